@@ -1,0 +1,221 @@
+"""Code as a tree: verbatim text between operations, whose operands are code again.
+
+A `Code` is a span and the operations inside it, in order and without overlap. What lies between two
+operations is copied. A writer replaces an operation whole, and no operand is ever written twice.
+Every operation carries the key of its ledger entry.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal, NamedTuple
+
+from clean_carry.component.spans import Span
+
+MemberKind = Literal["prop", "state", "field", "element", "method", "derived", "event", "slot"]
+Position = Literal["statement", "bare statement", "arrow body", "returned", "expression"]
+
+
+class Member(NamedTuple):
+    """A member of a component, by kind and the name its author gave it."""
+
+    kind: MemberKind
+    name: str
+
+
+@dataclass(frozen=True)
+class Code:
+    """A stretch of source and the operations in it."""
+
+    span: Span
+    operations: tuple[Operation, ...] = ()
+
+    def all(self) -> Iterator[Operation]:
+        """Every operation, outer before inner."""
+        for operation in self.operations:
+            yield operation
+            for operand in operation.operands():
+                yield from operand.all()
+
+
+@dataclass(frozen=True)
+class Operation:
+    """Something in code that means something to the component.
+
+    `deferred` says that it runs later than the code around the member's start: in a timer, a
+    listener, a promise, after an `await`, in a callback that got away.
+    """
+
+    span: Span
+    entry: int
+    deferred: bool
+
+    def operands(self) -> tuple[Code, ...]:
+        """The code inside this operation."""
+        return ()
+
+
+@dataclass(frozen=True)
+class Read(Operation):
+    """The value of an input, a state field or a derived value."""
+
+    member: Member
+    shorthand: str = ""
+
+
+@dataclass(frozen=True)
+class WholeRead(Operation):
+    """All inputs or the whole state as one object."""
+
+    source: Literal["props", "state"]
+
+
+@dataclass(frozen=True)
+class FieldUse(Operation):
+    """An instance field: read, written or updated where it stands.
+
+    `declares` says that it is the target of a plain assignment that is a statement of its own at
+    the top of a hook.
+    """
+
+    member: Member
+    write: bool = False
+    declares: bool = False
+
+
+@dataclass(frozen=True)
+class MethodCall(Operation):
+    """The callee of a call of an own method."""
+
+    member: Member
+
+
+@dataclass(frozen=True)
+class MethodValue(Operation):
+    """A method used as a value: whether its identity matters depends on the place.
+
+    `place` is `element` (attribute of a plain element), `component` (of a component named
+    `receiver`), `reference` (a callback reference), `timer`, `called back` or `kept`.
+    """
+
+    member: Member
+    place: str
+    receiver: str = ""
+    bound: tuple[Code, ...] | None = None
+
+    def operands(self) -> tuple[Code, ...]:
+        return self.bound or ()
+
+
+@dataclass(frozen=True)
+class Patch:
+    """One field of a literal state write. `value` is None where the name stands for itself.
+
+    `function` says that the value is a function written in place.
+    """
+
+    name: str
+    value: Code | None
+    function: bool
+
+
+@dataclass(frozen=True)
+class Updater:
+    """A state write computed from the previous state.
+
+    `parameter` is the name of the previous state; `own` are the reads of it by field;
+    `result` the fields of the object an expression body gives, None if it is anything else.
+    """
+
+    function: Code
+    parameter: str
+    own: tuple[tuple[Span, str], ...]
+    result: tuple[Patch, ...] | None
+    may_skip: bool
+
+
+@dataclass(frozen=True)
+class StateWrite(Operation):
+    """A write of state: `fields` literally, or by an `updater`."""
+
+    position: Position
+    argument: Code
+    callee: Span
+    fields: tuple[Patch, ...] | None = None
+    updater: Updater | None = None
+
+    def operands(self) -> tuple[Code, ...]:
+        return (self.argument,)
+
+
+@dataclass(frozen=True)
+class Binding:
+    """One name a pattern takes from inputs or state; `at` is where the name stands."""
+
+    key: str
+    local: str
+    constant: bool
+    at: int
+
+
+@dataclass(frozen=True)
+class PatternRead(Operation):
+    """`const { a, b: c } = …` over all inputs or the whole state, as a declaration of its own.
+
+    `bindings` is None where the pattern holds more than plain names (defaults, nesting, computed
+    keys); `rest` is the name of the rest. `right` is the span of the right-hand side.
+    `only` says that the declaration holds nothing else; `top` that it stands at the top of render.
+    """
+
+    source: Literal["props", "state"]
+    bindings: tuple[Binding, ...] | None
+    rest: str
+    keyword: str
+    pattern: Code
+    right: Span
+    only: bool
+    top: bool = False
+
+    def operands(self) -> tuple[Code, ...]:
+        return (self.pattern,)
+
+
+@dataclass(frozen=True)
+class Emit(Operation):
+    """An event sent to whoever uses the component."""
+
+    event: str
+    arguments: tuple[Code, ...]
+    position: Position = "expression"
+
+    def operands(self) -> tuple[Code, ...]:
+        return self.arguments
+
+
+@dataclass(frozen=True)
+class Assign(Operation):
+    """A state field written where it stands (`x = v`, `x += v`), as mutable syntaxes do."""
+
+    member: Member
+    operator: str
+    value: Code
+    position: Position = "expression"
+
+    def operands(self) -> tuple[Code, ...]:
+        return (self.value,)
+
+
+@dataclass(frozen=True)
+class Gone(Operation):
+    """A declaration that only served the old syntax and goes by a rule on the closed list."""
+
+    rule: str
+
+
+@dataclass(frozen=True)
+class Left(Operation):
+    """A place left to a person."""
+
+    rule: str
+    detail: str

@@ -1,0 +1,62 @@
+"""The one family of errors a user can cause, and the one that means a fault of ours."""
+
+from __future__ import annotations
+
+
+class CarryError(Exception):
+    """A user's mistake, bad input or a missing runtime: told in one line.
+
+    `exit_code` is the documented exit code of the command (docs/exit-codes.md).
+    """
+
+    exit_code = 2
+
+    def __init__(
+        self, what: str, *, advice: str = "", file: str = "", line: int = 0, column: int = 0
+    ) -> None:
+        super().__init__(what)
+        self.what = what
+        self.advice = advice
+        self.file = file
+        self.line = line
+        self.column = column
+
+    def one_line(self) -> str:
+        """Where, what, and what to do, on one line."""
+        where = self.file
+        if where and self.line:
+            where += f":{self.line}:{self.column}"
+        text = f"{where}: {self.what}" if where else self.what
+        if self.advice:
+            text += f". {self.advice}"
+        return " ".join(text.split())
+
+
+class InputError(CarryError):
+    """The file named cannot be read as what it should be."""
+
+    exit_code = 3
+
+
+class RuntimeMissing(CarryError):
+    """A rendering runtime is not there and may not or cannot be installed."""
+
+    exit_code = 4
+
+
+class WriteRefused(CarryError):
+    """The output place does not take the file, or a file stands there already."""
+
+    exit_code = 5
+
+
+class UnsettledEntry(Exception):
+    """The ledger does not balance: a fault of ours, never of the user.
+
+    A command turns it into a refusal under the rule `ledger-unsettled`.
+    """
+
+    def __init__(self, what: str, start: int = 0) -> None:
+        super().__init__(what)
+        self.what = what
+        self.start = start

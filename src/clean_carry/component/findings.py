@@ -1,0 +1,36 @@
+"""Findings: what a person should know, with place and advice."""
+
+from __future__ import annotations
+
+from dataclasses import asdict, dataclass
+from typing import Any, Literal
+
+from clean_carry.component.rules import rule
+
+
+
+Level = Literal["note", "warning", "error"]
+
+
+@dataclass(frozen=True)
+class Finding:
+    """One thing to know about one place. `level` is one of SARIF 2.1.0's levels (§3.27.10)."""
+
+    rule: str
+    level: Level
+    file: str
+    line: int
+    column: int
+    message: str
+    advice: str
+
+    @classmethod
+    def of(cls, name: str, file: str, line: int, column: int, detail: str = "") -> Finding:
+        """The finding of the rule `name`; `detail` says what it is about here."""
+        known = rule(name)
+        message = f"{known.summary}: {detail}" if detail else known.summary
+        return cls(name, known.level, file, line, column, message, known.advice)
+
+    def as_json(self) -> dict[str, Any]:
+        """The finding in the JSON shape of `carry --json`."""
+        return asdict(self)

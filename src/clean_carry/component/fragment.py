@@ -1,0 +1,144 @@
+"""Written text in pieces: copied from a span, or new by a rule on behalf of a ledger entry.
+
+A writer can emit nothing else, so that the ledger can be closed against what was written.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, replace
+
+from clean_carry.component.ledger import Ledger, Outcome
+from clean_carry.component.spans import Span
+
+
+@dataclass(frozen=True)
+class Piece:
+    """Copied text (`span`), or new `text` for `entry` by `rule`. `shift` is in indentation levels."""
+
+    span: Span | None = None
+    text: str = ""
+    entry: int = -1
+    rule: str = ""
+    outcome: Outcome = "carried"
+    shift: int = 0
+
+
+class Fragment:
+    """A sequence of pieces; `+` joins two."""
+
+    __slots__ = ("pieces",)
+
+    def __init__(self, pieces: Iterable[Piece] = ()) -> None:
+        self.pieces = tuple(pieces)
+
+    def __add__(self, other: Fragment) -> Fragment:
+        return Fragment(self.pieces + other.pieces)
+
+    def __bool__(self) -> bool:
+        return bool(self.pieces)
+
+    def shifted(self, levels: int) -> Fragment:
+        """The same text, this many indentation levels deeper (or less deep)."""
+        if levels == 0:
+            return self
+        return Fragment(replace(piece, shift=piece.shift + levels) for piece in self.pieces)
+
+
+def copy(span: Span) -> Fragment:
+    """Text copied from the source."""
+    return Fragment([Piece(span=span)]) if span.end > span.start else Fragment()
+
+
+def new(text: str, entry: int = -1, rule: str = "") -> Fragment:
+    """New text, written by a rule for an entry (or for the whole component: no entry)."""
+    return Fragment([Piece(text=text, entry=entry, rule=rule)])
+
+
+def dropped(entry: int, rule: str) -> Fragment:
+    """Nothing, because a rule on the closed list says so."""
+    return Fragment([Piece(entry=entry, rule=rule, outcome="dropped")])
+
+
+def settled(entry: int, rule: str, outcome: Outcome = "carried") -> Fragment:
+    """Nothing here: the entry's meaning is written elsewhere by this rule."""
+    return Fragment([Piece(entry=entry, rule=rule, outcome=outcome)])
+
+
+def left(text: str, entry: int, rule: str) -> Fragment:
+    """A marked place left to a person."""
+    return Fragment([Piece(text=text, entry=entry, rule=rule, outcome="left")])
+
+
+def joined(parts: Iterable[Fragment], between: str) -> Fragment:
+    """Fragments with the same new text between each two."""
+    pieces: list[Piece] = []
+    for number, part in enumerate(parts):
+        if number:
+            pieces.append(Piece(text=between))
+        pieces.extend(part.pieces)
+    return Fragment(pieces)
+
+
+def render(
+    fragment: Fragment,
+    slice_of: Callable[[int, int], str],
+    unit: str,
+    fixed: Callable[[int, int], list[tuple[int, int]]],
+) -> str:
+    """The text of a fragment.
+
+    `unit` is one level of indentation; `fixed` gives the byte ranges within a span whose white
+    space is content (template literals, multi-line strings) and is never shifted.
+    """
+    out: list[str] = []
+    for piece in fragment.pieces:
+        if piece.span is None:
+            out.append(_shift(piece.text, piece.shift, unit))
+            continue
+        start, end, _ = piece.span
+        if piece.shift == 0:
+            out.append(slice_of(start, end))
+            continue
+        for low, high in fixed(start, end):
+            low, high = max(low, start), min(high, end)
+            out.append(_shift(slice_of(start, low), piece.shift, unit))
+            out.append(slice_of(low, high))
+            start = high
+        out.append(_shift(slice_of(start, end), piece.shift, unit))
+    return "".join(out)
+
+
+def _shift(text: str, levels: int, unit: str) -> str:
+    if levels == 0 or "\n" not in text:
+        return text
+    head, *lines = text.split("\n")
+    moved = [head]
+    for number, line in enumerate(lines):
+        last = number == len(lines) - 1
+        if levels > 0:
+            moved.append(unit * levels + line if line.strip() or last else line)
+        else:
+            for _ in range(-levels):
+                if line.startswith(unit):
+                    line = line[len(unit) :]
+                elif line[:1] == "\t":
+                    line = line[1:]
+                else:
+                    line = line[min(len(unit), len(line) - len(line.lstrip(" "))) :]
+            moved.append(line)
+    return "\n".join(moved)
+
+
+def settle(fragment: Fragment, ledger: Ledger) -> None:
+    """Settle every entry the fragment speaks for, and close the ledger against its copies.
+
+    Raises `UnsettledEntry` where the ledger does not balance.
+    """
+    copied: list[tuple[int, int]] = []
+    for piece in fragment.pieces:
+        if piece.span is not None and piece.span.file == ledger.file:
+            copied.append((piece.span.start, piece.span.end))
+        if piece.entry >= 0:
+            ledger.settle(piece.entry, piece.outcome, piece.rule)
+    ledger.close(copied)

@@ -1,0 +1,266 @@
+"""The neutral component in the middle of every crossing. Pure data."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from typing import Literal
+
+from clean_carry.component.code import Code, Member, Operation
+from clean_carry.component.markup import Markup, codes_of
+from clean_carry.component.spans import Span
+
+# Moments are named for when they happen.
+MomentName = Literal["displayed", "updated", "removed", "before drawing"]
+DefaultKind = Literal["constant", "name", "function", "object", "other"]
+
+
+@dataclass(frozen=True)
+class Default:
+    """The default of an input: its code and what kind of value it is."""
+
+    code: Code
+    kind: DefaultKind
+    entry: int
+
+
+@dataclass(frozen=True)
+class Prop:
+    """A declared or used input."""
+
+    name: str
+    default: Default | None = None
+    kind: str = ""
+    required: bool = False
+    declaration: Span | None = None
+
+
+@dataclass(frozen=True)
+class StateField:
+    """One field of the component's state. `code` is None where it starts undefined."""
+
+    name: str
+    code: Code | None
+    lazy: bool
+    entry: int
+    comment: Span | None = None
+
+
+@dataclass(frozen=True)
+class State:
+    """State as the author wrote it. `fields` is None where the initial value is no plain literal."""
+
+    fields: tuple[StateField, ...] | None
+    whole: Code | None
+    lazy: bool
+    type_text: str
+    entry: int
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class InstanceField:
+    """A value that lives as long as the instance and draws nothing when it changes."""
+
+    name: str
+    code: Code | None
+    lazy: bool
+    element: bool
+    type_text: str
+    entry: int
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class Derived:
+    """A value computed from inputs and state. `body` is the inside of its function."""
+
+    name: str
+    body: Code
+    returned: Code | None
+    entry: int
+
+
+@dataclass(frozen=True)
+class Method:
+    """An own function. `form` is how it was written; `text` is what is copied of it."""
+
+    name: str
+    form: Literal["declared", "assigned"]
+    text: Code
+    prefix: str
+    stable: bool
+    entry: int
+    uses_arguments: bool = False
+    body_at: int = 0
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class Previous:
+    """What an update hook reads of the inputs or state before: the parameter and the names."""
+
+    parameter: str
+    names: tuple[str, ...] | None
+
+
+@dataclass(frozen=True)
+class Guard:
+    """A body that is one `if (before.x !== now.x) { … }`: the names compared and the inner body."""
+
+    sources: tuple[Member, ...]
+    body: Code
+    entry: int
+    comments: tuple[Span, ...]
+
+
+@dataclass(frozen=True)
+class Moment:
+    """Code that runs at a moment. `locals` are the names its own body declares."""
+
+    when: MomentName
+    body: Code
+    entry: int
+    previous_props: Previous | None = None
+    previous_state: Previous | None = None
+    guard: Guard | None = None
+    reaches_end: bool = True
+    locals: frozenset[str] = frozenset()
+    references: frozenset[str] = frozenset()
+    compares_only: bool = False
+    single_expression: bool = False
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class Reaction:
+    """Code that runs when its source changed, before the component is drawn."""
+
+    source: Member
+    parameter: str
+    previous: str
+    body: Code
+    entry: int
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class Static:
+    """A value on the component itself rather than on its instances."""
+
+    name: str
+    code: Code
+    entry: int
+    method: str = ""
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class LeftMember:
+    """A member left to a person, whole."""
+
+    rule: str
+    detail: str
+    span: Span
+    entry: int
+
+
+@dataclass(frozen=True)
+class Component:
+    """One component, whatever syntax it came from."""
+
+    name: str
+    span: Span
+    body: Span
+    head: Span
+    exported: Literal["", "named", "default"]
+    props: tuple[Prop, ...] = ()
+    props_type: str = ""
+    type_parameters: Span | None = None
+    typed: bool = False
+    state: State | None = None
+    fields: tuple[InstanceField, ...] = ()
+    derived: tuple[Derived, ...] = ()
+    reactions: tuple[Reaction, ...] = ()
+    members: tuple[Method | Moment | LeftMember | Static, ...] = ()
+    statics: tuple[Static, ...] = ()
+    events: tuple[str, ...] = ()
+    slots: tuple[str, ...] = ()
+    drawing: Code | None = None
+    markup: Markup | None = None
+    entries: dict[str, int] = field(default_factory=dict)
+    reserved: frozenset[str] = frozenset()
+    comments: tuple[Span, ...] = ()
+    locals_at: dict[int, frozenset[tuple[str, int]]] = field(default_factory=dict)
+    sensitive: frozenset[str] = frozenset()
+    callable_state: frozenset[str] = frozenset()
+    called: frozenset[str] = frozenset()
+    impure_drawing: bool = False
+    moved: tuple[tuple[Span, int, str], ...] = ()
+
+    def codes(self) -> Iterator[tuple[object, Code]]:
+        """Every piece of code with what owns it."""
+        if self.state is not None:
+            if self.state.whole is not None:
+                yield self.state, self.state.whole
+            for state_field in self.state.fields or ():
+                if state_field.code is not None:
+                    yield state_field, state_field.code
+        for instance_field in self.fields:
+            if instance_field.code is not None:
+                yield instance_field, instance_field.code
+        for derived in self.derived:
+            yield derived, derived.body
+        for reaction in self.reactions:
+            yield reaction, reaction.body
+        for member in self.members:
+            if isinstance(member, Method):
+                yield member, member.text
+            elif isinstance(member, Moment):
+                yield member, member.body
+        if self.drawing is not None:
+            yield "drawing", self.drawing
+        if self.markup is not None:
+            for code in codes_of(self.markup):
+                yield "drawing", code
+
+    def operations(self) -> Iterator[tuple[object, Operation]]:
+        """Every operation with the member that owns it."""
+        for owner, code in self.codes():
+            for operation in code.all():
+                yield owner, operation
+
+    def methods(self) -> list[Method]:
+        """The own functions, in source order."""
+        return [member for member in self.members if isinstance(member, Method)]
+
+    def moments(self, when: MomentName) -> list[Moment]:
+        """The code that runs at this moment."""
+        return [m for m in self.members if isinstance(m, Moment) and m.when == when]
+
+
+@dataclass(frozen=True)
+class Refusal:
+    """A component that is not written, and why."""
+
+    name: str
+    rule: str
+    detail: str
+    at: int
+
+
+@dataclass(frozen=True)
+class StyleBlock:
+    """A stylesheet that belongs to the file. `scoped` keeps it from touching neighbours."""
+
+    content: Span
+    scoped: bool
+
+
+@dataclass(frozen=True)
+class Module:
+    """A file: verbatim runs and components. `imports` are edited once per file."""
+
+    components: tuple[Component, ...]
+    refusals: tuple[Refusal, ...]
+    styles: tuple[StyleBlock, ...] = ()

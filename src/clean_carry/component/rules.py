@@ -1,0 +1,137 @@
+"""Every finding the tool can make: what it means, an example, what to do."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+RuleLevel = Literal["note", "warning", "error"]
+
+
+@dataclass(frozen=True)
+class Rule:
+    """One kind of finding. `example` is source that causes it."""
+
+    name: str
+    level: RuleLevel
+    summary: str
+    advice: str
+    example: str
+
+
+_TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
+    # -- the class as a whole is refused ------------------------------------------------------
+    ("pure-base", "error", "the base compares inputs by itself",
+     "Carry it by hand as a memoised function, or make its base the plain one first",
+     "class TideStrip extends PureComponent { … }"),
+    ("own-base", "error", "the base class is the project's own",
+     "Fold what the base does into this class, or carry the base by hand first",
+     "class CrewList extends FerryView { … }"),
+    ("class-in-expression", "error", "the class is an expression", "Declare it under a name of its own",
+     "const Ticket = class extends Component { … };"),
+    ("class-in-function", "error", "the class is made inside a function",
+     "Only classes at the top of a file are carried", "const wrap = () => { class A extends Component … }"),
+    ("class-without-name", "error", "the class has no name", "Give it a name",
+     "export default class extends Component { … }"),
+    ("abstract-class", "error", "the class is abstract", "Carry what extends it by hand",
+     "abstract class Berth extends Component { … }"),
+    ("decorated", "error", "the class has a decorator", "Apply what the decorator does by a call",
+     "@tracked class Berth extends Component { … }"),
+    ("extended-by", "error", "other classes extend this one", "Carry those that extend it first",
+     "class Cargo extends Component { … } class Reefer extends Cargo { … }"),
+    ("no-render", "error", "the class has no render method", "A class that draws nothing is not carried",
+     "class Clock extends Component { tick() {} }"),
+    ("error-capture", "error", "the class catches errors of what it draws",
+     "Functions cannot; keep this class as the boundary and put the rest into a function inside it",
+     "componentDidCatch(error) { this.setState({ error }); }"),
+    ("snapshot-before-update", "error", "the class measures the page before an update",
+     "Functions have no such moment; keep the class",
+     "getSnapshotBeforeUpdate() { return this.list.scrollHeight; }"),
+    ("derived-state", "error", "state is derived from inputs by a static hook",
+     "Compute the value while drawing, or keep the class",
+     "static getDerivedStateFromProps(props, state) { … }"),
+    ("decides-updates", "error", "the class decides by itself when to draw",
+     "Memoise a function by hand with the same comparison", "shouldComponentUpdate(next) { … }"),
+    ("legacy-hook", "error", "the class uses a hook of before 16.3",
+     "Move its code to the constructor or an update hook first",
+     "componentWillReceiveProps(next) { … }"),
+    ("legacy-context", "error", "the class uses the old context", "Move to the present context first",
+     "static contextTypes = { store: … };"),
+    ("static-context", "error", "the class reads a context through a static member",
+     "Read the context by its consumer first", "static contextType = Harbour;"),
+    ("static-receiver", "error", "a static member uses `this`", "Name the class instead of `this`",
+     "static of() { return new this(); }"),
+    ("string-reference", "error", "an element is referenced by a string",
+     "Make it a callback or an element reference first", "<input ref=\"name\" />"),
+    ("member-twice", "error", "two members share a name", "Rename one", "load = 1; load() {}"),
+    ("state-set-twice", "error", "the initial state is given twice", "Keep one",
+     "state = {}; constructor(p) { super(p); this.state = {}; }"),
+    ("constructor-code", "error", "the constructor does more than set state, fields and bound methods",
+     "Move this statement to a method or a field", "constructor(p) { super(p); autoBind(this); }"),
+    ("method-replaced", "error", "a method is replaced while the component lives",
+     "Keep the replacement in a field of its own name", "this.load = debounce(this.load, 100);"),
+    ("reference-replaced", "error", "an element reference is assigned to",
+     "Make it a plain field", "this.input = createRef(); … this.input = other;"),
+    ("hook-called", "error", "a lifecycle hook is called or passed on by hand",
+     "Move its code to a method and call that", "this.componentDidMount();"),
+    ("instance-tag", "error", "an element's tag is taken from the instance",
+     "Give the tag a local name first", "<this.props.tag />"),
+    ("initial-needs-method", "error", "an initial value calls a method that is not there yet in a function",
+     "Write the method as a method of the class rather than an arrow function",
+     "state = { list: this.make() }; make = () => [];"),
+    ("initial-writes-state", "error", "state is written while the component is made",
+     "Put the value into the initial state", "constructor(p) { super(p); this.setState({ a: 1 }); }"),
+    ("defaults-not-literal", "error", "the defaults of the inputs are not a plain object",
+     "Write them as one object literal", "Berth.defaultProps = { ...Pier.defaultProps };"),
+    ("defaults-read-elsewhere", "error", "other code reads the defaults of the inputs",
+     "Move the values to a constant that both use", "Berth.defaultProps.size"),
+    ("ledger-unsettled", "error", "the tool could not account for every construct",
+     "Nothing was written; please report the component", "(a fault of the tool)"),
+    # -- a place is left ----------------------------------------------------------------------
+    ("unknown-member", "warning", "this member has no row in the table of notions",
+     "Carry it by hand where the marker stands", "get full() { return this.state.left === 0; }"),
+    ("unknown-use", "warning", "this use of the instance is not known", "Carry it by hand",
+     "this.updater.enqueue()"),
+    ("instance-escapes", "warning", "the instance itself is handed away",
+     "Hand over the values that are needed instead", "findNode(this)"),
+    ("method-as-object", "warning", "a method is used as an object", "Call it instead",
+     "this.load.call(this)"),
+    ("state-writer-as-value", "warning", "the state writer is passed on as a value",
+     "Pass on a function that writes the fields meant", "load().then(this.setState)"),
+    ("write-callback", "warning", "a state write has a callback",
+     "Move the callback's code to an effect on the fields written", "this.setState({ a: 1 }, done)"),
+    ("patch-not-literal", "warning", "a state write is not a literal object",
+     "Write the fields out", "this.setState(patch)"),
+    ("updater-reads-inputs", "warning", "a state updater reads the inputs of its own time",
+     "Read the input from the component instead", "this.setState((s, props) => …)"),
+    ("input-written", "warning", "an input is assigned to", "Inputs are read only",
+     "this.props.limit = 3"),
+    ("state-written-directly", "warning", "state is assigned to directly", "Use a state write",
+     "this.state.open = true"),
+    ("snapshot-alias", "warning", "an alias of the inputs or the state is read later",
+     "Decide whether the old or the latest value is meant", "const { props } = this; await x; props.id"),
+    ("context-read", "warning", "the old context is read", "Use the present context",
+     "this.context.store"),
+    ("forced-update", "warning", "an update is forced", "Keep what changed in state",
+     "this.forceUpdate()"),
+    ("async-hook", "warning", "a lifecycle hook is asynchronous",
+     "Move its code to an asynchronous method and call that from the hook",
+     "async componentDidMount() { … }"),
+    # -- worth knowing ------------------------------------------------------------------------
+    ("unbound-method", "note", "a method passed on unbound would lose its instance in the class",
+     "The function does not lose it; check that the old code was not broken here",
+     "<button onClick={this.save}>"),
+    ("element-prefix", "note", "a slot and an attribute share a name",
+     "The slot got the suffix “Slot”; use that name where content is given", "<slot name=\"title\">"),
+    ("uncommitted-changes", "warning", "the file has changes that are not committed",
+     "Commit them first, so that the old text can be had back", "--replace on a changed file"),
+    ("members-closed", "note", "members of the component can no longer be reached from outside",
+     "Expose what users reach by reference", "this.$refs.seats.change(1)"),
+)
+
+RULES: dict[str, Rule] = {row[0]: Rule(*row) for row in _TABLE}
+
+
+def rule(name: str) -> Rule:
+    """The rule of this name; raises `KeyError` for a name that is not in the table."""
+    return RULES[name]

@@ -1,0 +1,193 @@
+"""Carry the components of a file from one syntax to another."""
+
+from __future__ import annotations
+
+import gc
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from pathlib import Path
+
+from clean_carry.component.code import Left
+from clean_carry.component.errors import CarryError, InputError, UnsettledEntry
+from clean_carry.component.findings import Finding
+from clean_carry.component.interface import Interface
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.model import Component, LeftMember
+from clean_carry.component.result import LedgerEntry, NewFile, Result
+from clean_carry.crossing.pairs import PAIRS, Attempt, Outcome
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import major, package_version
+from clean_carry.syntaxes.registry import SYNTAXES, recognise
+
+# What is taken for granted where a project does not say which runtime it uses.
+DEFAULT_RUNTIME = {"react": 18, "vue": 3}
+
+
+@dataclass(frozen=True)
+class Request:
+    """One file to carry. `origin` is None where the syntax is to be recognised."""
+
+    path: Path
+    shown: str
+    target: str
+    origin: str | None = None
+
+
+def carry_file(request: Request) -> list[Result]:
+    """Carry every component of a file; one result for each, in source order.
+
+    Raises `CarryError` for a file that cannot be read or holds no component to carry.
+    """
+    if request.target not in SYNTAXES or not SYNTAXES[request.target].writes:
+        raise CarryError(
+            f"“{request.target}” is not a syntax that can be written",
+            advice="`clean-carry syntaxes` lists them",
+        )
+    with _no_collection():
+        source = SourceText.read(request.path, request.shown)
+        origin = request.origin or recognise(source)
+        if origin is None:
+            raise InputError(
+                "holds no component in a syntax that can be read",
+                advice="`clean-carry syntaxes` lists them",
+                file=source.path,
+            )
+        pair = PAIRS.get((origin, request.target))
+        if pair is None:
+            raise CarryError(
+                f"there is no crossing from {origin} to {request.target}",
+                advice="`clean-carry syntaxes` shows what is read and written",
+                file=source.path,
+            )
+        runtime_name = SYNTAXES[request.target].runtime
+        version = package_version(request.path.resolve().parent, runtime_name)
+        runtime = major(version) or DEFAULT_RUNTIME[runtime_name]
+        return _balanced(pair, source, request, origin, runtime)
+
+
+@contextmanager
+def _no_collection() -> Iterator[None]:
+    """Trees are full of cycles that live as long as the file: collecting meanwhile only costs."""
+    was = gc.isenabled()
+    gc.disable()
+    try:
+        yield
+    finally:
+        if was:
+            gc.enable()
+
+
+def _balanced(
+    pair: Attempt, source: SourceText, request: Request, origin: str, runtime: int
+) -> list[Result]:
+    """Carry; a component whose ledger does not balance is refused and the rest carried again."""
+    excluded: dict[int, tuple[str, str, int]] = {}
+    while True:
+        ledger = Ledger(source.path, source.data)
+        outcome: Outcome | None = None
+        try:
+            outcome = pair(source, ledger, request.path, runtime, excluded)
+            outcome.settle(ledger)
+        except UnsettledEntry as error:
+            spans = outcome.carried if outcome is not None else ()
+            guilty = [c for c in spans if c.span.start <= error.start < c.span.end] or list(spans)
+            guilty = [c for c in guilty if c.span.start not in excluded]
+            if not guilty:
+                raise
+            for component in guilty:
+                excluded[component.span.start] = ("ledger-unsettled", error.what, error.start)
+            continue
+        return _results(outcome, source, ledger, request, origin)
+
+
+def _results(
+    outcome: Outcome, source: SourceText, ledger: Ledger, request: Request, origin: str
+) -> list[Result]:
+    results: list[tuple[int, Result]] = []
+    files = outcome.files(source)
+    for component in outcome.carried:
+        findings = _findings(component, source) + [
+            _finding(rule, detail, at, source) for rule, detail, at in outcome.notes(component)
+        ]
+        counts, entries = _entries(ledger, component, source)
+        status = "left" if counts["left"] else "clean"
+        results.append(
+            (
+                component.span.start,
+                Result(
+                    source.path,
+                    component.name,
+                    origin,
+                    request.target,
+                    status,  # type: ignore[arg-type]
+                    files,
+                    counts,
+                    entries,
+                    outcome.interface(component),
+                    tuple(findings),
+                ),
+            )
+        )
+    for refusal in outcome.refused:
+        finding = _finding(refusal.rule, refusal.detail, refusal.at, source)
+        counts = {"kept": 0, "carried": 0, "dropped": 0, "left": 0}
+        results.append(
+            (
+                refusal.at,
+                Result(
+                    source.path,
+                    refusal.name,
+                    origin,
+                    request.target,
+                    "refused",
+                    (),
+                    counts,
+                    (),
+                    Interface(),
+                    (finding,),
+                ),
+            )
+        )
+    return [result for _, result in sorted(results, key=lambda pair: pair[0])]
+
+
+def _finding(rule: str, detail: str, at: int, source: SourceText) -> Finding:
+    place = source.place(at)
+    return Finding.of(rule, place.file, place.line, place.column, detail)
+
+
+def _findings(component: Component, source: SourceText) -> list[Finding]:
+    found: list[tuple[int, Finding]] = []
+    for _, operation in component.operations():
+        if isinstance(operation, Left):
+            at = operation.span.start
+            found.append((at, _finding(operation.rule, operation.detail, at, source)))
+    for member in component.members:
+        if isinstance(member, LeftMember):
+            at = member.span.start
+            found.append((at, _finding(member.rule, member.detail, at, source)))
+    return [finding for _, finding in sorted(found, key=lambda pair: pair[0])]
+
+
+def _entries(
+    ledger: Ledger, component: Component, source: SourceText
+) -> tuple[dict[str, int], tuple[LedgerEntry, ...]]:
+    own = [
+        entry
+        for entry in ledger.entries
+        if component.span.start <= entry.span.start < component.span.end
+        or any(entry.span.start == span.start for span, _, _ in component.moved)
+    ]
+    counts = {"kept": 0, "carried": 0, "dropped": 0, "left": 0}
+    entries = []
+    for entry in sorted(own, key=lambda e: (e.span.start, -e.span.end)):
+        counts[entry.outcome] += 1
+        place = source.place(entry.span.start)
+        entries.append(
+            LedgerEntry(entry.notion, place.line, place.column, entry.outcome, entry.rule)
+        )
+    return counts, tuple(entries)
+
+
+__all__ = ["NewFile", "Request", "carry_file"]

@@ -1,0 +1,301 @@
+"""Fit a component to a target that has no instance: one scope, closures, hooks.
+
+Decides state layout, the form of inputs, names, and what must see the latest value. Writers spell
+what is decided here.
+"""
+
+from __future__ import annotations
+
+from clean_carry.component.code import (
+    FieldUse,
+    Left,
+    Member,
+    MethodCall,
+    MethodValue,
+    PatternRead,
+    Read,
+    StateWrite,
+    WholeRead,
+)
+from clean_carry.component.model import Component, Method, Moment
+from clean_carry.component.plan import PROPS, STATE, InputsForm, Layout, Plan, Refused
+from clean_carry.crossing.lateness import drawn_by, later_entries, later_methods, stable_methods
+from clean_carry.crossing.naming import name_members
+
+# From this major version of the runtime on, all writes are batched (its release notes for 18.0).
+BATCHES_ALL = 18
+# More references to single inputs than this read worse than one to all of them.
+MANY_LATEST = 4
+
+
+def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
+    """Fit `component` for hooks of the runtime's major version `runtime`.
+
+    Raises `Refused` for what a function component cannot say.
+    """
+    _check(component)
+    merged = _merged(component)
+    stable = stable_methods(component, merged)
+    later_by_name = later_methods(component, stable)
+    later = later_entries(component, later_by_name)
+    layout = _layout(component, runtime)
+    inputs, lifted = _inputs(component, later)
+    latest = _latest(component, later, layout, inputs)
+    if inputs == "listed" and sum(m.kind == "prop" for m in latest) > MANY_LATEST:
+        inputs = "whole"
+        latest = _latest(component, later, layout, inputs)
+    effect_locals = _effect_locals(component) if merged else {}
+    removed = _removable(component, later, layout, inputs, lifted)
+    naming = name_members(
+        component, layout, inputs, lifted, latest, later, removed, effect_locals, hook_names
+    )
+    updaters = [
+        o.updater for _, o in component.operations() if isinstance(o, StateWrite) and o.updater
+    ]
+    return Plan(
+        component=component,
+        names=naming.names,
+        setters=naming.setters,
+        latest=naming.latest,
+        previous=naming.previous,
+        layout=layout,
+        inputs=inputs,
+        lifted=lifted,
+        later=later,
+        stable=stable,
+        removed_patterns=naming.removed,
+        effect_locals=effect_locals,
+        merged=merged,
+        runtime=runtime,
+        updaters=bool(updaters),
+        may_skip=any(u.may_skip for u in updaters),
+    )
+
+
+def _check(component: Component) -> None:
+    by_name: dict[str, Method] = {m.name: m for m in component.methods()}
+    for owner, operation in component.operations():
+        if isinstance(owner, Method | Moment | str):
+            continue
+        if isinstance(operation, MethodCall | MethodValue) and not operation.deferred:
+            method = by_name.get(operation.member.name)
+            if method is not None and method.form == "assigned":
+                raise Refused("initial-needs-method", operation.member.name, operation.span.start)
+        if isinstance(operation, StateWrite | Left) and not operation.deferred:
+            raise Refused("initial-writes-state", "", operation.span.start)
+    if len(component.moments("displayed")) > 1 or len(component.moments("removed")) > 1:
+        raise Refused("member-twice", "", component.span.start)
+
+
+def _merged(component: Component) -> bool:
+    """Whether the removal hook can become the clean-up of the display hook's effect."""
+    displayed, removed = component.moments("displayed"), component.moments("removed")
+    if not displayed or not removed:
+        return False
+    if not displayed[0].reaches_end or _blank(removed[0]):
+        return False
+    used = set(removed[0].references)
+    for operation in removed[0].body.all():
+        used.add(getattr(operation, "member", Member("prop", "")).name)
+    return not displayed[0].locals & used
+
+
+def _blank(moment: Moment) -> bool:
+    return moment.body.span.end <= moment.body.span.start
+
+
+def _layout(component: Component, runtime: int) -> Layout:
+    writes = [o for _, o in component.operations() if isinstance(o, StateWrite)]
+    state = component.state
+    if state is None and not writes:
+        reads = [
+            o
+            for _, o in component.operations()
+            if (isinstance(o, Read) and o.member.kind == "state")
+            or (isinstance(o, WholeRead | PatternRead) and o.source == "state")
+        ]
+        return "whole" if reads else "none"
+    if component.callable_state or (state is not None and state.fields is None):
+        return "whole"
+    for _, operation in component.operations():
+        if isinstance(operation, WholeRead) and operation.source == "state":
+            return "whole"
+        if isinstance(operation, PatternRead) and operation.source == "state":
+            if operation.bindings is None or operation.rest:
+                return "whole"
+    for write in writes:
+        if not _splits(write, runtime):
+            return "whole"
+    if writes and _redraw_matters(component):
+        return "whole"
+    for moment in component.moments("updated"):
+        before = moment.previous_state
+        if before is not None and before.names is None:
+            return "whole"
+    return "split"
+
+
+def _splits(write: StateWrite, runtime: int) -> bool:
+    if write.fields is not None:
+        if len(write.fields) > 1:
+            if runtime < BATCHES_ALL or write.position in ("returned", "bare statement"):
+                return False
+        return len(write.fields) > 0
+    updater = write.updater
+    if updater is None or updater.result is None or updater.may_skip or len(updater.result) != 1:
+        return False
+    name = updater.result[0].name
+    return all(own == name for _, own in updater.own)
+
+
+def _redraw_matters(component: Component) -> bool:
+    """Whether a write of an equal value, which draws a class but not a function, can be told."""
+    if any(m.guard is None and not m.compares_only for m in component.moments("updated")):
+        return True
+    if component.impure_drawing:
+        return True
+    drawn = drawn_by(component)
+    for owner, operation in component.operations():
+        if isinstance(operation, FieldUse) and operation.member.kind == "field":
+            if owner == "drawing" and not operation.deferred:
+                return True
+            if isinstance(owner, Method) and owner.name in drawn and not operation.deferred:
+                return True
+    return False
+
+
+def _inputs(component: Component, later: frozenset[int]) -> tuple[InputsForm, PatternRead | None]:
+    patterns: list[PatternRead] = []
+    read: set[str] = set()
+    whole = False
+    rests: list[tuple[object, PatternRead]] = []
+    for owner, operation in component.operations():
+        if isinstance(operation, WholeRead) and operation.source == "props":
+            whole = True
+        elif isinstance(operation, Read) and operation.member.kind == "prop":
+            read.add(operation.member.name)
+        elif isinstance(operation, PatternRead) and operation.source == "props":
+            patterns.append(operation)
+            if operation.rest:
+                rests.append((owner, operation))
+    for moment in component.moments("updated"):
+        before = moment.previous_props
+        if before is not None and before.names is None:
+            whole = True
+        elif before is not None and before.names:
+            read.update(before.names)
+    if not read and not patterns and not whole:
+        return "none", None
+    if len(rests) == 1 and not whole:
+        owner, pattern = rests[0]
+        if owner == "drawing" and _liftable(component, pattern, patterns, read, later):
+            return "lifted", pattern
+    if whole or rests or any(p.bindings is None or not p.only for p in patterns):
+        return "whole", None
+    return "listed", None
+
+
+def _liftable(
+    component: Component,
+    pattern: PatternRead,
+    patterns: list[PatternRead],
+    read: set[str],
+    later: frozenset[int],
+) -> bool:
+    if pattern.bindings is None or not pattern.only or not pattern.top or pattern.entry in later:
+        return False
+    if not all(b.constant for b in pattern.bindings):
+        return False
+    taken = {b.key for b in pattern.bindings}
+    if len(taken) != len(pattern.bindings) or not read <= taken:
+        return False
+    for other in patterns:
+        if other is pattern:
+            continue
+        if other.bindings is None or other.rest or not other.only:
+            return False
+        if not {b.key for b in other.bindings} <= taken:
+            return False
+    return all(p.name in taken for p in component.props if p.default is not None)
+
+
+def _latest(
+    component: Component, later: frozenset[int], layout: Layout, inputs: InputsForm
+) -> set[Member]:
+    """The members some operation must see the latest value of."""
+    written: set[str] = set()
+    for _, operation in component.operations():
+        if isinstance(operation, StateWrite):
+            for patch in operation.fields or (operation.updater and operation.updater.result) or ():
+                written.add(patch.name)
+    found: set[Member] = set()
+
+    def need(member: Member) -> None:
+        if member.kind == "prop":
+            found.add(PROPS if inputs == "whole" else member)
+        elif layout == "whole":
+            found.add(STATE)
+        elif member.name in written:
+            found.add(member)
+
+    for _, operation in component.operations():
+        if operation.entry not in later:
+            continue
+        if isinstance(operation, Read) and operation.member.kind in ("prop", "state"):
+            need(operation.member)
+        elif isinstance(operation, WholeRead):
+            found.add(PROPS if operation.source == "props" else STATE)
+        elif isinstance(operation, PatternRead):
+            if operation.bindings is None or operation.rest:
+                found.add(PROPS if operation.source == "props" else STATE)
+                continue
+            kind = "prop" if operation.source == "props" else "state"
+            for binding in operation.bindings:
+                need(Member("prop" if kind == "prop" else "state", binding.key))
+    return found
+
+
+def _effect_locals(component: Component) -> dict[str, tuple[str, int]]:
+    """Fields whose every use lies in the one effect that display and removal become."""
+    displayed = component.moments("displayed")[0]
+    uses: dict[str, list[tuple[object, FieldUse]]] = {}
+    for owner, operation in component.operations():
+        if isinstance(operation, FieldUse) and operation.member.kind == "field":
+            uses.setdefault(operation.member.name, []).append((owner, operation))
+    found: dict[str, tuple[str, int]] = {}
+    for field in component.fields:
+        own = uses.get(field.name, [])
+        if field.code is not None or field.element or not own or field.name in displayed.locals:
+            continue
+        if not all(isinstance(o, Moment) and o.when in ("displayed", "removed") for o, _ in own):
+            continue
+        first = min(own, key=lambda pair: (pair[0] is not displayed, pair[1].span.start))
+        if first[0] is not displayed or not first[1].declares:
+            continue
+        writes = [use for _, use in own if use.write]
+        found[field.name] = ("const" if len(writes) == 1 else "let", first[1].entry)
+    return found
+
+
+def _removable(
+    component: Component,
+    later: frozenset[int],
+    layout: Layout,
+    inputs: InputsForm,
+    lifted: PatternRead | None,
+) -> frozenset[int]:
+    """Patterns that may vanish because what they name is in scope already."""
+    found: set[int] = set()
+    aliases = {b.key: b.local for b in lifted.bindings or ()} if lifted is not None else {}
+    for _, operation in component.operations():
+        if not isinstance(operation, PatternRead) or operation.entry in later:
+            continue
+        if operation.bindings is None or operation.rest or not operation.only:
+            continue
+        if operation.source == "props" and inputs not in ("listed", "lifted"):
+            continue
+        if operation.source == "state" and layout != "split":
+            continue
+        if all(b.constant and b.local == aliases.get(b.key, b.key) for b in operation.bindings):
+            found.add(operation.entry)
+    return frozenset(found)

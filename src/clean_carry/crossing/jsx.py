@@ -1,0 +1,287 @@
+"""The crossing between the two JSX syntaxes: the file stays, classes in it become functions."""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from dataclasses import dataclass, replace
+from pathlib import Path
+
+from clean_carry.component.errors import InputError
+from clean_carry.component.fragment import Fragment, copy, dropped, new, render, settle
+from clean_carry.component.interface import Interface
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.model import Component, Method, Refusal
+from clean_carry.component.code import MethodValue
+from clean_carry.component.plan import Plan, Refused
+from clean_carry.component.result import NewFile
+from clean_carry.component.spans import Span
+from clean_carry.crossing.fit import fit
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.jsx.imports import edited_import, new_import
+from clean_carry.syntaxes.jsx.runtime_names import runtime_names
+from clean_carry.syntaxes.jsx_class.read import read
+from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
+from clean_carry.syntaxes.jsx_function.write import Style, write
+
+HOOKS = frozenset(
+    {"useState", "useReducer", "useRef", "useLayoutEffect", "useEffect", "useCallback"}
+)
+
+
+@dataclass
+class ClassFileOutcome:
+    """A file whose classes became functions."""
+
+    tree: Tree
+    fragment: Fragment
+    unit: str
+    carried: tuple[Component, ...]
+    refused: tuple[Refusal, ...]
+    plans: dict[str, Plan]
+
+    def settle(self, ledger: Ledger) -> None:
+        """Hand on orphaned comments, then settle and close the ledger."""
+        self.fragment = _with_orphans(self.fragment, ledger, self.carried, self.tree.source)
+        settle(self.fragment, ledger)
+
+    def files(self, source: SourceText) -> tuple[NewFile, ...]:
+        """The one file, beside the old one: `X.function.jsx` for `X.jsx`."""
+        if not self.carried:
+            return ()
+        fixed = _fixed_ranges(self.tree)
+        text = render(self.fragment, source.slice, self.unit, fixed)
+        return (NewFile(new_path(source.path), text, source.encode(text)),)
+
+    def interface(self, component: Component) -> Interface:
+        """Inputs keep their names; children are the default slot on both sides."""
+        names = [p.name for p in component.props]
+        return Interface(inputs=tuple((name, name) for name in names))
+
+    def notes(self, component: Component) -> list[tuple[str, str, int]]:
+        """Methods that were passed on unbound."""
+        bound = {m.name: m for m in component.methods()}
+        found: dict[str, tuple[str, str, int]] = {}
+        for _, operation in component.operations():
+            if not isinstance(operation, MethodValue) or operation.bound is not None:
+                continue
+            method = bound.get(operation.member.name)
+            if isinstance(method, Method) and not method.stable and any(True for _ in method.text.all()):
+                at = operation.span.start
+                found.setdefault(method.name, ("unbound-method", method.name, at))
+        return list(found.values())
+
+
+def new_path(path: str) -> str:
+    """The stated rule for a file beside the old one: the target's suffix before the ending."""
+    folder, slash, name = path.replace("\\", "/").rpartition("/")
+    stem, dot, ending = name.rpartition(".")
+    stem = stem.removesuffix(".class")
+    return f"{folder}{slash}{stem}.{SYNTAX.suffix}{dot}{ending}"
+
+
+def carry_class_file(
+    source: SourceText,
+    ledger: Ledger,
+    path: Path,
+    runtime: int,
+    excluded: dict[int, tuple[str, str, int]],
+) -> ClassFileOutcome:
+    """Read the classes of a file, fit and write each as a function; raises `InputError`."""
+    tree = Tree(source)
+    workspace = Workspace(path)
+    module = read(tree, ledger, workspace)
+    if not module.components and not module.refusals:
+        raise InputError("holds no class component", file=source.path)
+    names = Names(tree)
+    imports = runtime_names(tree)
+    style = _style(tree, imports.whole, bool(imports.named), imports.statement)
+    edits: list[tuple[Span, Fragment]] = []
+    carried: list[Component] = []
+    refused = list(module.refusals)
+    plans: dict[str, Plan] = {}
+    for component in module.components:
+        if component.span.start in excluded:
+            rule, detail, at = excluded[component.span.start]
+            refused.append(Refusal(component.name, rule, detail, at))
+            _keep(ledger, component)
+            continue
+        hook_names = frozenset(HOOKS) if not style.hook_prefix else frozenset()
+        try:
+            plan = fit(component, runtime, hook_names)
+        except Refused as reason:
+            refused.append(Refusal(component.name, reason.rule, reason.detail, reason.at))
+            _keep(ledger, component)
+            continue
+        edits.append((component.span, write(plan, source, style)))
+        for span, entry, rule in component.moved:
+            edits.append((span, dropped(entry, rule)))
+        carried.append(component)
+        plans[component.name] = plan
+    fragment = _with_edits(source, edits)
+    if carried:
+        fragment = _with_import(fragment, tree, names, style, ledger)
+    return ClassFileOutcome(
+        tree, fragment, style.unit, tuple(carried), tuple(refused), plans
+    )
+
+
+def _keep(ledger: Ledger, component: Component) -> None:
+    """Settle a class that stays as it is: all of it is kept."""
+    spans = [component.span, *(span for span, _, _ in component.moved)]
+    for entry in ledger.entries:
+        if any(span.start <= entry.span.start and entry.span.end <= span.end for span in spans):
+            entry.outcome, entry.rule = "kept", ""
+
+
+def _style(tree: Tree, whole: tuple[str, ...], named: bool, statement: Node | None) -> Style:
+    source = tree.source
+    unit = ""
+    for body in tree.of("class_body"):
+        for member in body.named_children:
+            inner, outer = source.indent_at(member.start), source.indent_at(body.start)
+            if inner.startswith(outer) and len(inner) > len(outer):
+                unit = inner[len(outer) :]
+                break
+        if unit:
+            break
+    statements = [n for n in tree.root.named_children if n.type != "export_statement"]
+    ended = sum(n.text.endswith(";") for n in tree.of("import_statement", "expression_statement", "lexical_declaration"))
+    bare = len(tree.of("import_statement", "expression_statement", "lexical_declaration")) - ended
+    quote = "'"
+    for node in statements:
+        from_node = node.child("source")
+        if from_node is not None:
+            quote = from_node.text[0]
+            break
+    namespace = statement is not None and any(c.type == "namespace_import" for c in statement.walk())
+    prefix = f"{whole[0]}." if whole and namespace and not named else ""
+    return Style(unit or "  ", ";" if ended >= bare else "", quote, prefix)
+
+
+def _with_edits(source: SourceText, edits: list[tuple[Span, Fragment]]) -> Fragment:
+    result = Fragment()
+    here = 0
+    for span, fragment in sorted(edits, key=lambda edit: edit[0].start):
+        result += copy(source.span(here, span.start)) + fragment
+        here = span.end
+    return result + copy(source.span(here, len(source.data)))
+
+
+def _with_import(
+    fragment: Fragment, tree: Tree, names: Names, style: Style, ledger: Ledger
+) -> Fragment:
+    """Edit the runtime's import: the base goes, hooks come."""
+    imports = runtime_names(tree)
+    source = tree.source
+    if imports.statement is None:
+        if not style.hooks or style.hook_prefix:
+            return fragment
+        text = new_import(style.hooks, style.quote, style.semicolon)
+        at = _first_import(tree)
+        return _insert(fragment, at, new(f"{text}\n"), source)
+    copied = sorted((p.span.start, p.span.end) for p in fragment.pieces if p.span is not None)
+    starts = [start for start, _ in copied]
+
+    def still_used(ref: Node) -> bool:
+        at = bisect_right(starts, ref.start) - 1
+        return at >= 0 and ref.end <= copied[at][1]
+
+    hooks = style.hooks if not style.hook_prefix else set()
+    text = edited_import(imports, names, hooks, still_used, style.semicolon)
+    statement = imports.statement
+    end = statement.end
+    if source.data[end : end + 1] == b";" and not statement.text.endswith(";"):
+        end += 1
+    old = source.slice(statement.start, end)
+    if text.rstrip(";") == old.rstrip(";"):
+        return fragment
+    span = source.span(statement.start, end)
+    if text:
+        entry = ledger.claim("runtime-import", span)
+        return _replace(fragment, span, new(text, entry, "hooks-imported"), source)
+    if source.data[end : end + 1] == b"\n":
+        span = source.span(statement.start, end + 1)
+    entry = ledger.claim("runtime-import", span)
+    return _replace(fragment, span, dropped(entry, "base-import"), source)
+
+
+def _first_import(tree: Tree) -> int:
+    for node in tree.root.children:
+        if node.type == "import_statement":
+            return node.start
+    return next((n.start for n in tree.root.children if n.type != "comment"), 0)
+
+
+def _replace(fragment: Fragment, span: Span, by: Fragment, source: SourceText) -> Fragment:
+    pieces = []
+    for piece in fragment.pieces:
+        if piece.span is None or not (
+            piece.span.start <= span.start and span.end <= piece.span.end
+        ):
+            pieces.append(piece)
+            continue
+        if piece.span.start < span.start:
+            pieces.append(replace(piece, span=source.span(piece.span.start, span.start)))
+        pieces.extend(by.pieces)
+        if span.end < piece.span.end:
+            pieces.append(replace(piece, span=source.span(span.end, piece.span.end)))
+    return Fragment(pieces)
+
+
+def _insert(fragment: Fragment, at: int, by: Fragment, source: SourceText) -> Fragment:
+    return _replace(fragment, source.span(at, at), by, source)
+
+
+def _with_orphans(
+    fragment: Fragment, ledger: Ledger, carried: tuple[Component, ...], source: SourceText
+) -> Fragment:
+    """Comments whose surroundings went away are handed on: they open the function's body."""
+    copied = sorted((p.span.start, p.span.end) for p in fragment.pieces if p.span is not None)
+    starts = [start for start, _ in copied]
+    for component in carried:
+        orphans: list[Span] = []
+        for entry in ledger.entries:
+            if entry.notion != "comment" or not component.span.holds(entry.span):
+                continue
+            at = bisect_right(starts, entry.span.start) - 1
+            if at < 0 or copied[at][1] < entry.span.end:
+                orphans.append(entry.span)
+        if orphans:
+            fragment = _hand_on(fragment, component, orphans, source)
+    return fragment
+
+
+def _hand_on(
+    fragment: Fragment, component: Component, orphans: list[Span], source: SourceText
+) -> Fragment:
+    pieces = list(fragment.pieces)
+    entry = component.entries["class"]
+    for number, piece in enumerate(pieces):
+        if piece.entry != entry or piece.rule != "class-to-function":
+            continue
+        opening = next(
+            at for at in range(number, len(pieces)) if pieces[at].text.endswith(") {\n")
+        )
+        indent = pieces[opening + 1].text
+        added: list = []  # type: ignore[type-arg]
+        for span in orphans:
+            added.extend((new(indent) + copy(span) + new("\n")).pieces)
+        return Fragment([*pieces[: opening + 1], *added, *pieces[opening + 1 :]])
+    return fragment
+
+
+def _fixed_ranges(tree: Tree):  # type: ignore[no-untyped-def]
+    """Byte ranges whose white space is content: template literals and multi-line strings."""
+    ranges = sorted(
+        (node.start, node.end)
+        for node in tree.of("template_string", "string")
+        if b"\n" in tree.source.data[node.start : node.end]
+    )
+
+    def within(start: int, end: int) -> list[tuple[int, int]]:
+        return [r for r in ranges if r[0] < end and r[1] > start]
+
+    return within

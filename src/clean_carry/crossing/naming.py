@@ -1,0 +1,259 @@
+"""The collision pass: one scope for members, inputs and locals, for every target that has one.
+
+A name stays as its author wrote it unless it would hide, or be hidden by, another.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.component.code import (
+    Binding,
+    FieldUse,
+    Member,
+    MethodCall,
+    MethodValue,
+    Operation,
+    PatternRead,
+    Read,
+    StateWrite,
+    WholeRead,
+)
+from clean_carry.component.model import Component
+from clean_carry.component.plan import PROPS, STATE, InputsForm, Layout
+
+# ECMA-262 §12.7.2 (reserved words, strict mode) and names no function body may declare.
+RESERVED = frozenset(
+    "await break case catch class const continue debugger default delete do else enum export "
+    "extends false finally for function if import in instanceof new null return super switch this "
+    "throw true try typeof var void while with yield let static implements interface package "
+    "private protected public arguments eval undefined NaN Infinity".split()
+)
+
+
+@dataclass(frozen=True)
+class Naming:
+    """The names chosen. `removed` are the patterns that may still vanish under them."""
+
+    names: dict[Member, str]
+    setters: dict[str, str]
+    latest: dict[Member, str]
+    previous: dict[str, str]
+    removed: frozenset[int]
+
+
+class _Scope:
+    def __init__(self, component: Component, hook_names: frozenset[str]) -> None:
+        self.taken = set(RESERVED) | set(component.reserved) | set(hook_names)
+        self.locals_at = component.locals_at
+        self.vanished: set[tuple[str, int]] = set()
+
+    def clear(self, name: str, sites: list[int], strict: bool = True) -> bool:
+        if (strict and name in self.taken) or not is_identifier(name):
+            return False
+        return not any(
+            key == name and (key, at) not in self.vanished
+            for site in sites
+            for key, at in self.locals_at.get(site, ())
+        )
+
+    def pick(self, wishes: list[str], sites: list[int]) -> str:
+        """The first wish that is clear, else the last one with a number."""
+        number = 2
+        if not is_identifier(wishes[-1]):
+            raise ValueError(f"no name can be made of {wishes}")
+        candidates = list(wishes)
+        while True:
+            for wish in candidates:
+                if self.clear(wish, sites):
+                    self.taken.add(wish)
+                    return wish
+            candidates = [f"{wishes[-1]}{number}"]
+            number += 1
+
+
+def name_members(
+    component: Component,
+    layout: Layout,
+    inputs: InputsForm,
+    lifted: PatternRead | None,
+    latest: set[Member],
+    later: frozenset[int],
+    removable: frozenset[int],
+    effect_locals: dict[str, tuple[str, int]],
+    hook_names: frozenset[str],
+) -> Naming:
+    """Choose the local names of everything the component brings into the one scope."""
+    scope = _Scope(component, hook_names)
+    sites, through = _sites(component, later, removable, latest)
+    removed = set(removable)
+    patterns = [o for _, o in component.operations() if isinstance(o, PatternRead)]
+    for pattern in patterns:
+        if pattern.entry in removable or pattern is lifted:
+            scope.vanished.update((b.local, b.at) for b in pattern.bindings or ())
+    names: dict[Member, str] = {}
+    setters: dict[str, str] = {}
+    if lifted is not None:
+        for binding in lifted.bindings or ():
+            scope.taken.add(binding.local)
+            names[Member("prop", binding.key)] = binding.local
+        scope.taken.add(lifted.rest)
+    for method in component.methods():
+        member = Member("method", method.name)
+        wishes = [method.name, f"handle{_capital(method.name)}", f"{method.name}Now"]
+        names[member] = scope.pick(wishes, sites.get(member, []))
+    for derived in component.derived:
+        member = Member("derived", derived.name)
+        names[member] = scope.pick(
+            [derived.name, f"{derived.name}Value"], sites.get(member, [])
+        )
+    if layout == "split":
+        for name in state_names(component):
+            member = Member("state", name)
+            names[member] = scope.pick([name, f"{name}State"], sites.get(member, []))
+    elif layout == "whole":
+        names[STATE] = scope.pick(["state", "ownState"], sites.get(STATE, []))
+        every = sites.get(STATE, []) + through.get(STATE, [])
+        setters["*"] = scope.pick(["setState", "changeState"], every)
+    if inputs == "listed":
+        for prop in sorted(component.props, key=lambda p: _prefers(p.name, patterns, removed)):
+            member = Member("prop", prop.name)
+            plain = identifier(prop.name)
+            names[member] = scope.pick([plain, f"{plain}Prop"], sites.get(member, []))
+    elif inputs == "whole":
+        names[PROPS] = scope.pick(["props", "inputs"], sites.get(PROPS, []))
+    if layout == "split":
+        for name in state_names(component):
+            wish = f"set{_capital(name)}"
+            setters[name] = scope.pick([wish, f"{wish}State"], sites.get(Member("state", f"{name}="), []))
+    for field in component.fields:
+        member = Member("element" if field.element else "field", field.name)
+        own = sites.get(member, [])
+        if field.name in effect_locals and scope.clear(field.name, own, strict=True):
+            names[member] = field.name
+            continue
+        effect_locals.pop(field.name, None)
+        names[member] = scope.pick([field.name, f"{field.name}Ref"], own)
+    latest_names: dict[Member, str] = {}
+    for member in sorted(latest):
+        wish = {PROPS: "latestProps", STATE: "latestState"}.get(member)
+        wish = wish or f"latest{_capital(identifier(member.name))}"
+        latest_names[member] = scope.pick([wish, f"{wish}Ref"], through.get(member, []))
+    removed = _still_removed(patterns, removed, names)
+    return Naming(names, setters, latest_names, _previous(component, scope), frozenset(removed))
+
+
+def _previous(component: Component, scope: _Scope) -> dict[str, str]:
+    found: dict[str, str] = {}
+    for moment in component.moments("updated"):
+        if moment.guard is not None:
+            source = moment.guard.sources[0].name
+            wish = f"previous{_capital(identifier(source))}"
+            found["guard"] = scope.pick([wish, f"{wish}Value"], [])
+            continue
+        if moment.previous_props is not None:
+            found["props"] = scope.pick(["previousProps", "propsBefore"], [])
+        if moment.previous_state is not None:
+            found["state"] = scope.pick(["previousState", "stateBefore"], [])
+        if not found:
+            found["drawn"] = scope.pick(["displayed", "wasDisplayed"], [])
+    return found
+
+
+def _still_removed(
+    patterns: list[PatternRead], removed: set[int], names: dict[Member, str]
+) -> set[int]:
+    for pattern in patterns:
+        if pattern.entry not in removed:
+            continue
+        kind = "prop" if pattern.source == "props" else "state"
+        for binding in pattern.bindings or ():
+            member = Member("prop" if kind == "prop" else "state", binding.key)
+            if names.get(member) != binding.local:
+                removed.discard(pattern.entry)
+    return removed
+
+
+def _prefers(name: str, patterns: list[PatternRead], removed: set[int]) -> tuple[bool, str]:
+    """Inputs that vanishing patterns name come first, so that they keep their names."""
+    named = any(
+        _names(binding, name)
+        for pattern in patterns
+        if pattern.entry in removed
+        for binding in pattern.bindings or ()
+    )
+    return (not named, "")
+
+
+def _names(binding: Binding, name: str) -> bool:
+    return binding.key == name
+
+
+def state_names(component: Component) -> list[str]:
+    """The fields of the state: declared, written or read, in the order they appear."""
+    found: dict[str, None] = {}
+    if component.state is not None and component.state.fields is not None:
+        found.update(dict.fromkeys(field.name for field in component.state.fields))
+    for _, operation in component.operations():
+        if isinstance(operation, StateWrite):
+            result = operation.updater.result if operation.updater is not None else None
+            for patch in operation.fields or result or ():
+                found.setdefault(patch.name)
+        elif isinstance(operation, Read) and operation.member.kind == "state":
+            found.setdefault(operation.member.name)
+        elif isinstance(operation, PatternRead) and operation.source == "state":
+            for binding in operation.bindings or ():
+                found.setdefault(binding.key)
+    for moment in component.moments("updated"):
+        if moment.previous_state is not None:
+            found.update(dict.fromkeys(moment.previous_state.names or ()))
+    return list(found)
+
+
+def _sites(
+    component: Component, later: frozenset[int], removable: frozenset[int], latest: set[Member]
+) -> tuple[dict[Member, list[int]], dict[Member, list[int]]]:
+    """Where each name, and each reference to a latest value, will be written."""
+    plain: dict[Member, list[int]] = {}
+    through: dict[Member, list[int]] = {}
+
+    def note(member: Member, whole: Member | None, entry: int) -> None:
+        for each in (member, whole):
+            if each is None:
+                continue
+            target = through if entry in later and each in latest else plain
+            target.setdefault(each, []).append(entry)
+
+    for _, operation in component.operations():
+        entry = operation.entry
+        if isinstance(operation, Read | FieldUse | MethodCall | MethodValue):
+            whole = {"prop": PROPS, "state": STATE}.get(operation.member.kind)
+            note(operation.member, whole, entry)
+        elif isinstance(operation, WholeRead):
+            note(PROPS if operation.source == "props" else STATE, None, entry)
+        elif isinstance(operation, PatternRead):
+            whole = PROPS if operation.source == "props" else STATE
+            note(whole, None, entry)
+            if entry in removable:
+                continue
+            for binding in operation.bindings or ():
+                kind = "prop" if operation.source == "props" else "state"
+                note(Member("prop" if kind == "prop" else "state", binding.key), None, entry)
+        elif isinstance(operation, StateWrite):
+            note(STATE, None, entry)
+            result = operation.updater.result if operation.updater is not None else None
+            for patch in operation.fields or result or ():
+                plain.setdefault(Member("state", patch.name + "="), []).append(entry)
+    return plain, through
+
+
+def identifier(name: str) -> str:
+    """A name as an identifier: `aria-label` becomes `ariaLabel`."""
+    head, *rest = [part for part in name.replace(".", "-").split("-") if part] or ["value"]
+    return head + "".join(part[:1].upper() + part[1:] for part in rest)
+
+
+def _capital(name: str) -> str:
+    plain = name.lstrip("_$#") or name
+    return plain[:1].upper() + plain[1:]

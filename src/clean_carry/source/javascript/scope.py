@@ -1,0 +1,341 @@
+"""Names and what they mean: scopes, bindings and references of one file, hoisting included.
+
+The rules are those of ECMA-262 (§8.2, §14.3, §15): `var` and functions belong to the function,
+`let`, `const` and classes to the block, parameters and body of a function share one scope here.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from clean_carry.source.javascript.tree import Node, Tree
+
+_DECLARED_TYPES = frozenset(
+    {"interface_declaration", "type_alias_declaration", "enum_declaration", "internal_module"}
+)
+_CLASSES = frozenset({"class_declaration", "class", "abstract_class_declaration"})
+_BLOCKS = frozenset(
+    {"statement_block", "for_statement", "for_in_statement", "switch_body", "class_static_block"}
+)
+
+
+class Binding:
+    """One declared name. `kind` is how: import, const, let, var, function, class, param, type."""
+
+    __slots__ = ("kind", "name", "node", "references", "scope")
+
+    def __init__(self, name: str, kind: str, node: Node, scope: Scope) -> None:
+        self.name = name
+        self.kind = kind
+        self.node = node
+        self.scope = scope
+        self.references: list[Node] = []
+
+    @property
+    def written(self) -> bool:
+        """Whether any reference assigns to it."""
+        return any(is_write(ref) for ref in self.references)
+
+
+class Scope:
+    """One stretch of source in which names are declared."""
+
+    __slots__ = ("children", "names", "node", "parent")
+
+    def __init__(self, node: Node, parent: Scope | None) -> None:
+        self.node = node
+        self.parent = parent
+        self.names: dict[str, Binding] = {}
+        self.children: list[Scope] = []
+        if parent is not None:
+            parent.children.append(self)
+
+    def find(self, name: str) -> Binding | None:
+        """The binding a reference to `name` made here means."""
+        scope: Scope | None = self
+        while scope is not None:
+            binding = scope.names.get(name)
+            if binding is not None:
+                return binding
+            scope = scope.parent
+        return None
+
+    def chain(self) -> Iterator[Scope]:
+        """This scope and those around it."""
+        scope: Scope | None = self
+        while scope is not None:
+            yield scope
+            scope = scope.parent
+
+
+def is_write(ref: Node) -> bool:
+    """Whether an identifier (or member expression) stands where it is assigned to."""
+    parent = ref.parent
+    if parent is None:
+        return False
+    match parent.type:
+        case "assignment_expression" | "augmented_assignment_expression":
+            return ref.field == "left"
+        case "update_expression":
+            return True
+        case "unary_expression":
+            return parent.has("delete")
+        case "for_in_statement":
+            return ref.field == "left"
+        case "array_pattern" | "rest_pattern" | "object_pattern":
+            return True
+        case "pair_pattern":
+            return ref.field == "value"
+        case "assignment_pattern" | "object_assignment_pattern":
+            return ref.field == "left"
+        case "parenthesized_expression" | "non_null_expression":
+            return is_write(parent)
+    return False
+
+
+class Names:
+    """All scopes of a file. `scope_at` and `meaning` answer for any node."""
+
+    def __init__(self, tree: Tree) -> None:
+        self.tree = tree
+        self.module = Scope(tree.root, None)
+        self._scopes: dict[int, Scope] = {id(tree.root): self.module}
+        self._refs: list[tuple[Node, Scope]] = []
+        self._meaning: dict[int, Binding | None] = {}
+        self.free: dict[str, list[Node]] = {}
+        for node in tree.root.children:
+            self._visit(node, self.module, self.module)
+        for ref, scope in self._refs:
+            name = ref.text
+            binding = scope.find(name)
+            self._meaning[id(ref)] = binding
+            if binding is not None:
+                binding.references.append(ref)
+            else:
+                self.free.setdefault(name, []).append(ref)
+
+    def scope_at(self, node: Node) -> Scope:
+        """The scope in which an expression at `node` looks its names up."""
+        here: Node | None = node
+        while here is not None:
+            scope = self._scopes.get(id(here))
+            if scope is not None:
+                return scope
+            here = here.parent
+        return self.module
+
+    def inner_scope(self, node: Node) -> Scope | None:
+        """The scope this very node opens."""
+        return self._scopes.get(id(node))
+
+    def meaning(self, ref: Node) -> Binding | None:
+        """What an identifier means; None for a global."""
+        return self._meaning.get(id(ref))
+
+    def references_in(self, node: Node) -> Iterator[tuple[Node, Binding | None]]:
+        """Every reference below `node` with its meaning."""
+        for below in node.walk():
+            if id(below) in self._meaning:
+                yield below, self._meaning[id(below)]
+
+    # -- building -------------------------------------------------------------------------
+
+    def _open(self, node: Node, parent: Scope) -> Scope:
+        scope = Scope(node, parent)
+        self._scopes[id(node)] = scope
+        return scope
+
+    def _declare(self, scope: Scope, node: Node, kind: str) -> None:
+        name = node.text
+        known = scope.names.get(name)
+        if known is None or known.kind == "type":
+            scope.names[name] = Binding(name, kind, node, scope)
+
+    def _pattern(self, node: Node, scope: Scope, kind: str, block: Scope, function: Scope) -> None:
+        """Declare the names a binding pattern makes; visit the expressions in it."""
+        match node.type:
+            case "identifier" | "shorthand_property_identifier_pattern":
+                self._declare(scope, node, kind)
+            case "pair_pattern":
+                for part in node.children:
+                    if part.field == "value":
+                        self._pattern(part, scope, kind, block, function)
+                    elif part.type == "computed_property_name":
+                        self._visit(part, block, function)
+            case "assignment_pattern" | "object_assignment_pattern":
+                for part in node.children:
+                    if part.field == "right":
+                        self._visit(part, block, function)
+                    elif part.named:
+                        self._pattern(part, scope, kind, block, function)
+            case "array_pattern" | "object_pattern" | "rest_pattern":
+                for part in node.named_children:
+                    self._pattern(part, scope, kind, block, function)
+            case "required_parameter" | "optional_parameter":
+                for part in node.children:
+                    if part.field == "pattern":
+                        self._pattern(part, scope, kind, block, function)
+                    elif part.named:
+                        self._visit(part, block, function)
+            case _:
+                self._visit(node, block, function)
+
+    def _function(self, node: Node, block: Scope) -> None:
+        scope = self._open(node, block)
+        for part in node.children:
+            if part.field == "name":
+                if node.type in ("function_expression", "generator_function"):
+                    self._declare(scope, part, "function")
+                elif part.type == "computed_property_name":
+                    self._visit(part, block, block)
+            elif part.field == "parameter":
+                self._pattern(part, scope, "param", scope, scope)
+            elif part.type == "formal_parameters":
+                for parameter in part.named_children:
+                    self._pattern(parameter, scope, "param", scope, scope)
+            elif part.field == "body" and part.type == "statement_block":
+                for statement in part.children:
+                    self._visit(statement, scope, scope)
+            elif part.type == "type_parameters":
+                self._type_parameters(part, scope)
+            elif part.named:
+                self._visit(part, scope, scope)
+
+    def _type_parameters(self, node: Node, scope: Scope) -> None:
+        for parameter in node.named_children:
+            for part in parameter.children:
+                if part.field == "name":
+                    self._declare(scope, part, "type")
+                elif part.named:
+                    self._visit(part, scope, scope)
+
+    def _visit(self, node: Node, block: Scope, function: Scope) -> None:
+        kind = node.type
+        if not node.children:
+            if kind in ("identifier", "shorthand_property_identifier", "type_identifier"):
+                self._refs.append((node, block))
+            return
+        if node.is_function:
+            if kind in ("function_declaration", "generator_function_declaration"):
+                name = node.child("name")
+                if name is not None:
+                    self._declare(block, name, "function")
+            self._function(node, block)
+            return
+        if kind in _CLASSES:
+            self._class(node, block)
+            return
+        if kind in _BLOCKS:
+            scope = self._open(node, block)
+            inner = scope if kind == "class_static_block" else function
+            if kind == "for_in_statement":
+                self._for_in(node, scope, function)
+                return
+            for part in node.children:
+                self._visit(part, scope, inner)
+            return
+        match kind:
+            case "lexical_declaration" | "variable_declaration":
+                word = node.children[0].type
+                target = function if word == "var" else block
+                for declarator in node.named_children:
+                    self._declarator(declarator, target, word, block, function)
+            case "catch_clause":
+                scope = self._open(node, block)
+                for part in node.children:
+                    if part.field == "parameter":
+                        self._pattern(part, scope, "param", scope, function)
+                    else:
+                        self._visit(part, scope, function)
+            case "import_statement":
+                for clause in node.walk():
+                    if clause.type == "import_specifier":
+                        name = clause.child("alias") or clause.child("name")
+                        if name is not None:
+                            self._declare(block, name, "import")
+                    elif clause.type == "identifier" and clause.parent is not None:
+                        if clause.parent.type in ("import_clause", "namespace_import"):
+                            self._declare(block, clause, "import")
+            case "export_statement":
+                if node.child("source") is None:
+                    for part in node.children:
+                        self._visit(part, block, function)
+            case "export_specifier":
+                self._visit(node.children[0], block, function)
+            case "member_expression":
+                # The part after the dot is a property, also where the grammar calls it identifier.
+                self._visit(node.children[0], block, function)
+            case "jsx_attribute":
+                for part in node.children[1:]:
+                    self._visit(part, block, function)
+            case "jsx_opening_element" | "jsx_closing_element" | "jsx_self_closing_element":
+                for part in node.children:
+                    if part.field == "name" and part.type == "identifier":
+                        if is_component_name(part.text):
+                            self._refs.append((part, block))
+                    else:
+                        self._visit(part, block, function)
+            case _ if kind in _DECLARED_TYPES:
+                scope = self._open(node, block)
+                for part in node.children:
+                    if part.field == "name":
+                        self._declare(block, part, "const" if "enum" in kind else "type")
+                    elif part.type == "type_parameters":
+                        self._type_parameters(part, scope)
+                    else:
+                        self._visit(part, scope, function)
+            case "function_type" | "construct_signature" | "method_signature" | "call_signature":
+                scope = self._open(node, block)
+                for part in node.children:
+                    if part.type == "formal_parameters":
+                        for parameter in part.named_children:
+                            self._pattern(parameter, scope, "type", scope, function)
+                    elif part.type == "type_parameters":
+                        self._type_parameters(part, scope)
+                    elif part.field != "name":
+                        self._visit(part, scope, function)
+            case "index_signature":
+                for part in node.children:
+                    if part.field != "name":
+                        self._visit(part, block, function)
+            case _:
+                for part in node.children:
+                    self._visit(part, block, function)
+
+    def _declarator(
+        self, node: Node, target: Scope, word: str, block: Scope, function: Scope
+    ) -> None:
+        if node.type != "variable_declarator":
+            self._visit(node, block, function)
+            return
+        for part in node.children:
+            if part.field == "name":
+                self._pattern(part, target, word, block, function)
+            else:
+                self._visit(part, block, function)
+
+    def _for_in(self, node: Node, scope: Scope, function: Scope) -> None:
+        word = next((c.type for c in node.children if c.type in ("const", "let", "var")), "")
+        for part in node.children:
+            if part.field == "left" and word:
+                self._pattern(part, function if word == "var" else scope, word, scope, function)
+            else:
+                self._visit(part, scope, function)
+
+    def _class(self, node: Node, block: Scope) -> None:
+        name = node.child("name")
+        scope = self._open(node, block)
+        if name is not None:
+            self._declare(block if node.type != "class" else scope, name, "class")
+        for part in node.children:
+            if part.field == "name":
+                continue
+            if part.type == "type_parameters":
+                self._type_parameters(part, scope)
+            else:
+                self._visit(part, scope, scope)
+
+
+def is_component_name(name: str) -> bool:
+    """Whether JSX reads a tag name as a reference (it starts with other than a small letter)."""
+    return not name[:1].islower() or "." in name

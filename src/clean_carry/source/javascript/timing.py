@@ -1,0 +1,153 @@
+"""Whether code at a place runs now or later.
+
+Later means: after an `await`, in a timer, a listener, a promise, or in a function that got away.
+When in doubt a place counts as later, since reading the latest value is right in either case.
+"""
+
+from __future__ import annotations
+
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Node
+
+# Methods of ECMAScript built-ins (ECMA-262 §22.1, §23.1, §24) and of React's children helper that
+# call their callback before they return.
+_AT_ONCE = frozenset(
+    "map filter forEach reduce reduceRight some every find findIndex findLast findLastIndex flatMap "
+    "sort toSorted replace replaceAll from keys values entries".split()
+)
+_TRANSPARENT = frozenset(
+    {
+        "parenthesized_expression",
+        "ternary_expression",
+        "binary_expression",
+        "object",
+        "array",
+        "pair",
+        "jsx_expression",
+        "as_expression",
+        "non_null_expression",
+        "satisfies_expression",
+        "spread_element",
+    }
+)
+
+
+def is_deferred(node: Node, root: Node, names: Names, depth: int = 0) -> bool:
+    """Whether `node` runs later than the moment the function (or expression) `root` was entered."""
+    here: Node = node
+    for above in node.up():
+        if above.is_function:
+            if _after_wait(here, above):
+                return True
+            if above is root:
+                return False
+            if _function_deferred(above, root, names, depth):
+                return True
+        if above is root:
+            return False
+        here = above
+    return False
+
+
+def _after_wait(node: Node, function: Node) -> bool:
+    """Whether an `await` or `yield` of this very function comes before `node`, or around in a loop."""
+    if not (function.has("async") or function.has("*")):
+        return False
+    loops = [
+        up
+        for up in node.up()
+        if up.type.startswith(("for", "while", "do_")) and function.start <= up.start
+    ]
+    outermost = loops[-1] if loops else None
+    for wait in function.walk():
+        if wait.type not in ("await_expression", "yield_expression") and not (
+            wait.type == "for_in_statement" and wait.has("await")
+        ):
+            continue
+        owner = next((up for up in wait.up() if up.is_function), None)
+        if owner is not function:
+            continue
+        if wait.end <= node.start:
+            return True
+        if outermost is not None and outermost.start <= wait.start and wait.end <= outermost.end:
+            return True
+    return False
+
+
+def _function_deferred(function: Node, root: Node, names: Names, depth: int) -> bool:
+    if depth > 6:
+        return True
+    if function.type in ("function_declaration", "generator_function_declaration"):
+        name = function.child("name")
+        return name is None or _name_deferred(name, root, names, depth)
+    use: Node = function
+    for above in function.up():
+        kind = above.type
+        if kind in _TRANSPARENT:
+            use = above
+            continue
+        if kind == "jsx_attribute":
+            return False
+        if kind == "jsx_element":
+            return False
+        if kind == "call_expression":
+            return use.field != "function"
+        if kind == "arguments":
+            return argument_deferred(above, use)
+        if kind == "variable_declarator":
+            name = above.child("name")
+            if name is not None and name.type == "identifier":
+                return _name_deferred(name, root, names, depth)
+            return True
+        return True
+    return True
+
+
+def argument_deferred(arguments: Node, argument: Node) -> bool:
+    call = arguments.parent
+    if call is None:
+        return True
+    if call.type == "new_expression":
+        constructor = call.child("constructor")
+        return not (constructor is not None and constructor.text == "Promise")
+    callee = call.child("function")
+    if callee is None:
+        return True
+    if callee.type == "member_expression":
+        name = callee.child("property")
+        if name is not None and name.text in _AT_ONCE:
+            return False
+        if name is not None and name.text == "cloneElement":
+            return False
+        return not (name is not None and name.text == "setState")
+    return callee.text not in ("cloneElement", "createElement")
+
+
+def _name_deferred(name: Node, root: Node, names: Names, depth: int) -> bool:
+    binding = names.scope_at(name).find(name.text)
+    if binding is None:
+        return True
+    for reference in binding.references:
+        parent = reference.parent
+        if parent is None:
+            return True
+        if parent.type == "call_expression" and reference.field == "function":
+            if is_deferred(reference, root, names, depth + 1):
+                return True
+            continue
+        use: Node = reference
+        for above in reference.up():
+            if above.type in _TRANSPARENT:
+                use = above
+                continue
+            break
+        else:
+            return True
+        if above.type == "jsx_attribute":
+            if is_deferred(reference, root, names, depth + 1):
+                return True
+            continue
+        if above.type == "arguments" and not argument_deferred(above, use):
+            continue
+        return True
+    return False

@@ -1,0 +1,208 @@
+"""JavaScript, TypeScript and JSX as a light tree of nodes with byte offsets.
+
+The grammar is tree-sitter's `tsx` for all four file kinds, so there is one node vocabulary. What it
+reads in a way that would mislead us is put right here and nowhere else.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import tree_sitter_typescript
+from tree_sitter import Language, Parser, TreeCursor
+
+from clean_carry.component.errors import InputError
+from clean_carry.source.text import SourceText
+
+_LANGUAGE = Language(tree_sitter_typescript.language_tsx())
+_FUNCTIONS = frozenset(
+    {
+        "function_declaration",
+        "function_expression",
+        "generator_function",
+        "generator_function_declaration",
+        "arrow_function",
+        "method_definition",
+    }
+)
+
+
+class Node:
+    """One node. `start` and `end` are byte offsets; `field` is its role in its parent."""
+
+    __slots__ = ("children", "end", "field", "named", "parent", "start", "text_of", "type")
+
+    def __init__(
+        self, kind: str, start: int, end: int, named: bool, field: str | None, text_of: SourceText
+    ) -> None:
+        self.type = kind
+        self.start = start
+        self.end = end
+        self.named = named
+        self.field = field
+        self.children: list[Node] = []
+        self.parent: Node | None = None
+        self.text_of = text_of
+
+    @property
+    def text(self) -> str:
+        """The source text of this node."""
+        return self.text_of.slice(self.start, self.end)
+
+    @property
+    def named_children(self) -> list[Node]:
+        """Children that are more than punctuation; comments left out."""
+        return [c for c in self.children if c.named and c.type != "comment"]
+
+    def child(self, field: str) -> Node | None:
+        """The first child with this role."""
+        for c in self.children:
+            if c.field == field:
+                return c
+        return None
+
+    def has(self, token: str) -> bool:
+        """Whether a direct child is this token or node type."""
+        return any(c.type == token for c in self.children)
+
+    def walk(self) -> Iterator[Node]:
+        """This node and all below it, in source order."""
+        stack = [self]
+        while stack:
+            node = stack.pop()
+            yield node
+            stack.extend(reversed(node.children))
+
+    def up(self) -> Iterator[Node]:
+        """The nodes above this one, nearest first."""
+        node = self.parent
+        while node is not None:
+            yield node
+            node = node.parent
+
+    @property
+    def is_function(self) -> bool:
+        """Whether this node opens a function of any form."""
+        return self.type in _FUNCTIONS
+
+    def __repr__(self) -> str:
+        return f"<{self.type} {self.start}-{self.end}>"
+
+
+class Tree:
+    """A parsed file: root node, comments in order, and nodes by type."""
+
+    def __init__(self, source: SourceText) -> None:
+        self.source = source
+        self.comments: list[Node] = []
+        self.by_type: dict[str, list[Node]] = {}
+        self.root = self._build()
+
+    def _build(self) -> Node:
+        data = self.source.data
+        raw = Parser(_LANGUAGE).parse(data)
+        if raw.root_node.has_error:
+            raw = _repaired(data, self.source)
+        root = self._convert(raw.walk())
+        root.start, root.end = 0, len(data)
+        return root
+
+    def _convert(self, cursor: TreeCursor) -> Node:
+        source, by_type, comments = self.source, self.by_type, self.comments
+        parent: Node | None = None
+        while True:
+            raw = cursor.node
+            assert raw is not None
+            kind = raw.type
+            node = Node(
+                kind, raw.start_byte, raw.end_byte, raw.is_named, cursor.field_name, source
+            )
+            node.parent = parent
+            if parent is not None:
+                parent.children.append(node)
+            if node.named:
+                by_type.setdefault(kind, []).append(node)
+                if kind == "comment":
+                    comments.append(node)
+            if cursor.goto_first_child():
+                parent = node
+                continue
+            while not cursor.goto_next_sibling():
+                if not cursor.goto_parent():
+                    return _root(node)
+                assert parent is not None
+                _trim(parent)
+                parent = parent.parent
+                if parent is None:
+                    return _root(node)
+
+    def of(self, *kinds: str) -> list[Node]:
+        """All nodes of these types, in source order within each type."""
+        return [node for kind in kinds for node in self.by_type.get(kind, ())]
+
+
+def _root(node: Node) -> Node:
+    while node.parent is not None:
+        node = node.parent
+    return node
+
+
+def _trim(node: Node) -> None:
+    """End a node at its last token: without a semicolon the grammar swallows the comments after."""
+    if node.type in ("program", "comment"):
+        return
+    for child in reversed(node.children):
+        if child.type != "comment":
+            if child.end < node.end and child is not node.children[-1]:
+                node.end = child.end
+            return
+
+
+def _errors(root: object) -> list[tuple[int, int]]:
+    found: list[tuple[int, int]] = []
+    stack = [root]
+    while stack:
+        node = stack.pop()
+        if node.is_error or node.is_missing:  # type: ignore[attr-defined]
+            found.append((node.start_byte, node.end_byte))  # type: ignore[attr-defined]
+        if node.has_error:  # type: ignore[attr-defined]
+            stack.extend(node.children)  # type: ignore[attr-defined]
+    return sorted(found)
+
+
+def _repaired(data: bytes, source: SourceText) -> object:
+    """Parse again with the constructs the grammar trips over replaced by filler of equal length.
+
+    Known ones: a bare `&` in JSX text. Text is always sliced from the original.
+    """
+    filled = bytearray(data)
+    parser = Parser(_LANGUAGE)
+    raw = parser.parse(data)
+    for _ in range(40):
+        changed = False
+        for start, end in _errors(raw.root_node):
+            at = filled.find(b"&", start, max(end, start + 1))
+            if at >= 0 and filled[at + 1 : at + 2] != b"&":
+                filled[at : at + 1] = b"_"
+                changed = True
+                break
+        if not changed:
+            break
+        raw = parser.parse(bytes(filled))
+        if not raw.root_node.has_error:
+            return raw
+    start, _ = _errors(raw.root_node)[0]
+    place = source.place(start)
+    flow = b"@flow" in data[:2000] or b"import type" in data
+    advice = (
+        "Type annotations of another dialect are not read; strip them or move to TypeScript first"
+        if flow
+        else "Mend the syntax here first"
+    )
+    raise InputError(
+        "cannot be read as JavaScript or TypeScript",
+        advice=advice,
+        file=place.file,
+        line=place.line,
+        column=place.column,
+    )

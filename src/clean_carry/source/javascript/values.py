@@ -1,0 +1,72 @@
+"""What kind of value an expression is, as far as its form tells."""
+
+from __future__ import annotations
+
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Node
+
+_LITERALS = frozenset({"string", "number", "true", "false", "null", "undefined", "regex"})
+
+
+def is_constant(node: Node) -> bool:
+    """A literal that is equal to itself wherever it is written."""
+    if node.type in _LITERALS:
+        return node.type != "regex"
+    if node.type == "unary_expression":
+        operand = node.child("argument")
+        return operand is not None and is_constant(operand)
+    if node.type in ("as_expression", "parenthesized_expression", "satisfies_expression"):
+        return is_constant(node.named_children[0])
+    if node.type == "template_string":
+        return not any(c.type == "template_substitution" for c in node.children)
+    if node.type == "binary_expression":
+        return all(is_constant(part) for part in node.named_children)
+    return False
+
+
+def is_module_name(node: Node, names: Names) -> bool:
+    """A name (or a path from it) bound once at the top of the module."""
+    while node.type == "member_expression":
+        node = node.children[0]
+    if node.type != "identifier":
+        return False
+    binding = names.meaning(node)
+    if binding is None or binding.scope is not names.module:
+        return False
+    return binding.kind in ("import", "const", "function", "class") and not binding.written
+
+
+def is_function(node: Node) -> bool:
+    """A function written in place."""
+    return node.type in ("arrow_function", "function_expression")
+
+
+def runs_code(node: Node) -> bool:
+    """Whether evaluating it calls or constructs something."""
+    stack = [node]
+    while stack:
+        here = stack.pop()
+        if here.type in ("call_expression", "new_expression", "await_expression"):
+            return True
+        if not here.is_function:
+            stack.extend(here.children)
+    return False
+
+
+def property_name(node: Node) -> str | None:
+    """The name of a property key, None where it is computed."""
+    match node.type:
+        case "property_identifier" | "private_property_identifier" | "shorthand_property_identifier":
+            return node.text
+        case "identifier" | "shorthand_property_identifier_pattern":
+            return node.text
+        case "string":
+            fragment = [c for c in node.children if c.type != node.children[0].type]
+            if len(fragment) == 1 and fragment[0].type == "string_fragment":
+                return fragment[0].text
+    return None
+
+
+def is_identifier(name: str) -> bool:
+    """Whether a name is an identifier (ECMA-262 §12.7; `$` is allowed in every place)."""
+    return name.replace("$", "_").isidentifier()

@@ -1,0 +1,108 @@
+"""Source files as bytes: encoding, line endings, places."""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from pathlib import Path
+
+from clean_carry.component.errors import InputError
+from clean_carry.component.spans import Place, Span
+
+BOM = b"\xef\xbb\xbf"
+# A line longer than this is generated code, not something a person wrote or will review.
+LONGEST_LINE = 200_000
+
+
+class SourceText:
+    """One source file. `data` is UTF-8 without byte order mark.
+
+    Where all line endings are CRLF they are LF in `data`; `encode` puts mark and endings back.
+    """
+
+    def __init__(self, path: str, data: bytes) -> None:
+        self.path = path
+        self.bom = data.startswith(BOM)
+        if self.bom:
+            data = data[len(BOM) :]
+        lines = data.count(b"\n")
+        self.crlf = lines > 0 and data.count(b"\r\n") == lines
+        self.data = data.replace(b"\r\n", b"\n") if self.crlf else data
+        self._starts: list[int] | None = None
+
+    @classmethod
+    def read(cls, path: Path, shown: str = "") -> SourceText:
+        """Read a file; raises `InputError` for what is not UTF-8 source text."""
+        name = shown or str(path)
+        if path.is_dir():
+            raise InputError("is a folder", advice="Name the files in it", file=name)
+        try:
+            data = path.read_bytes()
+        except FileNotFoundError:
+            raise InputError("there is no such file", file=name) from None
+        except OSError as error:
+            raise InputError(f"cannot be read ({error.strerror})", file=name) from None
+        return cls.checked(name, data)
+
+    @classmethod
+    def checked(cls, name: str, data: bytes) -> SourceText:
+        """Check bytes for being source text; raises `InputError` if they are not."""
+        if not data.strip():
+            raise InputError("is empty", file=name)
+        if b"\0" in data:
+            raise InputError("is not text (it holds NUL bytes)", file=name)
+        try:
+            data.decode("utf-8")
+        except UnicodeDecodeError as error:
+            line = data.count(b"\n", 0, error.start) + 1
+            raise InputError(
+                "is not UTF-8", advice="Save it as UTF-8", file=name, line=line, column=1
+            ) from None
+        for number, line_text in enumerate(data.split(b"\n"), 1):
+            if len(line_text) > LONGEST_LINE:
+                raise InputError(
+                    f"has a line of {len(line_text):,} bytes",
+                    advice="Generated files are not carried; carry what they were made from",
+                    file=name,
+                    line=number,
+                    column=1,
+                )
+        return cls(name, data)
+
+    def encode(self, text: str) -> bytes:
+        """Bytes for a file that replaces this one: same mark, same line endings."""
+        data = text.encode("utf-8")
+        if self.crlf:
+            data = data.replace(b"\n", b"\r\n")
+        return BOM + data if self.bom else data
+
+    def slice(self, start: int, end: int) -> str:
+        """The text between two byte offsets."""
+        return self.data[start:end].decode("utf-8")
+
+    def span(self, start: int, end: int) -> Span:
+        """A span of this file."""
+        return Span(start, end, self.path)
+
+    def place(self, offset: int) -> Place:
+        """Line and column of a byte offset."""
+        if self._starts is None:
+            self._starts = [0]
+            at = self.data.find(b"\n")
+            while at >= 0:
+                self._starts.append(at + 1)
+                at = self.data.find(b"\n", at + 1)
+        line = bisect_right(self._starts, offset)
+        start = self._starts[line - 1]
+        return Place(self.path, line, len(self.slice(start, max(start, offset))) + 1)
+
+    def line_start(self, offset: int) -> int:
+        """Offset of the first byte of the line that holds `offset`."""
+        return self.data.rfind(b"\n", 0, offset) + 1
+
+    def indent_at(self, offset: int) -> str:
+        """White space at the start of the line that holds `offset`."""
+        start = self.line_start(offset)
+        end = start
+        while end < len(self.data) and self.data[end] in b" \t":
+            end += 1
+        return self.slice(start, end)

@@ -1,0 +1,63 @@
+"""Names a file takes from the runtime: which local name means the base class, a hook, a helper."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Node, Tree
+
+RUNTIME = "react"
+
+
+@dataclass(frozen=True)
+class RuntimeNames:
+    """`named` maps an imported name to its local name; `whole` are default and namespace imports.
+
+    `statement` is the import to edit: the first value import of the runtime, None if there is none.
+    """
+
+    named: dict[str, str]
+    whole: tuple[str, ...]
+    statement: Node | None
+
+    def imported(self, node: Node, names: Names) -> str | None:
+        """The runtime's own name for an identifier or `React.x` path; None for anything else."""
+        if node.type == "identifier":
+            binding = names.meaning(node)
+            if binding is None or binding.kind != "import":
+                return None
+            for original, local in self.named.items():
+                if local == node.text:
+                    return original
+            return None
+        if node.type == "member_expression":
+            owner, part = node.children[0], node.child("property")
+            if part is None or owner.type != "identifier" or owner.text not in self.whole:
+                return None
+            binding = names.meaning(owner)
+            return part.text if binding is not None and binding.kind == "import" else None
+        return None
+
+
+def runtime_names(tree: Tree) -> RuntimeNames:
+    """Read the imports of the runtime from a file."""
+    named: dict[str, str] = {}
+    whole: list[str] = []
+    statement: Node | None = None
+    for node in tree.root.children:
+        if node.type != "import_statement":
+            continue
+        source = node.child("source")
+        if source is None or source.text[1:-1] != RUNTIME or node.has("type"):
+            continue
+        statement = statement or node
+        for part in node.walk():
+            if part.type == "import_specifier":
+                name, alias = part.child("name"), part.child("alias")
+                if name is not None:
+                    named[name.text] = (alias or name).text
+            elif part.type == "identifier" and part.parent is not None:
+                if part.parent.type in ("import_clause", "namespace_import"):
+                    whole.append(part.text)
+    return RuntimeNames(named, tuple(whole), statement)

@@ -1,0 +1,136 @@
+"""The constructor of a component class: state, instance fields and bound methods."""
+
+from __future__ import annotations
+
+from clean_carry.component.spans import Span
+from clean_carry.source.javascript import comments
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import property_name
+from clean_carry.syntaxes.jsx_class.members import (
+    Gathered,
+    add_field,
+    is_element_reference,
+    read_state,
+    reads,
+)
+from clean_carry.syntaxes.jsx_class.operations import ClassFacts
+
+
+def assigned(statement: Node) -> tuple[str, Node] | None:
+    """(name, value) of `this.name = value;`."""
+    if statement.type != "expression_statement":
+        return None
+    assignment = statement.named_children[0]
+    if assignment.type != "assignment_expression":
+        return None
+    target, value = assignment.child("left"), assignment.child("right")
+    if target is None or value is None or target.type != "member_expression":
+        return None
+    part = target.child("property")
+    name = property_name(part) if part is not None else None
+    if target.children[0].type != "this" or name is None:
+        return None
+    return name, value
+
+
+def bound_method(statement: Node) -> str | None:
+    """The method of `this.m = this.m.bind(this);`."""
+    found = assigned(statement)
+    if found is None:
+        return None
+    name, value = found
+    if "".join(value.text.split()) == f"this.{name}.bind(this)":
+        return name
+    return None
+
+
+def prepare(facts: ClassFacts, constructor: Node | None, names_of_methods: set[str]) -> set[str]:
+    """Before anything is read: fields the constructor makes, and the methods it binds."""
+    bound: set[str] = set()
+    for statement in _statements(constructor):
+        name = bound_method(statement)
+        if name is not None and name in names_of_methods:
+            bound.add(name)
+            for below in statement.walk():
+                if below.type == "this":
+                    facts.handled.add(id(below))
+            continue
+        found = assigned(statement)
+        if found is not None:
+            assignment = statement.named_children[0]
+            target = assignment.child("left")
+            assert target is not None
+            if found[0] not in names_of_methods:
+                facts.handled.add(id(target.children[0]))
+                if found[0] != "state":
+                    facts.fields.add(found[0])
+    return bound
+
+
+def _statements(constructor: Node | None) -> list[Node]:
+    body = constructor.child("body") if constructor is not None else None
+    return body.named_children if body is not None else []
+
+
+@reads("constructor")
+def _constructor(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    entry = facts.ledger.claim("constructor", facts.span(member))
+    facts.ledger.settle(entry, "carried", "constructor-to-body")
+    for statement in _statements(member):
+        span = facts.span(statement)
+        notes: tuple[Span, ...] = tuple(
+            facts.span(c)
+            for c in comments.leading(facts.tree, statement)
+            + comments.trailing(facts.tree, statement)
+        )
+        if _is_base_call(statement):
+            _drop(facts, "base-constructor-call", span)
+            continue
+        method = bound_method(statement)
+        if method is not None and method in gathered.bound:
+            _drop(facts, "method-bound-in-constructor", span)
+            continue
+        found = assigned(statement)
+        if found is None or found[0] in facts.methods:
+            facts.refuse("constructor-code", statement.text[:60], statement.start)
+            continue
+        target, value = found
+        if target == "state":
+            key = facts.ledger.claim("state-field", span)
+            read_state(gathered, value, key, notes)
+            continue
+        known = [f for f in gathered.fields if f.name == target.lstrip("#")]
+        if known:
+            declared = known[0]
+            if declared.code is not None:
+                facts.refuse("constructor-code", statement.text[:60], statement.start)
+                continue
+            gathered.fields.remove(declared)
+            facts.ledger.settle(declared.entry, "carried", "field-to-reference")
+            notes = declared.comments + notes
+        key = facts.ledger.claim("instance-field", span)
+        kind = known[0].type_text if known else ""
+        add_field(gathered, target, value, key, notes, kind)
+
+
+def _is_base_call(statement: Node) -> bool:
+    if statement.type != "expression_statement":
+        return False
+    call = statement.named_children[0]
+    callee = call.child("function") if call.type == "call_expression" else None
+    return callee is not None and callee.type == "super"
+
+
+def _drop(facts: ClassFacts, rule: str, span: Span) -> None:
+    facts.ledger.settle(facts.ledger.claim(rule, span), "dropped", rule)
+
+
+def element_fields(gathered: Gathered, constructor: Node | None) -> set[str]:
+    """Names of fields the constructor fills with an element reference."""
+    found: set[str] = set()
+    for statement in _statements(constructor):
+        pair = assigned(statement)
+        if pair is not None and is_element_reference(gathered.runtime, gathered.facts, pair[1]):
+            found.add(pair[0])
+    return found

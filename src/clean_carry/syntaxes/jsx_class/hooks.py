@@ -1,0 +1,196 @@
+"""Lifecycle hooks of a class as moments of the neutral component."""
+
+from __future__ import annotations
+
+from clean_carry.component.code import Code, Member
+from clean_carry.component.model import Guard, Moment, MomentName, Previous
+from clean_carry.component.spans import Span
+from clean_carry.source.javascript import comments
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import property_name
+from clean_carry.syntaxes.jsx_class.operations import ClassFacts
+
+MOMENTS: dict[str, MomentName] = {
+    "componentDidMount": "displayed",
+    "componentDidUpdate": "updated",
+    "componentWillUnmount": "removed",
+}
+NOTIONS = {
+    "componentDidMount": "display-hook",
+    "componentDidUpdate": "update-hook",
+    "componentWillUnmount": "removal-hook",
+}
+
+
+def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) -> Moment:
+    """Read one hook. The body is what stands between its braces."""
+    entry = facts.ledger.claim(NOTIONS[name], facts.span(member))
+    body = member.child("body")
+    assert body is not None
+    parameters = member.child("parameters")
+    given = parameters.named_children if parameters is not None else []
+    previous: list[Previous | None] = [None, None]
+    if name == "componentDidUpdate":
+        for at, parameter in enumerate(given[:2]):
+            previous[at] = _previous(facts, member, parameter)
+        if len(given) > 2:
+            facts.refuse("snapshot-before-update", "", given[2].start)
+    code = facts.code(inside(facts, body))
+    scope = facts.names.inner_scope(member)
+    own = frozenset(scope.names) if scope is not None else frozenset()
+    statements = [part for part in body.named_children]
+    return Moment(
+        MOMENTS[name],
+        code,
+        entry,
+        previous[0],
+        previous[1],
+        _guard(facts, body, code, previous) if name == "componentDidUpdate" else None,
+        _reaches_end(body),
+        own,
+        frozenset(n.text for n in body.walk() if n.type.endswith("identifier")),
+        _compares_only(body, previous),
+        len(statements) == 1 and statements[0].type == "expression_statement",
+        notes,
+    )
+
+
+def inside(facts: ClassFacts, body: Node) -> Span:
+    """What stands between two braces."""
+    return facts.tree.source.span(body.start + 1, body.end - 1)
+
+
+def _previous(facts: ClassFacts, member: Node, parameter: Node) -> Previous | None:
+    """What an update hook reads of its parameter; None where it never does."""
+    pattern = parameter.child("pattern")
+    if pattern is None:
+        pattern = parameter
+    scope = facts.names.inner_scope(member)
+    assert scope is not None
+    if pattern.type == "object_pattern":
+        return Previous(pattern.text, _pattern_names(pattern))
+    binding = scope.names.get(pattern.text)
+    if pattern.type != "identifier" or binding is None:
+        return Previous(pattern.text, None)
+    if not binding.references:
+        return None
+    found: list[str] = []
+    for ref in binding.references:
+        above = ref.parent
+        part = above.child("property") if above is not None else None
+        if above is not None and above.type == "member_expression" and part is not None:
+            if ref.field == "object":
+                found.append(part.text)
+                continue
+        if above is not None and above.type == "variable_declarator" and ref.field == "value":
+            target = above.child("name")
+            names = _pattern_names(target) if target is not None else None
+            if names is not None:
+                found.extend(names)
+                continue
+        return Previous(pattern.text, None)
+    return Previous(pattern.text, tuple(dict.fromkeys(found)))
+
+
+def _pattern_names(pattern: Node) -> tuple[str, ...] | None:
+    if pattern.type != "object_pattern":
+        return None
+    found: list[str] = []
+    for part in pattern.named_children:
+        if part.type == "shorthand_property_identifier_pattern":
+            found.append(part.text)
+        elif part.type == "pair_pattern":
+            key = part.child("key")
+            name = property_name(key) if key is not None else None
+            if name is None:
+                return None
+            found.append(name)
+        else:
+            return None
+    return tuple(found)
+
+
+def _reaches_end(body: Node) -> bool:
+    stack = list(body.children)
+    while stack:
+        here = stack.pop()
+        if here.type in ("return_statement", "throw_statement"):
+            return False
+        if not here.is_function:
+            stack.extend(here.children)
+    return True
+
+
+def _compares_only(body: Node, previous: list[Previous | None]) -> bool:
+    """Whether every statement is an `if` that asks for a change, so that a draw without one is idle."""
+    for statement in body.named_children:
+        if statement.type == "lexical_declaration":
+            if any(not n.named_children[-1].type.endswith("expression") for n in statement.named_children):
+                return False
+            if any(below.type == "call_expression" for below in statement.walk()):
+                return False
+            continue
+        if statement.type != "if_statement" or statement.child("alternative") is not None:
+            return False
+        condition = statement.child("condition")
+        parts = list(condition.named_children) if condition is not None else []
+        asks = False
+        while parts:
+            part = parts.pop()
+            if part.type == "parenthesized_expression" or (
+                part.type == "binary_expression" and part.has("&&")
+            ):
+                parts.extend(part.named_children)
+            elif part.type == "binary_expression" and part.has("!=="):
+                asks = asks or any(_previous_read(s, previous) for s in part.named_children)
+        if not asks:
+            return False
+    return True
+
+
+def _guard(
+    facts: ClassFacts, body: Node, code: Code, previous: list[Previous | None]
+) -> Guard | None:
+    """The body as one `if (before.x !== this.props.x) { … }`, where it is nothing else."""
+    statements = body.named_children
+    if len(statements) != 1 or statements[0].type != "if_statement":
+        return None
+    statement = statements[0]
+    condition, then = statement.child("condition"), statement.child("consequence")
+    if statement.child("alternative") is not None or condition is None or then is None:
+        return None
+    test = condition.named_children[0]
+    if then.type != "statement_block" or test.type != "binary_expression" or not test.has("!=="):
+        return None
+    sides = [test.child("left"), test.child("right")]
+    before = [s for s in sides if s is not None and _previous_read(s, previous) is not None]
+    now = [s for s in sides if s is not None and s.text.startswith("this.")]
+    if len(before) != 1 or len(now) != 1:
+        return None
+    member = _previous_read(before[0], previous)
+    assert member is not None
+    holder = "props" if member.kind == "prop" else "state"
+    if now[0].text != f"this.{holder}.{member.name}":
+        return None
+    inner = inside(facts, then)
+    uses = [p.parameter for p in previous if p is not None]
+    for below in then.walk():
+        if below.type == "identifier" and below.text in uses:
+            return None
+    operations = tuple(
+        o for o in code.operations if inner.start <= o.span.start and o.span.end <= inner.end
+    )
+    entry = facts.ledger.claim("guarded-update", facts.span(statement))
+    facts.ledger.claim("code", inner, "kept")
+    notes = tuple(facts.span(note) for note in comments.leading(facts.tree, statement))
+    return Guard((member,), Code(inner, operations), entry, notes)
+
+
+def _previous_read(node: Node, previous: list[Previous | None]) -> Member | None:
+    if node.type != "member_expression" or node.children[0].type != "identifier":
+        return None
+    part = node.child("property")
+    for kind, known in zip(("prop", "state"), previous, strict=True):
+        if known is not None and known.parameter == node.children[0].text and part is not None:
+            return Member("prop" if kind == "prop" else "state", part.text)
+    return None

@@ -1,0 +1,316 @@
+"""The members of a component class, one reader for each notion of notions.py."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from clean_carry.component.model import (
+    InstanceField,
+    LeftMember,
+    Method,
+    Moment,
+    State,
+    StateField,
+    Static,
+)
+from clean_carry.component.spans import Span
+from clean_carry.source.javascript import comments
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.source.javascript.values import is_function, property_name, runs_code
+from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames
+from clean_carry.syntaxes.jsx_class.hooks import moment
+from clean_carry.syntaxes.jsx_class.notions import REFUSED, REFUSED_STATICS
+from clean_carry.syntaxes.jsx_class.operations import ClassFacts
+
+
+@dataclass
+class Gathered:
+    """What the readers of members fill."""
+
+    facts: ClassFacts
+    runtime: RuntimeNames
+    state_type: str = ""
+    bound: set[str] = field(default_factory=set)
+    state: State | None = None
+    fields: list[InstanceField] = field(default_factory=list)
+    members: list[Method | Moment | LeftMember | Static] = field(default_factory=list)
+    statics: list[Static] = field(default_factory=list)
+    defaults: Node | None = None
+    drawing: Node | None = None
+    entries: dict[str, int] = field(default_factory=dict)
+    drawing_comments: tuple[Span, ...] = ()
+
+
+MEMBERS: dict[str, Callable[[Gathered, Node, str], None]] = {}
+
+
+def reads(notion: str) -> Callable[[Callable[..., None]], Callable[..., None]]:
+    """Register the reader of one notion. Take one away and the ledger no longer balances."""
+
+    def register(function: Callable[..., None]) -> Callable[..., None]:
+        MEMBERS[notion] = function
+        return function
+
+    return register
+
+
+def attached(facts: ClassFacts, member: Node) -> tuple[Span, ...]:
+    """The comments that belong to a member: above it, and after it on its last line."""
+    found = comments.leading(facts.tree, member) + comments.trailing(facts.tree, member)
+    return tuple(facts.span(comment) for comment in found)
+
+
+def full_span(facts: ClassFacts, member: Node) -> Span:
+    """The span of a member with the semicolon after it."""
+    end = member.end
+    data = facts.tree.source.data
+    look = end
+    while look < len(data) and data[look : look + 1] in (b" ", b"\t"):
+        look += 1
+    if data[look : look + 1] == b";":
+        end = look + 1
+    return facts.tree.source.span(member.start, end)
+
+
+@reads("prototype-method")
+def _prototype_method(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    name_node, body = member.child("name"), member.child("body")
+    entry = facts.ledger.claim("prototype-method", facts.span(member))
+    if name_node is None or body is None or any(c.type == "super" for c in member.walk()):
+        _leave(gathered, member, "unknown-member", name, entry)
+        return
+    prefix = "async function" if member.has("async") else "function"
+    if member.has("*"):
+        prefix += "*"
+    text = facts.code(facts.tree.source.span(name_node.end, member.end))
+    gathered.members.append(
+        Method(
+            name.lstrip("#"),
+            "declared",
+            text,
+            prefix,
+            name in gathered.bound,
+            entry,
+            any(c.type == "identifier" and c.text == "arguments" for c in member.walk()),
+            body.start,
+            attached(facts, member),
+        )
+    )
+
+
+@reads("arrow-method")
+def _arrow_method(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    span = full_span(facts, member)
+    entry = facts.ledger.claim("arrow-method", span)
+    name_node, value = member.child("name"), member.child("value")
+    assert name_node is not None and value is not None
+    kind = member.child("type")
+    start = kind.start if kind is not None else value.start
+    text = facts.code(facts.tree.source.span(start, value.end))
+    arguments = value.type == "function_expression" and any(
+        c.type == "identifier" and c.text == "arguments" for c in value.walk()
+    )
+    gathered.members.append(
+        Method(
+            name.lstrip("#"),
+            "assigned",
+            text,
+            "typed" if kind is not None else "",
+            True,
+            entry,
+            arguments,
+            comments=attached(facts, member),
+        )
+    )
+
+
+@reads("display-hook")
+@reads("update-hook")
+@reads("removal-hook")
+def _hook(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    if member.has("async") or member.has("*"):
+        entry = facts.ledger.claim("async-hook", facts.span(member))
+        _leave(gathered, member, "async-hook", name, entry)
+        return
+    gathered.members.append(moment(facts, member, name, attached(facts, member)))
+
+
+@reads("refused-member")
+def _refused(gathered: Gathered, member: Node, name: str) -> None:
+    rule = REFUSED.get(name) or REFUSED_STATICS.get(name) or "unknown-member"
+    gathered.facts.refuse(rule, name, member.start)
+
+
+@reads("unknown-member")
+def _unknown(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    entry = facts.ledger.claim("unknown-member", full_span(facts, member))
+    _leave(gathered, member, "unknown-member", name, entry)
+
+
+def _leave(gathered: Gathered, member: Node, rule: str, detail: str, entry: int) -> None:
+    facts = gathered.facts
+    facts.ledger.settle(entry, "left", rule)
+    facts.skipped.append((member.start, member.end))
+    span = full_span(facts, member)
+    gathered.members.append(LeftMember(rule, detail, span, entry))
+
+
+@reads("declared-field")
+def _declared(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    entry = facts.ledger.claim("declared-field", full_span(facts, member))
+    facts.ledger.settle(entry, "dropped", "declaration-only")
+
+
+@reads("render")
+def _render(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    if member.has("async") or member.has("*"):
+        facts.refuse("unknown-member", "render", member.start)
+    gathered.entries["render"] = facts.ledger.claim("render", facts.span(member))
+    gathered.drawing = member
+    gathered.drawing_comments = attached(facts, member)
+
+
+@reads("static-value")
+def _static_value(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    entry = facts.ledger.claim("static-value", full_span(facts, member))
+    value = member.child("value")
+    if value is None:
+        facts.ledger.settle(entry, "dropped", "declaration-only")
+        return
+    code = facts.code(facts.span(value))
+    gathered.statics.append(Static(name, code, entry, "", attached(facts, member)))
+
+
+@reads("static-method")
+def _static_method(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    entry = facts.ledger.claim("static-method", facts.span(member))
+    name_node = member.child("name")
+    assert name_node is not None
+    prefix = "async function" if member.has("async") else "function"
+    if member.has("*"):
+        prefix += "*"
+    code = facts.code(facts.tree.source.span(name_node.end, member.end))
+    gathered.statics.append(Static(name, code, entry, prefix, attached(facts, member)))
+
+
+@reads("default-inputs")
+def _default_inputs(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    gathered.entries["defaults"] = facts.ledger.claim("default-inputs", full_span(facts, member))
+    gathered.defaults = member.child("value")
+
+
+@reads("state-field")
+def _state_field(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    entry = facts.ledger.claim("state-field", full_span(facts, member))
+    kind = member.child("type")
+    type_text = kind.named_children[0].text if kind is not None else ""
+    value = member.child("value")
+    if value is None:
+        facts.ledger.settle(entry, "dropped", "declaration-only")
+        gathered.state_type = type_text or gathered.state_type
+        return
+    read_state(gathered, value, entry, attached(facts, member), type_text)
+
+
+def read_state(
+    gathered: Gathered, value: Node, entry: int, notes: tuple[Span, ...], type_text: str = ""
+) -> None:
+    """Read the initial state from its expression."""
+    facts = gathered.facts
+    if gathered.state is not None:
+        facts.refuse("state-set-twice", "", value.start)
+        return
+    type_text = type_text or gathered.state_type
+    inner = value
+    while inner.type in ("as_expression", "parenthesized_expression", "satisfies_expression"):
+        inner = inner.named_children[0]
+    fields: list[StateField] | None = []
+    if inner.type == "object":
+        for part in inner.named_children:
+            found = _state_part(facts, part)
+            if found is None:
+                fields = None
+                break
+            fields.append(found)
+    else:
+        fields = None
+    lazy = runs_code(value)
+    whole = facts.code(facts.span(value), kept=False)
+    gathered.state = State(
+        tuple(fields) if fields is not None else None, whole, lazy, type_text, entry, notes
+    )
+
+
+def _state_part(facts: ClassFacts, part: Node) -> StateField | None:
+    if part.type == "shorthand_property_identifier":
+        entry = facts.ledger.claim("state-part", facts.span(part))
+        return StateField(part.text, facts.code(facts.span(part)), False, entry)
+    if part.type != "pair":
+        return None
+    key, value = part.child("key"), part.child("value")
+    name = property_name(key) if key is not None else None
+    if name is None or value is None or not is_identifier(name):
+        return None
+    entry = facts.ledger.claim("state-part", facts.span(part))
+    code = facts.code(facts.span(value))
+    above = comments.leading(facts.tree, part)
+    comment = None
+    if above:
+        comment = facts.tree.source.span(above[0].start, above[-1].end)
+    return StateField(name, code, runs_code(value) or is_function(value), entry, comment)
+
+
+@reads("instance-field")
+def _instance_field(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    entry = facts.ledger.claim("instance-field", full_span(facts, member))
+    kind = member.child("type")
+    type_text = kind.named_children[0].text if kind is not None else ""
+    if type_text and member.has("?"):
+        type_text += " | undefined"
+    add_field(gathered, name, member.child("value"), entry, attached(facts, member), type_text)
+
+
+def add_field(
+    gathered: Gathered,
+    name: str,
+    value: Node | None,
+    entry: int,
+    notes: tuple[Span, ...],
+    type_text: str = "",
+) -> None:
+    """Read one instance field with its initial value."""
+    facts = gathered.facts
+    element = is_element_reference(gathered.runtime, facts, value)
+    lazy = value is not None and (runs_code(value) or is_function(value))
+    code = None
+    if value is not None and not element:
+        code = facts.code(facts.span(value))
+    if element and value is not None:
+        arguments = value.child("type_arguments")
+        type_text = arguments.named_children[0].text if arguments is not None else ""
+    gathered.fields.append(
+        InstanceField(name.lstrip("#"), code, lazy, element, type_text, entry, notes)
+    )
+
+
+def is_element_reference(runtime: RuntimeNames, facts: ClassFacts, value: Node | None) -> bool:
+    """Whether an initial value is the runtime's own maker of element references."""
+    if value is None or value.type != "call_expression":
+        return False
+    callee = value.child("function")
+    return callee is not None and runtime.imported(callee, facts.names) == "createRef"
+
+

@@ -1,0 +1,85 @@
+"""What each member of a component class is: the notions of constructs.md, by name and form."""
+
+from __future__ import annotations
+
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import property_name
+
+HOOKS = {
+    "componentDidMount": "display-hook",
+    "componentDidUpdate": "update-hook",
+    "componentWillUnmount": "removal-hook",
+}
+# Members that decide how the class behaves as a whole: without them the output would look right
+# and be wrong, so the class is refused.
+REFUSED = {
+    "shouldComponentUpdate": "decides-updates",
+    "componentWillMount": "legacy-hook",
+    "UNSAFE_componentWillMount": "legacy-hook",
+    "componentWillReceiveProps": "legacy-hook",
+    "UNSAFE_componentWillReceiveProps": "legacy-hook",
+    "componentWillUpdate": "legacy-hook",
+    "UNSAFE_componentWillUpdate": "legacy-hook",
+    "getSnapshotBeforeUpdate": "snapshot-before-update",
+    "componentDidCatch": "error-capture",
+    "getChildContext": "legacy-context",
+}
+REFUSED_STATICS = {
+    "getDerivedStateFromProps": "derived-state",
+    "getDerivedStateFromError": "error-capture",
+    "childContextTypes": "legacy-context",
+    "contextTypes": "legacy-context",
+    "contextType": "static-context",
+}
+
+
+def notion_of(member: Node) -> tuple[str, str]:
+    """(notion, name) of a class member; `unknown-member` where none fits."""
+    name_node = member.child("name")
+    name = property_name(name_node) if name_node is not None else None
+    if name is None:
+        return "unknown-member", member.type.replace("_", " ")
+    if any(part.type == "decorator" for part in member.children):
+        return "unknown-member", f"decorated {name}"
+    if member.type == "method_definition":
+        return _method_notion(member, name)
+    if member.type == "public_field_definition":
+        return _field_notion(member, name)
+    return "unknown-member", name
+
+
+def _method_notion(member: Node, name: str) -> tuple[str, str]:
+    if member.has("get") or member.has("set"):
+        return "unknown-member", f"accessor {name}"
+    if member.has("static"):
+        if name in REFUSED_STATICS:
+            return "refused-member", name
+        return "static-method", name
+    if name in REFUSED:
+        return "refused-member", name
+    if name == "constructor":
+        return "constructor", name
+    if name == "render":
+        return "render", name
+    if name in HOOKS:
+        return HOOKS[name], name
+    return "prototype-method", name
+
+
+def _field_notion(member: Node, name: str) -> tuple[str, str]:
+    value = member.child("value")
+    if member.has("static"):
+        if name in REFUSED_STATICS:
+            return "refused-member", name
+        if name == "defaultProps":
+            return "default-inputs", name
+        return "static-value", name
+    if name in REFUSED or name in HOOKS or name == "render":
+        return "refused-member", name
+    if name == "state":
+        return "state-field", name
+    if value is None:
+        return ("declared-field" if member.has("declare") else "instance-field"), name
+    if value.type in ("arrow_function", "function_expression"):
+        return "arrow-method", name
+    return "instance-field", name

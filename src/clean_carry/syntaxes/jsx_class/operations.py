@@ -1,0 +1,440 @@
+"""From the uses of an instance to the operations of the neutral component.
+
+Each use becomes one operation with one ledger entry. What fits no row of the tables here is *left*:
+the innermost expression (or assignment) around the use.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from clean_carry.component.code import (
+    Code,
+    FieldUse,
+    Gone,
+    Left,
+    Member,
+    MethodCall,
+    MethodValue,
+    Operation,
+    Read,
+    WholeRead,
+)
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.spans import Span
+from clean_carry.source.javascript.scope import Names, is_write
+from clean_carry.source.javascript.timing import is_deferred
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.javascript.values import property_name
+from clean_carry.syntaxes.jsx_class.notions import HOOKS
+from clean_carry.syntaxes.jsx_class.places import place_of
+from clean_carry.syntaxes.jsx_class.receivers import Receiver, Receivers
+
+Build = Callable[[int], Operation]
+
+
+@dataclass
+class Raw:
+    """An operation before it is built: its span, its notion, and how to build it for an entry."""
+
+    span: Span
+    notion: str
+    build: Build
+    built: Operation | None = None
+
+
+@dataclass
+class ClassFacts:
+    """What the first pass collected of a class: the names of its members by kind."""
+
+    tree: Tree
+    names: Names
+    ledger: Ledger
+    node: Node
+    methods: set[str] = field(default_factory=set)
+    fields: set[str] = field(default_factory=set)
+    elements: set[str] = field(default_factory=set)
+    refusals: list[tuple[str, str, int]] = field(default_factory=list)
+    raws: list[Raw] = field(default_factory=list)
+    starts: list[int] = field(default_factory=list)
+    locals_at: dict[int, frozenset[tuple[str, int]]] = field(default_factory=dict)
+    skipped: list[tuple[int, int]] = field(default_factory=list)
+    handled: set[int] = field(default_factory=set)
+
+    def span(self, node: Node) -> Span:
+        """The span of a node."""
+        return self.tree.source.span(node.start, node.end)
+
+    def refuse(self, rule: str, detail: str, at: int) -> None:
+        """Note a reason for which the whole class is refused."""
+        self.refusals.append((rule, detail, at))
+
+    def root_of(self, node: Node) -> Node:
+        """The member's function, or its initial value, in which `node` stands."""
+        body = self.node.child("body")
+        here = node
+        for above in node.up():
+            if above is body:
+                break
+            here = above
+        if here.type == "public_field_definition":
+            value = here.child("value")
+            if value is not None:
+                return value
+        return here
+
+    def deferred(self, node: Node) -> bool:
+        """Whether `node` runs later than its member is entered."""
+        return is_deferred(node, self.root_of(node), self.names)
+
+    def code(self, span: Span, *, kept: bool = True) -> Code:
+        """Build the code of a span, its operations with it; claims it as kept text."""
+        if kept:
+            self.ledger.claim("code", span, "kept")
+        operations: list[Operation] = []
+        at = bisect_left(self.starts, span.start)
+        end = span.start
+        while at < len(self.raws) and self.raws[at].span.start < span.end:
+            raw = self.raws[at]
+            at += 1
+            if raw.span.start < end or raw.span.end > span.end:
+                continue
+            if raw.built is None:
+                raw.built = raw.build(self.ledger.claim(raw.notion, raw.span))
+            operations.append(raw.built)
+            end = raw.span.end
+        return Code(span, tuple(operations))
+
+
+READERS: dict[str, Callable[[ClassFacts, Receiver, Node], None]] = {}
+
+
+def reader(name: str) -> Callable[[Callable[..., None]], Callable[..., None]]:
+    """Register the reader of one notion. Take one away and the ledger no longer balances."""
+
+    def register(function: Callable[..., None]) -> Callable[..., None]:
+        READERS[name] = function
+        return function
+
+    return register
+
+
+def collect(facts: ClassFacts, receivers: Receivers) -> None:
+    """Fill `facts.raws` with one operation for every use of the instance."""
+    for declaration in receivers.declarations:
+        span = facts.span(declaration)
+        deferred = facts.deferred(declaration)
+        _add(
+            facts,
+            declaration,
+            "receiver-alias",
+            lambda entry, span=span, deferred=deferred: Gone(  # type: ignore[misc]
+                span, entry, deferred, "receiver-alias"
+            ),
+        )
+    for node in receivers.static_uses:
+        facts.refuse("static-receiver", "", node.start)
+    for use in receivers.uses:
+        if id(use.node) in facts.handled:
+            continue
+        notion, node = _notion(facts, use)
+        if notion is None:
+            continue
+        read = READERS.get(notion)
+        if read is not None:
+            read(facts, use, node)
+    lefts = [(raw.span.start, raw.span.end) for raw in facts.raws if raw.notion == "left"]
+    outer = [s for s in lefts if not any(o != s and o[0] <= s[0] and s[1] <= o[1] for o in lefts)]
+    facts.skipped = sorted(set(outer))
+    _refuse_orphaned_names(facts, outer)
+    facts.raws = [raw for raw in facts.raws if not _inside_left(raw, outer)]
+    facts.raws.sort(key=lambda raw: (raw.span.start, -raw.span.end))
+    unique: list[Raw] = []
+    for raw in facts.raws:
+        if not unique or unique[-1].span != raw.span:
+            unique.append(raw)
+    facts.raws = unique
+    facts.starts = [raw.span.start for raw in facts.raws]
+
+
+def _inside_left(raw: Raw, outer: list[tuple[int, int]]) -> bool:
+    if raw.notion == "left":
+        return (raw.span.start, raw.span.end) not in outer
+    return any(low <= raw.span.start and raw.span.end <= high for low, high in outer)
+
+
+def _refuse_orphaned_names(facts: ClassFacts, lefts: list[tuple[int, int]]) -> None:
+    """Names that only places left to a person use would stand unused: the class is refused."""
+    for raw in facts.raws:
+        span = (raw.span.start, raw.span.end)
+        if raw.notion != "left" or span not in lefts:
+            continue
+        for ref, binding in facts.names.references_in(facts.node):
+            if binding is None or binding.kind == "param" or not span[0] <= ref.start < span[1]:
+                continue
+            if all(any(a <= r.start < b for a, b in lefts) for r in binding.references):
+                if not any(a <= binding.node.start < b for a, b in lefts):
+                    left = raw.build(-1)
+                    assert isinstance(left, Left)
+                    facts.refuse(left.rule, left.detail, raw.span.start)
+
+
+def _notion(facts: ClassFacts, use: Receiver) -> tuple[str | None, Node]:
+    """What a use of the instance is: the row of the table, and the node it is about."""
+    node, parent = use.node, use.node.parent
+    if use.means in ("props", "state"):
+        return _whole_notion(facts, node, use.means)
+    if parent is None or parent.type != "member_expression" or parent.children[0] is not node:
+        return "escape", node
+    name_node = parent.child("property")
+    name = property_name(name_node) if name_node is not None else None
+    if name in ("props", "state"):
+        return _whole_notion(facts, parent, name)
+    if name == "setState":
+        return "state-write", parent
+    if name in facts.methods:
+        return "method-use", parent
+    if name in facts.fields:
+        return "field-use", parent
+    if name in HOOKS or name == "render":
+        return "hook-use", parent
+    return "unknown-use", parent
+
+
+def _whole_notion(facts: ClassFacts, node: Node, source: str) -> tuple[str | None, Node]:
+    parent = node.parent
+    if parent is not None and node.field == "object":
+        if parent.type == "member_expression":
+            return f"{source}-read", parent
+        if parent.type == "subscript_expression":
+            index = parent.child("index")
+            if index is not None and property_name(index) is not None:
+                return f"{source}-read", parent
+    if parent is not None and parent.type == "variable_declarator" and node.field == "value":
+        target = parent.child("name")
+        if target is not None and target.type == "object_pattern":
+            return "pattern-read", node
+    return f"{source}-whole", node
+
+
+def _add(facts: ClassFacts, node: Node, notion: str, build: Build) -> None:
+    def built(entry: int) -> Operation:
+        facts.locals_at[entry] = _locals_at(facts, node)
+        return build(entry)
+
+    facts.raws.append(Raw(facts.span(node), notion, built))
+
+
+def _locals_at(facts: ClassFacts, node: Node) -> frozenset[tuple[str, int]]:
+    """Local names in force at a node, each with the place of its declaration."""
+    found: set[tuple[str, int]] = set()
+    for scope in facts.names.scope_at(node).chain():
+        if scope.node is facts.node or scope.parent is None:
+            break
+        name = scope.node.child("name")
+        if scope.node.type == "method_definition" and name is not None:
+            if name.text == "constructor":
+                continue
+        found.update((key, binding.node.start) for key, binding in scope.names.items())
+    return frozenset(found)
+
+
+def leave(facts: ClassFacts, node: Node, rule: str, detail: str = "") -> None:
+    """Leave the innermost whole expression around `node` to a person."""
+    here = node
+    while here.parent is not None:
+        above = here.parent
+        if (
+            above.type
+            in ("member_expression", "subscript_expression", "call_expression", "new_expression")
+            and here.field in ("object", "function", "constructor")
+            or above.type in ("non_null_expression", "update_expression", "await_expression")
+            or above.type.endswith("assignment_expression")
+            and here.field == "left"
+            or above.type == "unary_expression"
+            and above.has("delete")
+        ):
+            here = above
+            continue
+        break
+    if is_write(here):
+        facts.refuse(rule, detail, node.start)
+        return
+    if here.parent is not None and here.parent.type == "variable_declarator":
+        target = here.parent.child("name")
+        if target is not None and target.type != "identifier":
+            facts.refuse(rule, detail, node.start)
+            return
+    if here.parent is not None and here.parent.type == "expression_statement":
+        block = here.parent.parent
+        if block is not None and block.type in ("statement_block", "program"):
+            here = here.parent
+    span, deferred = facts.span(here), facts.deferred(node)
+    _add(facts, here, "left", lambda entry: Left(span, entry, deferred, rule, detail))
+
+
+@reader("props-read")
+def _props_read(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    _member_read(facts, use, node, "prop")
+
+
+@reader("state-read")
+def _state_read(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    _member_read(facts, use, node, "state")
+
+
+def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> None:
+    part = node.child("property") or node.child("index")
+    name = (property_name(part) if part is not None else None) or ""
+    if is_write(node):
+        leave(facts, node, "input-written" if kind == "prop" else "state-written-directly", name)
+        return
+    deferred = facts.deferred(node)
+    if use.alias is not None:
+        if deferred and not facts.deferred(use.alias):
+            leave(facts, node, "snapshot-alias", name)
+            return
+    span = facts.span(node)
+    member = Member("prop" if kind == "prop" else "state", name)
+    _add(facts, node, f"{kind}-read", lambda entry: Read(span, entry, deferred, member))
+
+
+@reader("props-whole")
+def _props_whole(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    _whole_read(facts, use, node, "props")
+
+
+@reader("state-whole")
+def _state_whole(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    _whole_read(facts, use, node, "state")
+
+
+def _whole_read(facts: ClassFacts, use: Receiver, node: Node, source: str) -> None:
+    if is_write(node):
+        leave(facts, node, "input-written" if source == "props" else "state-written-directly")
+        return
+    deferred = facts.deferred(node)
+    if use.alias is not None and deferred and not facts.deferred(use.alias):
+        leave(facts, node, "snapshot-alias")
+        return
+    span = facts.span(node)
+    if source == "props":
+        _add(facts, node, "props-whole", lambda entry: WholeRead(span, entry, deferred, "props"))
+    else:
+        _add(facts, node, "state-whole", lambda entry: WholeRead(span, entry, deferred, "state"))
+
+
+@reader("method-use")
+def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    part = node.child("property")
+    name = (property_name(part) if part is not None else None) or ""
+    parent = node.parent
+    member = Member("method", name)
+    deferred = facts.deferred(node)
+    if is_write(node):
+        facts.refuse("method-replaced", name, node.start)
+        return
+    if parent is not None and parent.type == "call_expression" and node.field == "function":
+        span = facts.span(node)
+        _add(facts, node, "method-call", lambda entry: MethodCall(span, entry, deferred, member))
+        return
+    whole, bound = node, None
+    if parent is not None and parent.type == "member_expression":
+        call = parent.parent
+        part = parent.child("property")
+        if (
+            part is not None
+            and part.text == "bind"
+            and call is not None
+            and call.type == "call_expression"
+            and parent.field == "function"
+        ):
+            arguments = call.child("arguments")
+            given = arguments.named_children if arguments is not None else []
+            if not given or given[0].type != "this":
+                leave(facts, node, "instance-escapes", f"{name} is bound to something else")
+                return
+            whole, bound = call, given[1:]
+        else:
+            leave(facts, node, "method-as-object", name)
+            return
+    place, receiver = place_of(whole)
+    span = facts.span(whole)
+
+    def build(entry: int) -> Operation:
+        codes = None
+        if bound is not None:
+            codes = tuple(facts.code(facts.span(argument)) for argument in bound)
+        return MethodValue(span, entry, deferred, member, place, receiver, codes)
+
+    _add(facts, whole, "method-value", build)
+
+
+@reader("field-use")
+def _field_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    part = node.child("property")
+    name = (property_name(part) if part is not None else None) or ""
+    parent = node.parent
+    if parent is not None and parent.type == "unary_expression" and parent.has("delete"):
+        leave(facts, node, "unknown-use", f"delete this.{name}")
+        return
+    span, deferred, write = facts.span(node), facts.deferred(node), is_write(node)
+    kind = Member("element" if name in facts.elements else "field", name)
+    if kind.kind == "element" and write:
+        facts.refuse("reference-replaced", name, node.start)
+        return
+    declares = write and _declares(facts, node)
+    _add(
+        facts,
+        node,
+        "field-use",
+        lambda entry: FieldUse(span, entry, deferred, kind, write, declares),
+    )
+
+
+def _declares(facts: ClassFacts, node: Node) -> bool:
+    assignment = node.parent
+    statement = assignment.parent if assignment is not None else None
+    if assignment is None or assignment.type != "assignment_expression" or statement is None:
+        return False
+    return (
+        statement.type == "expression_statement"
+        and statement.parent is facts.root_of(node).child("body")
+    )
+
+
+@reader("hook-use")
+def _hook_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    facts.refuse("hook-called", node.text, node.start)
+
+
+@reader("escape")
+def _escape(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    parent = node.parent
+    if parent is not None and parent.type == "arguments" and parent.named_children[0] is node:
+        call = parent.parent
+        callee = call.child("function") if call is not None else None
+        if callee is not None and callee.type == "member_expression":
+            owner, part = callee.children[0], callee.child("property")
+            name = owner.child("property") if owner.type == "member_expression" else None
+            if part is not None and part.text == "bind" and name is not None:
+                if property_name(name) in facts.methods and owner.children[0].type == "this":
+                    return  # `this.method.bind(this)` is one use, told by its method
+    leave(facts, node, "instance-escapes")
+
+
+@reader("unknown-use")
+def _unknown_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    part = node.child("property")
+    name = (property_name(part) if part is not None else None) or ""
+    rules = {
+        "context": "context-read",
+        "forceUpdate": "forced-update",
+        "constructor": "instance-escapes",
+    }
+    if name == "refs":
+        facts.refuse("string-reference", "", node.start)
+        return
+    leave(facts, node, rules.get(name, "unknown-use"), f"this.{name}")

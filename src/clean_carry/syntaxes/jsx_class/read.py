@@ -1,0 +1,385 @@
+"""Read the component classes of a file into the neutral component.
+
+Three passes: collect the members, resolve names and receivers, build.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from clean_carry.component.code import Code, Read
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.model import Component, Default, InstanceField, Module, Prop, Refusal
+from clean_carry.component.spans import Span
+from clean_carry.source.javascript import comments
+from clean_carry.source.javascript.scope import Names, is_write
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.javascript.values import (
+    is_constant,
+    is_function,
+    is_module_name,
+    property_name,
+)
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.jsx.children import sensitive_children
+from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
+from clean_carry.syntaxes.jsx_class import constructor as constructors
+from clean_carry.syntaxes.jsx_class import writes as _writes  # noqa: F401  (registers readers)
+from clean_carry.syntaxes.jsx_class.members import MEMBERS, Gathered, is_element_reference
+from clean_carry.syntaxes.jsx_class.notions import notion_of
+from clean_carry.syntaxes.jsx_class.operations import ClassFacts, collect
+from clean_carry.syntaxes.jsx_class.receivers import find
+from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates, heritage_types
+
+
+@dataclass
+class ClassFile:
+    """A parsed file with what every class of it shares."""
+
+    tree: Tree
+    names: Names
+    runtime: RuntimeNames
+    ledger: Ledger
+    workspace: Workspace
+
+
+def read(tree: Tree, ledger: Ledger, workspace: Workspace) -> Module:
+    """Read every component class of a file; the rest of the file is claimed as kept."""
+    names = Names(tree)
+    runtime = runtime_names(tree)
+    source = tree.source
+    ledger.claim("module code", source.span(0, len(source.data)), "kept")
+    file = ClassFile(tree, names, runtime, ledger, workspace)
+    components: list[Component] = []
+    refusals: list[Refusal] = []
+    for candidate in candidates(tree, names, runtime):
+        if candidate.refusal is not None:
+            rule, detail = candidate.refusal
+            refusals.append(Refusal(candidate.name, rule, detail, candidate.node.start))
+            continue
+        size = len(ledger.entries)
+        component, facts = _read_class(file, candidate)
+        if facts.refusals:
+            rule, detail, at = min(facts.refusals, key=lambda r: r[2])
+            refusals.append(Refusal(candidate.name, rule, detail, at))
+            del ledger.entries[size:]
+            continue
+        components.append(component)
+    return Module(tuple(components), tuple(refusals))
+
+
+def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, ClassFacts]:
+    node, ledger = candidate.node, file.ledger
+    facts = ClassFacts(file.tree, file.names, ledger, node)
+    body = node.child("body")
+    assert body is not None
+    class_entry = ledger.claim("class", facts.span(node))
+    members = [(m, *notion_of(m)) for m in body.named_children]
+    gathered = Gathered(facts, file.runtime)
+    constructor = _collect(gathered, members, file)
+    collect(facts, find(file.tree, file.names, node, constructor))
+    _undeclared_checks(facts, node)
+    gathered.entries["class"] = class_entry
+    types = heritage_types(node)
+    if len(types) > 1:
+        gathered.state_type = types[1].text
+    order = sorted(members, key=lambda m: m[1] == "constructor")
+    for member, notion, name in order:
+        read_member = MEMBERS.get(notion)
+        if read_member is not None:
+            read_member(gathered, member, name)
+    if gathered.drawing is None and not facts.refusals:
+        facts.refuse("no-render", "", node.start)
+        return _shell(file, candidate), facts
+    if facts.refusals:
+        return _shell(file, candidate), facts
+    component = _assemble(file, candidate, gathered, types)
+    _claim_comments(facts, node)
+    return component, facts
+
+
+def _shell(file: ClassFile, candidate: Candidate) -> Component:
+    span = file.tree.source.span(candidate.node.start, candidate.node.end)
+    return Component(candidate.name, span, span, span, "")
+
+
+def _collect(
+    gathered: Gathered, members: list[tuple[Node, str, str]], file: ClassFile
+) -> Node | None:
+    """First pass: the names of methods, fields and element references."""
+    facts = gathered.facts
+    constructor: Node | None = None
+    for member, notion, name in members:
+        if notion in ("prototype-method", "arrow-method"):
+            if name in facts.methods:
+                facts.refuse("member-twice", name, member.start)
+            facts.methods.add(name)
+        elif notion in ("instance-field", "declared-field"):
+            facts.fields.add(name)
+            if is_element_reference(file.runtime, facts, member.child("value")):
+                facts.elements.add(name)
+        elif notion == "constructor":
+            constructor = member
+    gathered.bound = constructors.prepare(facts, constructor, facts.methods)
+    facts.elements |= constructors.element_fields(gathered, constructor)
+    body = facts.node.child("body")
+    assert body is not None
+    for this in file.tree.of("this"):
+        parent = this.parent
+        if parent is None or not (body.start <= this.start < body.end):
+            continue
+        part = parent.child("property") if parent.type == "member_expression" else None
+        name = property_name(part) if part is not None else None
+        if name and is_write(parent) and name not in facts.methods | facts.fields:
+            if name not in ("state", "props", "context", "refs"):
+                facts.fields.add(name)
+    if "setState" in facts.methods or "props" in facts.methods:
+        facts.refuse("member-twice", "setState", facts.node.start)
+    return constructor
+
+
+def _undeclared_checks(facts: ClassFacts, node: Node) -> None:
+    for attribute in facts.tree.of("jsx_attribute"):
+        if not (node.start <= attribute.start < node.end):
+            continue
+        parts = attribute.named_children
+        if parts and parts[0].text == "ref" and len(parts) > 1 and parts[1].type == "string":
+            facts.refuse("string-reference", parts[1].text, attribute.start)
+
+
+def _assemble(
+    file: ClassFile, candidate: Candidate, gathered: Gathered, types: list[Node]
+) -> Component:
+    facts, node = gathered.facts, candidate.node
+    drawing = gathered.drawing
+    assert drawing is not None
+    body = drawing.child("body")
+    class_body = node.child("body")
+    assert body is not None and class_body is not None
+    defaults, moved = _defaults(file, candidate, gathered)
+    render = facts.code(file.tree.source.span(body.start + 1, body.end - 1))
+    type_parameters = node.child("type_parameters")
+    component = Component(
+        name=candidate.name,
+        span=facts.span(node),
+        body=facts.span(class_body),
+        head=facts.span(candidate.statement),
+        exported="default"
+        if candidate.exported == "default"
+        else ("named" if candidate.exported else ""),
+        props_type=types[0].text if types else "",
+        type_parameters=facts.span(type_parameters) if type_parameters is not None else None,
+        typed=file.tree.source.path.endswith((".tsx", ".ts")),
+        state=gathered.state,
+        fields=tuple(_all_fields(gathered)),
+        members=tuple(gathered.members),
+        statics=tuple(gathered.statics),
+        drawing=render,
+        entries=gathered.entries,
+        reserved=_reserved(facts, node),
+        comments=gathered.drawing_comments,
+        locals_at=facts.locals_at,
+        sensitive=sensitive_children(file.tree, file.names, file.workspace),
+        moved=tuple(moved),
+    )
+    props = _props(component, defaults)
+    return replace(component, props=props, **_use_facts(facts, drawing))  # type: ignore[arg-type]
+
+
+def _all_fields(gathered: Gathered) -> list[InstanceField]:
+    declared = {f.name for f in gathered.fields}
+    found = list(gathered.fields)
+    for name in sorted(gathered.facts.fields):
+        plain = name.lstrip("#")
+        if plain not in declared:
+            found.append(InstanceField(plain, None, False, False, "", -1))
+    return found
+
+
+def _props(component: Component, defaults: dict[str, Default]) -> tuple[Prop, ...]:
+    names: dict[str, None] = dict.fromkeys(defaults)
+    for _, operation in component.operations():
+        if isinstance(operation, Read) and operation.member.kind == "prop":
+            names.setdefault(operation.member.name)
+        bindings = getattr(operation, "bindings", None)
+        if bindings and getattr(operation, "source", "") == "props":
+            for binding in bindings:
+                names.setdefault(binding.key)
+    return tuple(Prop(name, defaults.get(name)) for name in names)
+
+
+def _use_facts(facts: ClassFacts, drawing: Node) -> dict[str, object]:
+    """How inputs and state are used, where that decides how they may be written."""
+    called: dict[str, set[str]] = {"prop-read": set(), "state-read": set()}
+    valued: set[str] = set()
+    wanted = {(raw.span.start, raw.span.end): raw.notion for raw in facts.raws}
+    for node in facts.tree.of("member_expression", "subscript_expression"):
+        notion = wanted.get((node.start, node.end), "")
+        if notion not in called:
+            continue
+        part = node.child("property") or node.child("index")
+        name = (property_name(part) if part is not None else None) or ""
+        if node.field == "function":
+            called[notion].add(name)
+        elif notion == "prop-read":
+            valued.add(name)
+    return {
+        "called": frozenset(called["prop-read"] - valued),
+        "callable_state": frozenset(called["state-read"]),
+        "impure_drawing": _is_impure(facts, drawing),
+    }
+
+
+# What these answer changes without the component being told (HTML, DOM, ECMA-262 §21.4, §21.3.2.27).
+_WORLD = frozenset("Date document window performance localStorage sessionStorage location".split())
+
+
+def _is_impure(facts: ClassFacts, drawing: Node) -> bool:
+    for ref, binding in facts.names.references_in(drawing):
+        if binding is not None:
+            continue
+        if ref.text in _WORLD:
+            return True
+        if ref.text == "Math" and ref.parent is not None and ref.parent.text == "Math.random":
+            return True
+    return False
+
+
+def _reserved(facts: ClassFacts, node: Node) -> frozenset[str]:
+    """Names the class takes from the module or the world; no new name may hide them."""
+    found: set[str] = set()
+    for ref, binding in facts.names.references_in(node):
+        if binding is None or binding.scope is facts.names.module:
+            found.add(ref.text)
+    return frozenset(found)
+
+
+def _claim_comments(facts: ClassFacts, node: Node) -> None:
+    for comment in comments.within(facts.tree, node.start, node.end):
+        if any(low <= comment.start < high for low, high in facts.skipped):
+            continue
+        facts.ledger.claim("comment", facts.span(comment), "kept")
+
+
+def _defaults(
+    file: ClassFile, candidate: Candidate, gathered: Gathered
+) -> tuple[dict[str, Default], list[tuple[Span, int, str]]]:
+    """The defaults of inputs, from a static member or from `X.defaultProps = …` after the class."""
+    facts = gathered.facts
+    value = gathered.defaults
+    moved: list[tuple[Span, int, str]] = []
+    statement = _outside_defaults(file, candidate)
+    if value is None and statement is not None:
+        assignment = statement.named_children[0]
+        value = assignment.child("right")
+        entry = file.ledger.claim("default-inputs", facts.span(statement))
+        gathered.entries["defaults"] = entry
+        moved.append((_with_line(facts, statement), entry, "default-inputs-moved"))
+    if value is None:
+        return {}, moved
+    reads = _default_reads(file, candidate)
+    if reads:
+        facts.refuse("defaults-read-elsewhere", candidate.name, reads[0].start)
+        return {}, moved
+    holder = ""
+    if value.type == "identifier":
+        resolved = _constant_object(file, value)
+        if resolved is None:
+            facts.refuse("defaults-not-literal", value.text, value.start)
+            return {}, moved
+        declaration, literal, alone = resolved
+        if alone:
+            entry = file.ledger.claim("default-inputs", facts.span(declaration))
+            moved.append((_with_line(facts, declaration), entry, "default-inputs-moved"))
+        else:
+            holder = value.text
+        value = literal
+    while value.type in ("as_expression", "satisfies_expression", "parenthesized_expression"):
+        value = value.named_children[0]
+    if value.type != "object":
+        facts.refuse("defaults-not-literal", value.text[:60], value.start)
+        return {}, moved
+    return _literal_defaults(file, facts, value, holder), moved
+
+
+def _literal_defaults(
+    file: ClassFile, facts: ClassFacts, literal: Node, holder: str
+) -> dict[str, Default]:
+    found: dict[str, Default] = {}
+    for part in literal.named_children:
+        key, value = part.child("key"), part.child("value")
+        if part.type == "shorthand_property_identifier":
+            key = value = part
+        name = property_name(key) if key is not None else None
+        if name is None or value is None or part.type == "method_definition":
+            facts.refuse("defaults-not-literal", part.text[:60], part.start)
+            continue
+        if holder:
+            if not is_constant(value):
+                facts.refuse("defaults-not-literal", f"{holder}.{name}", part.start)
+            found[name] = Default(Code(facts.span(value)), "constant", -1)
+            continue
+        entry = facts.ledger.claim("default-input", facts.span(part))
+        kind = "other"
+        if is_constant(value):
+            kind = "constant"
+        elif is_module_name(value, file.names):
+            kind = "name"
+        elif is_function(value):
+            kind = "function"
+        elif value.type in ("object", "array"):
+            kind = "object"
+        code = facts.code(facts.span(value))
+        found[name] = Default(code, kind, entry)  # type: ignore[arg-type]
+    return found
+
+
+def _with_line(facts: ClassFacts, node: Node) -> Span:
+    """A statement with the line end after it and one blank line before."""
+    data = facts.tree.source.data
+    start, end = node.start, node.end
+    while end < len(data) and data[end : end + 1] in (b" ", b"\t", b";"):
+        end += 1
+    if data[end : end + 1] == b"\n":
+        end += 1
+        if data[:start].endswith(b"\n\n") and data[end : end + 1] == b"\n":
+            end += 1
+    return facts.tree.source.span(start, end)
+
+
+def _outside_defaults(file: ClassFile, candidate: Candidate) -> Node | None:
+    for statement in file.tree.root.children:
+        if statement.type != "expression_statement":
+            continue
+        assignment = statement.named_children[0]
+        left = assignment.child("left") if assignment.type == "assignment_expression" else None
+        if left is not None and left.text == f"{candidate.name}.defaultProps":
+            return statement
+    return None
+
+
+def _default_reads(file: ClassFile, candidate: Candidate) -> list[Node]:
+    binding = file.names.module.names.get(candidate.name)
+    found: list[Node] = []
+    for ref in binding.references if binding is not None else ():
+        parent = ref.parent
+        part = parent.child("property") if parent is not None else None
+        if parent is not None and part is not None and part.text == "defaultProps":
+            if not is_write(parent):
+                found.append(parent)
+    return found
+
+
+def _constant_object(file: ClassFile, name: Node) -> tuple[Node, Node, bool] | None:
+    """(declaration, literal, used only here) of a module constant that is an object literal."""
+    binding = file.names.meaning(name)
+    if binding is None or binding.kind != "const" or binding.scope is not file.names.module:
+        return None
+    declarator = binding.node.parent
+    declaration = declarator.parent if declarator is not None else None
+    value = declarator.child("value") if declarator is not None else None
+    if declarator is None or declaration is None or value is None or value.type != "object":
+        return None
+    top = declaration.parent is file.tree.root
+    alone = top and len(binding.references) == 1 and len(declaration.named_children) == 1
+    return declaration, value, alone

@@ -1,0 +1,134 @@
+"""Which nodes of a class stand for the instance, its inputs or its state.
+
+`this`, what is named after it (`const self = this`), what is taken from it by a plain pattern
+(`const { props, state } = this`), and the parameter of the constructor.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from clean_carry.source.javascript.scope import Binding, Names
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.javascript.values import property_name
+
+
+@dataclass(frozen=True)
+class Receiver:
+    """A node that means the instance (`this`), all inputs (`props`) or the whole state (`state`).
+
+    `alias` is the declaration it came through, None for the thing itself.
+    """
+
+    node: Node
+    means: str
+    alias: Node | None
+
+
+@dataclass(frozen=True)
+class Receivers:
+    """What `find` found: uses, alias declarations that go, and `this` of static members."""
+
+    uses: tuple[Receiver, ...]
+    declarations: tuple[Node, ...]
+    static_uses: tuple[Node, ...]
+
+
+def find(tree: Tree, names: Names, class_node: Node, constructor: Node | None) -> Receivers:
+    """Find every node below `class_node` that stands for the instance or a part of it."""
+    uses: list[Receiver] = []
+    declarations: list[Node] = []
+    static_uses: list[Node] = []
+    body = class_node.child("body")
+    assert body is not None
+    for node in tree.of("this"):
+        if not (body.start <= node.start and node.end <= body.end):
+            continue
+        owner = _owner(node, body)
+        if owner == "static":
+            static_uses.append(node)
+        elif owner == "instance":
+            aliases = _aliases(node, names)
+            if aliases is None:
+                uses.append(Receiver(node, "this", None))
+                continue
+            declaration, meanings = aliases
+            declarations.append(declaration)
+            for binding, means in meanings:
+                uses.extend(Receiver(ref, means, declaration) for ref in binding.references)
+    if constructor is not None:
+        uses.extend(_constructor_inputs(constructor, names))
+    uses.sort(key=lambda use: use.node.start)
+    return Receivers(tuple(uses), tuple(declarations), tuple(static_uses))
+
+
+def _owner(node: Node, body: Node) -> str:
+    here = node
+    for above in node.up():
+        if above is body:
+            return "static" if here.has("static") else "instance"
+        if above.type == "class_body":
+            return "other"
+        if above.is_function and above.type != "arrow_function":
+            parent = above.parent
+            if parent is body:
+                return "static" if above.has("static") else "instance"
+            if not (
+                parent is not None
+                and parent.type == "public_field_definition"
+                and parent.parent is body
+            ):
+                return "other"
+        here = above
+    return "other"
+
+
+def _aliases(node: Node, names: Names) -> tuple[Node, list[tuple[Binding, str]]] | None:
+    """The declaration and the bindings it makes, where `node` is all its right-hand side."""
+    declarator = node.parent
+    if declarator is None or declarator.type != "variable_declarator":
+        return None
+    declaration = declarator.parent
+    if declaration is None or len(declaration.named_children) != 1:
+        return None
+    if declaration.parent is None or declaration.parent.type != "statement_block":
+        return None
+    target = declarator.child("name")
+    if target is None or declarator.child("value") is not node:
+        return None
+    scope = names.scope_at(target)
+    if target.type == "identifier":
+        binding = scope.find(target.text)
+        if binding is None or binding.written:
+            return None
+        return declaration, [(binding, "this")]
+    if target.type != "object_pattern":
+        return None
+    meanings: list[tuple[Binding, str]] = []
+    for part in target.named_children:
+        if part.type == "shorthand_property_identifier_pattern":
+            key, local = part.text, part.text
+        elif part.type == "pair_pattern":
+            key_node, value = part.child("key"), part.child("value")
+            if key_node is None or value is None or value.type != "identifier":
+                return None
+            key, local = property_name(key_node) or "", value.text
+        else:
+            return None
+        binding = scope.find(local)
+        if key not in ("props", "state") or binding is None or binding.written:
+            return None
+        meanings.append((binding, key))
+    return declaration, meanings
+
+
+def _constructor_inputs(constructor: Node, names: Names) -> list[Receiver]:
+    parameters = constructor.child("parameters")
+    scope = names.inner_scope(constructor)
+    if parameters is None or scope is None or not parameters.named_children:
+        return []
+    first = parameters.named_children[0].child("pattern")
+    if first is None or first.type != "identifier":
+        return []
+    binding = scope.names.get(first.text)
+    return [Receiver(ref, "props", None) for ref in binding.references] if binding else []

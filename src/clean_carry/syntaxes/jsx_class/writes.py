@@ -1,0 +1,279 @@
+"""State writes and patterns over inputs or state."""
+
+from __future__ import annotations
+
+from clean_carry.component.code import (
+    Binding,
+    Code,
+    Operation,
+    Patch,
+    PatternRead,
+    Position,
+    StateWrite,
+    Updater,
+)
+from clean_carry.component.spans import Span
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.source.javascript.values import is_function, property_name
+from clean_carry.syntaxes.jsx_class.operations import ClassFacts, _add, leave, reader
+from clean_carry.syntaxes.jsx_class.receivers import Receiver
+
+
+def position_of(node: Node) -> Position:
+    """Where a call stands, which decides how several calls can stand in its place."""
+    parent = node.parent
+    if parent is None:
+        return "expression"
+    if parent.type == "expression_statement":
+        around = parent.parent
+        if around is not None and around.type in ("statement_block", "program", "switch_case"):
+            return "statement"
+        return "bare statement"
+    if parent.type == "arrow_function" and node.field == "body":
+        return "arrow body"
+    if parent.type == "return_statement":
+        around = parent.parent
+        return "returned" if around is not None and around.type == "statement_block" else "expression"
+    return "expression"
+
+
+@reader("state-write")
+def _state_write(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    call = node.parent
+    if call is None or call.type != "call_expression" or node.field != "function":
+        leave(facts, node, "state-writer-as-value")
+        return
+    arguments = call.child("arguments")
+    given = arguments.named_children if arguments is not None else []
+    if len(given) == 2:
+        leave(facts, node, "write-callback")
+        return
+    if len(given) != 1:
+        leave(facts, node, "patch-not-literal")
+        return
+    argument = given[0]
+    span, deferred = facts.span(call), facts.deferred(call)
+    position, callee = position_of(call), facts.span(node)
+    if argument.type == "object":
+        fields = _literal_fields(argument)
+        if fields is None:
+            leave(facts, node, "patch-not-literal")
+            return
+
+        def build(entry: int) -> Operation:
+            patches = tuple(_patch(facts, name, value) for name, value in fields)
+            code = facts.code(facts.span(argument), kept=False)
+            return StateWrite(span, entry, deferred, position, code, callee, patches)
+
+        _add(facts, call, "state-write", build)
+        return
+    if argument.type in ("arrow_function", "function_expression"):
+        problem = _updater_problem(facts, argument)
+        if problem:
+            leave(facts, node, problem)
+            return
+
+        def build_updater(entry: int) -> Operation:
+            code = facts.code(facts.span(argument), kept=False)
+            updater = _updater(facts, argument, code)
+            return StateWrite(span, entry, deferred, position, code, callee, None, updater)
+
+        _add(facts, call, "state-write", build_updater)
+        return
+    leave(facts, node, "patch-not-literal")
+
+
+def _literal_fields(node: Node) -> list[tuple[str, Node | None]] | None:
+    """The fields of an object literal of plain names; None where it holds anything else."""
+    fields: list[tuple[str, Node | None]] = []
+    for part in node.named_children:
+        if part.type == "shorthand_property_identifier":
+            fields.append((part.text, None))
+            continue
+        if part.type != "pair":
+            return None
+        key, value = part.child("key"), part.child("value")
+        name = property_name(key) if key is not None else None
+        if name is None or value is None or not is_identifier(name):
+            return None
+        fields.append((name, value))
+    names = [name for name, _ in fields]
+    return fields if len(set(names)) == len(names) else None
+
+
+def _patch(facts: ClassFacts, name: str, value: Node | None) -> Patch:
+    if value is None:
+        return Patch(name, None, False)
+    return Patch(name, facts.code(facts.span(value)), is_function(value))
+
+
+def _updater_problem(facts: ClassFacts, function: Node) -> str:
+    parameters = _parameters(function)
+    if len(parameters) > 1:
+        return "updater-reads-inputs"
+    if parameters and parameters[0].type not in ("identifier", "object_pattern"):
+        return "patch-not-literal"
+    if function.has("async"):
+        return "patch-not-literal"
+    for below in function.walk():
+        if below.type == "this" and function.type == "function_expression":
+            return "instance-escapes"
+    return ""
+
+
+def _parameters(function: Node) -> list[Node]:
+    single = function.child("parameter")
+    if single is not None:
+        return [single]
+    parameters = function.child("parameters")
+    found = []
+    for part in parameters.named_children if parameters is not None else []:
+        pattern = part.child("pattern")
+        found.append(pattern if pattern is not None else part)
+    return found
+
+
+def _updater(facts: ClassFacts, function: Node, code: Code) -> Updater:
+    parameters = _parameters(function)
+    own: list[tuple[Span, str]] | None = []
+    name = ""
+    scope = facts.names.inner_scope(function)
+    assert scope is not None
+    if parameters and parameters[0].type == "identifier":
+        name = parameters[0].text
+        binding = scope.names.get(name)
+        for ref in binding.references if binding is not None else ():
+            above = ref.parent
+            part = above.child("property") if above is not None else None
+            if (
+                above is None
+                or above.type != "member_expression"
+                or ref.field != "object"
+                or part is None
+            ):
+                own = None
+                break
+            own.append((facts.span(above), part.text))
+    elif parameters:
+        for part in parameters[0].named_children:
+            if part.type != "shorthand_property_identifier_pattern":
+                own = None
+                break
+            binding = scope.names.get(part.text)
+            for ref in binding.references if binding is not None else ():
+                if ref.type == "shorthand_property_identifier":
+                    own = None
+                    break
+                own.append((facts.span(ref), part.text))
+            if own is None:
+                break
+    body = function.child("body")
+    result = None
+    if own is not None and body is not None and body.type == "parenthesized_expression":
+        inner = body.named_children[0] if len(body.named_children) == 1 else None
+        fields = _literal_fields(inner) if inner is not None and inner.type == "object" else None
+        if fields is not None and not any(value is None for _, value in fields):
+            result = tuple(
+                Patch(field, Code(facts.span(value), _within(code, value)), False)
+                for field, value in fields
+                if value is not None
+            )
+    may_skip = body is None or body.type == "statement_block" or _may_be_null(body)
+    return Updater(code, name, tuple(own or ()), result, may_skip)
+
+
+def _within(code: Code, node: Node) -> tuple[Operation, ...]:
+    return tuple(
+        o for o in code.operations if node.start <= o.span.start and o.span.end <= node.end
+    )
+
+
+def _may_be_null(body: Node) -> bool:
+    stack = [body]
+    while stack:
+        here = stack.pop()
+        if here.type in ("null", "undefined", "identifier", "call_expression"):
+            return True
+        if here.type in ("parenthesized_expression", "ternary_expression", "binary_expression"):
+            stack.extend(here.named_children)
+    return False
+
+
+@reader("pattern-read")
+def _pattern_read(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    """`const { a, b: c = 1, ...rest } = this.props` and the like."""
+    declarator = node.parent
+    declaration = declarator.parent if declarator is not None else None
+    assert declarator is not None and declaration is not None
+    target = declarator.child("name")
+    assert target is not None
+    source = "props" if use.means == "props" or node.text.endswith("props") else "state"
+    if use.means == "state":
+        source = "state"
+    if declaration.type not in ("lexical_declaration", "variable_declaration"):
+        leave(facts, node, "unknown-use", "a pattern here")
+        return
+    deferred = facts.deferred(node)
+    if use.alias is not None and deferred and not facts.deferred(use.alias):
+        leave(facts, node, "snapshot-alias")
+        return
+    around = declaration.parent
+    in_block = around is not None and around.type in ("statement_block", "switch_case")
+    only = len(declaration.named_children) == 1 and in_block
+    keyword = declaration.children[0].type
+    bindings, rest = _bindings(facts, target, keyword)
+    root = facts.root_of(node)
+    body = root.child("body")
+    name = root.child("name")
+    top = around is body and name is not None and name.text == "render"
+    whole = declaration if only else declarator
+    span, right = facts.span(whole), facts.span(node)
+
+    def build(entry: int) -> Operation:
+        pattern = facts.code(facts.span(target), kept=False)
+        return PatternRead(
+            span,
+            entry,
+            deferred,
+            "props" if source == "props" else "state",
+            bindings,
+            rest,
+            keyword,
+            pattern,
+            right,
+            only,
+            top,
+        )
+
+    _add(facts, whole, "pattern-read", build)
+
+
+def _bindings(
+    facts: ClassFacts, target: Node, keyword: str
+) -> tuple[tuple[Binding, ...] | None, str]:
+    found: list[Binding] = []
+    rest = ""
+    plain = True
+    scope = facts.names.scope_at(target)
+    for part in target.named_children:
+        if part.type == "shorthand_property_identifier_pattern":
+            key = local = part.text
+        elif part.type == "pair_pattern":
+            key_node, value = part.child("key"), part.child("value")
+            name = property_name(key_node) if key_node is not None else None
+            if name is None or value is None or value.type != "identifier":
+                plain = False
+                continue
+            key, local = name, value.text
+        elif part.type == "rest_pattern":
+            rest = part.named_children[0].text if part.named_children else ""
+            continue
+        else:
+            plain = False
+            continue
+        binding = scope.find(local)
+        constant = binding is not None and not binding.written
+        at = binding.node.start if binding is not None else part.start
+        found.append(Binding(key, local, constant, at))
+    return (tuple(found) if plain else None), rest

@@ -1,0 +1,158 @@
+"""Moments as effects. Code that a class runs before paint runs in a layout effect, before paint."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.component.code import Code, Member
+from clean_carry.component.fragment import Fragment, copy, dropped, new, settled
+from clean_carry.component.model import Moment
+from clean_carry.component.plan import PROPS, STATE, Plan
+from clean_carry.syntaxes.jsx_function.operations import Speller, trimmed
+
+if TYPE_CHECKING:
+    from clean_carry.syntaxes.jsx_function.write import Style
+
+EFFECT = "useLayoutEffect"
+
+
+def effect(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
+    """The effect of a display or update hook."""
+    if not _has_code(speller, moment.body) and not (plan.merged and moment.when == "displayed"):
+        return dropped(moment.entry, "empty-hook") + copy(moment.body.span)
+    if moment.when == "displayed":
+        return _displayed(plan, speller, style, moment, inner)
+    if moment.guard is not None:
+        return _guarded(plan, speller, style, moment, inner)
+    return _updated(plan, speller, style, moment, inner)
+
+
+def removal_effect(
+    plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str
+) -> Fragment:
+    """An effect that only cleans up, for a removal hook that stands alone."""
+    if not _has_code(speller, moment.body):
+        return dropped(moment.entry, "empty-hook") + copy(moment.body.span)
+    semi = style.semicolon
+    head = new(f"{style.hook(EFFECT)}(() => () => {{", moment.entry, "removal-to-clean-up")
+    return head + speller.code(moment.body) + new(f"}}, []){semi}")
+
+
+def _has_code(speller: Speller, code: Code) -> bool:
+    return bool(speller.source.data[code.span.start : code.span.end].strip())
+
+
+def _displayed(
+    plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str
+) -> Fragment:
+    semi = style.semicolon
+    head = new(f"{style.hook(EFFECT)}(() => {{", moment.entry, "display-to-effect")
+    body = speller.code(moment.body)
+    if not plan.merged:
+        return head + body + new(f"}}, []){semi}")
+    removed = plan.component.moments("removed")[0]
+    body = _without_end(speller, moment.body, body)
+    return head + body + _clean_up(speller, style, removed, inner) + new(f"\n{inner}}}, []){semi}")
+
+
+def _clean_up(speller: Speller, style: Style, removed: Moment, inner: str) -> Fragment:
+    semi = style.semicolon
+    deep = inner + style.unit
+    result = new("\n")
+    for note in removed.comments:
+        result += new(deep) + copy(note) + new("\n")
+    result += settled(removed.entry, "removal-to-clean-up")
+    body = speller.code(removed.body)
+    text = speller.source.slice(removed.body.span.start, removed.body.span.end).strip()
+    if removed.single_expression and "\n" not in text and "//" not in text:
+        short = trimmed(speller, body)
+        end = new("" if text.endswith(";") else semi)
+        return result + new(f"{deep}return () => ") + short + end
+    return result + new(f"{deep}return () => {{") + body.shifted(1) + new(f"}}{semi}")
+
+
+def _without_end(speller: Speller, code: Code, body: Fragment) -> Fragment:
+    """The body without the white space before its closing brace."""
+    data = speller.source.data[code.span.start : code.span.end]
+    lost = len(data) - len(data.rstrip())
+    pieces = list(body.pieces)
+    if lost and pieces and pieces[-1].span is not None:
+        last = pieces[-1]
+        assert last.span is not None
+        end = max(last.span.start, last.span.end - lost)
+        pieces[-1] = type(last)(span=last.span._replace(end=end), shift=last.shift)
+    return Fragment(pieces)
+
+
+def _guarded(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
+    guard = moment.guard
+    assert guard is not None
+    member = guard.sources[0]
+    now = speller.value_text(member, False)
+    previous = plan.previous["guard"]
+    deep, semi = inner + style.unit, style.semicolon
+    result = new(f"const {previous} = {style.hook('useRef')}({now}){semi}\n{inner}")
+    result += new(f"{style.hook(EFFECT)}(() => {{", moment.entry, "guarded-update-to-effect")
+    result += new(f"\n{deep}if ({previous}.current === {now}) return{semi}")
+    result += new(f"\n{deep}{previous}.current = {now}{semi}")
+    result += settled(guard.entry, "guard-to-dependency")
+    for operation in moment.body.operations:
+        if operation not in guard.body.operations:
+            result += settled(operation.entry, "guard-to-dependency")
+    for note in guard.comments:
+        result += new(f"\n{deep}") + copy(note)
+    body = _without_end(speller, guard.body, speller.code(guard.body)).shifted(-1)
+    return result + body + new(f"\n{inner}}}, [{now}]){semi}")
+
+
+def _updated(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
+    deep, semi = inner + style.unit, style.semicolon
+    declared: list[str] = []
+    opening: list[str] = []
+    unpacked: list[str] = []
+    held: list[str] = []
+    for key, before, kind in (
+        ("props", moment.previous_props, "prop"),
+        ("state", moment.previous_state, "state"),
+    ):
+        if before is None:
+            continue
+        reference = plan.previous[key]
+        local = before.parameter
+        if not is_identifier(local):
+            local = f"{key}Then"
+            unpacked.append(f"const {before.parameter} = {local}{semi}")
+        held.append(local)
+        typed = "<any>" if plan.component.typed else ""
+        declared.append(f"const {reference} = {style.hook('useRef')}{typed}(null){semi}")
+        now = _snapshot(plan, speller, kind, before.names)
+        opening.append(f"const {local} = {reference}.current{semi}")
+        opening.append(f"{reference}.current = {now}{semi}")
+    if held:
+        opening.append(f"if ({held[0]} === null) return{semi}")
+        opening.extend(unpacked)
+    else:
+        flag = plan.previous["drawn"]
+        declared.append(f"const {flag} = {style.hook('useRef')}(false){semi}")
+        opening.append(f"if (!{flag}.current) {{")
+        opening.append(f"{style.unit}{flag}.current = true{semi}")
+        opening.append(f"{style.unit}return{semi}")
+        opening.append("}")
+    head = f"\n{inner}".join(declared)
+    result = new(f"{head}\n{inner}{style.hook(EFFECT)}(() => {{", moment.entry, "update-to-effect")
+    for line in opening:
+        result += new(f"\n{deep}{line}")
+    return result + speller.code(moment.body) + new(f"}}){semi}")
+
+
+def _snapshot(plan: Plan, speller: Speller, kind: str, names: tuple[str, ...] | None) -> str:
+    whole = PROPS if kind == "prop" else STATE
+    if whole in plan.names:
+        return plan.names[whole]
+    parts = []
+    for name in names or ():
+        local = speller.value_text(Member("prop" if kind == "prop" else "state", name), False)
+        key = name if is_identifier(name) else f"'{name}'"
+        parts.append(name if local == name else f"{key}: {local}")
+    return f"{{ {', '.join(parts)} }}"

@@ -1,0 +1,343 @@
+"""How a function component spells the operations of the neutral component."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.component.code import (
+    Assign,
+    Code,
+    Emit,
+    FieldUse,
+    Gone,
+    Left,
+    Member,
+    MethodCall,
+    MethodValue,
+    Operation,
+    PatternRead,
+    Read,
+    StateWrite,
+    WholeRead,
+)
+from clean_carry.component.fragment import Fragment, copy, dropped, joined, left, new, settled
+from clean_carry.component.plan import PROPS, STATE, Plan
+from clean_carry.component.spans import Span
+from clean_carry.source.text import SourceText
+
+
+@dataclass
+class Speller:
+    """Spells the code of one component by its plan."""
+
+    plan: Plan
+    source: SourceText
+    semicolon: str
+    unit: str
+    events: dict[str, str]
+
+    def code(self, code: Code) -> Fragment:
+        """Verbatim text with every operation spelled."""
+        return self.between(code.span.start, code.span.end, code.operations)
+
+    def between(self, start: int, end: int, operations: tuple[Operation, ...]) -> Fragment:
+        """Verbatim text from `start` to `end` with these operations spelled."""
+        result = Fragment()
+        here = start
+        for operation in operations:
+            result += copy(self.source.span(here, operation.span.start))
+            result += self.operation(operation)
+            here = self._end(operation)
+        return result + copy(self.source.span(here, end))
+
+    def _end(self, operation: Operation) -> int:
+        """Where verbatim text goes on: a vanished declaration takes its line with it."""
+        end = operation.span.end
+        if not isinstance(operation, Gone) and not (
+            isinstance(operation, PatternRead) and self.vanishes(operation)
+        ):
+            return end
+        data = self.source.data
+        look = end
+        while look < len(data) and data[look : look + 1] in (b" ", b"\t"):
+            look += 1
+        if data[look : look + 1] != b"\n":
+            return end
+        before = data[self.source.line_start(operation.span.start) : operation.span.start]
+        if before.strip():
+            return end
+        look += 1
+        line = data[look : data.find(b"\n", look) if data.find(b"\n", look) >= 0 else len(data)]
+        if not line.strip():
+            look = data.find(b"\n", look) + 1 or look
+        while look < len(data) and data[look : look + 1] in (b" ", b"\t"):
+            look += 1
+        return look
+
+    def vanishes(self, pattern: PatternRead) -> bool:
+        """Whether a pattern is not written because its names are in scope."""
+        return pattern.entry in self.plan.removed_patterns or pattern is self.plan.lifted
+
+    def operation(self, operation: Operation) -> Fragment:
+        """Spell one operation."""
+        return _SPELL[type(operation)](self, operation)
+
+    def name(self, member: Member) -> str:
+        """The local name of a member."""
+        return self.plan.names[member]
+
+    def value_text(self, member: Member, later: bool) -> str:
+        """The expression for an input or a state field."""
+        plan = self.plan
+        whole = PROPS if member.kind == "prop" else STATE
+        if whole in plan.names:
+            holder = plan.names[whole]
+            if later and whole in plan.latest:
+                holder = f"{plan.latest[whole]}.current"
+            return holder + access(member.name)
+        if later and member in plan.latest:
+            return f"{plan.latest[member]}.current"
+        return plan.names[member]
+
+
+def access(name: str) -> str:
+    """`.name`, or `['na-me']` where it is no identifier."""
+    return f".{name}" if is_identifier(name) else f"['{name}']"
+
+
+def _read(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, Read)
+    later = operation.entry in speller.plan.later
+    if operation.member.kind == "derived":
+        text = speller.name(operation.member)
+    else:
+        text = speller.value_text(operation.member, later)
+    return new(operation.shorthand + text, operation.entry, "read-by-name")
+
+
+def _whole_read(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, WholeRead)
+    whole = PROPS if operation.source == "props" else STATE
+    text = speller.name(whole)
+    if operation.entry in speller.plan.later and whole in speller.plan.latest:
+        text = f"{speller.plan.latest[whole]}.current"
+    return new(text, operation.entry, "read-whole")
+
+
+def _field_use(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, FieldUse)
+    plan = speller.plan
+    name = plan.names[operation.member]
+    if operation.member.kind == "element":
+        return new(name, operation.entry, "element-reference")
+    if operation.member.name in plan.effect_locals:
+        keyword, entry = plan.effect_locals[operation.member.name]
+        text = f"{keyword} {name}" if entry == operation.entry else name
+        return new(text, operation.entry, "field-to-effect-local")
+    return new(f"{name}.current", operation.entry, "field-to-reference")
+
+
+def _method_call(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, MethodCall)
+    return new(speller.name(operation.member), operation.entry, "method-by-name")
+
+
+def _method_value(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, MethodValue)
+    name = new(speller.name(operation.member), operation.entry, "method-by-name")
+    if not operation.bound:
+        return name
+    arguments = joined((speller.code(code) for code in operation.bound), ", ")
+    return name + new(".bind(null, ") + arguments + new(")")
+
+
+def _gone(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, Gone)
+    return dropped(operation.entry, operation.rule)
+
+
+def _left(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, Left)
+    text = speller.source.slice(operation.span.start, operation.span.end)
+    statement = text.rstrip().endswith(";")
+    marker = left_marker(operation.rule, text)
+    return left(marker if statement else f"undefined {marker}", operation.entry, operation.rule)
+
+
+def left_marker(rule: str, text: str) -> str:
+    """The comment that quotes what was left, escaped for standing in a block comment."""
+    quoted = text.replace("*/", "*\\/")
+    return f"/* left to you ({rule}): {quoted} */"
+
+
+def _pattern_read(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, PatternRead)
+    plan = speller.plan
+    whole = PROPS if operation.source == "props" else STATE
+    if speller.vanishes(operation):
+        rule = "inputs-already-in-scope"
+        if operation is plan.lifted:
+            return settled(operation.entry, "pattern-to-signature")
+        return dropped(operation.entry, rule)
+    later = operation.entry in plan.later
+    if whole in plan.names:
+        text = plan.names[whole]
+        if later and whole in plan.latest:
+            text = f"{plan.latest[whole]}.current"
+        inside = operation.pattern
+        start = operation.span.start
+        ops = inside.operations
+        head = speller.between(start, operation.right.start, ops)
+        tail = copy(speller.source.span(operation.right.end, operation.span.end))
+        return head + new(text, operation.entry, "pattern-over-whole") + tail
+    kind = "prop" if operation.source == "props" else "state"
+    indent = speller.source.indent_at(operation.span.start)
+    lines = []
+    for binding in operation.bindings or ():
+        member = Member("prop" if kind == "prop" else "state", binding.key)
+        value = speller.value_text(member, later)
+        lines.append(f"{operation.keyword} {binding.local} = {value}{speller.semicolon}")
+    return new(f"\n{indent}".join(lines), operation.entry, "pattern-by-name")
+
+
+def _state_write(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, StateWrite)
+    plan = speller.plan
+    if plan.layout == "whole":
+        writer = new(plan.setters["*"], operation.entry, "write-whole")
+        before = copy(speller.source.span(operation.callee.end, operation.argument.span.start))
+        after = copy(speller.source.span(operation.argument.span.end, operation.span.end))
+        return writer + before + speller.code(operation.argument) + after
+    calls = [_set_call(speller, operation, number) for number in range(_write_count(operation))]
+    whole = settled(operation.entry, "write-by-field")
+    if len(calls) == 1:
+        return whole + calls[0]
+    indent = speller.source.indent_at(operation.span.start)
+    match operation.position:
+        case "statement":
+            return whole + joined(calls, f"{speller.semicolon}\n{indent}")
+        case "arrow body":
+            inner = f"{speller.semicolon} "
+            return whole + new("{ ") + joined(calls, inner) + new(f"{speller.semicolon} }}")
+        case _:
+            return whole + new("(") + joined(calls, ", ") + new(")")
+
+
+def _write_count(operation: StateWrite) -> int:
+    if operation.fields is not None:
+        return len(operation.fields)
+    assert operation.updater is not None and operation.updater.result is not None
+    return len(operation.updater.result)
+
+
+def _set_call(speller: Speller, operation: StateWrite, number: int) -> Fragment:
+    plan = speller.plan
+    if operation.fields is not None:
+        patch = operation.fields[number]
+        value = speller.code(patch.value) if patch.value is not None else new(patch.name)
+        if patch.function:
+            value = new("() => ") + value
+        return new(f"{plan.setters[patch.name]}(") + value + new(")")
+    updater = operation.updater
+    assert updater is not None and updater.result is not None
+    patch = updater.result[0]
+    assert patch.value is not None
+    name = plan.names[Member("state", patch.name)]
+    spans = [span for span, _ in updater.own if patch.value.span.holds(span)]
+    body = _renamed(speller, patch.value, spans, name)
+    if speller.source.slice(patch.value.span.start, patch.value.span.end).startswith("{"):
+        body = new("(") + body + new(")")
+    return new(f"{plan.setters[patch.name]}(({name}) => ") + body + new(")")
+
+
+def _renamed(speller: Speller, code: Code, spans: list[Span], name: str) -> Fragment:
+    """The code with the reads of the previous state replaced by the parameter."""
+    result = Fragment()
+    here = code.span.start
+    marks: list[tuple[int, Span | Operation]] = [(s.start, s) for s in spans]
+    marks += [(o.span.start, o) for o in code.operations]
+    for _, mark in sorted(marks, key=lambda m: m[0]):
+        if isinstance(mark, Operation):
+            result += copy(speller.source.span(here, mark.span.start)) + speller.operation(mark)
+            here = mark.span.end
+            continue
+        result += copy(speller.source.span(here, mark.start)) + new(name)
+        here = mark.end
+    return result + copy(speller.source.span(here, code.span.end))
+
+
+def _emit(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, Emit)
+    arguments = joined((speller.code(code) for code in operation.arguments), ", ")
+    name = speller.events[operation.event]
+    return new(f"{name}?.(", operation.entry, "event-to-callback") + arguments + new(")")
+
+
+def _assign(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, Assign)
+    name = speller.plan.names[operation.member]
+    setter = speller.plan.setters[operation.member.name]
+    value = speller.code(operation.value)
+    if operation.operator != "=":
+        value = new(f"{name} {operation.operator[:-1]} ") + value
+    return new(f"{setter}(", operation.entry, "assignment-to-write") + value + new(")")
+
+
+_SPELL: dict[type, Callable[[Speller, Operation], Fragment]] = {
+    Read: _read,
+    WholeRead: _whole_read,
+    FieldUse: _field_use,
+    MethodCall: _method_call,
+    MethodValue: _method_value,
+    Gone: _gone,
+    Left: _left,
+    PatternRead: _pattern_read,
+    StateWrite: _state_write,
+    Emit: _emit,
+    Assign: _assign,
+}
+
+
+def trimmed(speller: Speller, fragment: Fragment) -> Fragment:
+    """Without the white space before the first and after the last of it."""
+    pieces = list(fragment.pieces)
+    while pieces:
+        span = pieces[0].span
+        if span is None:
+            if pieces[0].text or pieces[0].entry >= 0:
+                break
+            pieces.pop(0)
+            continue
+        text = speller.source.data[span.start : span.end]
+        lost = len(text) - len(text.lstrip())
+        if lost == len(text):
+            pieces.pop(0)
+            continue
+        pieces[0] = type(pieces[0])(
+            span=Span(span.start + lost, span.end, span.file), shift=pieces[0].shift
+        )
+        break
+    while pieces:
+        span = pieces[-1].span
+        if span is None:
+            break
+        text = speller.source.data[span.start : span.end]
+        kept = len(text.rstrip())
+        if kept == 0:
+            pieces.pop()
+            continue
+        pieces[-1] = type(pieces[-1])(
+            span=Span(span.start, span.start + kept, span.file), shift=pieces[-1].shift
+        )
+        break
+    return Fragment(pieces)
+
+
+def releveled(speller: Speller, code: Code, indent: str) -> Fragment:
+    """The code spelled, with its later lines indented for standing on a line indented by `indent`."""
+    unit = len(speller.unit)
+    here = speller.source.indent_at(code.span.start)
+    levels = [len(text.replace("\t", speller.unit)) // unit for text in (indent, here)]
+    return speller.code(code).shifted(levels[0] - levels[1])

@@ -1,0 +1,136 @@
+"""The parameter of a function component: its inputs and their defaults."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.component.code import Member
+from clean_carry.component.fragment import Fragment, joined, new, settled
+from clean_carry.component.model import Prop
+from clean_carry.component.plan import PROPS, Plan
+from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
+
+if TYPE_CHECKING:
+    from clean_carry.syntaxes.jsx_function.write import Style
+
+# A parameter longer than this is written one input a line, as formatters do.
+LINE = 100
+
+
+def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
+    """What stands between the parentheses."""
+    component = plan.component
+    result = Fragment()
+    if "defaults" in component.entries:
+        result += settled(component.entries["defaults"], "defaults-to-signature")
+    typed = f": {component.props_type}" if component.props_type else ""
+    if plan.inputs == "none":
+        for prop in component.props:
+            if prop.default is not None:
+                result += _unused_default(prop)
+        return result
+    items = _items(plan, speller)
+    if plan.inputs == "whole" and not items:
+        return result + new(f"{plan.names[PROPS]}{typed}")
+    if plan.inputs == "whole":
+        items.append(new(f"...{_others(plan)}"))
+    elif plan.inputs == "lifted" and plan.lifted is not None:
+        items.append(new(f"...{plan.lifted.rest}"))
+    inner = joined(items, ", ")
+    base = speller.source.indent_at(component.span.start)
+    if _length(inner) + len(f"function {component.name}({{  }}{typed}) {{") > LINE:
+        unit = "\n" + base + style.unit
+        return (
+            result
+            + new("{" + unit)
+            + joined(items, "," + unit)
+            + new(f"{'' if plan.inputs != 'listed' else ','}\n{base}}}{typed}")
+        )
+    return result + new("{ ") + inner + new(f" }}{typed}")
+
+
+def _others(plan: Plan) -> str:
+    return "others" if "others" not in plan.component.reserved else "otherInputs"
+
+
+def _items(plan: Plan, speller: Speller) -> list[Fragment]:
+    items: list[Fragment] = []
+    lifted = {b.key: b.local for b in (plan.lifted.bindings or ())} if plan.lifted else {}
+    order = list(lifted) if plan.lifted is not None else [p.name for p in plan.component.props]
+    props = {p.name: p for p in plan.component.props}
+    for name in order:
+        prop = props.get(name) or Prop(name)
+        if plan.inputs == "whole":
+            if prop.default is not None:
+                items.append(_item(name, name, prop, plan, speller))
+            continue
+        local = lifted.get(name) or plan.names[Member("prop", name)]
+        items.append(_item(name, local, prop, plan, speller))
+    return items
+
+
+def _item(name: str, local: str, prop: Prop, plan: Plan, speller: Speller) -> Fragment:
+    key = name if is_identifier(name) else f"'{name}'"
+    head = new(name if name == local else f"{key}: {local}")
+    if prop.default is None:
+        return head
+    rule = "default-to-signature"
+    settle = settled(prop.default.entry, rule) if prop.default.entry >= 0 else Fragment()
+    constant = hoisted_name(plan, prop)
+    if constant:
+        return settle + head + new(f" = {constant}")
+    if prop.default.entry < 0:
+        span = prop.default.code.span
+        return head + new(" = " + speller.source.slice(span.start, span.end))
+    base = speller.source.indent_at(plan.component.span.start)
+    return settle + head + new(" = ") + releveled(speller, prop.default.code, base)
+
+
+def _unused_default(prop: Prop) -> Fragment:
+    assert prop.default is not None
+    if prop.default.entry < 0:
+        return Fragment()
+    return settled(prop.default.entry, "default-inputs-moved", "dropped")
+
+
+def hoisted_name(plan: Plan, prop: Prop) -> str:
+    """The module constant that keeps a default one and the same value, where that can be told."""
+    default = prop.default
+    if default is None or default.kind in ("constant", "name"):
+        return ""
+    if default.kind == "function" and prop.name in plan.component.called:
+        return ""
+    plain = "".join(part[:1].upper() + part[1:] for part in prop.name.split("-"))
+    return f"default{plain}"
+
+
+def default_constants(plan: Plan, speller: Speller, style: Style) -> Fragment:
+    """Module constants before the function, for defaults whose identity can be told."""
+    result = Fragment()
+    if plan.inputs == "none":
+        return result
+    base = speller.source.indent_at(plan.component.span.start)
+    for prop in plan.component.props:
+        name = hoisted_name(plan, prop)
+        if name and prop.default is not None:
+            result += new(f"const {name} = ") + releveled(speller, prop.default.code, base)
+            result += new(f"{style.semicolon}\n\n{base}")
+    return result
+
+
+def merged_inputs(plan: Plan, style: Style) -> list[Fragment]:
+    """The line that puts inputs and their defaults into one object again."""
+    if plan.inputs != "whole":
+        return []
+    names = [p.name for p in plan.component.props if p.default is not None]
+    if not names:
+        return []
+    parts = ", ".join([*names, f"...{_others(plan)}"])
+    return [new(f"const {plan.names[PROPS]} = {{ {parts} }}{style.semicolon}")]
+
+
+def _length(fragment: Fragment) -> int:
+    return sum(
+        len(p.text) if p.span is None else p.span.end - p.span.start for p in fragment.pieces
+    )

@@ -1,0 +1,226 @@
+"""State, references and latest values: the lines a function component opens with."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from clean_carry.component.code import Assign, Member, StateWrite
+from clean_carry.component.fragment import Fragment, copy, new, settled
+from clean_carry.component.model import InstanceField, StateField
+from clean_carry.component.plan import STATE, Plan
+from clean_carry.component.spans import Span
+from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
+
+if TYPE_CHECKING:
+    from clean_carry.syntaxes.jsx_function.write import Style
+
+
+def _inner(speller: Speller, style: Style) -> str:
+    return speller.source.indent_at(speller.plan.component.span.start) + style.unit
+
+
+def noted(
+    notes: tuple[Span, ...], at: int, line: Fragment, inner: str
+) -> Fragment:
+    """A line with its comments: those before `at` above it, the others behind it."""
+    above = Fragment()
+    after = Fragment()
+    for note in notes:
+        if note.start > at:
+            after += new(" ") + copy(note)
+        else:
+            above += copy(note) + new(f"\n{inner}")
+    return above + line + after
+
+
+def state_lines(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
+    """The lines that make the state."""
+    component = plan.component
+    state = component.state
+    if plan.layout == "none":
+        return []
+    if plan.layout == "whole":
+        return [_whole_state(plan, speller, style)]
+    lines: list[Fragment] = []
+    inner = _inner(speller, style)
+    declared = {f.name: f for f in (state.fields or ())} if state is not None else {}
+    for name in plan.setters:
+        field = declared.get(name)
+        line = _state_line(plan, speller, style, name, field)
+        if field is not None and field.comment is not None:
+            line = copy(field.comment) + new(f"\n{inner}") + line
+        lines.append(line)
+    if state is not None and lines:
+        first = settled(state.entry, "state-by-field") + lines[0]
+        lines[0] = noted(state.comments, _start(plan), first, inner)
+    elif state is not None:
+        lines.append(settled(state.entry, "state-by-field"))
+    return lines
+
+
+def _start(plan: Plan) -> int:
+    state = plan.component.state
+    return state.whole.span.start if state is not None and state.whole is not None else 0
+
+
+def _state_line(
+    plan: Plan, speller: Speller, style: Style, name: str, field: StateField | None
+) -> Fragment:
+    inner = _inner(speller, style)
+    local = plan.names[Member("state", name)]
+    used = any(
+        getattr(patch, "name", "") == name
+        for _, operation in plan.component.operations()
+        for patch in _patches(operation)
+    )
+    pair = f"[{local}, {plan.setters[name]}]" if used else f"[{local}]"
+    hook = style.hook("useState")
+    state = plan.component.state
+    kind = ""
+    if plan.component.typed and state is not None and state.type_text:
+        kind = f"<{_field_type(state.type_text, name)}>"
+    head = new(f"const {pair} = {hook}{kind}(")
+    if field is None or field.code is None:
+        return head + new(f"){style.semicolon}")
+    value = releveled(speller, field.code, inner)
+    if field.lazy:
+        text = speller.source.slice(field.code.span.start, field.code.span.end)
+        value = new("() => ") + (new("(") + value + new(")") if text[:1] == "{" else value)
+    return (
+        settled(field.entry, "state-field-to-hook") + head + value + new(f"){style.semicolon}")
+    )
+
+
+def _patches(operation: object) -> tuple[object, ...]:
+    fields = getattr(operation, "fields", None)
+    if fields:
+        return tuple(fields)
+    updater = getattr(operation, "updater", None)
+    return tuple(updater.result or ()) if updater is not None else ()
+
+
+def _field_type(type_text: str, name: str) -> str:
+    if type_text.lstrip().startswith("{"):
+        return f"({' '.join(type_text.split())})['{name}']"
+    return f"{type_text}['{name}']"
+
+
+def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
+    component = plan.component
+    state = component.state
+    local, setter = plan.names[STATE], plan.setters["*"]
+    inner = _inner(speller, style)
+    typed = component.typed
+    kind = (state.type_text if state is not None else "") or "any"
+    if typed:
+        patch = f"Partial<{kind}>"
+        arguments = f"({local}: {kind}, change: {patch}"
+        if plan.updaters:
+            arguments = f"({local}: {kind}, change: {patch} | ((before: {kind}) => {patch} | null)"
+    else:
+        arguments = f"({local}, change"
+    change = f"typeof change === {style.quote}function{style.quote} ? change({local}) : change"
+    semi = style.semicolon
+    if plan.may_skip:
+        reducer = (
+            f"{arguments}) => {{\n{inner}{style.unit}const patch = {change}{semi}\n"
+            f"{inner}{style.unit}return patch == null ? {local} : {{ ...{local}, ...patch }}{semi}\n"
+            f"{inner}}}"
+        )
+    elif plan.updaters:
+        reducer = f"{arguments}) => ({{ ...{local}, ...({change}) }})"
+    else:
+        reducer = f"{arguments}) => ({{ ...{local}, ...change }})"
+    used = any(_writes(operation) for _, operation in component.operations())
+    pair = f"[{local}, {setter}]" if used else f"[{local}]"
+    head = new(f"const {pair} = {style.hook('useReducer')}({reducer}, ")
+    if state is None or state.whole is None:
+        return head + new(f"{{}}){semi}")
+    fields = Fragment()
+    for field in state.fields or ():
+        fields += settled(field.entry, "state-whole", "kept")
+    value = releveled(speller, state.whole, inner)
+    if state.lazy:
+        text = speller.source.slice(state.whole.span.start, state.whole.span.end)
+        value = new("() => ") + (new("(") + value + new(")") if text[:1] == "{" else value)
+        head += new("undefined, ")
+    line = settled(state.entry, "state-whole") + fields + head + value + new(f"){semi}")
+    return noted(state.comments, _start(plan), line, inner)
+
+
+def _writes(operation: object) -> bool:
+    return isinstance(operation, StateWrite | Assign)
+
+
+def field_lines(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
+    """The lines that make references for instance fields."""
+    lines: list[Fragment] = []
+    inner = _inner(speller, style)
+    for field in plan.component.fields:
+        member = Member("element" if field.element else "field", field.name)
+        settle = settled(field.entry, "field-to-reference") if field.entry >= 0 else Fragment()
+        notes_at = field.code.span.start if field.code is not None else 0
+        if field.name in plan.effect_locals and not field.element:
+            line = settle
+            if field.comments:
+                above = Fragment()
+                for number, note in enumerate(field.comments):
+                    above += (new(f"\n{inner}") if number else Fragment()) + copy(note)
+                lines.append(above + line)
+            elif line:
+                lines.append(line)
+            continue
+        line = settle + _reference(plan, speller, style, field, plan.names[member], inner)
+        lines.append(noted(field.comments, notes_at or 1 << 60, line, inner))
+    return _without_empty(lines)
+
+
+def _without_empty(lines: list[Fragment]) -> list[Fragment]:
+    """Join lines that only settle entries to the next one, so that no blank line is left."""
+    result: list[Fragment] = []
+    carry = Fragment()
+    for line in lines:
+        if any(piece.span is not None or piece.text for piece in line.pieces):
+            result.append(carry + line)
+            carry = Fragment()
+        else:
+            carry += line
+    if carry:
+        if result:
+            result[-1] += carry
+        else:
+            result.append(carry)
+    return result
+
+
+def _reference(
+    plan: Plan, speller: Speller, style: Style, field: InstanceField, name: str, inner: str
+) -> Fragment:
+    hook, semi = style.hook("useRef"), style.semicolon
+    kind = f"<{field.type_text}>" if field.type_text and plan.component.typed else ""
+    if field.element:
+        return new(f"const {name} = {hook}{kind}(null){semi}")
+    if field.code is None:
+        initial = "undefined" if plan.component.typed else ""
+        return new(f"const {name} = {hook}{kind}({initial}){semi}")
+    value = releveled(speller, field.code, inner)
+    if not field.lazy:
+        return new(f"const {name} = {hook}{kind}(") + value + new(f"){semi}")
+    if kind:
+        kind = f"<{field.type_text} | null>"
+    return (
+        new(f"const {name} = {hook}{kind}(null){semi}\n{inner}if ({name}.current === null) {{\n")
+        + new(f"{inner}{style.unit}{name}.current = ")
+        + value.shifted(1)
+        + new(f"{semi}\n{inner}}}")
+    )
+
+
+def latest_lines(plan: Plan, style: Style) -> list[Fragment]:
+    """References that hold the latest value, for code that runs later."""
+    lines: list[Fragment] = []
+    for member, name in plan.latest.items():
+        local = plan.names[member]
+        lines.append(new(f"const {name} = {style.hook('useRef')}({local}){style.semicolon}"))
+        lines.append(new(f"{name}.current = {local}{style.semicolon}"))
+    return lines

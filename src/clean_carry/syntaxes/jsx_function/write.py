@@ -1,0 +1,164 @@
+"""Write a fitted component as a function returning JSX, its state and effects through hooks."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.component.code import Member
+from clean_carry.component.fragment import Fragment, copy, joined, new, settled
+from clean_carry.component.model import LeftMember, Method, Moment, Static
+from clean_carry.component.plan import Plan
+from clean_carry.component.spans import Span
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.jsx_function.effects import effect, removal_effect
+from clean_carry.syntaxes.jsx_function.operations import Speller, left_marker, releveled, trimmed
+from clean_carry.syntaxes.jsx_function.signature import default_constants, merged_inputs, signature
+from clean_carry.syntaxes.jsx_function.state import field_lines, latest_lines, state_lines
+
+
+@dataclass
+class Style:
+    """How the file is written: indentation unit, semicolons, and how hooks are named in it."""
+
+    unit: str
+    semicolon: str
+    quote: str
+    hook_prefix: str
+    hooks: set[str] = field(default_factory=set)
+
+    def hook(self, name: str) -> str:
+        """The name by which a hook is called here; notes that it is needed."""
+        self.hooks.add(name)
+        return f"{self.hook_prefix}{name}"
+
+
+def write(plan: Plan, source: SourceText, style: Style) -> Fragment:
+    """The function that takes the place of the class, with its statics after it."""
+    component = plan.component
+    speller = Speller(plan, source, style.semicolon, style.unit, {})
+    base = source.indent_at(component.span.start)
+    inner = base + style.unit
+    semi = style.semicolon
+    result = default_constants(plan, speller, style)
+    generics = copy(component.type_parameters) if component.type_parameters else Fragment()
+    result += new(f"function {component.name}", component.entries["class"], "class-to-function")
+    result += generics + new("(") + signature(plan, speller, style) + new(") {\n")
+    blocks: list[Fragment] = []
+    opening = merged_inputs(plan, style)
+    opening += state_lines(plan, speller, style)
+    opening += field_lines(plan, speller, style)
+    opening += latest_lines(plan, style)
+    if opening:
+        blocks.append(joined((line for line in opening), f"\n{inner}"))
+    for member in component.members:
+        block = _member(plan, speller, style, member, inner)
+        if block:
+            blocks.append(block)
+    blocks.append(_drawing(plan, speller, style, inner))
+    result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}")
+    for static in component.statics:
+        result += new(f"\n\n{base}") + _static(plan, speller, static, base, semi)
+    return result
+
+
+def _member(
+    plan: Plan,
+    speller: Speller,
+    style: Style,
+    member: Method | Moment | LeftMember | Static,
+    inner: str,
+) -> Fragment:
+    if isinstance(member, Method):
+        return with_comments(
+            speller, member.comments, member.entry, plan, _method(plan, speller, style, member), inner
+        )
+    if isinstance(member, LeftMember):
+        text = speller.source.slice(member.span.start, member.span.end)
+        return new(left_marker(member.rule, text), member.entry, member.rule)
+    if isinstance(member, Moment):
+        if member.when == "removed":
+            if plan.merged:
+                return Fragment()
+            body = removal_effect(plan, speller, style, member, inner)
+        else:
+            body = effect(plan, speller, style, member, inner)
+        return with_comments(speller, member.comments, member.entry, plan, body, inner)
+    return Fragment()
+
+
+def with_comments(
+    speller: Speller, notes: tuple[Span, ...], entry: int, plan: Plan, body: Fragment, inner: str
+) -> Fragment:
+    """A member's text with the comments above it and the ones after it on its last line."""
+    if not body:
+        return body
+    above = Fragment()
+    after = Fragment()
+    first = _first_copied(body)
+    for note in notes:
+        if first is not None and note.start > first:
+            after += new(" ") + copy(note)
+        else:
+            above += copy(note) + new(f"\n{inner}")
+    return above + body + after
+
+
+def _first_copied(body: Fragment) -> int | None:
+    starts = [piece.span.start for piece in body.pieces if piece.span is not None]
+    return min(starts) if starts else None
+
+
+def _method(plan: Plan, speller: Speller, style: Style, method: Method) -> Fragment:
+    name = plan.names[Member("method", method.name)]
+    text = speller.code(method.text)
+    stable = method.name in plan.stable
+    if method.form == "declared":
+        if not stable:
+            rule = "method-to-function"
+            return new(f"{method.prefix} {name}", method.entry, rule) + text
+        hook = style.hook("useCallback")
+        if not method.uses_arguments and "*" not in method.prefix:
+            return _arrow_callback(speller, style, method, f"const {name} = {hook}(")
+        head = new(f"const {name} = {hook}({method.prefix} ", method.entry, "method-to-callback")
+        return head + text + new(f", []){style.semicolon}")
+    joint = "" if method.prefix == "typed" else " = "
+    head = new(f"const {name}{joint}", method.entry, "method-to-constant")
+    if not stable or method.prefix == "typed":
+        return head + text + new(style.semicolon)
+    return head + new(f"{style.hook('useCallback')}(") + text + new(f", []){style.semicolon}")
+
+
+def _arrow_callback(speller: Speller, style: Style, method: Method, head: str) -> Fragment:
+    """A method of the class as an arrow function that stays one and the same."""
+    text = method.text
+    prefix = "async " if method.prefix.startswith("async") else ""
+    before = tuple(o for o in text.operations if o.span.start < method.body_at)
+    inside = tuple(o for o in text.operations if o.span.start >= method.body_at)
+    result = new(f"{head}{prefix}", method.entry, "method-to-callback")
+    result += speller.between(text.span.start, method.body_at, before) + new("=> ")
+    result += speller.between(method.body_at, text.span.end, inside)
+    return result + new(f", []){style.semicolon}")
+
+
+def _drawing(plan: Plan, speller: Speller, style: Style, inner: str) -> Fragment:
+    component = plan.component
+    assert component.drawing is not None
+    body = trimmed(speller, speller.code(component.drawing)).shifted(-1)
+    body = settled(component.entries["render"], "render-to-body") + body
+    above = Fragment()
+    for note in component.comments:
+        above += copy(note) + new(f"\n{inner}")
+    return above + body
+
+
+def _static(plan: Plan, speller: Speller, static: Static, base: str, semi: str) -> Fragment:
+    above = Fragment()
+    for note in static.comments:
+        above += copy(note) + new(f"\n{base}")
+    name = plan.component.name
+    member = f".{static.name}" if is_identifier(static.name) else f"['{static.name}']"
+    prefix = f"{static.method} {static.name}" if static.method else ""
+    head = new(f"{name}{member} = {prefix}", static.entry, "static-to-property")
+    value = releveled(speller, static.code, base)
+    return above + head + value + new(semi)
