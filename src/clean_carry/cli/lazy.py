@@ -1,0 +1,30 @@
+"""A command group that imports a command when it is called, so that each starts fast."""
+
+from __future__ import annotations
+
+from importlib import import_module
+from typing import Any
+
+import click
+
+
+class LazyGroup(click.Group):
+    """`commands_in` maps a command's name to `module:attribute`."""
+
+    def __init__(self, *arguments: Any, commands_in: dict[str, str], **keywords: Any) -> None:
+        super().__init__(*arguments, **keywords)
+        self._commands_in = commands_in
+
+    def list_commands(self, ctx: click.Context) -> list[str]:
+        """The names, in the order of a user's work."""
+        return list(self._commands_in)
+
+    def get_command(self, ctx: click.Context, cmd_name: str) -> click.Command | None:
+        """The command of this name, imported now."""
+        place = self._commands_in.get(cmd_name)
+        if place is None:
+            return None
+        module, _, attribute = place.partition(":")
+        command = getattr(import_module(module), attribute)
+        assert isinstance(command, click.Command)
+        return command

@@ -1,0 +1,70 @@
+"""The command `clean-carry` and what all its commands share."""
+
+from __future__ import annotations
+
+import os
+import sys
+from typing import Any
+
+import click
+
+from clean_carry.cli.lazy import LazyGroup
+from clean_carry.component.errors import CarryError
+
+EXIT_FAULT = 70
+
+
+@click.group(
+    cls=LazyGroup,
+    commands_in={
+        "carry": "clean_carry.cli.carry:carry",
+        "verify": "clean_carry.cli.verify:verify_command",
+        "syntaxes": "clean_carry.cli.syntaxes:syntaxes",
+        "runtimes": "clean_carry.cli.runtimes:runtimes",
+        "demo": "clean_carry.cli.demo:demo",
+        "explain": "clean_carry.cli.explain:explain",
+    },
+    context_settings={"help_option_names": ["-h", "--help"]},
+    epilog="Exit codes: 0 all well, 1 something left, refused or different, 2 a mistake in the call, "
+    "3 unreadable input, 4 a runtime is missing, 5 not written, 70 a fault of the tool.",
+)
+@click.version_option(package_name="clean-carry", message="%(version)s")
+@click.pass_context
+def cli(context: click.Context) -> None:
+    """Move UI components from one component syntax to another, and prove that both behave the same.
+
+    Example: clean-carry carry src/DepartureBoard.jsx --to jsx-function
+    """
+    if "NO_COLOR" in os.environ:
+        context.color = False
+
+
+def main(arguments: list[str] | None = None) -> Any:
+    """Run the command; a user's mistake is one line and an exit code, never a traceback."""
+    try:
+        return cli.main(args=arguments, prog_name="clean-carry", standalone_mode=False) or 0
+    except click.exceptions.Exit as stop:
+        return stop.exit_code
+    except click.ClickException as mistake:
+        click.echo(f"clean-carry: {' '.join(mistake.format_message().split())}", err=True)
+        return 2
+    except (click.Abort, KeyboardInterrupt):
+        click.echo("clean-carry: stopped", err=True)
+        return 130
+    except CarryError as error:
+        click.echo(f"clean-carry: {error.one_line()}", err=True)
+        return error.exit_code
+    except BrokenPipeError:
+        sys.stderr.close()
+        return 0
+    except Exception as error:
+        text = " ".join(f"{type(error).__name__}: {error}".split())[:200]
+        click.echo(f"clean-carry: a fault of the tool ({text}); nothing more was written", err=True)
+        if os.environ.get("CLEAN_CARRY_TRACE"):
+            raise
+        return EXIT_FAULT
+
+
+def run() -> None:
+    """The console script."""
+    sys.exit(main())

@@ -1,0 +1,188 @@
+"""The client of the rendering workers: processes that answer one line of JSON with another."""
+
+from __future__ import annotations
+
+import json
+import os
+import queue
+import subprocess
+import threading
+import time
+from pathlib import Path
+from types import TracebackType
+from typing import Any
+
+from clean_carry.verify.runtimes import WORKER, node
+
+# A trial that has not answered after this many seconds is ended with its worker.
+PATIENCE = 10.0
+START_PATIENCE = 60.0
+# A worker that holds more than this is ended (bytes of resident memory).
+MOST_MEMORY = 1_500_000_000
+
+
+class WorkerFailed(Exception):
+    """A worker refused a request, or was ended by the watchdog."""
+
+    def __init__(self, reason: str, *, ended: bool) -> None:
+        super().__init__(reason)
+        self.reason = reason
+        self.ended = ended
+
+
+class Worker:
+    """One process. It is started on first use and again after it was ended."""
+
+    def __init__(self, arguments: list[str], *, waits_ready: bool) -> None:
+        self._arguments = arguments
+        self._waits_ready = waits_ready
+        self._process: subprocess.Popen[bytes] | None = None
+        self._lines: queue.Queue[bytes | None] = queue.Queue()
+        self._number = 0
+        self.generation = 0
+
+    def __enter__(self) -> Worker:
+        return self
+
+    def __exit__(
+        self, kind: type[BaseException] | None, value: BaseException | None, tb: TracebackType | None
+    ) -> None:
+        self.close()
+
+    def _start(self) -> subprocess.Popen[bytes]:
+        environment = {"PATH": os.environ.get("PATH", ""), "NODE_NO_WARNINGS": "1"}
+        if os.name == "nt":
+            environment["SYSTEMROOT"] = os.environ.get("SYSTEMROOT", "")
+        process = subprocess.Popen(
+            self._arguments,
+            stdin=subprocess.PIPE,
+            stdout=subprocess.PIPE,
+            stderr=subprocess.DEVNULL,
+            env=environment,
+            cwd=WORKER,
+        )
+        lines: queue.Queue[bytes | None] = queue.Queue()
+        threading.Thread(target=_pump, args=(process, lines), daemon=True).start()
+        self._process, self._lines = process, lines
+        self.generation += 1
+        if self._waits_ready:
+            self._answer(START_PATIENCE)
+        return process
+
+    @property
+    def ended(self) -> bool:
+        """Whether there is no running process (a new one starts on the next request)."""
+        return self._process is None or self._process.poll() is not None
+
+    def ask(self, request: dict[str, Any], patience: float = PATIENCE) -> dict[str, Any]:
+        """Send a request and wait for its answer.
+
+        Raises `WorkerFailed` when the worker says no, dies, or does not answer within `patience`
+        seconds.
+        """
+        process = self._process
+        if process is None or process.poll() is not None:
+            process = self._start()
+        self._number += 1
+        line = json.dumps({**request, "id": self._number}).encode() + b"\n"
+        assert process.stdin is not None
+        try:
+            process.stdin.write(line)
+            process.stdin.flush()
+        except OSError:
+            self.close()
+            raise WorkerFailed("the worker went away", ended=True) from None
+        while True:
+            answer = self._answer(patience)
+            if answer.get("id") == self._number:
+                break
+        if not answer.get("ok"):
+            raise WorkerFailed(str(answer.get("error")), ended=False)
+        return answer
+
+    def _answer(self, patience: float) -> dict[str, Any]:
+        deadline = time.monotonic() + patience
+        while True:
+            try:
+                line = self._lines.get(timeout=0.25)
+            except queue.Empty:
+                if time.monotonic() > deadline:
+                    self.close()
+                    raise WorkerFailed("it did not come to an end", ended=True) from None
+                if _resident(self._process) > MOST_MEMORY:
+                    self.close()
+                    raise WorkerFailed("it filled the memory", ended=True) from None
+                continue
+            if line is None:
+                self.close()
+                raise WorkerFailed("it ended the worker", ended=True)
+            try:
+                answer = json.loads(line)
+            except ValueError:
+                continue
+            if isinstance(answer, dict):
+                return answer
+
+    def close(self) -> None:
+        """End the process."""
+        process, self._process = self._process, None
+        if process is None:
+            return
+        process.kill()
+        process.wait()
+        for stream in (process.stdin, process.stdout):
+            if stream is not None:
+                try:
+                    stream.close()
+                except OSError:
+                    continue
+
+
+def _pump(process: subprocess.Popen[bytes], lines: queue.Queue[bytes | None]) -> None:
+    assert process.stdout is not None
+    try:
+        for line in process.stdout:
+            lines.put(line)
+    except (OSError, ValueError):
+        pass
+    lines.put(None)
+
+
+def _resident(process: subprocess.Popen[bytes] | None) -> int:
+    """Resident memory of a process in bytes; 0 where the system does not tell."""
+    if process is None:
+        return 0
+    try:
+        pages = int(Path(f"/proc/{process.pid}/statm").read_text().split()[1])
+    except (OSError, ValueError, IndexError):
+        return 0
+    return pages * os.sysconf("SC_PAGE_SIZE")
+
+
+def builder(workbench: Path) -> Worker:
+    """A worker that bundles components and never runs them."""
+    return Worker([node(), str(WORKER / "builder.mjs"), str(workbench)], waits_ready=False)
+
+
+def renderer(workbench: Path) -> Worker:
+    """A worker that runs components under Node's permission model, without network or writing."""
+    executable = node()
+    flag = "--experimental-permission"
+    said = subprocess.run([executable, "--version"], capture_output=True, text=True, check=False)
+    numbers = said.stdout.strip().lstrip("v").split(".")
+    if (int(numbers[0]), int(numbers[1])) >= (23, 5):
+        flag = "--permission"
+    return Worker(
+        [
+            executable,
+            flag,
+            f"--allow-fs-read={workbench}{os.sep}*",
+            f"--allow-fs-read={WORKER}{os.sep}*",
+            "--disallow-code-generation-from-strings",
+            "--max-old-space-size=512",
+            "--no-warnings",
+            str(WORKER / "renderer.mjs"),
+            str(workbench),
+        ],
+        waits_ready=True,
+    )

@@ -1,0 +1,157 @@
+"""Compare what two versions did in one trial, settled point by settled point."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import asdict, dataclass
+from typing import Any
+
+from clean_carry.verify.normalise import Normaliser, Tree
+
+
+@dataclass(frozen=True)
+class Difference:
+    """One difference: trial, step (0 is the first display), what, place, old and new."""
+
+    trial: str
+    step: int
+    step_name: str
+    what: str
+    place: str
+    old: Any
+    new: Any
+
+    def as_json(self) -> dict[str, Any]:
+        """The JSON shape of `verify --json`."""
+        return asdict(self)
+
+
+MOST = 20
+
+
+def differences(
+    trial: str,
+    old: dict[str, Any],
+    new: dict[str, Any],
+    baseline: tuple[dict[str, Any], dict[str, Any]],
+    sides: tuple[Normaliser, Normaliser],
+    *,
+    one_runtime: bool,
+) -> list[Difference]:
+    """All differences between two answers of the renderer, at most `MOST`.
+
+    `baseline` are the leftovers of an empty component of each side's runtime.
+    """
+    found: list[Difference] = []
+    names = [point["name"] for point in old["points"]]
+
+    def note(step: int, what: str, place: str, before: Any, after: Any) -> None:
+        name = names[step] if step < len(names) else "the end"
+        found.append(Difference(trial, step, name, what, place, before, after))
+
+    for step, (a, b) in enumerate(zip(old["points"], new["points"], strict=False)):
+        if a["missing"] != b["missing"]:
+            place = str(a["missing"] or b["missing"])
+            note(step, "target", place, _found(a["missing"]), _found(b["missing"]))
+        tree_a, tree_b = sides[0].tree(a["tree"]), sides[1].tree(b["tree"])
+        for place, before, after in tree_differences(tree_a, tree_b):
+            note(step, "tree", place, before, after)
+        if one_runtime and tree_a == tree_b:
+            frames_a = _frames(a["frames"], tree_a, sides[0])
+            frames_b = _frames(b["frames"], tree_b, sides[1])
+            if frames_a != frames_b:
+                note(step, "before paint", "", _brief(frames_a), _brief(frames_b))
+        for what in ("calls", "requests", "errors", "prevented"):
+            if a[what] != b[what]:
+                note(step, what, "", a[what], b[what])
+        if len(found) >= MOST:
+            return found[:MOST]
+    end = len(names)
+    for what in ("calls", "requests", "errors"):
+        if old["last"][what] != new["last"][what]:
+            note(end, what, "", old["last"][what], new["last"][what])
+    for what in ("timers", "listeners"):
+        left_a = _minus(old["left"][what], baseline[0][what])
+        left_b = _minus(new["left"][what], baseline[1][what])
+        if left_a != left_b:
+            note(end, f"{what} left", "", left_a, left_b)
+    return found[:MOST]
+
+
+def _found(missing: Any) -> str:
+    return "not found" if missing else "found"
+
+
+def _minus(own: list[str], common: list[str]) -> list[str]:
+    left = Counter(own)
+    left.subtract(Counter(common))
+    return sorted(name for name, count in left.items() for _ in range(max(0, count)))
+
+
+def _frames(frames: list[Tree], final: Tree, side: Normaliser) -> list[Tree]:
+    """What was painted on the way, repeats left out, the settled tree left out at the end."""
+    result: list[Tree] = []
+    for frame in [*(side.tree(frame) for frame in frames), final]:
+        if not result or result[-1] != frame:
+            result.append(frame)
+    return result[:-1]
+
+
+def _brief(frames: list[Tree]) -> str:
+    return f"{len(frames)} state(s): " + " | ".join(_text(frame)[:200] for frame in frames)
+
+
+def _text(tree: Any) -> str:
+    if isinstance(tree, str):
+        return tree
+    if isinstance(tree, list) and len(tree) == 4 and isinstance(tree[1], dict):
+        return f"<{tree[0]}>" + "".join(_text(child) for child in tree[3])
+    return "".join(_text(node) for node in tree) if isinstance(tree, list) else ""
+
+
+def tree_differences(old: Tree, new: Tree, place: str = "") -> list[tuple[str, Any, Any]]:
+    """(place, old, new) of each place where two normalised trees differ."""
+    found: list[tuple[str, Any, Any]] = []
+    if len(old) != len(new):
+        found.append((place or "/", _shape(old), _shape(new)))
+        return found
+    counts: Counter[str] = Counter()
+    for a, b in zip(old, new, strict=True):
+        if isinstance(a, str) or isinstance(b, str):
+            counts["text"] += 1
+            if a != b:
+                here = f"{place}/text[{counts['text']}]"
+                found.append((here, _shape([a]), _shape([b])))
+            continue
+        counts[a[0]] += 1
+        here = f"{place}/{a[0]}[{counts[a[0]]}]"
+        if a[0] != b[0]:
+            found.append((here, _shape([a]), _shape([b])))
+            continue
+        for key in sorted({*a[1], *b[1]}):
+            if a[1].get(key) != b[1].get(key):
+                found.append((f"{here}@{key}", a[1].get(key), b[1].get(key)))
+        if a[2] != b[2]:
+            found.append((f"{here} (form state)", a[2], b[2]))
+        found.extend(tree_differences(a[3], b[3], here))
+    return found
+
+
+def _shape(nodes: Tree) -> str:
+    parts = []
+    for node in nodes[:12]:
+        if isinstance(node, str):
+            parts.append(repr(node[:60]))
+        else:
+            parts.append(f"<{node[0]}>")
+    return " ".join(parts) or "nothing"
+
+
+def draws_or_calls(answer: dict[str, Any]) -> bool:
+    """Whether a version rendered an element or called out at any point."""
+    for point in answer["points"]:
+        if any(isinstance(node, list) for node in point["tree"]):
+            return True
+        if point["calls"] or point["requests"]:
+            return True
+    return False

@@ -1,0 +1,156 @@
+"""Normalising: what is not counted as a difference, each rule named, justified and counted.
+
+A tree is a list of nodes: text as a string, a comment as None, an element as
+[name, attributes, form state, children].
+"""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from dataclasses import dataclass
+from typing import Any
+
+Tree = list[Any]
+
+
+@dataclass(frozen=True)
+class NormalisingRule:
+    """A rule of the comparison."""
+
+    name: str
+    reason: str
+
+
+RULES = (
+    NormalisingRule("comments", "a comment is not rendered"),
+    NormalisingRule("split-text", "text in two neighbouring nodes reads as one"),
+    NormalisingRule(
+        "white-space", "white space that the elements' default display collapses is not seen"
+    ),
+    NormalisingRule("class-order", "the order and spacing of classes selects nothing"),
+    NormalisingRule("boolean-attribute", "a boolean attribute is true whatever its value"),
+    NormalisingRule("form-state", "form state is compared as property, not as start attribute"),
+    NormalisingRule("style-spacing", "spacing inside a style attribute means nothing"),
+    NormalisingRule("made-up-id", "ids the runtime makes up are renamed where all references agree"),
+    NormalisingRule("scope-mark", "the attribute that scopes a style differs by construction"),
+)
+
+# HTML §15 (rendering): elements whose default display is not inline.
+BLOCKS = frozenset(
+    "address article aside blockquote body center dd details dialog dir div dl dt fieldset "
+    "figcaption figure footer form h1 h2 h3 h4 h5 h6 header hgroup hr html legend li main menu nav "
+    "ol optgroup option p search section summary ul table caption colgroup col thead tbody tfoot "
+    "tr td th select".split()
+)
+_KEEP_SPACE = frozenset({"pre", "textarea", "listing", "plaintext"})
+_BOOLEAN = frozenset(
+    "disabled checked readonly required selected multiple hidden open autofocus novalidate "
+    "controls loop muted autoplay reversed inert itemscope default defer async".split()
+)
+# The forms in which the runtimes write ids of their own.
+_MADE_UP = re.compile(r"^(:[rR][0-9a-z]*:|«[rR][0-9a-z]*»|_[rR]_[0-9a-z]*_|v-\d+)$")
+_REFERENCES = frozenset(
+    "id for aria-labelledby aria-describedby aria-controls aria-owns aria-activedescendant "
+    "aria-details aria-errormessage aria-flowto list headers form".split()
+)
+_STATE_ATTRIBUTES = {
+    "input": ("value", "checked"),
+    "textarea": ("value",),
+    "select": ("value",),
+    "option": ("selected",),
+}
+
+
+class Normaliser:
+    """Applies the rules to the trees of one side; `used` counts what each rule changed.
+
+    `marks` are names (or prefixes ending in `*`) of attributes that only scope a style.
+    """
+
+    def __init__(self, marks: tuple[str, ...] = ()) -> None:
+        self.used: Counter[str] = Counter()
+        self.marks = marks
+        self._ids: dict[str, str] = {}
+
+    def tree(self, tree: Tree) -> Tree:
+        """A normalised copy of a tree."""
+        return self._children(tree, block=True, keep=False)
+
+    def _children(self, nodes: Tree, *, block: bool, keep: bool) -> Tree:
+        joined: Tree = []
+        for node in nodes:
+            if node is None:
+                self.used["comments"] += 1
+            elif isinstance(node, str):
+                if joined and isinstance(joined[-1], str):
+                    joined[-1] += node
+                    self.used["split-text"] += 1
+                elif node:
+                    joined.append(node)
+            else:
+                joined.append(self._element(node, keep))
+        return joined if keep else self._spaces(joined, block)
+
+    def _spaces(self, nodes: Tree, block: bool) -> Tree:
+        result: Tree = []
+        for at, node in enumerate(nodes):
+            if not isinstance(node, str):
+                result.append(node)
+                continue
+            text = re.sub(r"[ \t\n\r\f]+", " ", node)
+            before = nodes[at - 1] if at else None
+            after = nodes[at + 1] if at + 1 < len(nodes) else None
+            if (before is None and block) or _is_block(before):
+                text = text.lstrip(" ")
+            if (after is None and block) or _is_block(after):
+                text = text.rstrip(" ")
+            if text != node:
+                self.used["white-space"] += 1
+            if text:
+                result.append(text)
+        return result
+
+    def _element(self, node: list[Any], keep: bool) -> list[Any]:
+        name, attributes, state, children = node
+        kept: dict[str, str] = {}
+        for key, value in attributes.items():
+            if any(key == m or (m.endswith("*") and key.startswith(m[:-1])) for m in self.marks):
+                self.used["scope-mark"] += 1
+                continue
+            if key in _STATE_ATTRIBUTES.get(name, ()) and state is not None:
+                if key in state or "checked" not in state:
+                    self.used["form-state"] += 1
+                    continue
+            kept[key] = self._value(key, value)
+        inner = self._children(
+            children,
+            block=name in BLOCKS or name in ("button", "legend", "label-block"),
+            keep=keep or name in _KEEP_SPACE,
+        )
+        return [name, dict(sorted(kept.items())), state, inner]
+
+    def _value(self, key: str, value: str) -> str:
+        result = value
+        rule = ""
+        if key == "class":
+            result, rule = " ".join(sorted(dict.fromkeys(value.split()))), "class-order"
+        elif key in _BOOLEAN:
+            result, rule = "", "boolean-attribute"
+        elif key == "style":
+            parts = [re.sub(r"\s*([:,])\s*", r"\1", p.strip()) for p in value.split(";")]
+            result, rule = ";".join(p for p in parts if p), "style-spacing"
+        elif key in _REFERENCES:
+            result, rule = " ".join(self._id(word) for word in value.split(" ")), "made-up-id"
+        if result != value:
+            self.used[rule] += 1
+        return result
+
+    def _id(self, word: str) -> str:
+        if not _MADE_UP.match(word):
+            return word
+        return self._ids.setdefault(word, f"made-up-{len(self._ids) + 1}")
+
+
+def _is_block(node: Any) -> bool:
+    return isinstance(node, list) and (node[0] in BLOCKS or node[0] == "br")

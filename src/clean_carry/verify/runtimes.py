@@ -1,0 +1,164 @@
+"""The rendering runtimes: which there are, where they are installed, and installing them.
+
+A runtime is a folder of packages installed once from a lock file that ships with the tool. Nothing
+else ever contacts a registry.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import os
+import shutil
+import subprocess
+import tempfile
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+
+from clean_carry.component.errors import RuntimeMissing
+from clean_carry.source.workspace import major, package_version
+
+WORKER = Path(__file__).parent / "worker"
+WORKBENCH = "workbench"
+OLDEST_NODE = 20
+# Seconds an installation may take before it is given up.
+PATIENCE = 600
+
+Say = Callable[[str], None]
+
+
+@dataclass(frozen=True)
+class Runtime:
+    """One runtime. `packages` are resolved to one copy; `adapter` is the file that mounts."""
+
+    name: str
+    summary: str
+    framework: str
+    adapter: str
+    packages: tuple[str, ...]
+
+    @property
+    def locked(self) -> Path:
+        """The folder with package.json and lock file that ships with the tool."""
+        return WORKER / "runtimes" / self.name
+
+    @property
+    def folder(self) -> Path:
+        """Where it is (to be) installed: the name and a digest of the lock."""
+        lock = (self.locked / "package-lock.json").read_bytes()
+        return cache_folder() / "runtimes" / f"{self.name}-{hashlib.sha256(lock).hexdigest()[:12]}"
+
+    @property
+    def installed(self) -> bool:
+        """Whether a complete installation is there."""
+        return (self.folder / "complete").is_file()
+
+
+_REACT = ("react", "react-dom", "scheduler")
+RUNTIMES: dict[str, Runtime] = {
+    r.name: r
+    for r in (
+        Runtime(WORKBENCH, "bundler and simulated page", "", "", ()),
+        Runtime("react-16", "react 16.14", "react", "react-legacy.js", _REACT),
+        Runtime("react-17", "react 17.0", "react", "react-legacy.js", _REACT),
+        Runtime("react-18", "react 18.3", "react", "react.js", _REACT),
+        Runtime("react-19", "react 19", "react", "react.js", _REACT),
+        Runtime("vue-3", "vue 3.5 (single files)", "vue", "vue.js", ("vue",)),
+    )
+}
+_DEFAULT = {"react": "react-18", "vue": "vue-3"}
+
+
+def cache_folder() -> Path:
+    """The user's cache folder for the tool (XDG base directories, or `CLEAN_CARRY_CACHE`)."""
+    given = os.environ.get("CLEAN_CARRY_CACHE")
+    if given:
+        return Path(given)
+    base = os.environ.get("XDG_CACHE_HOME")
+    return (Path(base) if base else Path.home() / ".cache") / "clean-carry"
+
+
+def runtime_for(framework: str, folder: Path) -> Runtime:
+    """The runtime that fits the version the project around `folder` uses."""
+    version = major(package_version(folder, framework))
+    name = f"{framework}-{version}"
+    if name in RUNTIMES:
+        return RUNTIMES[name]
+    if framework == "react" and version is not None and version < 16:
+        return RUNTIMES["react-16"]
+    return RUNTIMES[_DEFAULT[framework]]
+
+
+def node() -> str:
+    """The path of Node; raises `RuntimeMissing` where there is none, or an old one."""
+    found = shutil.which("node")
+    if found is None:
+        raise RuntimeMissing("Node is not installed", advice="Install Node 20 or later")
+    said = subprocess.run([found, "--version"], capture_output=True, text=True, check=False).stdout
+    number = major(said.strip())
+    if number is None or number < OLDEST_NODE:
+        raise RuntimeMissing(f"Node {said.strip()} is too old", advice="Install Node 20 or later")
+    return found
+
+
+def ensure(runtime: Runtime, *, offline: bool, say: Say) -> Path:
+    """The folder of a runtime, installed on first need.
+
+    Raises `RuntimeMissing` where it is not there and `offline`, or cannot be installed.
+    """
+    if runtime.installed:
+        return runtime.folder
+    if offline:
+        raise RuntimeMissing(
+            f"the runtime {runtime.name} is not installed",
+            advice=f"Run `clean-carry runtimes install {runtime.name}` while online",
+        )
+    install(runtime, say)
+    return runtime.folder
+
+
+def install(runtime: Runtime, say: Say) -> None:
+    """Install a runtime from its lock; it appears whole or not at all."""
+    node()
+    npm = shutil.which("npm")
+    if npm is None:
+        raise RuntimeMissing("npm is not installed", advice="It comes with Node; install it")
+    say(f"Installing the runtime {runtime.name} ({runtime.summary}), once, into the cache …")
+    parent = runtime.folder.parent
+    try:
+        parent.mkdir(parents=True, exist_ok=True)
+        staging = Path(tempfile.mkdtemp(prefix=f".{runtime.name}-", dir=parent))
+    except OSError as error:
+        raise RuntimeMissing(f"the cache cannot be written ({error.strerror})") from None
+    try:
+        for name in ("package.json", "package-lock.json"):
+            shutil.copy(runtime.locked / name, staging / name)
+        command = [npm, "ci", "--ignore-scripts", "--no-audit", "--no-fund", "--loglevel=error"]
+        try:
+            done = subprocess.run(
+                command, cwd=staging, capture_output=True, text=True, timeout=PATIENCE, check=False
+            )
+        except subprocess.TimeoutExpired:
+            raise RuntimeMissing(f"installing {runtime.name} took too long") from None
+        if done.returncode != 0:
+            reason = (done.stderr.strip().splitlines() or ["npm failed"])[0]
+            raise RuntimeMissing(
+                f"the runtime {runtime.name} could not be installed: {reason[:160]}",
+                advice="Check the connection to the package registry and try again",
+            )
+        (staging / "complete").write_text("")
+        if runtime.installed:
+            return
+        shutil.rmtree(runtime.folder, ignore_errors=True)
+        staging.rename(runtime.folder)
+        say(f"The runtime {runtime.name} is ready.")
+    finally:
+        shutil.rmtree(staging, ignore_errors=True)
+
+
+def remove(runtime: Runtime) -> bool:
+    """Remove an installed runtime; False where there was none."""
+    if not runtime.folder.exists():
+        return False
+    shutil.rmtree(runtime.folder)
+    return True

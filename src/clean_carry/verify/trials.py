@@ -1,0 +1,104 @@
+"""Trials: one set of inputs, slot content, replies and steps to render a component with."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass, field
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+import jsonschema
+import yaml
+
+from clean_carry.component.errors import InputError
+from clean_carry.component.interface import Interface
+
+SCHEMA = Path(__file__).with_name("trials.schema.json")
+
+
+@dataclass(frozen=True)
+class Trial:
+    """One trial, in the shape of trials.schema.json."""
+
+    name: str
+    inputs: dict[str, Any] = field(default_factory=dict)
+    functions: dict[str, Any] = field(default_factory=dict)
+    slots: dict[str, Any] = field(default_factory=dict)
+    replies: list[dict[str, Any]] = field(default_factory=list)
+    steps: list[dict[str, Any]] = field(default_factory=list)
+
+    def request(self, interface: Interface | None = None) -> dict[str, Any]:
+        """The trial as the renderer takes it, with the names of the side `interface` leads to.
+
+        Calls are recorded under the old side's names on both sides.
+        """
+        inputs = dict(interface.inputs) if interface is not None else {}
+        slots = dict(interface.slots) if interface is not None else {}
+        events = dict(interface.events) if interface is not None else {}
+
+        def renamed(values: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
+            return {names.get(name, name): value for name, value in values.items()}
+
+        steps = []
+        for step in self.steps:
+            change = step.get("change")
+            if change is not None:
+                change = {
+                    **change,
+                    "inputs": renamed(change.get("inputs", {}), inputs),
+                }
+                if "slots" in change:
+                    change["slots"] = renamed(change["slots"], slots)
+                step = {"change": change}
+            steps.append(step)
+        functions = {
+            events.get(name, inputs.get(name, name)): {**(plan or {}), "called": name}
+            for name, plan in self.functions.items()
+        }
+        return {
+            "inputs": renamed(self.inputs, inputs),
+            "functions": functions,
+            "slots": renamed(self.slots, slots),
+            "replies": self.replies,
+            "steps": steps,
+        }
+
+
+@dataclass(frozen=True)
+class TrialFile:
+    """The trials of a file, and which export they mount (None: the default one)."""
+
+    trials: tuple[Trial, ...]
+    component: str | None = None
+
+
+@cache
+def _validator() -> Any:
+    return jsonschema.Draft202012Validator(json.loads(SCHEMA.read_text("utf-8")))
+
+
+def load(path: Path) -> TrialFile:
+    """Read a trial file (YAML). Raises `InputError` where it is not in the schema's shape."""
+    try:
+        text = path.read_text("utf-8")
+    except (OSError, UnicodeDecodeError) as error:
+        reason = getattr(error, "strerror", None) or "it is not UTF-8"
+        raise InputError(f"the trials cannot be read ({reason})", file=str(path)) from None
+    try:
+        value = yaml.safe_load(text)
+    except yaml.YAMLError as error:
+        mark = getattr(error, "problem_mark", None)
+        line, column = (mark.line + 1, mark.column + 1) if mark is not None else (0, 0)
+        raise InputError("is not YAML", file=str(path), line=line, column=column) from None
+    problem = next(iter(sorted(_validator().iter_errors(value), key=lambda e: list(e.path))), None)
+    if problem is not None:
+        place = "/".join(str(part) for part in problem.absolute_path) or "the file"
+        raise InputError(f"{place}: {problem.message[:160]}", file=str(path))
+    return TrialFile(tuple(Trial(**trial) for trial in value["trials"]), value.get("component"))
+
+
+def beside(old: Path) -> Path:
+    """Where the trials of a component stand by themselves: `X.trials.yaml`."""
+    stem = old.name.split(".")[0]
+    return old.with_name(f"{stem}.trials.yaml")

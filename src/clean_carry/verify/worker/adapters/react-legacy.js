@@ -1,0 +1,17 @@
+// Mounts a component of the versions before roots (16 and 17).
+import * as React from 'react';
+import * as ReactDOM from 'react-dom';
+import { content, element } from './react-content.js';
+
+export const version = React.version;
+
+export function mount(place, component, input, values) {
+  ReactDOM.render(element(component, input, values), place);
+  return {
+    update: (next) => ReactDOM.render(element(component, next, values), place),
+    remove: () => ReactDOM.unmountComponentAtNode(place),
+  };
+}
+
+export const empty = () => null;
+export { content };

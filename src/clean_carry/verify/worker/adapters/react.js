@@ -1,0 +1,18 @@
+// Mounts a component of the versions that have roots (18 and later).
+import * as React from 'react';
+import { createRoot } from 'react-dom/client';
+import { content, element } from './react-content.js';
+
+export const version = React.version;
+
+export function mount(place, component, input, values) {
+  const root = createRoot(place);
+  root.render(element(component, input, values));
+  return {
+    update: (next) => root.render(element(component, next, values)),
+    remove: () => root.unmount(),
+  };
+}
+
+export const empty = () => null;
+export { content };

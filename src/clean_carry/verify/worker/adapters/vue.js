@@ -1,0 +1,28 @@
+// Mounts a component of the single-file runtime, version 3.
+import { createApp, createTextVNode, h, shallowReactive } from 'vue';
+
+export { version } from 'vue';
+
+function content(list) {
+  return (list ?? []).map((part) => (typeof part === 'string' ? createTextVNode(part) : h(part.tag, part.attributes, content(part.content))));
+}
+
+export function mount(place, component, input, values) {
+  const inputs = shallowReactive({ ...values(input) });
+  const slots = {};
+  for (const name of Object.keys(input.slots ?? {})) slots[name || 'default'] = () => content(input.slots[name]);
+  const app = createApp({ render: () => h(component, { ...inputs }, slots) });
+  app.config.errorHandler = (error) => globalThis.dispatchEvent(new ErrorEvent('error', { error, message: error?.message }));
+  app.config.warnHandler = () => {};
+  app.mount(place);
+  return {
+    update(next) {
+      const wanted = values(next);
+      for (const name of Object.keys(inputs)) if (!(name in wanted)) delete inputs[name];
+      Object.assign(inputs, wanted);
+    },
+    remove: () => app.unmount(),
+  };
+}
+
+export const empty = { render: () => null };

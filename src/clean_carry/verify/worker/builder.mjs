@@ -1,0 +1,121 @@
+// Bundles a component from where it stands, and never runs it.
+// One JSON object a line in, one a line out: {id, op: "build", …} → {id, ok, code, css} or {id, ok: false, error}.
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import readline from 'node:readline';
+
+const [workbench] = process.argv.slice(2);
+const require = createRequire(path.join(workbench, 'package.json'));
+const esbuild = require('esbuild');
+
+const SCRIPTS = { '.js': 'jsx', '.jsx': 'jsx', '.mjs': 'jsx', '.cjs': 'jsx', '.ts': 'ts', '.tsx': 'tsx' };
+const FILES = ['.png', '.jpg', '.jpeg', '.gif', '.svg', '.webp', '.avif', '.ico', '.woff', '.woff2', '.ttf', '.eot', '.otf', '.mp3', '.mp4', '.pdf'];
+const NOT_COMPILED = /\.(scss|sass|less|styl)$/;
+
+/** The text of one file laid over by new text; every other file is read from the disk. */
+function overlay(file, text, single) {
+  return {
+    name: 'overlay',
+    setup(build) {
+      const exact = new RegExp(`^${file.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`);
+      build.onLoad({ filter: exact }, async () => {
+        const resolveDir = path.dirname(file);
+        if (file.endsWith('.vue') || single) return { ...single.compile(file, text), resolveDir };
+        return { contents: text, loader: SCRIPTS[path.extname(file)] ?? 'jsx', resolveDir };
+      });
+    },
+  };
+}
+
+/** The runtime's own packages: the project's first, then the installed runtime's; always one copy. */
+function oneRuntime(names, projectFolder, runtimeFolder) {
+  const filter = new RegExp(`^(${names.join('|')})(/.*)?$`);
+  return {
+    name: 'one-runtime',
+    setup(build) {
+      build.onResolve({ filter }, async (args) => {
+        if (args.pluginData === 'resolving') return undefined;
+        for (const resolveDir of [projectFolder, runtimeFolder]) {
+          const found = await build.resolve(args.path, { resolveDir, kind: args.kind, pluginData: 'resolving' });
+          if (found.errors.length === 0) return found;
+        }
+        return undefined;
+      });
+    },
+  };
+}
+
+const notCompiled = {
+  name: 'not-compiled',
+  setup(build) {
+    build.onLoad({ filter: NOT_COMPILED }, () => ({ contents: '', loader: 'css' }));
+  },
+};
+
+async function build(m) {
+  const entry = [
+    `export * as adapter from ${JSON.stringify(m.adapter)};`,
+    m.file ? `export * as subject from ${JSON.stringify(m.file)};` : `export const subject = {};`,
+  ].join('\n');
+  let single = null;
+  if (m.file?.endsWith('.vue')) {
+    const { compiler } = await import('./single-file.mjs');
+    single = compiler(m.runtime);
+  }
+  const loader = { ...SCRIPTS, '.module.css': 'local-css' };
+  for (const ending of FILES) loader[ending] = 'file';
+  const result = await esbuild.build({
+    stdin: { contents: entry, resolveDir: path.dirname(m.file ?? m.adapter), loader: 'js' },
+    bundle: true,
+    write: false,
+    outdir: '/out',
+    assetNames: '[name]',
+    publicPath: '/',
+    format: 'iife',
+    globalName: '__bundle',
+    platform: 'browser',
+    target: 'es2022',
+    jsx: 'automatic',
+    mainFields: ['browser', 'module', 'main'],
+    nodePaths: [path.join(m.runtime, 'node_modules')],
+    loader,
+    charset: 'utf8',
+    legalComments: 'none',
+    logLevel: 'silent',
+    define: { 'process.env.NODE_ENV': '"production"', 'process.env': '{}', global: 'globalThis',
+      __VUE_OPTIONS_API__: 'true', __VUE_PROD_DEVTOOLS__: 'false', __VUE_PROD_HYDRATION_MISMATCH_DETAILS__: 'false', ...m.defines },
+    plugins: [
+      oneRuntime(m.packages, m.project, m.runtime),
+      ...(m.file ? [overlay(m.file, m.text, single)] : []),
+      notCompiled,
+    ],
+  });
+  let code = '';
+  let css = '';
+  for (const file of result.outputFiles) {
+    if (file.path.endsWith('.js')) code = file.text;
+    if (file.path.endsWith('.css')) css += file.text;
+  }
+  if (single) css += single.css();
+  return { code, css };
+}
+
+function message(error) {
+  if (!error.errors?.length) return String(error.message ?? error);
+  return error.errors
+    .slice(0, 3)
+    .map((e) => (e.location ? `${e.location.file}:${e.location.line}: ${e.text}` : e.text))
+    .join('; ');
+}
+
+for await (const line of readline.createInterface({ input: process.stdin })) {
+  const m = JSON.parse(line);
+  let answer;
+  try {
+    answer = { id: m.id, ok: true, ...(await build(m)) };
+  } catch (error) {
+    answer = { id: m.id, ok: false, error: message(error) };
+  }
+  process.stdout.write(`${JSON.stringify(answer)}\n`);
+}
+process.exit(0);

@@ -1,0 +1,67 @@
+// Takes away, before any component code runs, what a component must not have.
+// The permission flags of Node stop files, child processes, threads and native code; sockets they do
+// not stop, so every way to one is replaced here. Strings are no code in this realm (a flag).
+import child from 'node:child_process';
+import dgram from 'node:dgram';
+import dns from 'node:dns';
+import http from 'node:http';
+import http2 from 'node:http2';
+import https from 'node:https';
+import inspector from 'node:inspector';
+import module, { syncBuiltinESMExports } from 'node:module';
+import net from 'node:net';
+import threads from 'node:worker_threads';
+import tls from 'node:tls';
+
+const refuse = (what) => function refused() {
+  throw new Error(`${what} is not available to components`);
+};
+
+const TAKEN = [
+  [net, ['connect', 'createConnection', 'createServer', 'Socket', 'Server', 'Stream']],
+  [tls, ['connect', 'createServer', 'TLSSocket', 'Server']],
+  [dgram, ['createSocket', 'Socket']],
+  [http, ['request', 'get', 'createServer', 'Server', 'ClientRequest']],
+  [https, ['request', 'get', 'createServer', 'Server']],
+  [http2, ['connect', 'createServer', 'createSecureServer']],
+  [dns, ['lookup', 'resolve', 'resolve4', 'resolve6', 'resolveTxt', 'resolveAny', 'resolveMx', 'resolveNs', 'resolveSrv', 'reverse', 'Resolver', 'lookupService']],
+  [dns.promises, ['lookup', 'resolve', 'resolve4', 'resolve6', 'resolveTxt', 'resolveAny', 'Resolver', 'reverse', 'lookupService']],
+  [child, ['spawn', 'spawnSync', 'exec', 'execSync', 'execFile', 'execFileSync', 'fork']],
+  [threads, ['Worker']],
+  [inspector, ['open', 'Session']],
+];
+
+/** Replace everything that opens a socket. Runs before the page library is loaded. */
+export function takeSockets() {
+  net.Socket.prototype.connect = refuse('net');
+  net.Server.prototype.listen = refuse('net');
+  dgram.Socket.prototype.bind = refuse('dgram');
+  dgram.Socket.prototype.send = refuse('dgram');
+  dgram.Socket.prototype.connect = refuse('dgram');
+  for (const [owner, names] of TAKEN) {
+    for (const name of names) {
+      if (!(name in owner)) continue;
+      const original = owner[name];
+      const taken = refuse(name);
+      // Libraries extend some of these; the prototype stays, its way out is gone.
+      if (typeof original === 'function' && original.prototype) taken.prototype = original.prototype;
+      owner[name] = taken;
+    }
+  }
+  syncBuiltinESMExports();
+  for (const name of ['fetch', 'WebSocket', 'EventSource', 'BroadcastChannel']) delete globalThis[name];
+}
+
+/** Take away loading and the process's own powers. Runs after the page library is loaded. */
+export function takeProcess() {
+  module._load = refuse('require');
+  module.prototype.require = refuse('require');
+  for (const name of ['binding', '_linkedBinding', 'dlopen', 'kill', '_kill', 'abort', 'getBuiltinModule', 'chdir', 'setuid', 'mainModule', '_debugProcess', 'openStdin', 'report']) {
+    Object.defineProperty(process, name, { value: undefined, configurable: false, writable: false });
+  }
+  for (const name of Object.keys(process.env)) delete process.env[name];
+  const roots = [Array, Map, Set, WeakMap, Promise, RegExp, String, Number, Function, Boolean, Symbol];
+  for (const root of roots) Object.freeze(root.prototype);
+  Object.freeze(JSON);
+  Object.freeze(Reflect);
+}

@@ -1,0 +1,303 @@
+// A fresh window with a clock that only moves when told, seeded chance, a stubbed network, and errors caught.
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import vm from 'node:vm';
+
+const START = Date.UTC(2024, 0, 1);
+const MOST_TIMERS = 5000;
+const scripts = new Map();
+
+export const hostTurn = () => new Promise((resolve) => setImmediate(resolve));
+
+export function loadPages(workbench) {
+  const { JSDOM, VirtualConsole } = createRequire(path.join(workbench, 'package.json'))('jsdom');
+  return () => new Page(JSDOM, VirtualConsole);
+}
+
+class Page {
+  constructor(JSDOM, VirtualConsole) {
+    const dom = new JSDOM('<!doctype html><html><head></head><body></body></html>', {
+      runScripts: 'outside-only', url: 'http://localhost/', virtualConsole: new VirtualConsole(),
+    });
+    this.dom = dom;
+    this.window = dom.window;
+    this.context = dom.getInternalVMContext();
+    this.now = 0;
+    this.nextKey = 1;
+    this.timers = new Map();
+    this.tasks = [];
+    this.errors = [];
+    this.requests = [];
+    this.replies = [];
+    this.listeners = new Map();
+    this.#clock();
+    this.#chance();
+    this.#network();
+    this.#missing();
+    this.#watch();
+    this.natives = natives(this.window);
+  }
+
+  #clock() {
+    const w = this.window;
+    const add = (kind, run, delay, repeat) => {
+      const key = this.nextKey++;
+      const wait = Math.max(repeat ? 1 : 0, Number(delay) || 0);
+      this.timers.set(key, { key, kind, at: this.now + wait, run, every: repeat ? wait : 0, delay: wait });
+      return key;
+    };
+    const clear = (key) => { this.timers.delete(key); };
+    w.setTimeout = (run, delay, ...rest) => add('timeout', () => typeof run === 'function' && run(...rest), delay);
+    w.setInterval = (run, delay, ...rest) => add('interval', () => typeof run === 'function' && run(...rest), delay, true);
+    w.requestAnimationFrame = (run) => add('frame', () => run(this.now), 16);
+    w.requestIdleCallback = (run) => add('idle', () => run({ didTimeout: false, timeRemaining: () => 10 }), 1);
+    w.clearTimeout = w.clearInterval = w.cancelAnimationFrame = w.cancelIdleCallback = clear;
+    w.queueMicrotask = (run) => { vm.runInContext('Promise.resolve()', this.context).then(run); };
+    const page = this;
+    w.MessageChannel = class MessageChannel {
+      constructor() {
+        const port = (other) => ({
+          onmessage: null,
+          postMessage: (data) => page.tasks.push(() => other().onmessage?.({ data })),
+          close() {}, start() {},
+        });
+        this.port1 = port(() => this.port2);
+        this.port2 = port(() => this.port1);
+      }
+    };
+    this.context.__page = { now: () => START + this.now };
+    vm.runInContext(`{
+      const now = __page.now; delete globalThis.__page;
+      const Real = Date;
+      globalThis.Date = class Date extends Real {
+        constructor(...given) { if (given.length) super(...given); else super(now()); }
+        static now() { return now(); }
+      };
+      let seed = 1;
+      Math.random = () => { seed = (seed * 48271) % 2147483647; return (seed - 1) / 2147483646; };
+    }`, this.context);
+    w.performance.now = () => this.now;
+  }
+
+  #chance() {
+    let seed = 7;
+    const next = () => { seed = (seed * 48271) % 2147483647; return seed & 255; };
+    Object.defineProperty(this.window, 'crypto', {
+      configurable: true,
+      value: {
+        getRandomValues: (array) => { for (let i = 0; i < array.length; i++) array[i] = next(); return array; },
+        randomUUID: () => `00000000-0000-4000-8000-${String(next() * 4096 + next()).padStart(12, '0')}`,
+      },
+    });
+  }
+
+  #network() {
+    const w = this.window;
+    const page = this;
+    const answer = (method, url, body) => {
+      const asked = { method: String(method || 'GET').toUpperCase(), url: String(url), body: body == null ? null : String(body) };
+      page.requests.push(asked);
+      const fits = (r) => (r.method ?? 'GET').toUpperCase() === asked.method && r.url === asked.url;
+      const at = page.replies.findIndex(fits);
+      const reply = at < 0 ? { status: 404, text: '' } : page.replies[at];
+      if (at >= 0 && reply.once) page.replies.splice(at, 1);
+      return reply;
+    };
+    const text = (reply) => (reply.text !== undefined ? reply.text : JSON.stringify(reply.json ?? null));
+    const waits = (reply, run) => { if (reply.after) w.setTimeout(run, reply.after); else run(); };
+    this.context.__answer = (method, url, body, done) => {
+      const reply = answer(method, url, body);
+      waits(reply, () => done(Boolean(reply.fail), reply.status ?? 200, text(reply)));
+    };
+    vm.runInContext(`{
+      const answer = __answer; delete globalThis.__answer;
+      const response = (url, status, text) => ({
+        ok: status >= 200 && status < 300, status, statusText: '', url, redirected: false,
+        headers: { get: () => null, has: () => false, forEach() {} },
+        json: async () => JSON.parse(text), text: async () => text,
+        clone() { return response(url, status, text); },
+      });
+      globalThis.fetch = (target, options = {}) => new Promise((resolve, reject) => {
+        const url = String(target?.url ?? target);
+        options.signal?.addEventListener('abort', () => reject(new DOMException('The operation was aborted.', 'AbortError')));
+        answer(options.method ?? target?.method, url, options.body, (fail, status, text) =>
+          fail ? reject(new TypeError('Failed to fetch')) : resolve(response(url, status, text)));
+      });
+      globalThis.XMLHttpRequest = class XMLHttpRequest extends EventTarget {
+        readyState = 0; status = 0; statusText = ''; responseText = ''; response = ''; responseType = '';
+        upload = new EventTarget();
+        open(method, url) { this.method = method; this.url = url; this.readyState = 1; }
+        setRequestHeader() {} overrideMimeType() {} abort() { this.gone = true; }
+        getResponseHeader() { return null; } getAllResponseHeaders() { return ''; }
+        send(body) {
+          answer(this.method, this.url, body, (fail, status, text) => Promise.resolve().then(() => {
+            if (this.gone) return;
+            this.readyState = 4; this.status = fail ? 0 : status;
+            this.responseText = text;
+            this.response = this.responseType === 'json' ? JSON.parse(text) : text;
+            for (const type of ['readystatechange', fail ? 'error' : 'load', 'loadend']) {
+              const event = new Event(type);
+              this['on' + type]?.(event);
+              this.dispatchEvent(event);
+            }
+          }));
+        }
+      };
+      delete globalThis.WebSocket;
+    }`, this.context);
+  }
+
+  #missing() {
+    const w = this.window;
+    w.matchMedia ??= (media) => ({ media, matches: false, addListener() {}, removeListener() {}, addEventListener() {}, removeEventListener() {}, dispatchEvent: () => false });
+    for (const name of ['ResizeObserver', 'IntersectionObserver']) w[name] ??= class { observe() {} unobserve() {} disconnect() {} takeRecords() { return []; } };
+    w.scrollTo = () => {};
+    w.scrollBy = () => {};
+    w.Element.prototype.scrollIntoView ??= () => {};
+    w.PointerEvent ??= w.MouseEvent;
+    for (const name of ['log', 'info', 'debug', 'warn', 'error', 'trace', 'group', 'groupEnd']) w.console[name] = () => {};
+  }
+
+  #watch() {
+    const w = this.window;
+    const page = this;
+    const proto = w.EventTarget.prototype;
+    const { addEventListener: add, removeEventListener: remove } = proto;
+    const keys = new WeakMap();
+    let next = 1;
+    const keyOf = (object) => { if (!keys.has(object)) keys.set(object, next++); return keys.get(object); };
+    const name = (target, type, listener, options) => {
+      const capture = typeof options === 'object' && options ? Boolean(options.capture) : Boolean(options);
+      const held = listener && (typeof listener === 'function' || typeof listener === 'object') ? keyOf(listener) : 0;
+      return `${keyOf(target)} ${type} ${capture} ${held}`;
+    };
+    const outside = (target) => (target === w ? 'window' : target === w.document ? 'document' : target === w.document.documentElement ? 'html' : target === w.document.body ? 'body' : null);
+    proto.addEventListener = function addEventListener(type, listener, options) {
+      const target = this ?? w;
+      const place = outside(target);
+      if (place && listener) page.listeners.set(name(target, type, listener, options), `${place} ${type}`);
+      return add.call(target, type, listener, options);
+    };
+    proto.removeEventListener = function removeEventListener(type, listener, options) {
+      const target = this ?? w;
+      if (listener) page.listeners.delete(name(target, type, listener, options));
+      return remove.call(target, type, listener, options);
+    };
+    add.call(w, 'error', (event) => { this.fail(event.error ?? event.message); event.preventDefault(); });
+  }
+
+  /** Note an error made by the component. */
+  fail(error) {
+    let text;
+    try { text = error && typeof error === 'object' && 'message' in error ? `${error.name ?? 'Error'}: ${error.message}` : String(error); } catch { text = 'Error'; }
+    this.errors.push(String(text).slice(0, 300));
+  }
+
+  /** Run a compiled bundle; returns what it exports. */
+  run(code) {
+    let script = scripts.get(code);
+    if (!script) {
+      if (scripts.size > 24) scripts.clear();
+      script = new vm.Script(`${code}\n;__bundle`, { filename: 'component.js' });
+      scripts.set(code, script);
+    }
+    return script.runInContext(this.context);
+  }
+
+  #try(run) {
+    try { run(); } catch (error) { this.fail(error); }
+  }
+
+  #due() {
+    let best = null;
+    for (const timer of this.timers.values()) {
+      if (timer.kind !== 'frame' && timer.at <= this.now && (!best || timer.at < best.at || (timer.at === best.at && timer.key < best.key))) best = timer;
+    }
+    return best;
+  }
+
+  #fire(timer) {
+    if (timer.every) timer.at = this.now + timer.every;
+    else this.timers.delete(timer.key);
+    this.#try(timer.run);
+  }
+
+  /** Run tasks until nothing is due; `painted` is called wherever the page could be painted. */
+  async settle(painted) {
+    let frames = 0;
+    for (let round = 0; round < MOST_TIMERS; round++) {
+      await hostTurn();
+      painted();
+      const task = this.tasks.shift();
+      if (task) { this.#try(task); continue; }
+      const due = this.#due();
+      if (due) { this.#fire(due); continue; }
+      const pending = [...this.timers.values()].filter((timer) => timer.kind === 'frame');
+      if (pending.length && frames++ < 3) {
+        for (const timer of pending) if (this.timers.has(timer.key)) this.#fire(timer);
+        continue;
+      }
+      return;
+    }
+    this.errors.push('the page never came to rest');
+  }
+
+  /** Let time pass, timer by timer. */
+  async pass(ms, painted) {
+    const end = this.now + ms;
+    for (let round = 0; round < MOST_TIMERS; round++) {
+      let best = null;
+      for (const timer of this.timers.values()) if (timer.at <= end && (!best || timer.at < best.at || (timer.at === best.at && timer.key < best.key))) best = timer;
+      if (!best) break;
+      this.now = Math.max(this.now, best.at);
+      this.#fire(best);
+      await this.settle(painted);
+    }
+    this.now = end;
+    await this.settle(painted);
+  }
+
+  close() {
+    this.timers.clear();
+    this.tasks.length = 0;
+    this.window.close();
+  }
+}
+
+/** The page's own functions, taken before component code can replace them. */
+function natives(w) {
+  const get = (proto, name) => {
+    const read = Object.getOwnPropertyDescriptor(proto, name)?.get;
+    return (node) => Reflect.apply(read, node, []);
+  };
+  const call = (proto, name) => {
+    const method = proto[name];
+    return (node, ...rest) => Reflect.apply(method, node, rest);
+  };
+  return {
+    nodeType: get(w.Node.prototype, 'nodeType'),
+    nodeValue: get(w.Node.prototype, 'nodeValue'),
+    childNodes: get(w.Node.prototype, 'childNodes'),
+    parentNode: get(w.Node.prototype, 'parentNode'),
+    length: get(w.NodeList.prototype, 'length'),
+    item: call(w.NodeList.prototype, 'item'),
+    localName: get(w.Element.prototype, 'localName'),
+    namespace: get(w.Element.prototype, 'namespaceURI'),
+    attributeNames: call(w.Element.prototype, 'getAttributeNames'),
+    attribute: call(w.Element.prototype, 'getAttribute'),
+    all: call(w.Element.prototype, 'querySelectorAll'),
+    dispatch: call(w.EventTarget.prototype, 'dispatchEvent'),
+    focus: call(w.HTMLElement.prototype, 'focus'),
+    active: get(w.Document.prototype, 'activeElement'),
+    inputValue: get(w.HTMLInputElement.prototype, 'value'),
+    checked: get(w.HTMLInputElement.prototype, 'checked'),
+    indeterminate: get(w.HTMLInputElement.prototype, 'indeterminate'),
+    areaValue: get(w.HTMLTextAreaElement.prototype, 'value'),
+    selectValue: get(w.HTMLSelectElement.prototype, 'value'),
+    optionSelected: get(w.HTMLOptionElement.prototype, 'selected'),
+    setInput: Object.getOwnPropertyDescriptor(w.HTMLInputElement.prototype, 'value').set,
+    setArea: Object.getOwnPropertyDescriptor(w.HTMLTextAreaElement.prototype, 'value').set,
+    setSelect: Object.getOwnPropertyDescriptor(w.HTMLSelectElement.prototype, 'value').set,
+    Event: w.Event, MouseEvent: w.MouseEvent, KeyboardEvent: w.KeyboardEvent, InputEvent: w.InputEvent, FocusEvent: w.FocusEvent, PointerEvent: w.PointerEvent,
+  };
+}

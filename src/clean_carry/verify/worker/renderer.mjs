@@ -1,0 +1,88 @@
+// Renders component bundles and answers with what was seen. One JSON object a line in, one a line out.
+import { takeProcess, takeSockets } from './isolation.mjs';
+
+// The two streams this process talks through are opened before every way to a socket is taken away.
+const { stdin, stdout } = process;
+takeSockets();
+
+const [workbench] = process.argv.slice(2);
+const readline = await import('node:readline');
+const { loadPages } = await import('./page.mjs');
+const { runTrial } = await import('./trial.mjs');
+
+const newPage = loadPages(workbench);
+const exit = process.exit.bind(process);
+const write = stdout.write.bind(stdout);
+const quote = JSON.stringify;
+const parse = JSON.parse;
+newPage().close();
+const bundles = new Map();
+
+/** JSON without asking the values themselves how they want to be written. */
+function plain(value) {
+  if (value === null || value === undefined) return 'null';
+  if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') return quote(value);
+  if (Array.isArray(value)) {
+    let out = '[';
+    for (let at = 0; at < value.length; at++) out += (at ? ',' : '') + plain(value[at]);
+    return `${out}]`;
+  }
+  let out = '{';
+  let first = true;
+  for (const key of Object.keys(value)) {
+    out += `${first ? '' : ','}${quote(key)}:${plain(value[key])}`;
+    first = false;
+  }
+  return `${out}}`;
+}
+
+let page = null;
+process.on('unhandledRejection', (error) => page?.fail(error));
+process.on('uncaughtException', (error) => page?.fail(error));
+for (const name of ['exit', 'reallyExit']) {
+  Object.defineProperty(process, name, { value: () => { throw new Error('exit is not available to components'); }, configurable: false });
+}
+takeProcess();
+
+async function handle(m) {
+  switch (m.op) {
+    case 'load':
+      bundles.set(m.key, { code: m.code, css: m.css });
+      return {};
+    case 'forget':
+      bundles.delete(m.key);
+      return {};
+    case 'trial': {
+      const { code, css } = bundles.get(m.key);
+      page = newPage();
+      try {
+        if (css) {
+          const style = page.window.document.createElement('style');
+          style.textContent = css;
+          page.window.document.head.appendChild(style);
+        }
+        const bundle = page.run(code);
+        return await runTrial(page, bundle, m.empty ? null : m.exported ?? '', m.trial);
+      } finally {
+        page.close();
+        page = null;
+      }
+    }
+    default:
+      throw new Error(`unknown request ${m.op}`);
+  }
+}
+
+write(`${quote({ ready: true })}\n`);
+for await (const line of readline.createInterface({ input: stdin })) {
+  const m = parse(line);
+  let answer;
+  try {
+    answer = { ok: true, ...(await handle(m)) };
+  } catch (error) {
+    answer = { ok: false, error: String(error?.message ?? error).slice(0, 500) };
+  }
+  answer.id = m.id;
+  write(`${plain(answer)}\n`);
+}
+exit(0);

@@ -1,0 +1,129 @@
+// The page as plain data: a snapshot of the tree, and elements by role, name and position.
+
+const SVG = 'http://www.w3.org/2000/svg';
+const HTML = 'http://www.w3.org/1999/xhtml';
+const PREFIX = { [SVG]: 'svg:', [HTML]: '' };
+
+/** Nodes below `root`: text as strings, elements as [name, attributes, form state, children]. */
+export function snapshot(natives, root) {
+  const out = [];
+  const list = natives.childNodes(root);
+  const count = natives.length(list);
+  for (let at = 0; at < count; at++) {
+    const node = natives.item(list, at);
+    const type = natives.nodeType(node);
+    if (type === 3) out.push(natives.nodeValue(node));
+    else if (type === 8) out.push(null);
+    else if (type === 1) out.push(element(natives, node));
+  }
+  return out;
+}
+
+function element(natives, node) {
+  const namespace = natives.namespace(node);
+  const local = natives.localName(node);
+  const attributes = Object.create(null);
+  for (const name of natives.attributeNames(node)) attributes[name] = natives.attribute(node, name);
+  return [(PREFIX[namespace] ?? `${namespace}:`) + local, attributes, formState(natives, node, namespace === HTML ? local : ''), snapshot(natives, node)];
+}
+
+function formState(natives, node, local) {
+  switch (local) {
+    case 'input': {
+      const type = (natives.attribute(node, 'type') ?? 'text').toLowerCase();
+      if (type === 'checkbox' || type === 'radio') return { checked: natives.checked(node), indeterminate: natives.indeterminate(node) };
+      return { value: natives.inputValue(node) };
+    }
+    case 'textarea': return { value: natives.areaValue(node) };
+    case 'select': return { value: natives.selectValue(node) };
+    case 'option': return { selected: natives.optionSelected(node) };
+    default: return null;
+  }
+}
+
+const ROLES = {
+  a: (n, e) => (n.attribute(e, 'href') === null ? 'generic' : 'link'),
+  button: () => 'button',
+  form: () => 'form',
+  textarea: () => 'textbox',
+  select: () => 'combobox',
+  option: () => 'option',
+  summary: () => 'button',
+  li: () => 'listitem', ul: () => 'list', ol: () => 'list',
+  img: () => 'img', table: () => 'table', tr: () => 'row', td: () => 'cell', th: () => 'columnheader',
+  h1: () => 'heading', h2: () => 'heading', h3: () => 'heading', h4: () => 'heading',
+  input: (n, e) => INPUTS[(n.attribute(e, 'type') ?? 'text').toLowerCase()] ?? 'textbox',
+};
+const INPUTS = { checkbox: 'checkbox', radio: 'radio', button: 'button', submit: 'button', reset: 'button', image: 'button', number: 'spinbutton', range: 'slider', search: 'searchbox', hidden: 'hidden' };
+
+/** The role of an element (HTML-AAM, the part that steps need). */
+export function roleOf(natives, node) {
+  const given = natives.attribute(node, 'role');
+  if (given) return given.split(' ')[0];
+  return ROLES[natives.localName(node)]?.(natives, node) ?? 'generic';
+}
+
+function textOf(natives, node) {
+  let text = '';
+  const list = natives.childNodes(node);
+  for (let at = 0; at < natives.length(list); at++) {
+    const child = natives.item(list, at);
+    if (natives.nodeType(child) === 3) text += natives.nodeValue(child);
+    else if (natives.nodeType(child) === 1) text += textOf(natives, child);
+  }
+  return text;
+}
+
+const tidy = (text) => text.replace(/\s+/g, ' ').trim();
+
+/** The name of an element: label, alternative text, or its own text (the accessible name in short). */
+export function nameOf(natives, node, root) {
+  const label = natives.attribute(node, 'aria-label') ?? natives.attribute(node, 'alt');
+  if (label) return tidy(label);
+  const local = natives.localName(node);
+  if (local === 'input' || local === 'select' || local === 'textarea') {
+    const id = natives.attribute(node, 'id');
+    if (id) {
+      for (const found of natives.all(root, 'label')) if (natives.attribute(found, 'for') === id) return tidy(textOf(natives, found));
+    }
+    for (let up = natives.parentNode(node); up && up !== root; up = natives.parentNode(up)) {
+      if (natives.nodeType(up) === 1 && natives.localName(up) === 'label') return tidy(textOf(natives, up));
+    }
+    const fallback = natives.attribute(node, 'placeholder') ?? natives.attribute(node, 'name') ?? natives.attribute(node, 'value');
+    return fallback ? tidy(fallback) : '';
+  }
+  return tidy(textOf(natives, node)) || tidy(natives.attribute(node, 'title') ?? '');
+}
+
+/** The element a step is aimed at, null where there is none. */
+export function find(natives, root, target) {
+  const wanted = target.position ?? 1;
+  let seen = 0;
+  for (const node of natives.all(root, target.tag ?? '*')) {
+    if (target.role && roleOf(natives, node) !== target.role) continue;
+    if (target.name !== undefined && nameOf(natives, node, root) !== target.name) continue;
+    seen += 1;
+    if (seen === wanted) return node;
+  }
+  return null;
+}
+
+/** The place of an element below `root`: tag names and numbers among its siblings. */
+export function pathOf(natives, root, node) {
+  const parts = [];
+  for (let here = node; here && here !== root; here = natives.parentNode(here)) {
+    if (natives.nodeType(here) !== 1) break;
+    const parent = natives.parentNode(here);
+    let number = 1;
+    if (parent) {
+      const list = natives.childNodes(parent);
+      for (let at = 0; at < natives.length(list); at++) {
+        const other = natives.item(list, at);
+        if (other === here) break;
+        if (natives.nodeType(other) === 1 && natives.localName(other) === natives.localName(here)) number += 1;
+      }
+    }
+    parts.unshift(`${natives.localName(here)}[${number}]`);
+  }
+  return parts.join('/');
+}
