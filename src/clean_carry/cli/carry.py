@@ -16,16 +16,19 @@ from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
 
 
-@click.command(
-    epilog="Example: clean-carry carry src/DepartureBoard.jsx --to jsx-function --write"
-)
+@click.command(epilog="Example: clean-carry carry src/DepartureBoard.jsx --to jsx-function --write")
 @click.argument("files", nargs=-1, required=True, type=click.Path(path_type=Path), metavar="FILE…")
 @click.option("--to", "target", required=True, metavar="SYNTAX", help="The syntax to write.")
 @click.option("--from", "origin", metavar="SYNTAX", help="The syntax of FILE; told by itself.")
-@click.option("--out", type=click.Path(path_type=Path, file_okay=False), metavar="DIR",
-              help="Write the new files into DIR.")
-@click.option("--write", is_flag=True,
-              help="Write each new file beside the old: X.function.jsx for X.jsx.")
+@click.option(
+    "--out",
+    type=click.Path(path_type=Path, file_okay=False),
+    metavar="DIR",
+    help="Write the new files into DIR.",
+)
+@click.option(
+    "--write", is_flag=True, help="Write each new file beside the old: X.function.jsx for X.jsx."
+)
 @click.option("--replace", "overwrite", is_flag=True, help="Write over FILE itself.")
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 def carry(

@@ -31,5 +31,5 @@ def syntaxes(as_json: bool) -> None:
     for row in rows:
         name = click.style(f"{row['id']:<20}", bold=True)
         click.echo(f"{name} {row['summary']}")
-        to = ", ".join(str(t) for t in row["to"]) or "—"  # type: ignore[union-attr, attr-defined]
+        to = ", ".join(str(t) for t in row["to"]) or "—"  # type: ignore[attr-defined]
         click.echo(f"{'':<20} carried to: {to} · checked in: {row['runtime']}")

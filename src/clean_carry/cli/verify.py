@@ -19,10 +19,19 @@ from clean_carry.verify.verify import Bench, verify
 )
 @click.argument("old", type=click.Path(path_type=Path), metavar="OLD")
 @click.argument("new", type=click.Path(path_type=Path), metavar="NEW")
-@click.option("--trials", "trial_file", type=click.Path(path_type=Path), metavar="FILE",
-              help="The trials to run; X.trials.yaml beside OLD if not given.")
-@click.option("--runtime", "runtime_name", metavar="NAME",
-              help="The runtime to render in; the project's own version if not given.")
+@click.option(
+    "--trials",
+    "trial_file",
+    type=click.Path(path_type=Path),
+    metavar="FILE",
+    help="The trials to run; X.trials.yaml beside OLD if not given.",
+)
+@click.option(
+    "--runtime",
+    "runtime_name",
+    metavar="NAME",
+    help="The runtime to render in; the project's own version if not given.",
+)
 @click.option("--offline", is_flag=True, help="Never install a missing runtime.")
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 def verify_command(

@@ -76,12 +76,13 @@ class FieldUse(Operation):
     """An instance field: read, written or updated where it stands.
 
     `declares` says that it is the target of a plain assignment that is a statement of its own at
-    the top of a hook.
+    the top of a hook; `handled` that it stands in a handler that drawing never runs.
     """
 
     member: Member
     write: bool = False
     declares: bool = False
+    handled: bool = False
 
 
 @dataclass(frozen=True)

@@ -7,8 +7,6 @@ from typing import Any, Literal
 
 from clean_carry.component.rules import rule
 
-
-
 Level = Literal["note", "warning", "error"]
 
 

@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 from clean_carry.component.errors import UnsettledEntry
@@ -86,7 +87,7 @@ class Ledger:
             if entry.outcome == "open":
                 raise UnsettledEntry(f"{entry.notion} was not settled", entry.span.start)
         copies = sorted(copied)
-        for (_, end), (start, _) in zip(copies, copies[1:], strict=False):
+        for (_, end), (start, _) in pairwise(copies):
             if start < end:
                 raise UnsettledEntry("text was written twice", start)
         owed = _owed(self.entries, len(self.data))

@@ -157,6 +157,8 @@ def _redraw_matters(component: Component) -> bool:
     drawn = drawn_by(component)
     for owner, operation in component.operations():
         if isinstance(operation, FieldUse) and operation.member.kind == "field":
+            if operation.handled:
+                continue
             if owner == "drawing" and not operation.deferred:
                 return True
             if isinstance(owner, Method) and owner.name in drawn and not operation.deferred:

@@ -6,12 +6,12 @@ from bisect import bisect_right
 from dataclasses import dataclass, replace
 from pathlib import Path
 
+from clean_carry.component.code import MethodValue
 from clean_carry.component.errors import InputError
 from clean_carry.component.fragment import Fragment, copy, dropped, new, render, settle
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Method, Refusal
-from clean_carry.component.code import MethodValue
 from clean_carry.component.plan import Plan, Refused
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
@@ -24,7 +24,7 @@ from clean_carry.syntaxes.jsx.imports import edited_import, new_import
 from clean_carry.syntaxes.jsx.runtime_names import runtime_names
 from clean_carry.syntaxes.jsx_class.read import read
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
-from clean_carry.syntaxes.jsx_function.write import Style, write
+from clean_carry.syntaxes.jsx_function.write import Style, write, write_before
 
 HOOKS = frozenset(
     {"useState", "useReducer", "useRef", "useLayoutEffect", "useEffect", "useCallback"}
@@ -68,7 +68,11 @@ class ClassFileOutcome:
             if not isinstance(operation, MethodValue) or operation.bound is not None:
                 continue
             method = bound.get(operation.member.name)
-            if isinstance(method, Method) and not method.stable and any(True for _ in method.text.all()):
+            if (
+                isinstance(method, Method)
+                and not method.stable
+                and any(True for _ in method.text.all())
+            ):
                 at = operation.span.start
                 found.setdefault(method.name, ("unbound-method", method.name, at))
         return list(found.values())
@@ -115,6 +119,10 @@ def carry_class_file(
             refused.append(Refusal(component.name, reason.rule, reason.detail, reason.at))
             _keep(ledger, component)
             continue
+        before = write_before(plan, source, style)
+        if before:
+            start = component.head.start
+            edits.append((source.span(start, start), before))
         edits.append((component.span, write(plan, source, style)))
         for span, entry, rule in component.moved:
             edits.append((span, dropped(entry, rule)))
@@ -123,9 +131,7 @@ def carry_class_file(
     fragment = _with_edits(source, edits)
     if carried:
         fragment = _with_import(fragment, tree, names, style, ledger)
-    return ClassFileOutcome(
-        tree, fragment, style.unit, tuple(carried), tuple(refused), plans
-    )
+    return ClassFileOutcome(tree, fragment, style.unit, tuple(carried), tuple(refused), plans)
 
 
 def _keep(ledger: Ledger, component: Component) -> None:
@@ -148,7 +154,10 @@ def _style(tree: Tree, whole: tuple[str, ...], named: bool, statement: Node | No
         if unit:
             break
     statements = [n for n in tree.root.named_children if n.type != "export_statement"]
-    ended = sum(n.text.endswith(";") for n in tree.of("import_statement", "expression_statement", "lexical_declaration"))
+    ended = sum(
+        n.text.endswith(";")
+        for n in tree.of("import_statement", "expression_statement", "lexical_declaration")
+    )
     bare = len(tree.of("import_statement", "expression_statement", "lexical_declaration")) - ended
     quote = "'"
     for node in statements:
@@ -156,7 +165,9 @@ def _style(tree: Tree, whole: tuple[str, ...], named: bool, statement: Node | No
         if from_node is not None:
             quote = from_node.text[0]
             break
-    namespace = statement is not None and any(c.type == "namespace_import" for c in statement.walk())
+    namespace = statement is not None and any(
+        c.type == "namespace_import" for c in statement.walk()
+    )
     prefix = f"{whole[0]}." if whole and namespace and not named else ""
     return Style(unit or "  ", ";" if ended >= bare else "", quote, prefix)
 
@@ -262,9 +273,7 @@ def _hand_on(
     for number, piece in enumerate(pieces):
         if piece.entry != entry or piece.rule != "class-to-function":
             continue
-        opening = next(
-            at for at in range(number, len(pieces)) if pieces[at].text.endswith(") {\n")
-        )
+        opening = next(at for at in range(number, len(pieces)) if pieces[at].text.endswith(") {\n"))
         indent = pieces[opening + 1].text
         added: list = []  # type: ignore[type-arg]
         for span in orphans:

@@ -7,14 +7,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from clean_carry.source.javascript.values import is_identifier
 from clean_carry.component.code import (
     Binding,
     FieldUse,
     Member,
     MethodCall,
     MethodValue,
-    Operation,
     PatternRead,
     Read,
     StateWrite,
@@ -22,13 +20,63 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.model import Component
 from clean_carry.component.plan import PROPS, STATE, InputsForm, Layout
+from clean_carry.source.javascript.values import is_identifier
 
 # ECMA-262 §12.7.2 (reserved words, strict mode) and names no function body may declare.
 RESERVED = frozenset(
-    "await break case catch class const continue debugger default delete do else enum export "
-    "extends false finally for function if import in instanceof new null return super switch this "
-    "throw true try typeof var void while with yield let static implements interface package "
-    "private protected public arguments eval undefined NaN Infinity".split()
+    [
+        "await",
+        "break",
+        "case",
+        "catch",
+        "class",
+        "const",
+        "continue",
+        "debugger",
+        "default",
+        "delete",
+        "do",
+        "else",
+        "enum",
+        "export",
+        "extends",
+        "false",
+        "finally",
+        "for",
+        "function",
+        "if",
+        "import",
+        "in",
+        "instanceof",
+        "new",
+        "null",
+        "return",
+        "super",
+        "switch",
+        "this",
+        "throw",
+        "true",
+        "try",
+        "typeof",
+        "var",
+        "void",
+        "while",
+        "with",
+        "yield",
+        "let",
+        "static",
+        "implements",
+        "interface",
+        "package",
+        "private",
+        "protected",
+        "public",
+        "arguments",
+        "eval",
+        "undefined",
+        "NaN",
+        "Infinity",
+    ]
 )
 
 
@@ -105,9 +153,7 @@ def name_members(
         names[member] = scope.pick(wishes, sites.get(member, []))
     for derived in component.derived:
         member = Member("derived", derived.name)
-        names[member] = scope.pick(
-            [derived.name, f"{derived.name}Value"], sites.get(member, [])
-        )
+        names[member] = scope.pick([derived.name, f"{derived.name}Value"], sites.get(member, []))
     if layout == "split":
         for name in state_names(component):
             member = Member("state", name)
@@ -126,7 +172,9 @@ def name_members(
     if layout == "split":
         for name in state_names(component):
             wish = f"set{_capital(name)}"
-            setters[name] = scope.pick([wish, f"{wish}State"], sites.get(Member("state", f"{name}="), []))
+            setters[name] = scope.pick(
+                [wish, f"{wish}State"], sites.get(Member("state", f"{name}="), [])
+            )
     for field in component.fields:
         member = Member("element" if field.element else "field", field.name)
         own = sites.get(member, [])
@@ -137,8 +185,8 @@ def name_members(
         names[member] = scope.pick([field.name, f"{field.name}Ref"], own)
     latest_names: dict[Member, str] = {}
     for member in sorted(latest):
-        wish = {PROPS: "latestProps", STATE: "latestState"}.get(member)
-        wish = wish or f"latest{_capital(identifier(member.name))}"
+        known = {PROPS: "latestProps", STATE: "latestState"}.get(member)
+        wish = known or f"latest{_capital(identifier(member.name))}"
         latest_names[member] = scope.pick([wish, f"{wish}Ref"], through.get(member, []))
     removed = _still_removed(patterns, removed, names)
     return Naming(names, setters, latest_names, _previous(component, scope), frozenset(removed))

@@ -62,7 +62,9 @@ def verdict(verification: Verification, name: str) -> Iterator[str]:
                 yield f"      {text}"
         for difference in trial.differences[:6]:
             place = f" at {difference.place}" if difference.place else ""
-            head = f"after step {difference.step} ({difference.step_name}): {difference.what}{place}"
+            head = (
+                f"after step {difference.step} ({difference.step_name}): {difference.what}{place}"
+            )
             yield f"      {head}"
             yield click.style(f"        old  {_short(difference.old)}", fg="red")
             yield click.style(f"        new  {_short(difference.new)}", fg="green")

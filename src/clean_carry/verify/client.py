@@ -45,7 +45,10 @@ class Worker:
         return self
 
     def __exit__(
-        self, kind: type[BaseException] | None, value: BaseException | None, tb: TracebackType | None
+        self,
+        kind: type[BaseException] | None,
+        value: BaseException | None,
+        tb: TracebackType | None,
     ) -> None:
         self.close()
 

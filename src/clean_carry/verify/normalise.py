@@ -32,27 +32,112 @@ RULES = (
     NormalisingRule("boolean-attribute", "a boolean attribute is true whatever its value"),
     NormalisingRule("form-state", "form state is compared as property, not as start attribute"),
     NormalisingRule("style-spacing", "spacing inside a style attribute means nothing"),
-    NormalisingRule("made-up-id", "ids the runtime makes up are renamed where all references agree"),
+    NormalisingRule(
+        "made-up-id", "ids the runtime makes up are renamed where all references agree"
+    ),
     NormalisingRule("scope-mark", "the attribute that scopes a style differs by construction"),
 )
 
 # HTML §15 (rendering): elements whose default display is not inline.
 BLOCKS = frozenset(
-    "address article aside blockquote body center dd details dialog dir div dl dt fieldset "
-    "figcaption figure footer form h1 h2 h3 h4 h5 h6 header hgroup hr html legend li main menu nav "
-    "ol optgroup option p search section summary ul table caption colgroup col thead tbody tfoot "
-    "tr td th select".split()
+    [
+        "address",
+        "article",
+        "aside",
+        "blockquote",
+        "body",
+        "center",
+        "dd",
+        "details",
+        "dialog",
+        "dir",
+        "div",
+        "dl",
+        "dt",
+        "fieldset",
+        "figcaption",
+        "figure",
+        "footer",
+        "form",
+        "h1",
+        "h2",
+        "h3",
+        "h4",
+        "h5",
+        "h6",
+        "header",
+        "hgroup",
+        "hr",
+        "html",
+        "legend",
+        "li",
+        "main",
+        "menu",
+        "nav",
+        "ol",
+        "optgroup",
+        "option",
+        "p",
+        "search",
+        "section",
+        "summary",
+        "ul",
+        "table",
+        "caption",
+        "colgroup",
+        "col",
+        "thead",
+        "tbody",
+        "tfoot",
+        "tr",
+        "td",
+        "th",
+        "select",
+    ]
 )
 _KEEP_SPACE = frozenset({"pre", "textarea", "listing", "plaintext"})
 _BOOLEAN = frozenset(
-    "disabled checked readonly required selected multiple hidden open autofocus novalidate "
-    "controls loop muted autoplay reversed inert itemscope default defer async".split()
+    [
+        "disabled",
+        "checked",
+        "readonly",
+        "required",
+        "selected",
+        "multiple",
+        "hidden",
+        "open",
+        "autofocus",
+        "novalidate",
+        "controls",
+        "loop",
+        "muted",
+        "autoplay",
+        "reversed",
+        "inert",
+        "itemscope",
+        "default",
+        "defer",
+        "async",
+    ]
 )
 # The forms in which the runtimes write ids of their own.
 _MADE_UP = re.compile(r"^(:[rR][0-9a-z]*:|«[rR][0-9a-z]*»|_[rR]_[0-9a-z]*_|v-\d+)$")
 _REFERENCES = frozenset(
-    "id for aria-labelledby aria-describedby aria-controls aria-owns aria-activedescendant "
-    "aria-details aria-errormessage aria-flowto list headers form".split()
+    [
+        "id",
+        "for",
+        "aria-labelledby",
+        "aria-describedby",
+        "aria-controls",
+        "aria-owns",
+        "aria-activedescendant",
+        "aria-details",
+        "aria-errormessage",
+        "aria-flowto",
+        "list",
+        "headers",
+        "form",
+    ]
 )
 _STATE_ATTRIBUTES = {
     "input": ("value", "checked"),

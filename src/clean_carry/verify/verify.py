@@ -101,7 +101,10 @@ class Bench:
         return self
 
     def __exit__(
-        self, kind: type[BaseException] | None, value: BaseException | None, tb: TracebackType | None
+        self,
+        kind: type[BaseException] | None,
+        value: BaseException | None,
+        tb: TracebackType | None,
     ) -> None:
         self.close()
 

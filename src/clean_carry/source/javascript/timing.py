@@ -12,8 +12,28 @@ from clean_carry.source.javascript.tree import Node
 # Methods of ECMAScript built-ins (ECMA-262 §22.1, §23.1, §24) and of React's children helper that
 # call their callback before they return.
 _AT_ONCE = frozenset(
-    "map filter forEach reduce reduceRight some every find findIndex findLast findLastIndex flatMap "
-    "sort toSorted replace replaceAll from keys values entries".split()
+    [
+        "map",
+        "filter",
+        "forEach",
+        "reduce",
+        "reduceRight",
+        "some",
+        "every",
+        "find",
+        "findIndex",
+        "findLast",
+        "findLastIndex",
+        "flatMap",
+        "sort",
+        "toSorted",
+        "replace",
+        "replaceAll",
+        "from",
+        "keys",
+        "values",
+        "entries",
+    ]
 )
 _TRANSPARENT = frozenset(
     {
@@ -34,10 +54,9 @@ _TRANSPARENT = frozenset(
 
 def is_deferred(node: Node, root: Node, names: Names, depth: int = 0) -> bool:
     """Whether `node` runs later than the moment the function (or expression) `root` was entered."""
-    here: Node = node
     for above in node.up():
         if above.is_function:
-            if _after_wait(here, above):
+            if _after_wait(node, above):
                 return True
             if above is root:
                 return False
@@ -45,7 +64,18 @@ def is_deferred(node: Node, root: Node, names: Names, depth: int = 0) -> bool:
                 return True
         if above is root:
             return False
-        here = above
+    return False
+
+
+def in_handler(node: Node, root: Node) -> bool:
+    """Whether `node` lies in a function that is an attribute's value, so that drawing never runs it."""
+    inside = False
+    for above in node.up():
+        if above is root:
+            return False
+        inside = inside or above.is_function
+        if above.type == "jsx_attribute" and inside:
+            return True
     return False
 
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+import tree_sitter
 import tree_sitter_typescript
 from tree_sitter import Language, Parser, TreeCursor
 
@@ -114,9 +115,7 @@ class Tree:
             raw = cursor.node
             assert raw is not None
             kind = raw.type
-            node = Node(
-                kind, raw.start_byte, raw.end_byte, raw.is_named, cursor.field_name, source
-            )
+            node = Node(kind, raw.start_byte, raw.end_byte, raw.is_named, cursor.field_name, source)
             node.parent = parent
             if parent is not None:
                 parent.children.append(node)
@@ -158,19 +157,19 @@ def _trim(node: Node) -> None:
             return
 
 
-def _errors(root: object) -> list[tuple[int, int]]:
+def _errors(root: tree_sitter.Node) -> list[tuple[int, int]]:
     found: list[tuple[int, int]] = []
     stack = [root]
     while stack:
         node = stack.pop()
-        if node.is_error or node.is_missing:  # type: ignore[attr-defined]
-            found.append((node.start_byte, node.end_byte))  # type: ignore[attr-defined]
-        if node.has_error:  # type: ignore[attr-defined]
-            stack.extend(node.children)  # type: ignore[attr-defined]
+        if node.is_error or node.is_missing:
+            found.append((node.start_byte, node.end_byte))
+        if node.has_error:
+            stack.extend(node.children)
     return sorted(found)
 
 
-def _repaired(data: bytes, source: SourceText) -> object:
+def _repaired(data: bytes, source: SourceText) -> tree_sitter.Tree:
     """Parse again with the constructs the grammar trips over replaced by filler of equal length.
 
     Known ones: a bare `&` in JSX text. Text is always sliced from the original.

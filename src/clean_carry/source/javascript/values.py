@@ -56,7 +56,9 @@ def runs_code(node: Node) -> bool:
 def property_name(node: Node) -> str | None:
     """The name of a property key, None where it is computed."""
     match node.type:
-        case "property_identifier" | "private_property_identifier" | "shorthand_property_identifier":
+        case (
+            "property_identifier" | "private_property_identifier" | "shorthand_property_identifier"
+        ):
             return node.text
         case "identifier" | "shorthand_property_identifier_pattern":
             return node.text

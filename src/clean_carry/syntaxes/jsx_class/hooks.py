@@ -38,7 +38,7 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
     code = facts.code(inside(facts, body))
     scope = facts.names.inner_scope(member)
     own = frozenset(scope.names) if scope is not None else frozenset()
-    statements = [part for part in body.named_children]
+    statements = body.named_children
     return Moment(
         MOMENTS[name],
         code,
@@ -125,7 +125,10 @@ def _compares_only(body: Node, previous: list[Previous | None]) -> bool:
     """Whether every statement is an `if` that asks for a change, so that a draw without one is idle."""
     for statement in body.named_children:
         if statement.type == "lexical_declaration":
-            if any(not n.named_children[-1].type.endswith("expression") for n in statement.named_children):
+            if any(
+                not n.named_children[-1].type.endswith("expression")
+                for n in statement.named_children
+            ):
                 return False
             if any(below.type == "call_expression" for below in statement.walk()):
                 return False

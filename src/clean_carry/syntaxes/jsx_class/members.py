@@ -17,8 +17,12 @@ from clean_carry.component.model import (
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import is_identifier
-from clean_carry.source.javascript.values import is_function, property_name, runs_code
+from clean_carry.source.javascript.values import (
+    is_function,
+    is_identifier,
+    property_name,
+    runs_code,
+)
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames
 from clean_carry.syntaxes.jsx_class.hooks import moment
 from clean_carry.syntaxes.jsx_class.notions import REFUSED, REFUSED_STATICS
@@ -236,21 +240,17 @@ def read_state(
     inner = value
     while inner.type in ("as_expression", "parenthesized_expression", "satisfies_expression"):
         inner = inner.named_children[0]
-    fields: list[StateField] | None = []
-    if inner.type == "object":
-        for part in inner.named_children:
-            found = _state_part(facts, part)
-            if found is None:
-                fields = None
-                break
-            fields.append(found)
-    else:
-        fields = None
+    fields: list[StateField] = []
+    plain = inner.type == "object"
+    for part in inner.named_children if plain else ():
+        found = _state_part(facts, part)
+        if found is None:
+            plain = False
+            break
+        fields.append(found)
     lazy = runs_code(value)
     whole = facts.code(facts.span(value), kept=False)
-    gathered.state = State(
-        tuple(fields) if fields is not None else None, whole, lazy, type_text, entry, notes
-    )
+    gathered.state = State(tuple(fields) if plain else None, whole, lazy, type_text, entry, notes)
 
 
 def _state_part(facts: ClassFacts, part: Node) -> StateField | None:
@@ -312,5 +312,3 @@ def is_element_reference(runtime: RuntimeNames, facts: ClassFacts, value: Node |
         return False
     callee = value.child("function")
     return callee is not None and runtime.imported(callee, facts.names) == "createRef"
-
-

@@ -25,7 +25,7 @@ from clean_carry.component.code import (
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import Names, is_write
-from clean_carry.source.javascript.timing import is_deferred
+from clean_carry.source.javascript.timing import in_handler, is_deferred
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.syntaxes.jsx_class.notions import HOOKS
@@ -247,14 +247,19 @@ def leave(facts: ClassFacts, node: Node, rule: str, detail: str = "") -> None:
     while here.parent is not None:
         above = here.parent
         if (
-            above.type
-            in ("member_expression", "subscript_expression", "call_expression", "new_expression")
-            and here.field in ("object", "function", "constructor")
+            (
+                above.type
+                in (
+                    "member_expression",
+                    "subscript_expression",
+                    "call_expression",
+                    "new_expression",
+                )
+                and here.field in ("object", "function", "constructor")
+            )
             or above.type in ("non_null_expression", "update_expression", "await_expression")
-            or above.type.endswith("assignment_expression")
-            and here.field == "left"
-            or above.type == "unary_expression"
-            and above.has("delete")
+            or (above.type.endswith("assignment_expression") and here.field == "left")
+            or (above.type == "unary_expression" and above.has("delete"))
         ):
             here = above
             continue
@@ -331,7 +336,7 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
     part = node.child("property")
     name = (property_name(part) if part is not None else None) or ""
     parent = node.parent
-    member = Member("method", name)
+    member = Member("method", name.lstrip("#"))
     deferred = facts.deferred(node)
     if is_write(node):
         facts.refuse("method-replaced", name, node.start)
@@ -381,16 +386,17 @@ def _field_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
         leave(facts, node, "unknown-use", f"delete this.{name}")
         return
     span, deferred, write = facts.span(node), facts.deferred(node), is_write(node)
-    kind = Member("element" if name in facts.elements else "field", name)
+    kind = Member("element" if name in facts.elements else "field", name.lstrip("#"))
     if kind.kind == "element" and write:
         facts.refuse("reference-replaced", name, node.start)
         return
     declares = write and _declares(facts, node)
+    handled = in_handler(node, facts.root_of(node))
     _add(
         facts,
         node,
         "field-use",
-        lambda entry: FieldUse(span, entry, deferred, kind, write, declares),
+        lambda entry: FieldUse(span, entry, deferred, kind, write, declares, handled),
     )
 
 
@@ -399,10 +405,9 @@ def _declares(facts: ClassFacts, node: Node) -> bool:
     statement = assignment.parent if assignment is not None else None
     if assignment is None or assignment.type != "assignment_expression" or statement is None:
         return False
-    return (
-        statement.type == "expression_statement"
-        and statement.parent is facts.root_of(node).child("body")
-    )
+    return statement.type == "expression_statement" and statement.parent is facts.root_of(
+        node
+    ).child("body")
 
 
 @reader("hook-use")

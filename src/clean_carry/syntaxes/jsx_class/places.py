@@ -18,8 +18,17 @@ _THROUGH = frozenset(
 # Functions of HTML (§8.6 timers, §8.11 frames) and ECMA-262 promises that only keep a callback
 # until they call it: nobody compares it.
 _TIMERS = frozenset(
-    "setTimeout setInterval requestAnimationFrame requestIdleCallback setImmediate "
-    "queueMicrotask then catch finally".split()
+    [
+        "setTimeout",
+        "setInterval",
+        "requestAnimationFrame",
+        "requestIdleCallback",
+        "setImmediate",
+        "queueMicrotask",
+        "then",
+        "catch",
+        "finally",
+    ]
 )
 
 

@@ -129,10 +129,10 @@ def _collect(
         if parent is None or not (body.start <= this.start < body.end):
             continue
         part = parent.child("property") if parent.type == "member_expression" else None
-        name = property_name(part) if part is not None else None
-        if name and is_write(parent) and name not in facts.methods | facts.fields:
-            if name not in ("state", "props", "context", "refs"):
-                facts.fields.add(name)
+        target = property_name(part) if part is not None else None
+        if target and is_write(parent) and target not in facts.methods | facts.fields:
+            if target not in ("state", "props", "context", "refs"):
+                facts.fields.add(target)
     if "setState" in facts.methods or "props" in facts.methods:
         facts.refuse("member-twice", "setState", facts.node.start)
     return constructor
@@ -163,7 +163,7 @@ def _assemble(
         name=candidate.name,
         span=facts.span(node),
         body=facts.span(class_body),
-        head=facts.span(candidate.statement),
+        head=_head(file, candidate.statement),
         exported="default"
         if candidate.exported == "default"
         else ("named" if candidate.exported else ""),
@@ -184,6 +184,13 @@ def _assemble(
     )
     props = _props(component, defaults)
     return replace(component, props=props, **_use_facts(facts, drawing))  # type: ignore[arg-type]
+
+
+def _head(file: ClassFile, statement: Node) -> Span:
+    """A statement with the comments above it."""
+    above = comments.leading(file.tree, statement)
+    start = above[0].start if above else statement.start
+    return file.tree.source.span(start, statement.end)
 
 
 def _all_fields(gathered: Gathered) -> list[InstanceField]:
@@ -231,7 +238,9 @@ def _use_facts(facts: ClassFacts, drawing: Node) -> dict[str, object]:
 
 
 # What these answer changes without the component being told (HTML, DOM, ECMA-262 §21.4, §21.3.2.27).
-_WORLD = frozenset("Date document window performance localStorage sessionStorage location".split())
+_WORLD = frozenset(
+    ["Date", "document", "window", "performance", "localStorage", "sessionStorage", "location"]
+)
 
 
 def _is_impure(facts: ClassFacts, drawing: Node) -> bool:

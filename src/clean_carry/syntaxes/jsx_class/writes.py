@@ -13,9 +13,9 @@ from clean_carry.component.code import (
     Updater,
 )
 from clean_carry.component.spans import Span
+from clean_carry.source.javascript.scope import Scope
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import is_identifier
-from clean_carry.source.javascript.values import is_function, property_name
+from clean_carry.source.javascript.values import is_function, is_identifier, property_name
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, _add, leave, reader
 from clean_carry.syntaxes.jsx_class.receivers import Receiver
 
@@ -34,7 +34,9 @@ def position_of(node: Node) -> Position:
         return "arrow body"
     if parent.type == "return_statement":
         around = parent.parent
-        return "returned" if around is not None and around.type == "statement_block" else "expression"
+        return (
+            "returned" if around is not None and around.type == "statement_block" else "expression"
+        )
     return "expression"
 
 
@@ -136,38 +138,15 @@ def _parameters(function: Node) -> list[Node]:
 
 def _updater(facts: ClassFacts, function: Node, code: Code) -> Updater:
     parameters = _parameters(function)
-    own: list[tuple[Span, str]] | None = []
     name = ""
     scope = facts.names.inner_scope(function)
     assert scope is not None
+    own: list[tuple[Span, str]] | None = []
     if parameters and parameters[0].type == "identifier":
         name = parameters[0].text
-        binding = scope.names.get(name)
-        for ref in binding.references if binding is not None else ():
-            above = ref.parent
-            part = above.child("property") if above is not None else None
-            if (
-                above is None
-                or above.type != "member_expression"
-                or ref.field != "object"
-                or part is None
-            ):
-                own = None
-                break
-            own.append((facts.span(above), part.text))
+        own = _reads_of(facts, scope, name)
     elif parameters:
-        for part in parameters[0].named_children:
-            if part.type != "shorthand_property_identifier_pattern":
-                own = None
-                break
-            binding = scope.names.get(part.text)
-            for ref in binding.references if binding is not None else ():
-                if ref.type == "shorthand_property_identifier":
-                    own = None
-                    break
-                own.append((facts.span(ref), part.text))
-            if own is None:
-                break
+        own = _reads_of_pattern(facts, scope, parameters[0])
     body = function.child("body")
     result = None
     if own is not None and body is not None and body.type == "parenthesized_expression":
@@ -181,6 +160,40 @@ def _updater(facts: ClassFacts, function: Node, code: Code) -> Updater:
             )
     may_skip = body is None or body.type == "statement_block" or _may_be_null(body)
     return Updater(code, name, tuple(own or ()), result, may_skip)
+
+
+def _reads_of(facts: ClassFacts, scope: Scope, name: str) -> list[tuple[Span, str]] | None:
+    """The reads `name.field` of a parameter; None where it is used in another way."""
+    binding = scope.names.get(name)
+    own: list[tuple[Span, str]] = []
+    for ref in binding.references if binding is not None else ():
+        above = ref.parent
+        part = above.child("property") if above is not None else None
+        if (
+            above is None
+            or above.type != "member_expression"
+            or ref.field != "object"
+            or part is None
+        ):
+            return None
+        own.append((facts.span(above), part.text))
+    return own
+
+
+def _reads_of_pattern(
+    facts: ClassFacts, scope: Scope, pattern: Node
+) -> list[tuple[Span, str]] | None:
+    """The reads of the plain names of a pattern; None where it holds more."""
+    own: list[tuple[Span, str]] = []
+    for part in pattern.named_children:
+        if part.type != "shorthand_property_identifier_pattern":
+            return None
+        binding = scope.names.get(part.text)
+        for ref in binding.references if binding is not None else ():
+            if ref.type == "shorthand_property_identifier":
+                return None
+            own.append((facts.span(ref), part.text))
+    return own
 
 
 def _within(code: Code, node: Node) -> tuple[Operation, ...]:

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from clean_carry.source.javascript.values import is_identifier
 from clean_carry.component.code import Code, Member
 from clean_carry.component.fragment import Fragment, copy, dropped, new, settled
 from clean_carry.component.model import Moment
 from clean_carry.component.plan import PROPS, STATE, Plan
+from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx_function.operations import Speller, trimmed
 
 if TYPE_CHECKING:
@@ -43,9 +43,7 @@ def _has_code(speller: Speller, code: Code) -> bool:
     return bool(speller.source.data[code.span.start : code.span.end].strip())
 
 
-def _displayed(
-    plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str
-) -> Fragment:
+def _displayed(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
     semi = style.semicolon
     head = new(f"{style.hook(EFFECT)}(() => {{", moment.entry, "display-to-effect")
     body = speller.code(moment.body)

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from clean_carry.source.javascript.values import is_identifier
 from clean_carry.component.code import (
     Assign,
     Code,
@@ -25,6 +24,7 @@ from clean_carry.component.code import (
 from clean_carry.component.fragment import Fragment, copy, dropped, joined, left, new, settled
 from clean_carry.component.plan import PROPS, STATE, Plan
 from clean_carry.component.spans import Span
+from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
 
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from clean_carry.source.javascript.values import is_identifier
 from clean_carry.component.code import Member
 from clean_carry.component.fragment import Fragment, joined, new, settled
 from clean_carry.component.model import Prop
 from clean_carry.component.plan import PROPS, Plan
+from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
 
 if TYPE_CHECKING:

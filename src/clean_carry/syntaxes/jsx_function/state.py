@@ -14,14 +14,15 @@ from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
 if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.write import Style
 
+# A line longer than this is broken, as formatters do.
+LINE = 100
+
 
 def _inner(speller: Speller, style: Style) -> str:
     return speller.source.indent_at(speller.plan.component.span.start) + style.unit
 
 
-def noted(
-    notes: tuple[Span, ...], at: int, line: Fragment, inner: str
-) -> Fragment:
+def noted(notes: tuple[Span, ...], at: int, line: Fragment, inner: str) -> Fragment:
     """A line with its comments: those before `at` above it, the others behind it."""
     above = Fragment()
     after = Fragment()
@@ -86,9 +87,7 @@ def _state_line(
     if field.lazy:
         text = speller.source.slice(field.code.span.start, field.code.span.end)
         value = new("() => ") + (new("(") + value + new(")") if text[:1] == "{" else value)
-    return (
-        settled(field.entry, "state-field-to-hook") + head + value + new(f"){style.semicolon}")
-    )
+    return settled(field.entry, "state-field-to-hook") + head + value + new(f"){style.semicolon}")
 
 
 def _patches(operation: object) -> tuple[object, ...]:
@@ -139,12 +138,20 @@ def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
     fields = Fragment()
     for field in state.fields or ():
         fields += settled(field.entry, "state-whole", "kept")
-    value = releveled(speller, state.whole, inner)
+    broken = len(f"{inner}const {pair} = useReducer({reducer}, ") > LINE and "\n" not in reducer
+    value = releveled(speller, state.whole, inner + style.unit if broken else inner)
     if state.lazy:
         text = speller.source.slice(state.whole.span.start, state.whole.span.end)
         value = new("() => ") + (new("(") + value + new(")") if text[:1] == "{" else value)
-        head += new("undefined, ")
-    line = settled(state.entry, "state-whole") + fields + head + value + new(f"){semi}")
+    lazy = "undefined, " if state.lazy else ""
+    tail = new(f"){semi}")
+    if broken:
+        deep = f"\n{inner}{style.unit}"
+        head = new(f"const {pair} = {style.hook('useReducer')}({deep}{reducer},{deep}{lazy}")
+        tail = new(f",\n{inner}){semi}")
+    else:
+        head += new(lazy)
+    line = settled(state.entry, "state-whole") + fields + head + value + tail
     return noted(state.comments, _start(plan), line, inner)
 
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from clean_carry.source.javascript.values import is_identifier
 from clean_carry.component.code import Member
 from clean_carry.component.fragment import Fragment, copy, joined, new, settled
 from clean_carry.component.model import LeftMember, Method, Moment, Static
 from clean_carry.component.plan import Plan
 from clean_carry.component.spans import Span
+from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.jsx_function.effects import effect, removal_effect
 from clean_carry.syntaxes.jsx_function.operations import Speller, left_marker, releveled, trimmed
@@ -40,9 +40,8 @@ def write(plan: Plan, source: SourceText, style: Style) -> Fragment:
     base = source.indent_at(component.span.start)
     inner = base + style.unit
     semi = style.semicolon
-    result = default_constants(plan, speller, style)
     generics = copy(component.type_parameters) if component.type_parameters else Fragment()
-    result += new(f"function {component.name}", component.entries["class"], "class-to-function")
+    result = new(f"function {component.name}", component.entries["class"], "class-to-function")
     result += generics + new("(") + signature(plan, speller, style) + new(") {\n")
     blocks: list[Fragment] = []
     opening = merged_inputs(plan, style)
@@ -62,6 +61,11 @@ def write(plan: Plan, source: SourceText, style: Style) -> Fragment:
     return result
 
 
+def write_before(plan: Plan, source: SourceText, style: Style) -> Fragment:
+    """What goes before the statement of the component: constants for its defaults."""
+    return default_constants(plan, Speller(plan, source, style.semicolon, style.unit, {}), style)
+
+
 def _member(
     plan: Plan,
     speller: Speller,
@@ -71,7 +75,12 @@ def _member(
 ) -> Fragment:
     if isinstance(member, Method):
         return with_comments(
-            speller, member.comments, member.entry, plan, _method(plan, speller, style, member), inner
+            speller,
+            member.comments,
+            member.entry,
+            plan,
+            _method(plan, speller, style, member),
+            inner,
         )
     if isinstance(member, LeftMember):
         text = speller.source.slice(member.span.start, member.span.end)

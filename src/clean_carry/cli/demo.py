@@ -1,0 +1,98 @@
+"""`clean-carry demo`: a full example on the demo company's components."""
+
+from __future__ import annotations
+
+import json
+import time
+from pathlib import Path
+
+import click
+
+from clean_carry.demo.story import Chapter, settle_in, tell
+from clean_carry.report import terminal
+from clean_carry.source.text import SourceText
+from clean_carry.verify.verify import Bench
+
+
+@click.command(epilog="Example: clean-carry demo --into ferries")
+@click.option(
+    "--into",
+    type=click.Path(path_type=Path),
+    default=Path("gullmoor-ferries"),
+    show_default=True,
+    metavar="DIR",
+    help="The folder to copy the components into.",
+)
+@click.option("--offline", is_flag=True, help="Never install a missing runtime.")
+@click.option("--json", "as_json", is_flag=True, help="Print JSON.")
+def demo(into: Path, offline: bool, as_json: bool) -> None:
+    """Carry and verify the components of Gullmoor Ferries, on real files."""
+    started = time.monotonic()
+    say = (lambda text: None) if as_json else click.echo
+    with Bench(offline=offline, say=lambda text: click.echo(text, err=True)) as bench:
+        settle_in(into)
+        say(
+            click.style(
+                "Gullmoor Ferries moves its front end from classes to functions.", bold=True
+            )
+        )
+        say(f"Its nine class components are now in {into}/components. None of them is changed;")
+        say("each new file stands beside the old one, and both are rendered and compared.\n")
+        chapters = []
+        for chapter in tell(into, bench):
+            chapters.append(chapter)
+            if not as_json:
+                for line in _lines(chapter):
+                    click.echo(line)
+    if as_json:
+        click.echo(json.dumps({"components": [_json(c) for c in chapters]}, indent=2))
+    else:
+        _ending(chapters, time.monotonic() - started)
+    bad = [c for c in chapters if c.verification is not None and c.verification.verdict != "same"]
+    raise click.exceptions.Exit(1 if bad else 0)
+
+
+def _lines(chapter: Chapter) -> list[str]:
+    result = chapter.result
+    name = click.style(f"{result.component:<15}", bold=True)
+    if chapter.verification is None or chapter.new is None:
+        finding = result.findings[0]
+        refused = click.style("refused", fg="yellow", bold=True)
+        return [
+            f"{name} {refused}   {finding.message} (line {finding.line})",
+            f"{'':<15} {'':<9} {click.style('→', dim=True)} {finding.advice}",
+        ]
+    v = chapter.verification
+    old = SourceText.read(chapter.path).data.count(b"\n")
+    new = SourceText.read(chapter.new).data.count(b"\n")
+    colour = "green" if v.verdict == "same" else "red"
+    said = click.style(f"{v.verdict:<9}", fg=colour, bold=True)
+    points = sum(len(t.steps) for t in v.trials)
+    lines = [
+        f"{name} {said} {len(v.trials)} trials, {points:>2} settled points · "
+        f"{old} → {new} lines · {result.counts['carried']} constructs carried, "
+        f"{result.counts['left']} left"
+    ]
+    if v.verdict != "same":
+        lines += list(terminal.verdict(v, result.component))
+    return lines
+
+
+def _ending(chapters: list[Chapter], seconds: float) -> None:
+    same = sum(c.verification is not None and c.verification.verdict == "same" for c in chapters)
+    refused = sum(c.verification is None for c in chapters)
+    click.echo(
+        f"\n{same} components are the same in every trial, {refused} was refused; {seconds:.0f} s."
+    )
+    first = chapters[0]
+    if first.new is not None:
+        click.echo("\nLook at one pair, or run its trials again:")
+        click.echo(f"  clean-carry carry {first.path} --to jsx-function")
+        click.echo(f"  clean-carry verify {first.path} {first.new}")
+
+
+def _json(chapter: Chapter) -> dict[str, object]:
+    return {
+        "result": chapter.result.as_json(),
+        "verification": chapter.verification.as_json() if chapter.verification else None,
+    }

@@ -1,0 +1,69 @@
+"""The demo company's components, carried and verified: the logic of `clean-carry demo`."""
+
+from __future__ import annotations
+
+import shutil
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+
+from clean_carry.component.errors import WriteRefused
+from clean_carry.component.result import Result
+from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.project.writing import write_new
+from clean_carry.verify.pair import pair_of, trials_for
+from clean_carry.verify.verify import Bench, Verification, verify
+
+COMPANY = Path(__file__).with_name("gullmoor")
+COMPONENTS = (
+    "SailingCard.jsx",
+    "CargoChecklist.jsx",
+    "CrewList.tsx",
+    "NoticePanel.jsx",
+    "BerthPicker.tsx",
+    "TideStrip.jsx",
+    "DepartureBoard.jsx",
+    "TicketForm.tsx",
+    "HarbourGuard.jsx",
+)
+
+
+@dataclass(frozen=True)
+class Chapter:
+    """One component of the story. `new` and `verification` are None where it was refused."""
+
+    path: Path
+    result: Result
+    new: Path | None
+    verification: Verification | None
+
+
+def settle_in(folder: Path) -> Path:
+    """Copy the company's files into `folder`; raises `WriteRefused` where something stands there."""
+    if folder.exists() and (not folder.is_dir() or any(folder.iterdir())):
+        raise WriteRefused(
+            "is there already and not empty", advice="Choose another with --into", file=str(folder)
+        )
+    try:
+        shutil.copytree(COMPANY, folder, dirs_exist_ok=True)
+    except OSError as error:
+        raise WriteRefused(f"cannot be written ({error.strerror})", file=str(folder)) from None
+    return folder
+
+
+def tell(folder: Path, bench: Bench) -> Iterator[Chapter]:
+    """Carry and verify each component in `folder`."""
+    for name in COMPONENTS:
+        path = folder / "components" / name
+        result = carry_file(Request(path, str(path), "jsx-function"))[0]
+        if not result.files:
+            yield Chapter(path, result, None, None)
+            continue
+        new = Path(result.files[0].path)
+        write_new(new, result.files[0].data)
+        before, after, interface = pair_of(path, new)
+        trials = trials_for(path, before.text, None)
+        verification = verify(
+            bench, trials.mount(before), trials.mount(after), trials.trials, interface
+        )
+        yield Chapter(path, result, new, verification)
