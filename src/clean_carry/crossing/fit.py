@@ -17,7 +17,7 @@ from clean_carry.component.code import (
     StateWrite,
     WholeRead,
 )
-from clean_carry.component.model import Component, Method, Moment
+from clean_carry.component.model import Component, LeftMember, Method, Moment
 from clean_carry.component.plan import PROPS, STATE, InputsForm, Layout, Plan, Refused
 from clean_carry.crossing.lateness import drawn_by, later_entries, later_methods, stable_methods
 from clean_carry.crossing.naming import name_members
@@ -74,7 +74,11 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
 
 def _check(component: Component) -> None:
     by_name: dict[str, Method] = {m.name: m for m in component.methods()}
+    left = {m.detail: m for m in component.members if isinstance(m, LeftMember)}
     for owner, operation in component.operations():
+        if isinstance(operation, MethodCall | MethodValue) and operation.member.name in left:
+            member = left[operation.member.name]
+            raise Refused(member.rule, member.detail, member.span.start)
         if isinstance(owner, Method | Moment | str):
             continue
         if isinstance(operation, MethodCall | MethodValue) and not operation.deferred:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 from clean_carry.component.code import MethodValue
-from clean_carry.component.errors import InputError
+from clean_carry.component.errors import InputError, UnsettledEntry
 from clean_carry.component.fragment import Fragment, copy, dropped, new, render, settle
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
@@ -115,15 +115,20 @@ def carry_class_file(
         hook_names = frozenset(HOOKS) if not style.hook_prefix else frozenset()
         try:
             plan = fit(component, runtime, hook_names)
+            before = write_before(plan, source, style)
+            written = write(plan, source, style)
         except Refused as reason:
             refused.append(Refusal(component.name, reason.rule, reason.detail, reason.at))
             _keep(ledger, component)
             continue
-        before = write_before(plan, source, style)
+        except UnsettledEntry as error:
+            refused.append(Refusal(component.name, "ledger-unsettled", error.what, error.start))
+            _keep(ledger, component)
+            continue
         if before:
             start = component.head.start
             edits.append((source.span(start, start), before))
-        edits.append((component.span, write(plan, source, style)))
+        edits.append((component.span, written))
         for span, entry, rule in component.moved:
             edits.append((span, dropped(entry, rule)))
         carried.append(component)

@@ -110,6 +110,7 @@ class Tree:
 
     def _convert(self, cursor: TreeCursor) -> Node:
         source, by_type, comments = self.source, self.by_type, self.comments
+        data = source.data
         parent: Node | None = None
         while True:
             raw = cursor.node
@@ -126,6 +127,11 @@ class Tree:
             if cursor.goto_first_child():
                 parent = node
                 continue
+            if kind == "identifier" and data[node.start : node.end] == b"this":
+                # In a JSX tag the grammar calls it a name.
+                by_type["identifier"].pop()
+                node.type = "this"
+                by_type.setdefault("this", []).append(node)
             while not cursor.goto_next_sibling():
                 if not cursor.goto_parent():
                     return _root(node)

@@ -13,6 +13,7 @@ HOOKS = {
 # Members that decide how the class behaves as a whole: without them the output would look right
 # and be wrong, so the class is refused.
 REFUSED = {
+    "decorator": "decorated",
     "shouldComponentUpdate": "decides-updates",
     "componentWillMount": "legacy-hook",
     "UNSAFE_componentWillMount": "legacy-hook",
@@ -35,6 +36,8 @@ REFUSED_STATICS = {
 
 def notion_of(member: Node) -> tuple[str, str]:
     """(notion, name) of a class member; `unknown-member` where none fits."""
+    if member.type == "decorator":
+        return "refused-member", "decorator"
     name_node = member.child("name")
     name = property_name(name_node) if name_node is not None else None
     if name is None:

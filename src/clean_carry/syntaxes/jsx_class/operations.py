@@ -6,7 +6,7 @@ the innermost expression (or assignment) around the use.
 
 from __future__ import annotations
 
-from bisect import bisect_left
+from bisect import bisect_left, bisect_right
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
@@ -139,6 +139,9 @@ def collect(facts: ClassFacts, receivers: Receivers) -> None:
     for use in receivers.uses:
         if id(use.node) in facts.handled:
             continue
+        if _is_tag(use.node):
+            facts.refuse("instance-tag", "", use.node.start)
+            continue
         notion, node = _notion(facts, use)
         if notion is None:
             continue
@@ -157,6 +160,27 @@ def collect(facts: ClassFacts, receivers: Receivers) -> None:
             unique.append(raw)
     facts.raws = unique
     facts.starts = [raw.span.start for raw in facts.raws]
+    _claim_unread(facts, receivers)
+
+
+def _is_tag(node: Node) -> bool:
+    for above in node.up():
+        if above.type == "member_expression":
+            continue
+        return above.type.startswith("jsx_") and above.type.endswith("_element")
+    return False
+
+
+def _claim_unread(facts: ClassFacts, receivers: Receivers) -> None:
+    """A use of the instance that no reader took is claimed by itself, and nobody settles it."""
+    for use in receivers.uses:
+        if id(use.node) in facts.handled:
+            continue
+        at = bisect_right(facts.starts, use.node.start)
+        while at > 0 and facts.raws[at - 1].span.end < use.node.end:
+            at -= 1
+        if at == 0:
+            facts.ledger.claim("use of the instance", facts.span(use.node))
 
 
 def _inside_left(raw: Raw, outer: list[tuple[int, int]]) -> bool:

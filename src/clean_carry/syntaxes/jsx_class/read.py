@@ -73,6 +73,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     facts = ClassFacts(file.tree, file.names, ledger, node)
     body = node.child("body")
     assert body is not None
+    size = len(ledger.entries)
     class_entry = ledger.claim("class", facts.span(node))
     members = [(m, *notion_of(m)) for m in body.named_children]
     gathered = Gathered(facts, file.runtime)
@@ -88,6 +89,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
         read_member = MEMBERS.get(notion)
         if read_member is not None:
             read_member(gathered, member, name)
+    _claim_unread_members(facts, members, size)
     if gathered.drawing is None and not facts.refusals:
         facts.refuse("no-render", "", node.start)
         return _shell(file, candidate), facts
@@ -96,6 +98,16 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     component = _assemble(file, candidate, gathered, types)
     _claim_comments(facts, node)
     return component, facts
+
+
+def _claim_unread_members(
+    facts: ClassFacts, members: list[tuple[Node, str, str]], size: int
+) -> None:
+    """A member that no reader took is claimed by itself, and nobody settles it."""
+    starts = {entry.span.start for entry in facts.ledger.entries[size:]}
+    for member, _, _ in members:
+        if member.start not in starts:
+            facts.ledger.claim("unread member", facts.span(member))
 
 
 def _shell(file: ClassFile, candidate: Candidate) -> Component:

@@ -21,6 +21,7 @@ from clean_carry.component.code import (
     StateWrite,
     WholeRead,
 )
+from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.fragment import Fragment, copy, dropped, joined, left, new, settled
 from clean_carry.component.plan import PROPS, STATE, Plan
 from clean_carry.component.spans import Span
@@ -64,7 +65,7 @@ class Speller:
         while look < len(data) and data[look : look + 1] in (b" ", b"\t"):
             look += 1
         if data[look : look + 1] != b"\n":
-            return end
+            return look
         before = data[self.source.line_start(operation.span.start) : operation.span.start]
         if before.strip():
             return end
@@ -85,7 +86,10 @@ class Speller:
         return _SPELL[type(operation)](self, operation)
 
     def name(self, member: Member) -> str:
-        """The local name of a member."""
+        """The local name of a member; raises `UnsettledEntry` for one that nothing declares."""
+        if member not in self.plan.names:
+            start = self.plan.component.span.start
+            raise UnsettledEntry(f"{member.name} is used and was not read", start)
         return self.plan.names[member]
 
     def value_text(self, member: Member, later: bool) -> str:
@@ -129,7 +133,7 @@ def _whole_read(speller: Speller, operation: Operation) -> Fragment:
 def _field_use(speller: Speller, operation: Operation) -> Fragment:
     assert isinstance(operation, FieldUse)
     plan = speller.plan
-    name = plan.names[operation.member]
+    name = speller.name(operation.member)
     if operation.member.kind == "element":
         return new(name, operation.entry, "element-reference")
     if operation.member.name in plan.effect_locals:

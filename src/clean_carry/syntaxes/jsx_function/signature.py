@@ -63,11 +63,17 @@ def _items(plan: Plan, speller: Speller) -> list[Fragment]:
         prop = props.get(name) or Prop(name)
         if plan.inputs == "whole":
             if prop.default is not None:
-                items.append(_item(name, name, prop, plan, speller))
+                items.append(_item(name, merged_name(name), prop, plan, speller))
             continue
         local = lifted.get(name) or plan.names[Member("prop", name)]
         items.append(_item(name, local, prop, plan, speller))
     return items
+
+
+def merged_name(name: str) -> str:
+    """The local name of an input that is only named to give it its default."""
+    head, *rest = name.split("-")
+    return head + "".join(part[:1].upper() + part[1:] for part in rest)
 
 
 def _item(name: str, local: str, prop: Prop, plan: Plan, speller: Speller) -> Fragment:
@@ -126,7 +132,8 @@ def merged_inputs(plan: Plan, style: Style) -> list[Fragment]:
     names = [p.name for p in plan.component.props if p.default is not None]
     if not names:
         return []
-    parts = ", ".join([*names, f"...{_others(plan)}"])
+    own = [name if is_identifier(name) else f"'{name}': {merged_name(name)}" for name in names]
+    parts = ", ".join([*own, f"...{_others(plan)}"])
     return [new(f"const {plan.names[PROPS]} = {{ {parts} }}{style.semicolon}")]
 
 

@@ -1,0 +1,56 @@
+"""What every test shares: running the built program, and one bench for all renderings."""
+
+from __future__ import annotations
+
+import json
+import os
+import subprocess
+import sys
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from clean_carry.verify.verify import Bench
+
+Run = Callable[..., subprocess.CompletedProcess[str]]
+
+
+@pytest.fixture
+def run(tmp_path: Path) -> Run:
+    """Run the built program in a temporary folder."""
+
+    def call(*arguments: str, env: dict[str, str] | None = None) -> subprocess.CompletedProcess[str]:
+        return subprocess.run(
+            [sys.executable, "-m", "clean_carry", *arguments],
+            cwd=tmp_path,
+            capture_output=True,
+            text=True,
+            encoding="utf-8",
+            env={**os.environ, **(env or {})},
+            timeout=180,
+            check=False,
+        )
+
+    return call
+
+
+@pytest.fixture
+def carry_json(run: Run, tmp_path: Path) -> Callable[[str], dict[str, Any]]:
+    """Carry source text through the built program; the first component's result."""
+
+    def call(text: str, name: str = "X.jsx") -> dict[str, Any]:
+        (tmp_path / name).write_text(text, "utf-8")
+        done = run("carry", name, "--to", "jsx-function", "--json")
+        results: list[dict[str, Any]] = json.loads(done.stdout)["results"]
+        return results[0]
+
+    return call
+
+
+@pytest.fixture(scope="session")
+def bench() -> Iterator[Bench]:
+    """The rendering workers, started once."""
+    with Bench() as made:
+        yield made

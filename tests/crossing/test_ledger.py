@@ -1,0 +1,200 @@
+"""The tests that keep the ledger honest."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from clean_carry.component.errors import UnsettledEntry
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.result import Result
+from clean_carry.component.rules import RULES
+from clean_carry.component.spans import Span
+from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.syntaxes.jsx_class.members import MEMBERS
+from clean_carry.syntaxes.jsx_class.operations import READERS
+
+WHOLE = """import React, { Component, createRef } from 'react';
+
+export default class X extends Component {
+  static defaultProps = { a: 1 };
+  static KINDS = ['x'];
+  static of() { return 1; }
+  state = { n: 0, m: this.props.a };
+  box = createRef();
+  field = 1;
+  declared;
+  constructor(props) {
+    super(props);
+    this.go = this.go.bind(this);
+  }
+  componentDidMount() { this.field = 2; }
+  componentDidUpdate(prevProps) { if (prevProps.a !== this.props.a) { this.go(); } }
+  componentWillUnmount() { this.field = 0; }
+  go() { this.setState({ n: 1 }); }
+  arrow = () => { const { n } = this.state; return [n, this.props, this.state]; };
+  render() {
+    const { a, ...rest } = this.props;
+    return <p {...rest} onClick={this.go} ref={this.box}>{this.state.n}{a}{this.arrow()}{this.field}</p>;
+  }
+}
+"""
+
+
+def carried(tmp_path: Path, text: str, name: str = "X.jsx") -> Result:
+    path = tmp_path / name
+    path.write_text(text, "utf-8")
+    return carry_file(Request(path, name, "jsx-function"))[0]
+
+
+def test_the_whole_component_is_clean(tmp_path: Path) -> None:
+    assert carried(tmp_path, WHOLE).status == "clean"
+
+
+@pytest.mark.parametrize("notion", sorted(MEMBERS))
+def test_without_a_reader_of_members_the_ledger_fails(
+    notion: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    if notion in ("refused-member", "unknown-member"):
+        text = WHOLE.replace(
+            "  declared;",
+            "  get x() { return 1; }" if notion == "unknown-member" else "  shouldComponentUpdate() {}",
+        )
+    elif notion == "declared-field":
+        text = WHOLE.replace("  declared;", "  declare declared: number;")
+    else:
+        text = WHOLE
+    name = "X.tsx" if notion == "declared-field" else "X.jsx"
+    before = carried(tmp_path, text, name)
+    monkeypatch.delitem(MEMBERS, notion)
+    result = carried(tmp_path, text, name)
+    assert result.status == "refused"
+    assert result.findings[0].rule in ("ledger-unsettled", "no-render")
+    assert before.findings == () or before.findings[0].rule != "ledger-unsettled"
+
+
+@pytest.mark.parametrize("notion", sorted(READERS))
+def test_without_a_reader_of_uses_the_ledger_fails(
+    notion: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    extra = {
+        "escape": "send(this);",
+        "unknown-use": "this.other;",
+        "hook-use": "this.componentDidMount();",
+    }.get(notion, "")
+    text = WHOLE.replace("this.setState({ n: 1 });", f"this.setState({{ n: 1 }}); {extra}")
+    monkeypatch.delitem(READERS, notion)
+    result = carried(tmp_path, text)
+    assert result.status == "refused"
+    assert result.findings[0].rule == "ledger-unsettled"
+
+
+UNKNOWN_MEMBERS = [
+    "get x() { return 1; }",
+    "set x(v) { }",
+    "[computed]() { }",
+    "[computed] = 1;",
+    "static { prepare(); }",
+    "@logged note() { }",
+    "async componentDidMount() { await 1; }",
+]
+
+
+@pytest.mark.parametrize("member", UNKNOWN_MEMBERS)
+@pytest.mark.parametrize("before", ["  static KINDS", "  state =", "  constructor", "  render()"])
+def test_an_unknown_member_is_left_wherever_it_stands(
+    member: str, before: str, tmp_path: Path
+) -> None:
+    text = WHOLE.replace("  componentDidMount() { this.field = 2; }\n", "")
+    result = carried(tmp_path, text.replace(before, f"  {member}\n{before}", 1))
+    assert result.status in ("left", "refused")
+    assert result.findings
+    if result.status == "left":
+        written = result.files[0].text
+        assert f"left to you ({result.findings[0].rule})" in written
+        assert member.split("(")[0] in written
+
+
+UNKNOWN_USES = [
+    "this.forceUpdate()",
+    "this.context.store",
+    "this.nothing",
+    "this['props']",
+    "this[key]",
+    "send(this)",
+    "this.setState",
+    "this.setState(patch)",
+    "this.setState({ n: 1 }, done)",
+    "this.setState({ ...patch })",
+    "this.setState({ [key]: 1 })",
+    "this.setState(null)",
+    "this.props.a = 2",
+    "this.state.n = 2",
+    "this.state.n++",
+    "delete this.field",
+    "this.go.call(this)",
+    "this.go = null",
+    "super.go()",
+    "[this.field, this.props.a] = [1, 2]",
+    "new this.Kind()",
+    "this.refs.box",
+    "this.isMounted()",
+]
+PLACES = [
+    "go() { this.setState({ n: 1 }); @; }",
+    "go() { if (this.state.n) { return @; } this.setState({ n: 1 }); }",
+    "go() { setTimeout(() => { @; }); this.setState({ n: 1 }); }",
+    "go() { const z = [@]; this.setState({ n: z }); }",
+]
+
+
+@pytest.mark.parametrize("use", UNKNOWN_USES)
+@pytest.mark.parametrize("place", PLACES)
+def test_an_unknown_use_is_never_clean(use: str, place: str, tmp_path: Path) -> None:
+    text = WHOLE.replace("go() { this.setState({ n: 1 }); }", place.replace("@", use))
+    try:
+        result = carried(tmp_path, text)
+    except Exception as error:
+        assert "cannot be read" in str(error)
+        return
+    assert result.status in ("left", "refused"), result.files[0].text
+    assert result.findings[0].rule in RULES
+    assert result.findings[0].rule != "ledger-unsettled"
+
+
+def test_lost_text_is_noticed() -> None:
+    data = b"let a = 1; let b = 2;"
+    ledger = Ledger("x", data)
+    ledger.claim("module code", Span(0, len(data), "x"), "kept")
+    with pytest.raises(UnsettledEntry, match="got lost"):
+        ledger.close([(0, 10)])
+
+
+def test_text_written_twice_is_noticed() -> None:
+    ledger = Ledger("x", b"a b")
+    ledger.claim("module code", Span(0, 3, "x"), "kept")
+    with pytest.raises(UnsettledEntry, match="twice"):
+        ledger.close([(0, 3), (0, 1)])
+
+
+def test_an_open_entry_is_noticed() -> None:
+    ledger = Ledger("x", b"a")
+    ledger.claim("class", Span(0, 1, "x"))
+    with pytest.raises(UnsettledEntry, match="not settled"):
+        ledger.close([(0, 1)])
+
+
+def test_a_drop_needs_a_rule_on_the_list() -> None:
+    ledger = Ledger("x", b"a")
+    key = ledger.claim("class", Span(0, 1, "x"))
+    with pytest.raises(UnsettledEntry, match="not on the list"):
+        ledger.settle(key, "dropped", "because")
+
+
+def test_every_drop_has_a_row_in_the_docs() -> None:
+    from clean_carry.component.ledger import DROPS
+
+    page = Path(__file__).parents[2] / "docs" / "dropped.md"
+    text = page.read_text("utf-8")
+    assert [name for name in DROPS if f"`{name}`" not in text] == []

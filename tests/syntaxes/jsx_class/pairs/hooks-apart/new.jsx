@@ -1,0 +1,21 @@
+import React, { useLayoutEffect, useRef } from 'react';
+
+export default function Apart({ on, onShown, onGone, name }) {
+  const latestName = useRef(name);
+  latestName.current = name;
+  const latestOnGone = useRef(onGone);
+  latestOnGone.current = onGone;
+
+  useLayoutEffect(() => {
+    if (!on) return;
+    const early = 'shown';
+    onShown(early);
+  }, []);
+
+  // tell whoever listens by then
+  useLayoutEffect(() => () => {
+    latestOnGone.current(latestName.current);
+  }, []);
+
+  return <b>{name}</b>;
+}

@@ -1,0 +1,1 @@
+export const load = (what) => `loaded ${what}`;
