@@ -61,7 +61,7 @@ def differences(
             frames_b = _frames(b["frames"], tree_b, sides[1])
             if frames_a != frames_b:
                 note(step, "before paint", "", _brief(frames_a), _brief(frames_b))
-        for what in ("calls", "requests", "errors", "prevented"):
+        for what in ("calls", "requests", "errors", "prevented", "focus"):
             if a[what] != b[what]:
                 note(step, what, "", a[what], b[what])
         if len(found) >= MOST:

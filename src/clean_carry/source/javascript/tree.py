@@ -98,6 +98,7 @@ class Tree:
         self.comments: list[Node] = []
         self.by_type: dict[str, list[Node]] = {}
         self.root = self._build()
+        self._check_dialect()
 
     def _build(self) -> Node:
         data = self.source.data
@@ -107,6 +108,20 @@ class Tree:
         root = self._convert(raw.walk())
         root.start, root.end = 0, len(data)
         return root
+
+    def _check_dialect(self) -> None:
+        """Refuse files that say they are written in a type dialect this grammar only half knows."""
+        first = next((n.start for n in self.root.children if n.type != "comment"), 0)
+        for comment in self.comments:
+            if comment.start < first and "@flow" in comment.text:
+                place = self.source.place(comment.start)
+                raise InputError(
+                    "is written in a type dialect that is not read (its first comment says so)",
+                    advice="Strip the annotations or move to TypeScript first",
+                    file=place.file,
+                    line=place.line,
+                    column=place.column,
+                )
 
     def _convert(self, cursor: TreeCursor) -> Node:
         source, by_type, comments = self.source, self.by_type, self.comments

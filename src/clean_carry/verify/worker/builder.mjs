@@ -1,5 +1,6 @@
 // Bundles a component from where it stands, and never runs it.
 // One JSON object a line in, one a line out: {id, op: "build", …} → {id, ok, code, css} or {id, ok: false, error}.
+import fs from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import readline from 'node:readline';
@@ -18,6 +19,7 @@ function overlay(file, text, single) {
     name: 'overlay',
     setup(build) {
       const exact = new RegExp(`^${file.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`);
+      build.onResolve({ filter: exact }, () => ({ path: file }));
       build.onLoad({ filter: exact }, async () => {
         const resolveDir = path.dirname(file);
         if (file.endsWith('.vue') || single) return { ...single.compile(file, text), resolveDir };
@@ -44,6 +46,18 @@ function oneRuntime(names, projectFolder, runtimeFolder) {
     },
   };
 }
+
+/** The runtime's scheduler gets a clock that makes it yield after every task, so that the page can be
+ *  painted between what is drawn and what runs after paint, on slow and fast machines alike. */
+const yieldingScheduler = {
+  name: 'yielding-scheduler',
+  setup(build) {
+    build.onLoad({ filter: /[\\/]node_modules[\\/]scheduler[\\/].*\.js$/ }, async (args) => {
+      const text = await fs.readFile(args.path, 'utf8');
+      return { contents: `var performance = { now: ((time) => () => (time += 6))(0) };\n${text}`, loader: 'js' };
+    });
+  },
+};
 
 const notCompiled = {
   name: 'not-compiled',
@@ -87,6 +101,7 @@ async function build(m) {
     plugins: [
       oneRuntime(m.packages, m.project, m.runtime),
       ...(m.file ? [overlay(m.file, m.text, single)] : []),
+      yieldingScheduler,
       notCompiled,
     ],
   });

@@ -60,7 +60,7 @@ export function takeProcess() {
     Object.defineProperty(process, name, { value: undefined, configurable: false, writable: false });
   }
   for (const name of Object.keys(process.env)) delete process.env[name];
-  const roots = [Array, Map, Set, WeakMap, Promise, RegExp, String, Number, Function, Boolean, Symbol];
+  const roots = [Object, Array, Map, Set, WeakMap, Promise, RegExp, String, Number, Function, Boolean, Symbol];
   for (const root of roots) Object.freeze(root.prototype);
   Object.freeze(JSON);
   Object.freeze(Reflect);

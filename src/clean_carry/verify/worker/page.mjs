@@ -34,6 +34,8 @@ class Page {
     this.#chance();
     this.#network();
     this.#missing();
+    // The page library's selector engine listens on the window from its first use on: not the component's doing.
+    this.window.document.querySelectorAll('*:focus');
     this.#watch();
     this.natives = natives(this.window);
   }

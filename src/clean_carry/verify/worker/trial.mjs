@@ -105,8 +105,16 @@ function point(run, name) {
     calls: run.calls.splice(0), requests: run.page.requests.splice(0),
     errors: run.page.errors.splice(0), prevented: run.prevented.splice(0),
     missing: run.missing ?? null,
+    focus: focused(run),
   });
   run.missing = null;
+}
+
+/** The place of the element that has the focus, if it is the component's. */
+function focused(run) {
+  const node = run.natives.active(run.window.document);
+  const path = node ? pathOf(run.natives, run.root, node) : '';
+  return path.startsWith('html') ? '' : path;
 }
 
 /** Turns neutral inputs into values: functions named in the trial are recording stubs. */
