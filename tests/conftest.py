@@ -21,7 +21,9 @@ Run = Callable[..., subprocess.CompletedProcess[str]]
 def run(tmp_path: Path) -> Run:
     """Run the built program in a temporary folder."""
 
-    def call(*arguments: str, env: dict[str, str] | None = None) -> subprocess.CompletedProcess[str]:
+    def call(
+        *arguments: str, env: dict[str, str] | None = None
+    ) -> subprocess.CompletedProcess[str]:
         return subprocess.run(
             [sys.executable, "-m", "clean_carry", *arguments],
             cwd=tmp_path,

@@ -25,9 +25,21 @@ def test_json_shape(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def
     done = run("carry", "X.jsx", "--to", "jsx-function", "--json")
     result = json.loads(done.stdout)["results"][0]
     assert set(result) == {
-        "source", "component", "from", "to", "status", "files", "ledger", "interface", "findings",
+        "source",
+        "component",
+        "from",
+        "to",
+        "status",
+        "files",
+        "ledger",
+        "interface",
+        "findings",
     }
-    assert (result["component"], result["from"], result["status"]) == ("Berth", "jsx-class", "clean")
+    assert (result["component"], result["from"], result["status"]) == (
+        "Berth",
+        "jsx-class",
+        "clean",
+    )
     assert set(result["ledger"]) == {"kept", "carried", "dropped", "left", "entries"}
     assert sum(result["ledger"][k] for k in ("kept", "carried", "dropped", "left")) == len(
         result["ledger"]["entries"]
@@ -71,7 +83,9 @@ def test_refused_writes_nothing(run, tmp_path: Path) -> None:  # type: ignore[no
 
 def test_colour_only_where_it_is_wanted(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     (tmp_path / "X.jsx").write_text(CLASS)
-    assert "\x1b[" not in run("carry", "X.jsx", "--to", "jsx-function", env={"NO_COLOR": "1"}).stdout
+    assert (
+        "\x1b[" not in run("carry", "X.jsx", "--to", "jsx-function", env={"NO_COLOR": "1"}).stdout
+    )
 
 
 def test_older_runtimes_keep_what_is_written_together(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]

@@ -19,8 +19,11 @@ ODD: list[tuple[str, bytes, str]] = [
     ("latin.jsx", "// pi\xe8r\n".encode("latin-1") + CLASS.encode(), "is not UTF-8"),
     ("none.jsx", b"export const a = 1;\n", "holds no component"),
     ("text.txt", b"class extends", "holds no component"),
-    ("flow.jsx", b"/* @flow */\ntype A = {| a: ?string |};\nconst b = (c: any);\n" + CLASS.encode(),
-     "type dialect"),
+    (
+        "flow.jsx",
+        b"/* @flow */\ntype A = {| a: ?string |};\nconst b = (c: any);\n" + CLASS.encode(),
+        "type dialect",
+    ),
 ]
 
 
@@ -33,7 +36,7 @@ def test_unreadable_input(name, data, says, run, tmp_path: Path) -> None:  # typ
     lines = done.stderr.splitlines()
     assert len(lines) == 1
     assert name in lines[0] and says in lines[0]
-    assert os.listdir(tmp_path) == [name]
+    assert [p.name for p in tmp_path.iterdir()] == [name]
 
 
 def test_missing_file_and_folder(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
@@ -138,6 +141,10 @@ def test_a_pipe_that_closes_early(run, tmp_path: Path) -> None:  # type: ignore[
     (tmp_path / "X.jsx").write_text(CLASS)
     done = subprocess.run(
         f"{sys.executable} -m clean_carry carry X.jsx --to jsx-function | head -1",
-        shell=True, cwd=tmp_path, capture_output=True, text=True, check=False,
+        shell=True,
+        cwd=tmp_path,
+        capture_output=True,
+        text=True,
+        check=False,
     )
     assert "Traceback" not in done.stderr

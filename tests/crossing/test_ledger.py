@@ -59,7 +59,9 @@ def test_without_a_reader_of_members_the_ledger_fails(
     if notion in ("refused-member", "unknown-member"):
         text = WHOLE.replace(
             "  declared;",
-            "  get x() { return 1; }" if notion == "unknown-member" else "  shouldComponentUpdate() {}",
+            "  get x() { return 1; }"
+            if notion == "unknown-member"
+            else "  shouldComponentUpdate() {}",
         )
     elif notion == "declared-field":
         text = WHOLE.replace("  declared;", "  declare declared: number;")

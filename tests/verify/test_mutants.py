@@ -75,7 +75,9 @@ def carried(name: str) -> str:
 
 
 @pytest.mark.parametrize(
-    ("kind", "name", "old", "new"), MUTANTS, ids=[f"{m[0]}-{m[1]}-{n}" for n, m in enumerate(MUTANTS)]
+    ("kind", "name", "old", "new"),
+    MUTANTS,
+    ids=[f"{m[0]}-{m[1]}-{n}" for n, m in enumerate(MUTANTS)],
 )
 def test_a_mutant_differs(kind: str, name: str, old: str, new: str, bench: Bench) -> None:
     text = carried(name)

@@ -190,6 +190,8 @@ class Component:
     markup: Markup | None = None
     entries: dict[str, int] = field(default_factory=dict)
     reserved: frozenset[str] = frozenset()
+    module_names: frozenset[str] = frozenset()
+    drawing_locals: frozenset[tuple[str, int]] = frozenset()
     comments: tuple[Span, ...] = ()
     locals_at: dict[int, frozenset[tuple[str, int]]] = field(default_factory=dict)
     sensitive: frozenset[str] = frozenset()

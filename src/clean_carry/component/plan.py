@@ -13,6 +13,8 @@ InputsForm = Literal["none", "listed", "lifted", "whole"]
 
 PROPS = Member("prop", "*")
 STATE = Member("state", "*")
+# The inputs that have no default, where all inputs are put together with their defaults.
+OTHERS = Member("prop", "...")
 
 
 @dataclass(frozen=True)

@@ -19,7 +19,7 @@ from clean_carry.component.code import (
     WholeRead,
 )
 from clean_carry.component.model import Component
-from clean_carry.component.plan import PROPS, STATE, InputsForm, Layout
+from clean_carry.component.plan import OTHERS, PROPS, STATE, InputsForm, Layout
 from clean_carry.source.javascript.values import is_identifier
 
 # ECMA-262 §12.7.2 (reserved words, strict mode) and names no function body may declare.
@@ -95,10 +95,13 @@ class _Scope:
     def __init__(self, component: Component, hook_names: frozenset[str]) -> None:
         self.taken = set(RESERVED) | set(component.reserved) | set(hook_names)
         self.locals_at = component.locals_at
+        self.drawing_locals = component.drawing_locals
         self.vanished: set[tuple[str, int]] = set()
 
     def clear(self, name: str, sites: list[int], strict: bool = True) -> bool:
         if (strict and name in self.taken) or not is_identifier(name):
+            return False
+        if any(key == name and (key, at) not in self.vanished for key, at in self.drawing_locals):
             return False
         return not any(
             key == name and (key, at) not in self.vanished
@@ -132,7 +135,33 @@ def name_members(
     effect_locals: dict[str, tuple[str, int]],
     hook_names: frozenset[str],
 ) -> Naming:
-    """Choose the local names of everything the component brings into the one scope."""
+    """Choose the local names of everything the component brings into the one scope.
+
+    A pattern vanishes only under the names it makes; where one cannot, all is named anew with it kept.
+    """
+    while True:
+        given = dict(effect_locals)
+        naming = _name_all(
+            component, layout, inputs, lifted, latest, later, removable, given, hook_names
+        )
+        if naming.removed == removable:
+            effect_locals.clear()
+            effect_locals.update(given)
+            return naming
+        removable = naming.removed
+
+
+def _name_all(
+    component: Component,
+    layout: Layout,
+    inputs: InputsForm,
+    lifted: PatternRead | None,
+    latest: set[Member],
+    later: frozenset[int],
+    removable: frozenset[int],
+    effect_locals: dict[str, tuple[str, int]],
+    hook_names: frozenset[str],
+) -> Naming:
     scope = _Scope(component, hook_names)
     sites, through = _sites(component, later, removable, latest)
     removed = set(removable)
@@ -169,6 +198,11 @@ def name_members(
             names[member] = scope.pick([plain, f"{plain}Prop"], sites.get(member, []))
     elif inputs == "whole":
         names[PROPS] = scope.pick(["props", "inputs"], sites.get(PROPS, []))
+        for prop in component.props:
+            if prop.default is not None:
+                plain = identifier(prop.name)
+                names[Member("prop", prop.name)] = scope.pick([plain, f"{plain}Prop"], [])
+        names[OTHERS] = scope.pick(["others", "otherInputs"], [])
     if layout == "split":
         for name in state_names(component):
             wish = f"set{_capital(name)}"

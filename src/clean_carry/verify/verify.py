@@ -36,7 +36,10 @@ class Side:
 
 @dataclass(frozen=True)
 class TrialResult:
-    """The verdict of one trial; `reason` says why it was not run, `note` what is worth knowing."""
+    """The verdict of one trial; `reason` says why it was not run, `note` what is worth knowing.
+
+    `moved` says that some step changed the tree the old side had drawn.
+    """
 
     name: str
     verdict: str
@@ -44,6 +47,7 @@ class TrialResult:
     differences: tuple[Difference, ...] = ()
     reason: str = ""
     note: str = ""
+    moved: bool = False
 
     def as_json(self) -> dict[str, Any]:
         """The JSON shape of `verify --json`."""
@@ -231,7 +235,10 @@ def _run(
         used.update(side.used)
     errors = _errors(first)
     note = f"both threw {errors[0]}" if errors and not found else ""
-    return TrialResult(trial.name, "differs" if found else "same", steps, tuple(found), note=note)
+    trees = [point["tree"] for point in first["points"] if point["name"] != "remove"]
+    moved = any(tree != trees[0] for tree in trees)
+    verdict = "differs" if found else "same"
+    return TrialResult(trial.name, verdict, steps, tuple(found), note=note, moved=moved)
 
 
 def _normaliser(side: Side) -> Normaliser:

@@ -189,6 +189,8 @@ def _assemble(
         drawing=render,
         entries=gathered.entries,
         reserved=_reserved(facts, node),
+        module_names=frozenset(file.names.module.names),
+        drawing_locals=_drawing_locals(facts, drawing),
         comments=gathered.drawing_comments,
         locals_at=facts.locals_at,
         sensitive=sensitive_children(file.tree, file.names, file.workspace),
@@ -264,6 +266,13 @@ def _is_impure(facts: ClassFacts, drawing: Node) -> bool:
         if ref.text == "Math" and ref.parent is not None and ref.parent.text == "Math.random":
             return True
     return False
+
+
+def _drawing_locals(facts: ClassFacts, drawing: Node) -> frozenset[tuple[str, int]]:
+    """The names the render method declares at its top, each with its place."""
+    scope = facts.names.inner_scope(drawing)
+    own = scope.names.items() if scope is not None else ()
+    return frozenset((name, binding.node.start) for name, binding in own)
 
 
 def _reserved(facts: ClassFacts, node: Node) -> frozenset[str]:

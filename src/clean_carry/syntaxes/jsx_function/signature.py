@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from clean_carry.component.code import Member
 from clean_carry.component.fragment import Fragment, joined, new, settled
 from clean_carry.component.model import Prop
-from clean_carry.component.plan import PROPS, Plan
+from clean_carry.component.plan import OTHERS, PROPS, Plan
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
 
@@ -34,7 +34,7 @@ def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
     if plan.inputs == "whole" and not items:
         return result + new(f"{plan.names[PROPS]}{typed}")
     if plan.inputs == "whole":
-        items.append(new(f"...{_others(plan)}"))
+        items.append(new(f"...{plan.names[OTHERS]}"))
     elif plan.inputs == "lifted" and plan.lifted is not None:
         items.append(new(f"...{plan.lifted.rest}"))
     inner = joined(items, ", ")
@@ -50,10 +50,6 @@ def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
     return result + new("{ ") + inner + new(f" }}{typed}")
 
 
-def _others(plan: Plan) -> str:
-    return "others" if "others" not in plan.component.reserved else "otherInputs"
-
-
 def _items(plan: Plan, speller: Speller) -> list[Fragment]:
     items: list[Fragment] = []
     lifted = {b.key: b.local for b in (plan.lifted.bindings or ())} if plan.lifted else {}
@@ -63,17 +59,11 @@ def _items(plan: Plan, speller: Speller) -> list[Fragment]:
         prop = props.get(name) or Prop(name)
         if plan.inputs == "whole":
             if prop.default is not None:
-                items.append(_item(name, merged_name(name), prop, plan, speller))
+                items.append(_item(name, plan.names[Member("prop", name)], prop, plan, speller))
             continue
         local = lifted.get(name) or plan.names[Member("prop", name)]
         items.append(_item(name, local, prop, plan, speller))
     return items
-
-
-def merged_name(name: str) -> str:
-    """The local name of an input that is only named to give it its default."""
-    head, *rest = name.split("-")
-    return head + "".join(part[:1].upper() + part[1:] for part in rest)
 
 
 def _item(name: str, local: str, prop: Prop, plan: Plan, speller: Speller) -> Fragment:
@@ -108,7 +98,8 @@ def hoisted_name(plan: Plan, prop: Prop) -> str:
     if default.kind == "function" and prop.name in plan.component.called:
         return ""
     plain = "".join(part[:1].upper() + part[1:] for part in prop.name.split("-"))
-    return f"default{plain}"
+    name = f"default{plain}"
+    return name if name not in plan.component.module_names else f"{name}Input"
 
 
 def default_constants(plan: Plan, speller: Speller, style: Style) -> Fragment:
@@ -132,8 +123,12 @@ def merged_inputs(plan: Plan, style: Style) -> list[Fragment]:
     names = [p.name for p in plan.component.props if p.default is not None]
     if not names:
         return []
-    own = [name if is_identifier(name) else f"'{name}': {merged_name(name)}" for name in names]
-    parts = ", ".join([*own, f"...{_others(plan)}"])
+    own = []
+    for name in names:
+        local = plan.names[Member("prop", name)]
+        key = name if is_identifier(name) else f"'{name}'"
+        own.append(name if name == local else f"{key}: {local}")
+    parts = ", ".join([*own, f"...{plan.names[OTHERS]}"])
     return [new(f"const {plan.names[PROPS]} = {{ {parts} }}{style.semicolon}")]
 
 

@@ -1,0 +1,285 @@
+"""Carry and verify every class component of open corpora, and print and store a table.
+
+    python benchmarks/corpus.py [NAME …]
+
+Packages are fetched with their declared dependencies and their own runtime version into the cache.
+Components are counted by the TypeScript compiler, independently of our reader. The table goes to
+docs/corpus.md, every component's row to the cache (corpus.json).
+"""
+
+from __future__ import annotations
+
+import json
+import shutil
+import subprocess
+import sys
+import time
+from collections import Counter
+from dataclasses import asdict, dataclass, field
+from pathlib import Path
+
+from clean_carry.component.errors import CarryError
+from clean_carry.component.result import Result
+from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.verify.plain import plain_trials
+from clean_carry.verify.runtimes import cache_folder, runtime_for
+from clean_carry.verify.verify import Bench, Side, verify
+
+HERE = Path(__file__).parent
+
+
+@dataclass(frozen=True)
+class Corpus:
+    """A package, its version, the folder of its sources and the runtime it is run in."""
+
+    package: str
+    version: str
+    sources: str
+    runtime: str
+
+
+CORPORA = {
+    c.package: c
+    for c in (
+        Corpus("reactstrap", "8.10.1", "src", "16.14.0"),
+        Corpus("react-mdl", "1.11.0", "src", "16.14.0"),
+        Corpus("react-md", "1.18.1", "src/js", "16.14.0"),
+    )
+}
+
+
+@dataclass
+class Row:
+    """What became of one component."""
+
+    file: str
+    component: str
+    status: str = "not found"
+    rules: list[str] = field(default_factory=list)
+    problems: list[str] = field(default_factory=list)
+    verdict: str = ""
+    reason: str = ""
+    still: bool = False
+    differences: list[str] = field(default_factory=list)
+
+
+def fetched(corpus: Corpus) -> Path:
+    """The package with its dependencies, fetched once."""
+    folder = cache_folder() / "corpora" / f"{corpus.package}-{corpus.version}"
+    if (folder / "complete").exists():
+        return folder
+    shutil.rmtree(folder, ignore_errors=True)
+    folder.mkdir(parents=True)
+    print(f"fetching {corpus.package}@{corpus.version} …", file=sys.stderr)
+    done = subprocess.run(
+        ["npm", "pack", f"{corpus.package}@{corpus.version}", "--silent"],
+        cwd=folder,
+        capture_output=True,
+        text=True,
+        check=True,
+    )
+    subprocess.run(
+        ["tar", "xzf", done.stdout.split()[-1], "--strip-components=1"], cwd=folder, check=True
+    )
+    package = json.loads((folder / "package.json").read_text())
+    wanted = {**package.get("peerDependencies", {}), **package.get("dependencies", {})}
+    wanted |= {"react": corpus.runtime, "react-dom": corpus.runtime, "prop-types": "15.8.1"}
+    (folder / "package.json").write_text(
+        json.dumps({"name": "corpus", "private": True, "dependencies": wanted})
+    )
+    subprocess.run(
+        [
+            "npm",
+            "install",
+            "--ignore-scripts",
+            "--legacy-peer-deps",
+            "--no-audit",
+            "--no-fund",
+            "--loglevel=error",
+        ],
+        cwd=folder,
+        check=True,
+    )
+    (folder / "complete").write_text("")
+    return folder
+
+
+def tools() -> Path:
+    """The compiler and the linter, installed once from the lock beside this file."""
+    folder = cache_folder() / "benchmarks"
+    if not (folder / "complete").exists():
+        folder.mkdir(parents=True, exist_ok=True)
+        for name in ("package.json", "package-lock.json"):
+            shutil.copy(HERE / name, folder / name)
+        subprocess.run(
+            ["npm", "ci", "--ignore-scripts", "--no-audit", "--no-fund", "--loglevel=error"],
+            cwd=folder,
+            check=True,
+        )
+        (folder / "complete").write_text("")
+    return folder
+
+
+def sources(folder: Path) -> list[Path]:
+    """The source files of a corpus; tests and stories are no components of it."""
+    return sorted(
+        p
+        for p in folder.rglob("*")
+        if p.suffix in (".js", ".jsx", ".tsx")
+        and "node_modules" not in p.parts
+        and not any("test" in part or "stories" in part for part in p.relative_to(folder).parts)
+        and b"extends" in p.read_bytes()
+    )
+
+
+def checked(files: list[dict[str, str | None]]) -> dict[str, dict[str, list[object]]]:
+    """Ask the independent checks."""
+    done = subprocess.run(
+        ["node", str(HERE / "checks.mjs"), str(tools())],
+        input=json.dumps({"files": files}),
+        capture_output=True,
+        text=True,
+        check=True,
+    )
+    found: dict[str, dict[str, list[object]]] = json.loads(done.stdout)
+    return found
+
+
+def run(corpus: Corpus, bench: Bench) -> tuple[list[Row], float]:
+    """Carry and verify all of a corpus; the rows, and milliseconds a file for carrying."""
+    folder = fetched(corpus) / corpus.sources
+    paths = sources(folder)
+    carried: dict[Path, list[Result]] = {}
+    started = time.perf_counter()
+    for path in paths:
+        try:
+            carried[path] = carry_file(Request(path, str(path), "jsx-function"))
+        except CarryError as error:
+            print(f"  {error.one_line()}", file=sys.stderr)
+            carried[path] = []
+    each = (time.perf_counter() - started) / max(1, len(paths)) * 1000
+    files: list[dict[str, str | None]] = []
+    for path, results in carried.items():
+        text = next((r.files[0].text for r in results if r.files), None)
+        files.append({"path": str(path), "old": path.read_text("utf-8"), "new": text})
+    answer = checked(files)
+    rows: list[Row] = []
+    for number, (path, results) in enumerate(carried.items()):
+        shown = path.relative_to(folder).as_posix()
+        counted = [str(c["name"]) for c in answer["components"][str(path)]]  # type: ignore[index]
+        by_name = {r.component: r for r in results}
+        names = dict.fromkeys([*counted, *(n for n in by_name if n not in counted)])
+        print(f"\r\033[K  {number + 1}/{len(carried)} {shown}"[:100], end="", file=sys.stderr)
+        for name in names:
+            row = Row(shown, name)
+            rows.append(row)
+            result = by_name.get(name) or (results[0] if len(results) == 1 else None)
+            if result is None:
+                continue
+            row.status = result.status
+            row.rules = sorted({f.rule for f in result.findings})
+            row.problems = (
+                [str(p) for p in answer["problems"].get(str(path), [])] if result.files else []
+            )
+            if result.files:
+                _verify(row, path, result, bench)
+    print(file=sys.stderr)
+    return rows, each
+
+
+def _verify(row: Row, path: Path, result: Result, bench: Bench) -> None:
+    old = path.read_text("utf-8")
+    runtime = runtime_for("react", path.parent)
+    exported = "" if "export default" in old else result.component
+    before = Side(path, old, runtime, exported)
+    after = Side(path, result.files[0].text, runtime, exported)
+    trials = plain_trials(old, str(path), result.component)
+    found = verify(bench, before, after, trials)
+    verdicts = [t.verdict for t in found.trials]
+    row.reason = found.reason or next((t.reason for t in found.trials if t.reason), "")
+    if "differs" in verdicts:
+        row.verdict = "differs"
+        row.differences = [
+            f"{d.what} {d.place}: {str(d.old)[:80]} → {str(d.new)[:80]}"
+            for t in found.trials
+            for d in t.differences[:2]
+        ]
+    elif "same" in verdicts:
+        row.verdict = "same"
+        row.still = all(not t.moved for t in found.trials if t.verdict == "same")
+    else:
+        row.verdict = "void" if "void" in verdicts else "not run"
+
+
+INTRODUCTION = """# Open corpora, measured
+
+Made by `python benchmarks/corpus.py`: every class component of real packages, carried to functions
+and verified in the package's runtime (react 16.14) with two plain trials (every declared input filled
+and changed, or none; everything pressed and typed into; a minute; removed). Components are counted by
+the TypeScript compiler, not by our reader.
+
+*Fail the checks*: the written file does not parse, or a linter finds an undefined, unused or redeclared
+name or a hook out of place that the old file did not have, or a relative import does not resolve.
+*Old mounts*: the old side drew an element or called out. *Differs, clean*: of those, components that are
+clean and carry no finding.
+"""
+
+COLUMNS = (
+    "corpus", "components", "clean", "left", "refused", "fail the checks", "old mounts", "void",
+    "same", "same, tree never changed", "differs", "differs, clean", "ms a file",
+)  # fmt: skip
+
+
+def line(name: str, rows: list[Row], each: float) -> list[object]:
+    """A row of the table."""
+    status = Counter(r.status for r in rows)
+    verdict = Counter(r.verdict for r in rows)
+    return [
+        name, len(rows), status["clean"], status["left"], status["refused"],
+        sum(bool(r.problems) for r in rows),
+        verdict["same"] + verdict["differs"] + verdict["void"], verdict["void"], verdict["same"],
+        sum(r.still for r in rows), verdict["differs"],
+        sum(r.verdict == "differs" and r.status == "clean" and not r.rules for r in rows),
+        f"{each:.1f}",
+    ]  # fmt: skip
+
+
+def main(wanted: list[str]) -> None:
+    """Run the corpora named (all by default) and store the table."""
+    chosen = [CORPORA[name] for name in wanted] or list(CORPORA.values())
+    table: list[list[object]] = []
+    every: dict[str, list[dict[str, object]]] = {}
+    refusals: Counter[str] = Counter()
+    with Bench(say=lambda text: print(text, file=sys.stderr)) as bench:
+        for corpus in chosen:
+            rows, each = run(corpus, bench)
+            name = f"{corpus.package} {corpus.version}"
+            table.append(line(name, rows, each))
+            every[name] = [asdict(row) for row in rows]
+            refusals.update(rule for row in rows if row.status != "clean" for rule in row.rules)
+    (cache_folder() / "corpus.json").write_text(json.dumps(every, indent=1))
+    text = "| " + " | ".join(COLUMNS) + " |\n|" + "---|" * len(COLUMNS) + "\n"
+    text += "".join("| " + " | ".join(str(c) for c in row) + " |\n" for row in table)
+    print(text)
+    for name, rows in every.items():
+        for row in rows:
+            if row["problems"] or row["verdict"] == "differs" or row["status"] == "not found":
+                print(name, row["file"], row["component"], row["status"], row["rules"])
+                for part in ("problems", "differences"):
+                    for item in row[part]:  # type: ignore[attr-defined]
+                        print("   ", item)
+    if not wanted:
+        _store(text, refusals)
+
+
+def _store(text: str, refusals: Counter[str]) -> None:
+    rules = "".join(f"| `{rule}` | {count} |\n" for rule, count in refusals.most_common())
+    page = HERE.parent / "docs" / "corpus.md"
+    page.write_text(
+        f"{INTRODUCTION}\n{text}\n## Why components are left or refused\n\n"
+        f"| rule | components |\n|---|---|\n{rules}"
+    )
+
+
+if __name__ == "__main__":
+    main(sys.argv[1:])
