@@ -29,7 +29,7 @@ function components(file) {
 
 const linter = new Linter({ configType: 'flat' });
 const config = {
-  files: ['**/*'],
+  files: ['**/*.jsx'],
   languageOptions: {
     ecmaVersion: 'latest', sourceType: 'module',
     parserOptions: { ecmaFeatures: { jsx: true } },

@@ -234,6 +234,13 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "get full() { return this.state.left === 0; }",
     ),
     (
+        "reached-from-outside",
+        "warning",
+        "nothing inside uses this member, so only somebody outside can",
+        "Expose it by reference if it is used, or delete it",
+        "focus() { this.input.focus(); }",
+    ),
+    (
         "unknown-use",
         "warning",
         "this use of the instance is not known",

@@ -32,7 +32,7 @@ def edited_import(
         if part.type == "namespace_import":
             namespace = part.text
         elif part.type == "identifier" and part.parent is not None:
-            if part.parent.type == "import_clause":
+            if part.parent.type == "import_clause" and _default_needed(part, names, still_used):
                 default = part.text
         elif part.type == "import_specifier":
             local = (part.child("alias") or part.child("name")).text  # type: ignore[union-attr]
@@ -45,6 +45,16 @@ def edited_import(
     if not parts:
         return ""
     return f"import {', '.join(parts)} from {source.text}{semicolon}"
+
+
+def _default_needed(name: Node, names: Names, still_used: Callable[[Node], bool]) -> bool:
+    """Whether the default import stays: it is used, was unused before, or markup may need it."""
+    binding = names.module.names.get(name.text)
+    if binding is None or not binding.references or names.tree.by_type.get("jsx_attribute"):
+        return True
+    if any(names.tree.of("jsx_element", "jsx_self_closing_element", "jsx_fragment")):
+        return True
+    return any(still_used(ref) for ref in binding.references)
 
 
 def new_import(hooks: set[str], quote: str, semicolon: str) -> str:

@@ -37,6 +37,7 @@ class Gathered:
     runtime: RuntimeNames
     state_type: str = ""
     bound: set[str] = field(default_factory=set)
+    outside: frozenset[str] = frozenset()
     state: State | None = None
     fields: list[InstanceField] = field(default_factory=list)
     members: list[Method | Moment | LeftMember | Static] = field(default_factory=list)
@@ -86,6 +87,9 @@ def _prototype_method(gathered: Gathered, member: Node, name: str) -> None:
     if name_node is None or body is None or any(c.type == "super" for c in member.walk()):
         _leave(gathered, member, "unknown-member", name, entry)
         return
+    if name in gathered.outside:
+        _leave(gathered, member, "reached-from-outside", name, entry)
+        return
     prefix = "async function" if member.has("async") else "function"
     if member.has("*"):
         prefix += "*"
@@ -112,6 +116,9 @@ def _arrow_method(gathered: Gathered, member: Node, name: str) -> None:
     entry = facts.ledger.claim("arrow-method", span)
     name_node, value = member.child("name"), member.child("value")
     assert name_node is not None and value is not None
+    if name in gathered.outside:
+        _leave(gathered, member, "reached-from-outside", name, entry)
+        return
     kind = member.child("type")
     start = kind.start if kind is not None else value.start
     text = facts.code(facts.tree.source.span(start, value.end))
@@ -276,6 +283,12 @@ def _state_part(facts: ClassFacts, part: Node) -> StateField | None:
 def _instance_field(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
     entry = facts.ledger.claim("instance-field", full_span(facts, member))
+    if name in gathered.outside and member.child("value") is None:
+        facts.ledger.settle(entry, "dropped", "declaration-only")
+        return
+    if name in gathered.outside:
+        _leave(gathered, member, "reached-from-outside", name, entry)
+        return
     kind = member.child("type")
     type_text = kind.named_children[0].text if kind is not None else ""
     if type_text and member.has("?"):

@@ -42,6 +42,7 @@ class Raw:
     span: Span
     notion: str
     build: Build
+    member: str = ""
     built: Operation | None = None
 
 
@@ -368,6 +369,7 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
     if parent is not None and parent.type == "call_expression" and node.field == "function":
         span = facts.span(node)
         _add(facts, node, "method-call", lambda entry: MethodCall(span, entry, deferred, member))
+        facts.raws[-1].member = name
         return
     whole, bound = node, None
     if parent is not None and parent.type == "member_expression":
@@ -399,6 +401,7 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
         return MethodValue(span, entry, deferred, member, place, receiver, codes)
 
     _add(facts, whole, "method-value", build)
+    facts.raws[-1].member = name
 
 
 @reader("field-use")
@@ -422,6 +425,7 @@ def _field_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
         "field-use",
         lambda entry: FieldUse(span, entry, deferred, kind, write, declares, handled),
     )
+    facts.raws[-1].member = name
 
 
 def _declares(facts: ClassFacts, node: Node) -> bool:

@@ -80,6 +80,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     constructor = _collect(gathered, members, file)
     collect(facts, find(file.tree, file.names, node, constructor))
     _undeclared_checks(facts, node)
+    gathered.outside = _outside(facts, members)
     gathered.entries["class"] = class_entry
     types = heritage_types(node)
     if len(types) > 1:
@@ -98,6 +99,37 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     component = _assemble(file, candidate, gathered, types)
     _claim_comments(facts, node)
     return component, facts
+
+
+def _outside(facts: ClassFacts, members: list[tuple[Node, str, str]]) -> frozenset[str]:
+    """Methods and declared fields that nothing inside uses: only somebody outside can.
+
+    What only such a method uses is as good as unused. The methods' text is skipped: it is left.
+    """
+    regions: dict[str, Node] = {}
+    for member, notion, name in members:
+        if notion in ("prototype-method", "arrow-method", "instance-field"):
+            regions[name] = member
+    outside: set[str] = set()
+    while True:
+        used: set[str] = set()
+        for raw in facts.raws:
+            here = next((n for n, m in regions.items() if m.start <= raw.span.start < m.end), "")
+            if raw.member and here not in outside and raw.member != here:
+                used.add(raw.member)
+        found = {name for name in regions if name not in used}
+        if found == outside:
+            break
+        outside = found
+    for name in outside:
+        facts.skipped.append((regions[name].start, regions[name].end))
+    in_use = {raw.member for raw in facts.raws if not _skipped(facts, raw.span.start)}
+    facts.fields &= in_use
+    return frozenset(outside)
+
+
+def _skipped(facts: ClassFacts, at: int) -> bool:
+    return any(low <= at < high for low, high in facts.skipped)
 
 
 def _claim_unread_members(

@@ -17,7 +17,6 @@ export function Pick<T extends { id: string }>({ label = 'Pick', onPick, items }
     { at: 0, names: [] },
   );
   const clicks = useRef(0);
-  const timer = useRef<number | undefined>(undefined);
 
   const pick = (item: T): void => {
     clicks.current++;
