@@ -5,20 +5,14 @@ from __future__ import annotations
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.jsx_class.syntax import SYNTAX as JSX_CLASS
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX as JSX_FUNCTION
-from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX as SINGLE_FILE_FLAT
-from clean_carry.syntaxes.single_file_object.syntax import SYNTAX as SINGLE_FILE_OBJECT
 from clean_carry.syntaxes.syntax import Syntax
 
-SYNTAXES: dict[str, Syntax] = {
-    syntax.id: syntax for syntax in (JSX_CLASS, JSX_FUNCTION, SINGLE_FILE_OBJECT, SINGLE_FILE_FLAT)
-}
+SYNTAXES: dict[str, Syntax] = {syntax.id: syntax for syntax in (JSX_CLASS, JSX_FUNCTION)}
 
 
 def recognise(source: SourceText) -> str | None:
     """The syntax a file is written in, told by its ending and a few words; None if none fits."""
     path, data = source.path.lower(), source.data
-    if path.endswith(".vue"):
-        return None if b"<script setup" in data else SINGLE_FILE_OBJECT.id
     if path.endswith(JSX_CLASS.endings) and b"class" in data and b"extends" in data:
         return JSX_CLASS.id
     return None
