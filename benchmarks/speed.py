@@ -2,8 +2,9 @@
 
     python benchmarks/speed.py [RUNS]
 
-Both get the same files, at least 100: the class components of the open corpora. So that every file takes
-the whole way rather than an early refusal, the copies extend the plain base where they extended the pure one.
+Both get the same files, at least 100: the class components of the open corpora. So that every file
+takes the whole way rather than an early refusal, the copies extend the plain base where they extended
+the pure one.
 """
 
 from __future__ import annotations
