@@ -49,7 +49,8 @@ def test_json_shape(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def
 
 
 def test_findings_name_the_place(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    text = CLASS.replace("  render", "  go() {\n    this.forceUpdate();\n  }\n\n  render")
+    text = CLASS.replace("  render", "  go = () => {\n    this.forceUpdate();\n  };\n\n  render")
+    text = text.replace("() => this.setState({ open: true })", "this.go")
     (tmp_path / "X.jsx").write_text(text)
     done = run("carry", "X.jsx", "--to", "jsx-function", "--json")
     assert done.returncode == 1

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import difflib
+import json
 from collections.abc import Iterator
 
 import click
@@ -89,5 +90,6 @@ def _many(number: int, thing: str) -> str:
 
 
 def _short(value: object) -> str:
-    text = " ".join(str(value).split())
+    text = value if isinstance(value, str) else json.dumps(value, ensure_ascii=False)
+    text = " ".join(text.split()) or "(nothing)"
     return text if len(text) <= 160 else text[:157] + "…"

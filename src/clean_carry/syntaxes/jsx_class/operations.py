@@ -63,6 +63,7 @@ class ClassFacts:
     locals_at: dict[int, frozenset[tuple[str, int]]] = field(default_factory=dict)
     skipped: list[tuple[int, int]] = field(default_factory=list)
     handled: set[int] = field(default_factory=set)
+    unread: bool = False
 
     def span(self, node: Node) -> Span:
         """The span of a node."""
@@ -182,6 +183,7 @@ def _claim_unread(facts: ClassFacts, receivers: Receivers) -> None:
             at -= 1
         if at == 0:
             facts.ledger.claim("use of the instance", facts.span(use.node))
+            facts.unread = True
 
 
 def _inside_left(raw: Raw, outer: list[tuple[int, int]]) -> bool:

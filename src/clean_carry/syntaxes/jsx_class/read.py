@@ -106,6 +106,8 @@ def _outside(facts: ClassFacts, members: list[tuple[Node, str, str]]) -> frozens
 
     What only such a method uses is as good as unused. The methods' text is skipped: it is left.
     """
+    if facts.unread:
+        return frozenset()
     regions: dict[str, Node] = {}
     for member, notion, name in members:
         if notion in ("prototype-method", "arrow-method", "instance-field"):
@@ -123,9 +125,19 @@ def _outside(facts: ClassFacts, members: list[tuple[Node, str, str]]) -> frozens
         outside = found
     for name in outside:
         facts.skipped.append((regions[name].start, regions[name].end))
+    _refuse_unused_names(facts)
     in_use = {raw.member for raw in facts.raws if not _skipped(facts, raw.span.start)}
     facts.fields &= in_use
     return frozenset(outside)
+
+
+def _refuse_unused_names(facts: ClassFacts) -> None:
+    """Names that only members left to a person use would stand unused: the class is refused."""
+    for ref, binding in facts.names.references_in(facts.node):
+        if binding is None or not _skipped(facts, ref.start) or _skipped(facts, binding.node.start):
+            continue
+        if all(_skipped(facts, other.start) for other in binding.references):
+            facts.refuse("reached-from-outside", f"and only it uses {ref.text}", ref.start)
 
 
 def _skipped(facts: ClassFacts, at: int) -> bool:
