@@ -200,3 +200,14 @@ def test_every_drop_has_a_row_in_the_docs() -> None:
     page = Path(__file__).parents[2] / "docs" / "dropped.md"
     text = page.read_text("utf-8")
     assert [name for name in DROPS if f"`{name}`" not in text] == []
+
+
+def test_an_empty_hook_goes_and_its_comment_stays(tmp_path: Path) -> None:
+    empty = "componentDidMount() {\n    // nothing yet\n  }"
+    text = WHOLE.replace("componentDidMount() { this.field = 2; }", empty).replace(
+        "  componentWillUnmount() { this.field = 0; }\n", ""
+    )
+    result = carried(tmp_path, text)
+    assert result.status == "clean"
+    assert "// nothing yet" in result.files[0].text
+    assert "empty-hook" in [entry.rule for entry in result.entries]

@@ -24,7 +24,6 @@ DROPS = frozenset(
         "base-constructor-call",
         "method-bound-in-constructor",
         "inputs-already-in-scope",
-        "empty-constructor",
         "receiver-alias",
         "default-inputs-moved",
         "base-import",
