@@ -202,12 +202,16 @@ def test_every_drop_has_a_row_in_the_docs() -> None:
     assert [name for name in DROPS if f"`{name}`" not in text] == []
 
 
-def test_an_empty_hook_goes_and_its_comment_stays(tmp_path: Path) -> None:
-    empty = "componentDidMount() {\n    // nothing yet\n  }"
-    text = WHOLE.replace("componentDidMount() { this.field = 2; }", empty).replace(
-        "  componentWillUnmount() { this.field = 0; }\n", ""
-    )
+def test_an_empty_hook_goes(tmp_path: Path) -> None:
+    text = WHOLE.replace("{ this.field = 2; }", "{}").replace("{ this.field = 0; }", "{}")
+    result = carried(tmp_path, text)
+    assert result.status == "clean"
+    assert "}\n\n\n" not in result.files[0].text
+    assert "empty-hook" in [entry.rule for entry in result.entries]
+
+
+def test_a_comment_in_an_empty_hook_stays(tmp_path: Path) -> None:
+    text = WHOLE.replace("{ this.field = 2; }", "{\n    // nothing yet\n  }")
     result = carried(tmp_path, text)
     assert result.status == "clean"
     assert "// nothing yet" in result.files[0].text
-    assert "empty-hook" in [entry.rule for entry in result.entries]

@@ -52,8 +52,10 @@ def write(plan: Plan, source: SourceText, style: Style) -> Fragment:
         blocks.append(joined((line for line in opening), f"\n{inner}"))
     for member in component.members:
         block = _member(plan, speller, style, member, inner)
-        if block:
+        if any(piece.span is not None or piece.text for piece in block.pieces):
             blocks.append(block)
+        else:
+            result += block  # it only says what became of an entry
     blocks.append(_drawing(plan, speller, style, inner))
     result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}")
     for static in component.statics:
