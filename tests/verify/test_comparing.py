@@ -1,0 +1,144 @@
+"""Normalising, comparing and reading trials, on their own."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from clean_carry.component.errors import InputError
+from clean_carry.component.interface import Interface
+from clean_carry.verify.compare import differences, draws_or_calls, tree_differences
+from clean_carry.verify.normalise import RULES, Normaliser
+from clean_carry.verify.plain import declared_inputs, plain_trials
+from clean_carry.verify.trials import Trial, load
+
+
+def el(name: str, *children: Any, state: Any = None, **attributes: str) -> list[Any]:
+    return [name, {k.rstrip("_"): v for k, v in attributes.items()}, state, list(children)]
+
+
+SAME: list[tuple[str, list[Any], list[Any]]] = [
+    ("comments", ["a", None], ["a"]),
+    ("split-text", ["a", "b"], ["ab"]),
+    ("white-space", [el("p", "\n  a  b "), " ", el("p")], [el("p", "a b"), el("p")]),
+    ("class-order", [el("p", class_="b  a")], [el("p", class_="a b")]),
+    ("boolean-attribute", [el("input", disabled="disabled")], [el("input", disabled="")]),
+    (
+        "form-state",
+        [el("input", state={"value": "x"}, value="a")],
+        [el("input", state={"value": "x"})],
+    ),
+    ("style-spacing", [el("p", style="color: red; ")], [el("p", style="color:red")]),
+    (
+        "made-up-id",
+        [el("b", id=":r1:"), el("i", for_=":r1:")],
+        [el("b", id=":r7:"), el("i", for_=":r7:")],
+    ),
+]
+
+
+@pytest.mark.parametrize(("rule", "old", "new"), SAME, ids=[row[0] for row in SAME])
+def test_a_rule_and_its_count(rule: str, old: list[Any], new: list[Any]) -> None:
+    one, other = Normaliser(), Normaliser()
+    assert tree_differences(one.tree(old), other.tree(new)) == []
+    assert one.used[rule] + other.used[rule] > 0
+
+
+def test_the_scope_mark_goes_only_where_it_is_named() -> None:
+    marked = [el("p", **{"data-v-1": ""})]
+    assert Normaliser(("data-v-*",)).tree(marked) == [el("p")]
+    assert Normaliser().tree(marked) == marked
+
+
+def test_every_rule_is_in_the_docs() -> None:
+    page = (Path(__file__).parents[2] / "docs" / "verification.md").read_text("utf-8")
+    assert [rule.name for rule in RULES if f"`{rule.name}`" not in page] == []
+
+
+DIFFERENT = [
+    ([el("b", "a"), " ", el("b", "c")], [el("b", "a"), el("b", "c")]),
+    ([el("pre", "a  b")], [el("pre", "a b")]),
+    ([el("p", title="a")], [el("p")]),
+    ([el("p")], [el("svg:p")]),
+    ([el("input", state={"value": "a"})], [el("input", state={"value": "b"})]),
+    ([el("b", id=":r1:"), el("i", for_=":r1:")], [el("b", id=":r1:"), el("i", for_=":r2:")]),
+    (["a"], ["b"]),
+    ([el("p")], []),
+]
+
+
+@pytest.mark.parametrize(("old", "new"), DIFFERENT)
+def test_what_counts_is_told_apart(old: list[Any], new: list[Any]) -> None:
+    assert tree_differences(Normaliser().tree(old), Normaliser().tree(new))
+
+
+def answer(**changes: Any) -> dict[str, Any]:
+    point = {"name": "shown", "tree": [el("p")], "frames": [], "calls": [], "requests": [],
+             "errors": [], "prevented": [], "missing": None, "focus": ""}  # fmt: skip
+    end = {"calls": [], "requests": [], "errors": []}
+    left = {k: changes.pop(k) for k in ("timers", "listeners") if k in changes}
+    return {
+        "points": [point | changes],
+        "left": {"timers": [], "listeners": []} | left,
+        "last": end,
+    }
+
+
+@pytest.mark.parametrize(
+    ("what", "changes"),
+    [("tree", {"tree": [el("b")]}), ("calls", {"calls": [["onPick", 1]]}), ("focus", {"focus": "p[1]"}),
+     ("requests", {"requests": [{"url": "/a"}]}), ("errors", {"errors": ["Error: x"]}),
+     ("prevented", {"prevented": [["click", True]]}), ("before paint", {"frames": [[el("i")]]}),
+     ("timers left", {"timers": ["interval 100"]}), ("listeners left", {"listeners": ["window resize"]}),
+     ("target", {"missing": {"role": "button"}})],
+)  # fmt: skip
+def test_each_thing_seen_is_compared(what: str, changes: dict[str, Any]) -> None:
+    empty = {"timers": [], "listeners": []}
+    found = differences("t", answer(), answer(**changes), (empty, empty),
+                        (Normaliser(), Normaliser()), one_runtime=True)  # fmt: skip
+    assert what in [difference.what for difference in found]
+    assert found[0].trial == "t"
+
+
+def test_what_the_runtime_leaves_is_no_leak() -> None:
+    common = {"timers": [], "listeners": ["document selectionchange"]}
+    new = answer(listeners=["document selectionchange"])
+    sides = (Normaliser(), Normaliser())
+    assert differences("t", answer(), new, (common, common), sides, one_runtime=True) == []
+
+
+def test_a_side_that_draws_nothing_did_not_run() -> None:
+    assert not draws_or_calls(answer(tree=["text only"]))
+    assert draws_or_calls(answer(tree=[], calls=[["a"]]))
+
+
+def test_trials_are_renamed_by_the_interface() -> None:
+    trial = Trial(
+        "t", {"a": 1}, {"change": {}}, {"title": ["x"]}, [], [{"change": {"inputs": {"a": 2}}}]
+    )
+    names = Interface((("a", "b"),), (("change", "onChange"),), (("title", "titleSlot"),))
+    request = trial.request(names)
+    assert request["inputs"] == {"b": 1}
+    assert request["functions"] == {"onChange": {"called": "change"}}
+    assert request["slots"] == {"titleSlot": ["x"]}
+    assert request["steps"] == [{"change": {"inputs": {"b": 2}}}]
+
+
+def test_a_step_the_schema_does_not_know(tmp_path: Path) -> None:
+    path = tmp_path / "t.yaml"
+    path.write_text("trials: [{ name: a, steps: [{ dance: true }] }]")
+    with pytest.raises(InputError, match="dance"):
+        load(path)
+
+
+def test_declared_inputs_are_filled() -> None:
+    text = """X.propTypes = { a: T.string.isRequired, b: T.oneOf(['p', 'q']), c: T.func, children: T.node,
+      d: T.arrayOf(T.shape({ e: T.number })), f: T.bool };"""
+    found = declared_inputs(text, "x.jsx")
+    assert found.values["b"] == ("p", "q")
+    assert found.values["d"][0] == [{"e": 3}, {"e": 4}]
+    assert found.values["f"] == (True, False)
+    assert (found.functions, found.content) == (["c"], ["children"])
+    assert plain_trials(text, "x.jsx")[0].name == "every declared input filled"
