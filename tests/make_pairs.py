@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from clean_carry.crossing.carry import Request, carry_file
+from tests_support import TARGETS
 
 PAIRS = Path(__file__).parent / "syntaxes"
 
@@ -12,14 +13,17 @@ PAIRS = Path(__file__).parent / "syntaxes"
 def main() -> None:
     """Write `new.*` beside every `old.*` that stands alone."""
     for old in sorted(PAIRS.glob("*/pairs/*/old.*")):
-        if old.suffix == ".yaml":
+        if old.suffix in (".yaml", ".css"):
             continue
-        new = old.with_name("new" + old.suffix)
-        if new.exists():
-            continue
-        results = carry_file(Request(old, old.name, "jsx-function"))
-        new.write_text(results[0].files[0].text, "utf-8")
-        print(new)
+        for target, names in TARGETS[old.parent.parent.parent.name].items():
+            wanted = [n for n in names if old.suffix == ".vue" or n.endswith(old.suffix)]
+            results = carry_file(Request(old, old.name, target))
+            for number, file in enumerate(results[0].files):
+                name = wanted[0] if number == 0 else file.path  # imported by its name
+                new = old.with_name(name)
+                if not new.exists():
+                    new.write_text(file.text, "utf-8")
+                    print(new)
 
 
 if __name__ == "__main__":

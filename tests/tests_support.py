@@ -10,3 +10,12 @@ export default class Berth extends Component {
   }
 }
 """
+
+# For each syntax read: the syntaxes it is carried to, and the names of the expected files.
+TARGETS = {
+    "jsx_class": {"jsx-function": ("new.jsx", "new.tsx")},
+    "single_file_object": {
+        "single-file-flat": ("new.flat.vue",),
+        "jsx-function": ("new.function.jsx",),
+    },
+}

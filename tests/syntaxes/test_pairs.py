@@ -7,28 +7,39 @@ from pathlib import Path
 import pytest
 
 from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.text import SourceText
 from clean_carry.verify.pair import pair_of, trials_for
 from clean_carry.verify.verify import Bench, verify
+from tests_support import TARGETS
 
-PAIRS = sorted(Path(__file__).parent.glob("*/pairs/*/"))
+PAIRS = [
+    (folder, target, folder / name)
+    for folder in sorted(Path(__file__).parent.glob("*/pairs/*/"))
+    for target, names in TARGETS[folder.parent.parent.name].items()
+    for name in names
+    if (folder / name).exists()
+]
+IDS = [f"{folder.name}-{new.name}" for folder, _, new in PAIRS]
 
 
-def _files(folder: Path) -> tuple[Path, Path]:
-    old = next(p for p in folder.glob("old.*") if not p.name.endswith(".yaml"))
-    return old, folder / ("new" + old.suffix)
+def _old(folder: Path) -> Path:
+    return next(p for p in folder.glob("old.*") if not p.name.endswith(".yaml"))
 
 
-@pytest.mark.parametrize("folder", PAIRS, ids=lambda p: p.name)
-def test_written_as_expected(folder: Path) -> None:
-    old, new = _files(folder)
-    results = carry_file(Request(old, old.name, "jsx-function"))
+@pytest.mark.parametrize(("folder", "target", "new"), PAIRS, ids=IDS)
+def test_written_as_expected(folder: Path, target: str, new: Path) -> None:
+    old = _old(folder)
+    results = carry_file(Request(old, old.name, target))
     assert results[0].files[0].text == new.read_text("utf-8")
+    for extra in results[0].files[1:]:
+        assert extra.text == (folder / extra.path).read_text("utf-8")
     assert results[0].status == ("left" if folder.name.startswith("left") else "clean")
 
 
-@pytest.mark.parametrize("folder", PAIRS, ids=lambda p: p.name)
-def test_same_in_the_real_runtime(folder: Path, bench: Bench) -> None:
-    old, new = _files(folder)
+@pytest.mark.parametrize(("folder", "target", "new"), PAIRS, ids=IDS)
+def test_same_in_the_real_runtime(folder: Path, target: str, new: Path, bench: Bench) -> None:
+    old = _old(folder)
     before, after, interface = pair_of(old, new)
     trials = trials_for(old, before.text, None)
     result = verify(bench, trials.mount(before), trials.mount(after), trials.trials, interface)
@@ -36,12 +47,13 @@ def test_same_in_the_real_runtime(folder: Path, bench: Bench) -> None:
     assert {trial.verdict for trial in result.trials} == {"same"}
 
 
-@pytest.mark.parametrize("folder", PAIRS, ids=lambda p: p.name)
-def test_no_comment_is_lost(folder: Path) -> None:
-    from clean_carry.source.javascript.tree import Tree
-    from clean_carry.source.text import SourceText
-
-    old, new = _files(folder)
-    wanted = [c.text for c in Tree(SourceText.read(old)).comments]
+@pytest.mark.parametrize(("folder", "target", "new"), PAIRS, ids=IDS)
+def test_no_comment_is_lost(folder: Path, target: str, new: Path) -> None:
+    old = _old(folder)
+    if old.suffix == ".vue":
+        text = old.read_text("utf-8")
+        wanted = [line.strip() for line in text.splitlines() if line.strip().startswith("//")]
+    else:
+        wanted = [c.text for c in Tree(SourceText.read(old)).comments]
     written = new.read_text("utf-8")
     assert [text for text in wanted if text not in written] == []

@@ -103,10 +103,10 @@ def _write(results: list[Result], path: Path, out: Path | None, overwrite: bool)
 
 def _show(results: list[Result], path: Path, *, preview: bool) -> None:
     files = {file.path: file for result in results for file in result.files}
-    for file in files.values():
+    for number, file in enumerate(files.values()):
         if preview:
             source = SourceText.read(path)
-            old = source.slice(0, len(source.data))
+            old = source.slice(0, len(source.data)) if number == 0 else ""
             for line in terminal.diff(old, file.text, str(path), file.path):
                 click.echo(line)
         else:

@@ -187,8 +187,8 @@ class Emit(Operation):
     """An event sent to whoever uses the component."""
 
     event: str
+    callee: Span
     arguments: tuple[Code, ...]
-    position: Position = "expression"
 
     def operands(self) -> tuple[Code, ...]:
         return self.arguments
@@ -196,15 +196,24 @@ class Emit(Operation):
 
 @dataclass(frozen=True)
 class Assign(Operation):
-    """A state field written where it stands (`x = v`, `x += v`), as mutable syntaxes do."""
+    """A state field written where it stands (`x = v`, `x += v`, `x++`), as mutable syntaxes do.
+
+    `value` is None for `++` and `--`. `alone` says that it is a statement of its own at the top of
+    its function, `looped` that it may run several times in one run of it, `atomic` that the value
+    needs no parentheses beside an operator.
+    """
 
     member: Member
+    target: Span
     operator: str
-    value: Code
-    position: Position = "expression"
+    value: Code | None
+    alone: bool
+    statement: bool
+    looped: bool
+    atomic: bool
 
     def operands(self) -> tuple[Code, ...]:
-        return (self.value,)
+        return (self.value,) if self.value is not None else ()
 
 
 @dataclass(frozen=True)

@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
+from clean_carry.component.code import Operation
 from clean_carry.component.ledger import Ledger, Outcome
 from clean_carry.component.spans import Span
 
@@ -78,6 +79,18 @@ def joined(parts: Iterable[Fragment], between: str) -> Fragment:
             pieces.append(Piece(text=between))
         pieces.extend(part.pieces)
     return Fragment(pieces)
+
+
+def between(
+    span: Span, operations: Iterable[Operation], spell: Callable[[Operation], Fragment]
+) -> Fragment:
+    """Verbatim text of a span with the operations in it spelled."""
+    result = Fragment()
+    here = span.start
+    for operation in operations:
+        result += copy(span._replace(start=here, end=operation.span.start)) + spell(operation)
+        here = operation.span.end
+    return result + copy(span._replace(start=here))
 
 
 def render(

@@ -4,9 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Literal
 
 from clean_carry.component.code import Code
 from clean_carry.component.spans import Span
+
+# What an expression gives whatever happens: a number or string, a truth value, or who knows.
+Form = Literal["text", "boolean", ""]
 
 
 @dataclass(frozen=True)
@@ -22,6 +26,7 @@ class Expression:
     """A value shown as text."""
 
     code: Code
+    form: Form
     entry: int
 
 
@@ -49,24 +54,24 @@ class BoundAttribute:
 
     name: str
     code: Code
+    form: Form
     entry: int
 
 
 @dataclass(frozen=True)
 class ClassList:
-    """Classes by condition: (class name, condition)."""
+    """Classes by condition: (class name, condition, form of the condition)."""
 
-    items: tuple[tuple[str, Code], ...]
+    items: tuple[tuple[str, Code, Form], ...]
     entry: int
 
 
 @dataclass(frozen=True)
 class Handler:
-    """Code for an event. `statement` is false where it names a function."""
+    """Code that runs on an event."""
 
     event: str
     code: Code
-    call: bool
     entry: int
 
 
@@ -90,7 +95,7 @@ class Element:
             if isinstance(attribute, BoundAttribute | Handler):
                 yield attribute.code
             elif isinstance(attribute, ClassList):
-                for _, condition in attribute.items:
+                for _, condition, _ in attribute.items:
                     yield condition
         for child in self.children:
             yield from codes_of(child)
@@ -101,6 +106,7 @@ class Branch:
     """One arm of a condition; `test` is None for the last resort."""
 
     test: Code | None
+    form: Form
     element: Element
     entry: int
 
@@ -144,3 +150,13 @@ def codes_of(node: Markup) -> Iterator[Code]:
         yield node.code
     elif isinstance(node, Element | Condition | SlotOutlet):
         yield from node.codes()
+
+
+def children_of(node: Markup) -> tuple[Markup, ...]:
+    """The nodes directly inside a markup node; of a condition, the elements of its arms."""
+    match node:
+        case Element(children=children) | SlotOutlet(fallback=children):
+            return children
+        case Condition(branches=branches):
+            return tuple(branch.element for branch in branches)
+    return ()

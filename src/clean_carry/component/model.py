@@ -26,13 +26,14 @@ class Default:
 
 @dataclass(frozen=True)
 class Prop:
-    """A declared or used input."""
+    """A declared or used input. `implied` is the value its syntax gives it without a default."""
 
     name: str
     default: Default | None = None
     kind: str = ""
+    implied: str = ""
     required: bool = False
-    declaration: Span | None = None
+    entry: int = -1
 
 
 @dataclass(frozen=True)
@@ -73,12 +74,18 @@ class InstanceField:
 
 @dataclass(frozen=True)
 class Derived:
-    """A value computed from inputs and state. `body` is the inside of its function."""
+    """A value computed from inputs and state.
+
+    `text` is its function from the parameters on, under an entry of its own for writers that keep
+    it; `returned` is the expression where the body is one return of it.
+    """
 
     name: str
-    body: Code
+    text: Code
+    text_entry: int
     returned: Code | None
     entry: int
+    comments: tuple[Span, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -134,12 +141,20 @@ class Moment:
 
 @dataclass(frozen=True)
 class Reaction:
-    """Code that runs when its source changed, before the component is drawn."""
+    """Code that runs when its source changed, before the component is drawn.
+
+    `text` is its function from the parameters on, under an entry of its own; `body` is what stands
+    between its braces. `now` and `before` are the uses of its parameters, the new and the old value,
+    each with its entry.
+    """
 
     source: Member
-    parameter: str
-    previous: str
+    text: Code
+    text_entry: int
     body: Code
+    now: tuple[tuple[Span, int], ...]
+    before: tuple[tuple[Span, int], ...]
+    runs_code: bool
     entry: int
     comments: tuple[Span, ...] = ()
 
@@ -165,9 +180,16 @@ class LeftMember:
     entry: int
 
 
+Part = Method | Moment | LeftMember | Static | Derived | Reaction
+
+
 @dataclass(frozen=True)
 class Component:
-    """One component, whatever syntax it came from."""
+    """One component, whatever syntax it came from.
+
+    `drawing` is code that gives markup; `markup` is a template. `option_values` are the
+    values of options a target may keep as they are; `mutations` is state changed in place.
+    """
 
     name: str
     span: Span
@@ -180,14 +202,12 @@ class Component:
     typed: bool = False
     state: State | None = None
     fields: tuple[InstanceField, ...] = ()
-    derived: tuple[Derived, ...] = ()
-    reactions: tuple[Reaction, ...] = ()
-    members: tuple[Method | Moment | LeftMember | Static, ...] = ()
+    members: tuple[Part, ...] = ()
     statics: tuple[Static, ...] = ()
     events: tuple[str, ...] = ()
     slots: tuple[str, ...] = ()
     drawing: Code | None = None
-    markup: Markup | None = None
+    markup: tuple[Markup, ...] = ()
     entries: dict[str, int] = field(default_factory=dict)
     reserved: frozenset[str] = frozenset()
     module_names: frozenset[str] = frozenset()
@@ -199,6 +219,9 @@ class Component:
     called: frozenset[str] = frozenset()
     impure_drawing: bool = False
     moved: tuple[tuple[Span, int, str], ...] = ()
+    mutations: tuple[tuple[str, int], ...] = ()
+    option_comments: dict[str, tuple[Span, ...]] = field(default_factory=dict)
+    option_values: dict[str, Span] = field(default_factory=dict)
 
     def codes(self) -> Iterator[tuple[object, Code]]:
         """Every piece of code with what owns it."""
@@ -211,19 +234,15 @@ class Component:
         for instance_field in self.fields:
             if instance_field.code is not None:
                 yield instance_field, instance_field.code
-        for derived in self.derived:
-            yield derived, derived.body
-        for reaction in self.reactions:
-            yield reaction, reaction.body
         for member in self.members:
-            if isinstance(member, Method):
+            if isinstance(member, Method | Derived | Reaction):
                 yield member, member.text
             elif isinstance(member, Moment):
                 yield member, member.body
         if self.drawing is not None:
             yield "drawing", self.drawing
-        if self.markup is not None:
-            for code in codes_of(self.markup):
+        for node in self.markup:
+            for code in codes_of(node):
                 yield "drawing", code
 
     def operations(self) -> Iterator[tuple[object, Operation]]:
@@ -235,6 +254,16 @@ class Component:
     def methods(self) -> list[Method]:
         """The own functions, in source order."""
         return [member for member in self.members if isinstance(member, Method)]
+
+    @property
+    def derived(self) -> list[Derived]:
+        """The derived values, in source order."""
+        return [member for member in self.members if isinstance(member, Derived)]
+
+    @property
+    def reactions(self) -> list[Reaction]:
+        """What runs when a source changed, in source order."""
+        return [member for member in self.members if isinstance(member, Reaction)]
 
     def moments(self, when: MomentName) -> list[Moment]:
         """The code that runs at this moment."""

@@ -24,7 +24,8 @@ class Plan:
     `names` are the local names of members (`PROPS` and `STATE` for whole objects), `setters` those
     of state writers, `latest` those of references that hold the latest value. `later` are the
     entries of operations that must see it. `effect_locals` maps a field that becomes a local of one
-    effect to its keyword and the entry of the use that declares it.
+    effect to its keyword and the entry of the use that declares it. `following` gives writes whose
+    value is read again in the same run, and those reads, the local that holds the value.
     """
 
     component: Component
@@ -43,6 +44,7 @@ class Plan:
     runtime: int
     updaters: bool
     may_skip: bool
+    following: dict[int, str]
 
 
 class Refused(Exception):

@@ -15,7 +15,8 @@ from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, LeftMember
 from clean_carry.component.result import LedgerEntry, NewFile, Result
-from clean_carry.crossing.pairs import PAIRS, Attempt, Outcome
+from clean_carry.crossing.outcome import Outcome
+from clean_carry.crossing.pairs import PAIRS, Attempt
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import major, package_version
 from clean_carry.syntaxes.registry import SYNTAXES, recognise

@@ -7,6 +7,7 @@ what is decided here.
 from __future__ import annotations
 
 from clean_carry.component.code import (
+    Assign,
     FieldUse,
     Left,
     Member,
@@ -21,6 +22,7 @@ from clean_carry.component.model import Component, LeftMember, Method, Moment
 from clean_carry.component.plan import PROPS, STATE, InputsForm, Layout, Plan, Refused
 from clean_carry.crossing.lateness import drawn_by, later_entries, later_methods, stable_methods
 from clean_carry.crossing.naming import name_members
+from clean_carry.crossing.writes import following_names
 
 # From this major version of the runtime on, all writes are batched (its release notes for 18.0).
 BATCHES_ALL = 18
@@ -41,7 +43,11 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     layout = _layout(component, runtime)
     inputs, lifted = _inputs(component, later)
     latest = _latest(component, later, layout, inputs)
-    if inputs == "listed" and sum(m.kind == "prop" for m in latest) > MANY_LATEST:
+    if (
+        inputs == "listed"
+        and not component.markup
+        and sum(m.kind == "prop" for m in latest) > MANY_LATEST
+    ):
         inputs = "whole"
         latest = _latest(component, later, layout, inputs)
     effect_locals = _effect_locals(component) if merged else {}
@@ -69,6 +75,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         runtime=runtime,
         updaters=bool(updaters),
         may_skip=any(u.may_skip for u in updaters),
+        following=following_names(component, later, naming),
     )
 
 
@@ -109,6 +116,8 @@ def _blank(moment: Moment) -> bool:
 
 
 def _layout(component: Component, runtime: int) -> Layout:
+    if component.markup:
+        return "split" if component.state is not None else "none"
     writes = [o for _, o in component.operations() if isinstance(o, StateWrite)]
     state = component.state
     if state is None and not writes:
@@ -171,6 +180,8 @@ def _redraw_matters(component: Component) -> bool:
 
 
 def _inputs(component: Component, later: frozenset[int]) -> tuple[InputsForm, PatternRead | None]:
+    if component.markup:
+        return "listed", None
     patterns: list[PatternRead] = []
     read: set[str] = set()
     whole = False
@@ -234,6 +245,8 @@ def _latest(
         if isinstance(operation, StateWrite):
             for patch in operation.fields or (operation.updater and operation.updater.result) or ():
                 written.add(patch.name)
+        elif isinstance(operation, Assign):
+            written.add(operation.member.name)
     found: set[Member] = set()
 
     def need(member: Member) -> None:

@@ -16,6 +16,7 @@ from clean_carry.component.plan import Plan, Refused
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
 from clean_carry.crossing.fit import fit
+from clean_carry.crossing.outcome import Excluded, beside, fixed_ranges, script_style
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
@@ -51,9 +52,9 @@ class ClassFileOutcome:
         """The one file, beside the old one: `X.function.jsx` for `X.jsx`."""
         if not self.carried:
             return ()
-        fixed = _fixed_ranges(self.tree)
+        fixed = fixed_ranges(self.tree)
         text = render(self.fragment, source.slice, self.unit, fixed)
-        return (NewFile(new_path(source.path), text, source.encode(text)),)
+        return (NewFile(beside(source.path, SYNTAX.suffix), text, source.encode(text)),)
 
     def interface(self, component: Component) -> Interface:
         """Inputs keep their names; children are the default slot on both sides."""
@@ -78,20 +79,12 @@ class ClassFileOutcome:
         return list(found.values())
 
 
-def new_path(path: str) -> str:
-    """The stated rule for a file beside the old one: the target's suffix before the ending."""
-    folder, slash, name = path.replace("\\", "/").rpartition("/")
-    stem, dot, ending = name.rpartition(".")
-    stem = stem.removesuffix(".class")
-    return f"{folder}{slash}{stem}.{SYNTAX.suffix}{dot}{ending}"
-
-
 def carry_class_file(
     source: SourceText,
     ledger: Ledger,
     path: Path,
     runtime: int,
-    excluded: dict[int, tuple[str, str, int]],
+    excluded: Excluded,
 ) -> ClassFileOutcome:
     """Read the classes of a file, fit and write each as a function; raises `InputError`."""
     tree = Tree(source)
@@ -148,33 +141,12 @@ def _keep(ledger: Ledger, component: Component) -> None:
 
 
 def _style(tree: Tree, whole: tuple[str, ...], named: bool, statement: Node | None) -> Style:
-    source = tree.source
-    unit = ""
-    for body in tree.of("class_body"):
-        for member in body.named_children:
-            inner, outer = source.indent_at(member.start), source.indent_at(body.start)
-            if inner.startswith(outer) and len(inner) > len(outer):
-                unit = inner[len(outer) :]
-                break
-        if unit:
-            break
-    statements = [n for n in tree.root.named_children if n.type != "export_statement"]
-    ended = sum(
-        n.text.endswith(";")
-        for n in tree.of("import_statement", "expression_statement", "lexical_declaration")
-    )
-    bare = len(tree.of("import_statement", "expression_statement", "lexical_declaration")) - ended
-    quote = "'"
-    for node in statements:
-        from_node = node.child("source")
-        if from_node is not None:
-            quote = from_node.text[0]
-            break
+    found = script_style(tree)
     namespace = statement is not None and any(
         c.type == "namespace_import" for c in statement.walk()
     )
     prefix = f"{whole[0]}." if whole and namespace and not named else ""
-    return Style(unit or "  ", ";" if ended >= bare else "", quote, prefix)
+    return Style(found.unit, found.semicolon, found.quote, prefix)
 
 
 def _with_edits(source: SourceText, edits: list[tuple[Span, Fragment]]) -> Fragment:
@@ -274,9 +246,9 @@ def _hand_on(
     fragment: Fragment, component: Component, orphans: list[Span], source: SourceText
 ) -> Fragment:
     pieces = list(fragment.pieces)
-    entry = component.entries["class"]
+    entry = component.entries["component"]
     for number, piece in enumerate(pieces):
-        if piece.entry != entry or piece.rule != "class-to-function":
+        if piece.entry != entry or piece.rule != "component-to-function":
             continue
         opening = next(at for at in range(number, len(pieces)) if pieces[at].text.endswith(") {\n"))
         indent = pieces[opening + 1].text
@@ -285,17 +257,3 @@ def _hand_on(
             added.extend((new(indent) + copy(span) + new("\n")).pieces)
         return Fragment([*pieces[: opening + 1], *added, *pieces[opening + 1 :]])
     return fragment
-
-
-def _fixed_ranges(tree: Tree):  # type: ignore[no-untyped-def]
-    """Byte ranges whose white space is content: template literals and multi-line strings."""
-    ranges = sorted(
-        (node.start, node.end)
-        for node in tree.of("template_string", "string")
-        if b"\n" in tree.source.data[node.start : node.end]
-    )
-
-    def within(start: int, end: int) -> list[tuple[int, int]]:
-        return [r for r in ranges if r[0] < end and r[1] > start]
-
-    return within

@@ -8,6 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from clean_carry.component.code import (
+    Assign,
     Binding,
     FieldUse,
     Member,
@@ -196,6 +197,8 @@ def _name_all(
             member = Member("prop", prop.name)
             plain = identifier(prop.name)
             names[member] = scope.pick([plain, f"{plain}Prop"], sites.get(member, []))
+        if component.markup:
+            names[OTHERS] = scope.pick(["rest", "others"], [])
     elif inputs == "whole":
         names[PROPS] = scope.pick(["props", "inputs"], sites.get(PROPS, []))
         for prop in component.props:
@@ -228,6 +231,10 @@ def _name_all(
 
 def _previous(component: Component, scope: _Scope) -> dict[str, str]:
     found: dict[str, str] = {}
+    for reaction in component.reactions:
+        wish = f"previous{_capital(identifier(reaction.source.name))}"
+        found[reaction.source.name] = scope.pick([wish, f"{wish}Value"], [])
+        found[f"{reaction.source.name}="] = scope.pick([f"set{_capital(wish)}"], [])
     for moment in component.moments("updated"):
         if moment.guard is not None:
             source = moment.guard.sources[0].name
@@ -327,6 +334,9 @@ def _sites(
             result = operation.updater.result if operation.updater is not None else None
             for patch in operation.fields or result or ():
                 plain.setdefault(Member("state", patch.name + "="), []).append(entry)
+        elif isinstance(operation, Assign):
+            note(operation.member, STATE, entry)
+            plain.setdefault(Member("state", operation.member.name + "="), []).append(entry)
     return plain, through
 
 

@@ -5,9 +5,13 @@ from __future__ import annotations
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.jsx_class.syntax import SYNTAX as JSX_CLASS
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX as JSX_FUNCTION
+from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX as SINGLE_FILE_FLAT
+from clean_carry.syntaxes.single_file_object.syntax import SYNTAX as SINGLE_FILE_OBJECT
 from clean_carry.syntaxes.syntax import Syntax
 
-SYNTAXES: dict[str, Syntax] = {syntax.id: syntax for syntax in (JSX_CLASS, JSX_FUNCTION)}
+SYNTAXES: dict[str, Syntax] = {
+    syntax.id: syntax for syntax in (JSX_CLASS, JSX_FUNCTION, SINGLE_FILE_OBJECT, SINGLE_FILE_FLAT)
+}
 
 
 def recognise(source: SourceText) -> str | None:
@@ -15,4 +19,6 @@ def recognise(source: SourceText) -> str | None:
     path, data = source.path.lower(), source.data
     if path.endswith(JSX_CLASS.endings) and b"class" in data and b"extends" in data:
         return JSX_CLASS.id
+    if path.endswith(SINGLE_FILE_OBJECT.endings) and b"export default" in data:
+        return SINGLE_FILE_OBJECT.id
     return None

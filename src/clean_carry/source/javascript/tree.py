@@ -91,17 +91,22 @@ class Node:
 
 
 class Tree:
-    """A parsed file: root node, comments in order, and nodes by type."""
+    """A parsed file: root node, comments in order, and nodes by type.
 
-    def __init__(self, source: SourceText) -> None:
+    `view` is what is parsed where that is not the whole file: bytes of the same length in which
+    everything that is no code is blank. Text is always sliced from the file.
+    """
+
+    def __init__(self, source: SourceText, view: bytes | None = None) -> None:
         self.source = source
+        self.view = source.data if view is None else view
         self.comments: list[Node] = []
         self.by_type: dict[str, list[Node]] = {}
         self.root = self._build()
         self._check_dialect()
 
     def _build(self) -> Node:
-        data = self.source.data
+        data = self.view
         raw = Parser(_LANGUAGE).parse(data)
         if raw.root_node.has_error:
             raw = _repaired(data, self.source)

@@ -6,12 +6,11 @@ the innermost expression (or assignment) around the use.
 
 from __future__ import annotations
 
-from bisect import bisect_left, bisect_right
+from bisect import bisect_right
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from clean_carry.component.code import (
-    Code,
     FieldUse,
     Gone,
     Left,
@@ -22,56 +21,27 @@ from clean_carry.component.code import (
     Read,
     WholeRead,
 )
-from clean_carry.component.ledger import Ledger
-from clean_carry.component.spans import Span
-from clean_carry.source.javascript.scope import Names, is_write
+from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.timing import in_handler, is_deferred
-from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name
 from clean_carry.syntaxes.jsx_class.notions import HOOKS
 from clean_carry.syntaxes.jsx_class.places import place_of
 from clean_carry.syntaxes.jsx_class.receivers import Receiver, Receivers
-
-Build = Callable[[int], Operation]
-
-
-@dataclass
-class Raw:
-    """An operation before it is built: its span, its notion, and how to build it for an entry."""
-
-    span: Span
-    notion: str
-    build: Build
-    member: str = ""
-    built: Operation | None = None
+from clean_carry.syntaxes.uses import Build, Raw, Uses
 
 
 @dataclass
-class ClassFacts:
+class ClassFacts(Uses):
     """What the first pass collected of a class: the names of its members by kind."""
 
-    tree: Tree
-    names: Names
-    ledger: Ledger
     node: Node
     methods: set[str] = field(default_factory=set)
     fields: set[str] = field(default_factory=set)
     elements: set[str] = field(default_factory=set)
-    refusals: list[tuple[str, str, int]] = field(default_factory=list)
-    raws: list[Raw] = field(default_factory=list)
-    starts: list[int] = field(default_factory=list)
-    locals_at: dict[int, frozenset[tuple[str, int]]] = field(default_factory=dict)
     skipped: list[tuple[int, int]] = field(default_factory=list)
     handled: set[int] = field(default_factory=set)
     unread: bool = False
-
-    def span(self, node: Node) -> Span:
-        """The span of a node."""
-        return self.tree.source.span(node.start, node.end)
-
-    def refuse(self, rule: str, detail: str, at: int) -> None:
-        """Note a reason for which the whole class is refused."""
-        self.refusals.append((rule, detail, at))
 
     def root_of(self, node: Node) -> Node:
         """The member's function, or its initial value, in which `node` stands."""
@@ -90,24 +60,6 @@ class ClassFacts:
     def deferred(self, node: Node) -> bool:
         """Whether `node` runs later than its member is entered."""
         return is_deferred(node, self.root_of(node), self.names)
-
-    def code(self, span: Span, *, kept: bool = True) -> Code:
-        """Build the code of a span, its operations with it; claims it as kept text."""
-        if kept:
-            self.ledger.claim("code", span, "kept")
-        operations: list[Operation] = []
-        at = bisect_left(self.starts, span.start)
-        end = span.start
-        while at < len(self.raws) and self.raws[at].span.start < span.end:
-            raw = self.raws[at]
-            at += 1
-            if raw.span.start < end or raw.span.end > span.end:
-                continue
-            if raw.built is None:
-                raw.built = raw.build(self.ledger.claim(raw.notion, raw.span))
-            operations.append(raw.built)
-            end = raw.span.end
-        return Code(span, tuple(operations))
 
 
 READERS: dict[str, Callable[[ClassFacts, Receiver, Node], None]] = {}
@@ -155,13 +107,7 @@ def collect(facts: ClassFacts, receivers: Receivers) -> None:
     facts.skipped = sorted(set(outer))
     _refuse_orphaned_names(facts, outer)
     facts.raws = [raw for raw in facts.raws if not _inside_left(raw, outer)]
-    facts.raws.sort(key=lambda raw: (raw.span.start, -raw.span.end))
-    unique: list[Raw] = []
-    for raw in facts.raws:
-        if not unique or unique[-1].span != raw.span:
-            unique.append(raw)
-    facts.raws = unique
-    facts.starts = [raw.span.start for raw in facts.raws]
+    facts.sort()
     _claim_unread(facts, receivers)
 
 

@@ -81,7 +81,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     collect(facts, find(file.tree, file.names, node, constructor))
     _undeclared_checks(facts, node)
     gathered.outside = _outside(facts, members)
-    gathered.entries["class"] = class_entry
+    gathered.entries["component"] = class_entry
     types = heritage_types(node)
     if len(types) > 1:
         gathered.state_type = types[1].text

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from clean_carry.component.code import (
     Assign,
@@ -38,6 +38,7 @@ class Speller:
     semicolon: str
     unit: str
     events: dict[str, str]
+    renames: tuple[tuple[Span, str], ...] = ()
 
     def code(self, code: Code) -> Fragment:
         """Verbatim text with every operation spelled."""
@@ -48,10 +49,18 @@ class Speller:
         result = Fragment()
         here = start
         for operation in operations:
-            result += copy(self.source.span(here, operation.span.start))
+            result += self._verbatim(here, operation.span.start)
             result += self.operation(operation)
             here = self._end(operation)
-        return result + copy(self.source.span(here, end))
+        return result + self._verbatim(here, end)
+
+    def _verbatim(self, start: int, end: int) -> Fragment:
+        result = Fragment()
+        for span, name in self.renames:
+            if start <= span.start and span.end <= end:
+                result += copy(self.source.span(start, span.start)) + new(name)
+                start = span.end
+        return result + copy(self.source.span(start, end))
 
     def _end(self, operation: Operation) -> int:
         """Where verbatim text goes on: a vanished declaration takes its line with it."""
@@ -114,7 +123,9 @@ def access(name: str) -> str:
 def _read(speller: Speller, operation: Operation) -> Fragment:
     assert isinstance(operation, Read)
     later = operation.entry in speller.plan.later
-    if operation.member.kind == "derived":
+    if operation.entry in speller.plan.following:
+        text = speller.plan.following[operation.entry]
+    elif operation.member.kind == "derived":
         text = speller.name(operation.member)
     else:
         text = speller.value_text(operation.member, later)
@@ -250,26 +261,15 @@ def _set_call(speller: Speller, operation: StateWrite, number: int) -> Fragment:
     assert patch.value is not None
     name = plan.names[Member("state", patch.name)]
     spans = [span for span, _ in updater.own if patch.value.span.holds(span)]
-    body = _renamed(speller, patch.value, spans, name)
+    body = renamed(speller, patch.value, [(span, name) for span in spans])
     if speller.source.slice(patch.value.span.start, patch.value.span.end).startswith("{"):
         body = new("(") + body + new(")")
     return new(f"{plan.setters[patch.name]}(({name}) => ") + body + new(")")
 
 
-def _renamed(speller: Speller, code: Code, spans: list[Span], name: str) -> Fragment:
-    """The code with the reads of the previous state replaced by the parameter."""
-    result = Fragment()
-    here = code.span.start
-    marks: list[tuple[int, Span | Operation]] = [(s.start, s) for s in spans]
-    marks += [(o.span.start, o) for o in code.operations]
-    for _, mark in sorted(marks, key=lambda m: m[0]):
-        if isinstance(mark, Operation):
-            result += copy(speller.source.span(here, mark.span.start)) + speller.operation(mark)
-            here = mark.span.end
-            continue
-        result += copy(speller.source.span(here, mark.start)) + new(name)
-        here = mark.end
-    return result + copy(speller.source.span(here, code.span.end))
+def renamed(speller: Speller, code: Code, names: list[tuple[Span, str]]) -> Fragment:
+    """The code spelled, with these spans (reads of parameters that go) replaced by names."""
+    return replace(speller, renames=tuple(sorted(names))).code(code)
 
 
 def _emit(speller: Speller, operation: Operation) -> Fragment:
@@ -283,10 +283,19 @@ def _assign(speller: Speller, operation: Operation) -> Fragment:
     assert isinstance(operation, Assign)
     name = speller.plan.names[operation.member]
     setter = speller.plan.setters[operation.member.name]
-    value = speller.code(operation.value)
+    rule = "assignment-to-write"
+    value = speller.code(operation.value) if operation.value is not None else new("1")
     if operation.operator != "=":
-        value = new(f"{name} {operation.operator[:-1]} ") + value
-    return new(f"{setter}(", operation.entry, "assignment-to-write") + value + new(")")
+        sign = operation.operator[0] if operation.value is None else operation.operator[:-1]
+        if not operation.atomic:
+            value = new("(") + value + new(")")
+        value = new(f"{name} {sign} ") + value
+    following = speller.plan.following.get(operation.entry)
+    if following is None:
+        return new(f"{setter}(", operation.entry, rule) + value + new(")")
+    indent = speller.source.indent_at(operation.span.start)
+    head = new(f"const {following} = ", operation.entry, rule) + value
+    return head + new(f"{speller.semicolon}\n{indent}{setter}({following})")
 
 
 _SPELL: dict[type, Callable[[Speller, Operation], Fragment]] = {

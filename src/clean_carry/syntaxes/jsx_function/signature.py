@@ -33,7 +33,7 @@ def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
     items = _items(plan, speller)
     if plan.inputs == "whole" and not items:
         return result + new(f"{plan.names[PROPS]}{typed}")
-    if plan.inputs == "whole":
+    if plan.inputs == "whole" or (plan.inputs == "listed" and OTHERS in plan.names):
         items.append(new(f"...{plan.names[OTHERS]}"))
     elif plan.inputs == "lifted" and plan.lifted is not None:
         items.append(new(f"...{plan.lifted.rest}"))
@@ -45,7 +45,9 @@ def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
             result
             + new("{" + unit)
             + joined(items, "," + unit)
-            + new(f"{'' if plan.inputs != 'listed' else ','}\n{base}}}{typed}")
+            + new(
+                f"{',' if plan.inputs == 'listed' and OTHERS not in plan.names else ''}\n{base}}}{typed}"
+            )
         )
     return result + new("{ ") + inner + new(f" }}{typed}")
 
@@ -69,8 +71,10 @@ def _items(plan: Plan, speller: Speller) -> list[Fragment]:
 def _item(name: str, local: str, prop: Prop, plan: Plan, speller: Speller) -> Fragment:
     key = name if is_identifier(name) else f"'{name}'"
     head = new(name if name == local else f"{key}: {local}")
+    if prop.entry >= 0:
+        head += settled(prop.entry, "input-to-signature")
     if prop.default is None:
-        return head
+        return head + new(f" = {prop.implied}") if prop.implied else head
     rule = "default-to-signature"
     settle = settled(prop.default.entry, rule) if prop.default.entry >= 0 else Fragment()
     constant = hoisted_name(plan, prop)

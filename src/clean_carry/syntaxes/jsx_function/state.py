@@ -91,6 +91,8 @@ def _state_line(
 
 
 def _patches(operation: object) -> tuple[object, ...]:
+    if isinstance(operation, Assign):
+        return (operation.member,)
     fields = getattr(operation, "fields", None)
     if fields:
         return tuple(fields)

@@ -6,15 +6,27 @@ from dataclasses import dataclass, field
 
 from clean_carry.component.code import Member
 from clean_carry.component.fragment import Fragment, copy, joined, new, settled
-from clean_carry.component.model import LeftMember, Method, Moment, Static
-from clean_carry.component.plan import Plan
+from clean_carry.component.markup import Element, MarkupComment
+from clean_carry.component.model import LeftMember, Method, Moment, Part, Reaction, Static
+from clean_carry.component.plan import Plan, Refused
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.jsx_function.derived import derived_line, reaction_block
 from clean_carry.syntaxes.jsx_function.effects import effect, removal_effect
+from clean_carry.syntaxes.jsx_function.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.operations import Speller, left_marker, releveled, trimmed
 from clean_carry.syntaxes.jsx_function.signature import default_constants, merged_inputs, signature
 from clean_carry.syntaxes.jsx_function.state import field_lines, latest_lines, state_lines
+
+
+@dataclass(frozen=True)
+class TemplateTarget:
+    """How a template is drawn here: the scoping attribute, and inputs by event and by slot."""
+
+    mark: str
+    events: dict[str, str]
+    slots: dict[str, str]
 
 
 @dataclass
@@ -33,21 +45,32 @@ class Style:
         return f"{self.hook_prefix}{name}"
 
 
-def write(plan: Plan, source: SourceText, style: Style) -> Fragment:
-    """The function that takes the place of the class, with its statics after it."""
+def write(
+    plan: Plan, source: SourceText, style: Style, template: TemplateTarget | None = None
+) -> Fragment:
+    """The function that takes the place of the component, with its statics after it.
+
+    `template` says how a template is drawn; None where the component draws by code. Raises `Refused`.
+    """
     component = plan.component
-    speller = Speller(plan, source, style.semicolon, style.unit, {})
+    events = (
+        {e: plan.names[Member("prop", p)] for e, p in template.events.items()} if template else {}
+    )
+    speller = Speller(plan, source, style.semicolon, style.unit, events)
     base = source.indent_at(component.span.start)
     inner = base + style.unit
     semi = style.semicolon
     generics = copy(component.type_parameters) if component.type_parameters else Fragment()
-    result = new(f"function {component.name}", component.entries["class"], "class-to-function")
+    result = new(
+        f"function {component.name}", component.entries["component"], "component-to-function"
+    )
     result += generics + new("(") + signature(plan, speller, style) + new(") {\n")
     blocks: list[Fragment] = []
     opening = merged_inputs(plan, style)
     opening += state_lines(plan, speller, style)
     opening += field_lines(plan, speller, style)
     opening += latest_lines(plan, style)
+    opening += [derived_line(plan, speller, style, d, inner) for d in component.derived]
     if opening:
         blocks.append(joined((line for line in opening), f"\n{inner}"))
     for member in component.members:
@@ -56,7 +79,10 @@ def write(plan: Plan, source: SourceText, style: Style) -> Fragment:
             blocks.append(block)
         else:
             result += block  # it only says what became of an entry
-    blocks.append(_drawing(plan, speller, style, inner))
+    if template is not None:
+        blocks.append(_template(MarkupWriter(speller, template.mark, template.slots), style, inner))
+    else:
+        blocks.append(_drawing(plan, speller, style, inner))
     result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}")
     for static in component.statics:
         result += new(f"\n\n{base}") + _static(plan, speller, static, base, semi)
@@ -72,7 +98,7 @@ def _member(
     plan: Plan,
     speller: Speller,
     style: Style,
-    member: Method | Moment | LeftMember | Static,
+    member: Part,
     inner: str,
 ) -> Fragment:
     if isinstance(member, Method):
@@ -81,7 +107,7 @@ def _member(
             member.comments,
             member.entry,
             plan,
-            _method(plan, speller, style, member),
+            _method(plan, speller, style, member, inner),
             inner,
         )
     if isinstance(member, LeftMember):
@@ -95,6 +121,8 @@ def _member(
         else:
             body = effect(plan, speller, style, member, inner)
         return with_comments(speller, member.comments, member.entry, plan, body, inner)
+    if isinstance(member, Reaction):
+        return reaction_block(plan, speller, style, member, inner)
     return Fragment()
 
 
@@ -120,9 +148,9 @@ def _first_copied(body: Fragment) -> int | None:
     return min(starts) if starts else None
 
 
-def _method(plan: Plan, speller: Speller, style: Style, method: Method) -> Fragment:
+def _method(plan: Plan, speller: Speller, style: Style, method: Method, inner: str) -> Fragment:
     name = plan.names[Member("method", method.name)]
-    text = speller.code(method.text)
+    text = releveled(speller, method.text, inner)
     stable = method.name in plan.stable
     if method.form == "declared":
         if not stable:
@@ -150,6 +178,20 @@ def _arrow_callback(speller: Speller, style: Style, method: Method, head: str) -
     result += speller.between(text.span.start, method.body_at, before) + new("=> ")
     result += speller.between(method.body_at, text.span.end, inside)
     return result + new(f", []){style.semicolon}")
+
+
+def _template(writer: MarkupWriter, style: Style, inner: str) -> Fragment:
+    """`return ( … );` around the one root element of a template."""
+    component = writer.speller.plan.component
+    root = next(node for node in component.markup if isinstance(node, Element))
+    notes = joined((writer.node(n) for n in component.markup if isinstance(n, MarkupComment)), "")
+    if notes:
+        raise Refused("markup-unread", "a comment beside the root", root.span.start)
+    deep = inner + style.unit
+    here = writer.speller.source.indent_at(root.span.start).replace("\t", style.unit)
+    levels = (len(deep) - len(here)) // max(1, len(style.unit))
+    body = writer.element(root, root=True).shifted(levels)
+    return new(f"return (\n{deep}") + body + new(f"\n{inner}){style.semicolon}")
 
 
 def _drawing(plan: Plan, speller: Speller, style: Style, inner: str) -> Fragment:

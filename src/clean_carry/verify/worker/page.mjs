@@ -288,6 +288,7 @@ function natives(w) {
     attributeNames: call(w.Element.prototype, 'getAttributeNames'),
     attribute: call(w.Element.prototype, 'getAttribute'),
     all: call(w.Element.prototype, 'querySelectorAll'),
+    closest: call(w.Element.prototype, 'closest'),
     dispatch: call(w.EventTarget.prototype, 'dispatchEvent'),
     focus: call(w.HTMLElement.prototype, 'focus'),
     active: get(w.Document.prototype, 'activeElement'),

@@ -176,9 +176,16 @@ async function act(run, kind, given, painted) {
     run.prevented.push([event.type, event.defaultPrevented]);
   };
   const turn = async () => run.page.settle(painted);
+  if (OF_A_USER.has(kind) && natives.closest(node, DISABLED)) {
+    // HTML §4.10.18.5: a disabled control gets no click from a user, and no typing.
+    run.prevented.push(['disabled', true]);
+    return;
+  }
   await STEPS[kind](run, node, given, fire, turn);
 }
 
+const DISABLED = 'button:disabled, input:disabled, select:disabled, textarea:disabled, option:disabled';
+const OF_A_USER = new Set(['press', 'type', 'key', 'commit', 'choose']);
 const BUBBLES = { bubbles: true, cancelable: true, composed: true };
 
 function focus(run, node) {

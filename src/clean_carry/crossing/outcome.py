@@ -1,0 +1,97 @@
+"""What every crossing gives and needs: the outcome's shape, where new files stand, a file's style."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Protocol
+
+from clean_carry.component.interface import Interface
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.model import Component, Refusal
+from clean_carry.component.result import NewFile
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.text import SourceText
+
+# Components not to carry, by where they start: rule, detail, offset.
+Excluded = dict[int, tuple[str, str, int]]
+
+
+class Outcome(Protocol):
+    """What an attempt gave: the components carried and refused, and how to finish."""
+
+    carried: tuple[Component, ...]
+    refused: tuple[Refusal, ...]
+
+    def settle(self, ledger: Ledger) -> None:
+        """Settle and close the ledger; raises `UnsettledEntry` where it does not balance."""
+
+    def files(self, source: SourceText) -> tuple[NewFile, ...]:
+        """The files made."""
+
+    def interface(self, component: Component) -> Interface:
+        """The interface map of one component."""
+
+    def notes(self, component: Component) -> list[tuple[str, str, int]]:
+        """Findings beyond what was left: (rule, detail, offset)."""
+
+
+@dataclass(frozen=True)
+class ScriptStyle:
+    """How a script is written: one level of indentation, semicolons, quotes."""
+
+    unit: str
+    semicolon: str
+    quote: str
+
+
+def script_style(tree: Tree) -> ScriptStyle:
+    """Read the style off a script; two spaces, semicolons and single quotes where nothing tells."""
+    unit = ""
+    for body in (*tree.of("class_body"), *tree.of("object"), *tree.of("statement_block")):
+        unit = _unit(tree.source, body)
+        if unit:
+            break
+    ends = tree.of("import_statement", "expression_statement", "lexical_declaration")
+    ended = sum(node.text.endswith(";") for node in ends)
+    quote = "'"
+    for node in tree.root.named_children:
+        source = node.child("source")
+        if source is not None:
+            quote = source.text[0]
+            break
+    else:
+        for text in tree.of("string")[:1]:
+            quote = text.text[0]
+    return ScriptStyle(unit or "  ", ";" if 2 * ended >= len(ends) else "", quote)
+
+
+def _unit(source: SourceText, body: Node) -> str:
+    for member in body.named_children:
+        inner, outer = source.indent_at(member.start), source.indent_at(body.start)
+        if inner.startswith(outer) and len(inner) > len(outer):
+            return inner[len(outer) :]
+    return ""
+
+
+def beside(path: str, suffix: str, ending: str = "") -> str:
+    """The stated rule for a file beside the old one: the target's suffix before the ending."""
+    folder, slash, name = path.replace("\\", "/").rpartition("/")
+    stem, dot, old = name.rpartition(".")
+    for own in (".class", ".object"):
+        stem = stem.removesuffix(own)
+    return f"{folder}{slash}{stem}.{suffix}{dot}{ending or old}"
+
+
+def fixed_ranges(tree: Tree) -> Callable[[int, int], list[tuple[int, int]]]:
+    """Byte ranges whose white space is content: template literals and multi-line strings."""
+    ranges = sorted(
+        (node.start, node.end)
+        for node in tree.of("template_string", "string")
+        if b"\n" in tree.source.data[node.start : node.end]
+    )
+
+    def within(start: int, end: int) -> list[tuple[int, int]]:
+        return [r for r in ranges if r[0] < end and r[1] > start]
+
+    return within

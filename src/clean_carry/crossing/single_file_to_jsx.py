@@ -1,0 +1,262 @@
+"""The crossing from a single file in the object form to a function returning JSX.
+
+Lowering turns what the target cannot say into what it can: events and slots become inputs, what a
+parent passes on reaches the root through the rest of the inputs, scoped styles get an attribute.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from pathlib import Path
+
+from clean_carry.component.code import Member, Read
+from clean_carry.component.errors import UnsettledEntry
+from clean_carry.component.fragment import Fragment, copy, new, render, settle, settled
+from clean_carry.component.interface import Interface
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.markup import Element, Text
+from clean_carry.component.model import Component, Derived, Prop, Reaction, Refusal
+from clean_carry.component.plan import Refused
+from clean_carry.component.result import NewFile
+from clean_carry.crossing.fit import fit
+from clean_carry.crossing.outcome import Excluded, beside, fixed_ranges, script_style
+from clean_carry.crossing.single_file import slot_names
+from clean_carry.source.css.selectors import FOREIGN, scope_places
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.jsx.attributes import HTML_NAMES
+from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
+from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
+from clean_carry.syntaxes.jsx_function.write import Style, TemplateTarget, write, write_before
+from clean_carry.syntaxes.single_file_object.read import ObjectFile, read
+
+HOOKS = frozenset({"useState", "useRef", "useCallback"})
+
+
+@dataclass
+class FunctionOutcome:
+    """A single file that became a script and, where it had styles, a stylesheet."""
+
+    tree: Tree
+    script: Fragment
+    styles: Fragment
+    unit: str
+    carried: tuple[Component, ...]
+    refused: tuple[Refusal, ...]
+    targets: dict[str, TemplateTarget]
+
+    def settle(self, ledger: Ledger) -> None:
+        """Settle and close the ledger over both files."""
+        settle(self.script + self.styles, ledger)
+
+    def files(self, source: SourceText) -> tuple[NewFile, ...]:
+        """`X.function.jsx` for `X.vue`, and `X.css` for its styles."""
+        if not self.carried:
+            return ()
+        fixed = fixed_ranges(self.tree)
+        text = render(self.script, source.slice, self.unit, fixed)
+        made = [NewFile(beside(source.path, SYNTAX.suffix, "jsx"), text, source.encode(text))]
+        css = render(self.styles, source.slice, self.unit, fixed)
+        if css:
+            path = beside(source.path, "", "css").replace("..", ".")
+            made.append(NewFile(path, css, source.encode(css)))
+        return tuple(made)
+
+    def interface(self, component: Component) -> Interface:
+        """Inputs keep their names; events and slots are inputs of the function."""
+        target = self.targets[component.name]
+        made = {*target.events.values(), *target.slots.values(), "className"}
+        return Interface(
+            (
+                *((p.name, p.name) for p in component.props if p.name not in made),
+                ("class", "className"),
+            ),
+            tuple(target.events.items()),
+            tuple(target.slots.items()),
+        )
+
+    def notes(self, component: Component) -> list[tuple[str, str, int]]:
+        """Slots that share their name with an attribute."""
+        slots = self.targets[component.name].slots
+        return [
+            ("element-prefix", name, component.span.start)
+            for name, local in slots.items()
+            if name and local != name
+        ]
+
+
+def carry_object_to_function(
+    source: SourceText, ledger: Ledger, path: Path, runtime: int, excluded: Excluded
+) -> FunctionOutcome:
+    """Read the object of a file, lower, fit and write it as a function; raises `InputError`."""
+    file = read(source, ledger)
+    found = script_style(file.tree)
+    style = Style(found.unit, found.semicolon, found.quote, "")
+    refused = file.module.refusals
+    if file.module.components:
+        component = file.module.components[0]
+        try:
+            if component.span.start in excluded:
+                rule, detail, at = excluded[component.span.start]
+                raise Refused(rule, detail, at)
+            return _carried(file, component, source, ledger, runtime, style)
+        except Refused as reason:
+            refused = (Refusal(component.name, reason.rule, reason.detail, reason.at),)
+        except UnsettledEntry as error:
+            refused = (Refusal(component.name, "ledger-unsettled", error.what, error.start),)
+    for entry in ledger.entries:
+        entry.outcome, entry.rule = "kept", ""
+    whole = copy(source.span(0, len(source.data)))
+    return FunctionOutcome(file.tree, whole, Fragment(), style.unit, (), refused, {})
+
+
+def _carried(
+    file: ObjectFile,
+    component: Component,
+    source: SourceText,
+    ledger: Ledger,
+    runtime: int,
+    style: Style,
+) -> FunctionOutcome:
+    stem = source.path.replace("\\", "/").rsplit("/", 1)[-1].split(".")[0]
+    scoped = any(block.scoped for block in file.module.styles)
+    mark = f"data-{_kebab(component.name)}" if scoped else ""
+    lowered, target = lower(component, mark)
+    _check(file, lowered)
+    plan = fit(lowered, runtime, HOOKS)
+    before = write_before(plan, source, style)
+    function = write(plan, source, style, target)
+    for option in ("name", "props", "emits", "computed", "watch", "methods"):
+        if option in lowered.entries:
+            function += settled(lowered.entries[option], "option-to-function")
+    for note in (n for notes in component.option_comments.values() for n in notes):
+        before += copy(note) + new("\n")
+    styles = _styles(file, source, mark)
+    lines = []
+    if style.hooks:
+        lines.append(f"import {{ {', '.join(sorted(style.hooks))} }} from ")
+        lines[-1] += f"{style.quote}{RUNTIME}{style.quote}{style.semicolon}\n"
+    if styles:
+        lines.append(f"import {style.quote}./{stem}.css{style.quote}{style.semicolon}\n")
+    script = new("".join(lines)) + _module_code(file, component, source, bool(lines))
+    script += before + new("export default ") + function + new("\n")
+    script += _after(file, component, source)
+    for entry in ledger.entries:
+        if entry.notion in ("file", "template") and entry.outcome == "open":
+            entry.outcome, entry.rule = "carried", "blocks-to-module"
+    return FunctionOutcome(
+        file.tree, script, styles, style.unit, (lowered,), (), {component.name: target}
+    )
+
+
+def lower(component: Component, mark: str) -> tuple[Component, TemplateTarget]:
+    """Events and slots as inputs, derived values in the order they need each other.
+
+    Raises `Refused` for markup and inputs the target cannot say.
+    """
+    roots = [n for n in component.markup if isinstance(n, Element)]
+    others = [n for n in component.markup if not isinstance(n, Element | Text)]
+    if len(roots) != 1 or others:
+        raise Refused("markup-unread", "a root that is not one element", component.span.start)
+    for prop in component.props:
+        if prop.kind == "unread" or ("Boolean" in prop.kind and prop.kind != "Boolean"):
+            raise Refused("input-declaration", prop.name, component.span.start)
+        if prop.default is not None and prop.default.kind != "constant":
+            raise Refused("input-declaration", prop.name, prop.default.code.span.start)
+    names = {prop.name for prop in component.props}
+    events = {event: f"on{_pascal(event)}" for event in component.events}
+    slots: dict[str, str] = {}
+    for name in slot_names(component.markup):
+        wish = name or "children"
+        slots[name] = f"{wish}Slot" if wish in HTML_NAMES or wish in names else wish
+    made = [*events.values(), *slots.values(), "className"]
+    for name in made:
+        if name in names or not is_identifier(name) or made.count(name) > 1:
+            raise Refused("names-meet", name, component.span.start)
+    rest = [m for m in component.members if not isinstance(m, Derived | Reaction)]
+    parts = [*_ordered(component), *component.reactions, *rest]
+    lowered = replace(
+        component,
+        props=(*component.props, *(Prop(name) for name in made)),
+        members=tuple(parts),
+    )
+    return lowered, TemplateTarget(mark, events, slots)
+
+
+def _ordered(component: Component) -> list[Derived]:
+    """Derived values so that each stands after those it reads."""
+    pending = {d.name: d for d in component.derived}
+    needs = {
+        d.name: {
+            o.member.name
+            for o in d.text.all()
+            if isinstance(o, Read) and o.member.kind == "derived"
+        }
+        for d in component.derived
+    }
+    done: list[Derived] = []
+    while pending:
+        ready = [n for n in pending if not needs[n] & pending.keys()]
+        if not ready:
+            first = next(iter(pending.values()))
+            raise Refused("derived-in-steps", first.name, first.text.span.start)
+        done.append(pending.pop(ready[0]))
+    return done
+
+
+def _check(file: ObjectFile, component: Component) -> None:
+    for statement in file.tree.root.named_children:
+        origin = statement.child("source") if statement.type == "import_statement" else None
+        if origin is not None and origin.text[1:-1] == "vue":
+            raise Refused("unknown-use", "the old runtime is imported", statement.start)
+    for derived in component.derived:
+        for operation in derived.text.all():
+            if getattr(operation, "member", Member("prop", "")).kind == "method":
+                raise Refused("derived-in-steps", derived.name, operation.span.start)
+
+
+def _styles(file: ObjectFile, source: SourceText, mark: str) -> Fragment:
+    result = Fragment()
+    for block in file.module.styles:
+        start, end, _ = block.content
+        while source.data[start : start + 1] == b"\n":
+            start += 1
+        text = source.data[start:end]
+        for word in FOREIGN:
+            if word in text:
+                raise Refused("style-unread", word.decode(), start + text.find(word))
+        here = start
+        for place in scope_places(source.data, start, end) if block.scoped else ():
+            result += copy(source.span(here, place)) + new(f"[{mark}]")
+            here = place
+        result += copy(source.span(here, end))
+    return result
+
+
+def _module_code(
+    file: ObjectFile, component: Component, source: SourceText, after_imports: bool
+) -> Fragment:
+    start, end = file.script.inner[0], component.span.start
+    while start < end and source.data[start : start + 1] == b"\n":
+        start += 1
+    blank = after_imports and not source.data[start:end].lstrip().startswith(b"import")
+    return new("\n" if blank else "") + copy(source.span(start, end))
+
+
+def _after(file: ObjectFile, component: Component, source: SourceText) -> Fragment:
+    start, end = component.span.end, file.script.inner[1]
+    rest = source.data[start:end]
+    start += len(rest) - len(rest.lstrip(b"; \t\n"))
+    return copy(source.span(start, end)) if start < end else Fragment()
+
+
+def _pascal(name: str) -> str:
+    return "".join(part[:1].upper() + part[1:] for part in name.replace(":", "-").split("-"))
+
+
+def _kebab(name: str) -> str:
+    out = ""
+    for at, letter in enumerate(name):
+        out += ("-" if letter.isupper() and at else "") + letter.lower()
+    return out

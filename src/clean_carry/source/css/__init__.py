@@ -1,0 +1,1 @@
+"""Stylesheets: the places of selectors."""

@@ -1,0 +1,1 @@
+"""Template markup: a tree with the place of every byte."""

@@ -1,0 +1,213 @@
+"""Template markup as a tree: case kept, every byte in exactly one node, nothing corrected.
+
+The rules are those of the HTML tokenizer (HTML §13.2.5) with two differences that template
+languages make: `{{ … }}` is an interpolation, and any element may close itself with `/>`.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+from clean_carry.component.errors import InputError
+from clean_carry.source.text import SourceText
+
+# HTML §13.1.2: elements that have no content and no end tag.
+VOID = frozenset(
+    "area base br col embed hr img input link meta param source track wbr".split()  # noqa: SIM905
+)
+_RAW = frozenset(["script", "style", "textarea"])
+_TAG = re.compile(rb"<(/?)([A-Za-z][^\s/>\"'<=]*)")
+_NAME = re.compile(rb"[^\s\"'<>/=][^\s=>/\"']*")
+_EQUALS = re.compile(rb"\s*=\s*")
+_BARE = re.compile(rb"[^\s>\"']+")
+_STOP = re.compile(rb"<(?=[A-Za-z/!?])|\{\{")
+_SPACE = re.compile(rb"\s*")
+
+
+@dataclass(frozen=True)
+class TemplateAttribute:
+    """One attribute. `value` is (start, end) between the quotes, None where only the name stands."""
+
+    name: str
+    start: int
+    end: int
+    name_end: int
+    value: tuple[int, int] | None
+
+
+@dataclass
+class TemplateNode:
+    """`kind` is element, text, interpolation, comment, raw or declaration.
+
+    `inner` is (start, end) of what stands inside: between the tags, between the braces, between the
+    marks of a comment. `closed_itself` says that an element ended with `/>`.
+    """
+
+    kind: str
+    start: int
+    end: int
+    inner: tuple[int, int]
+    tag: str = ""
+    attributes: list[TemplateAttribute] = field(default_factory=list)
+    children: list[TemplateNode] = field(default_factory=list)
+    closed_itself: bool = False
+
+    def attribute(self, name: str) -> TemplateAttribute | None:
+        """The attribute of this very name."""
+        return next((a for a in self.attributes if a.name == name), None)
+
+    def walk(self) -> Iterator[TemplateNode]:
+        """This node and all below it, in source order."""
+        yield self
+        for child in self.children:
+            yield from child.walk()
+
+
+class _Reader:
+    def __init__(self, source: SourceText, end: int, raw_at_top: bool) -> None:
+        self.source, self.data, self.end = source, source.data, end
+        self.raw_at_top = raw_at_top
+
+    def fail(self, what: str, at: int) -> InputError:
+        place = self.source.place(at)
+        return InputError(what, file=place.file, line=place.line, column=place.column)
+
+    def content(self, at: int, parent: str, depth: int) -> tuple[list[TemplateNode], int, int]:
+        """Nodes from `at` to the end tag of `parent`: (nodes, start of the end tag, after it)."""
+        nodes: list[TemplateNode] = []
+        text_from = at
+        data = self.data
+
+        def text(upto: int) -> None:
+            if upto > text_from:
+                nodes.append(TemplateNode("text", text_from, upto, (text_from, upto)))
+
+        while True:
+            found = _STOP.search(data, at, self.end)
+            if found is None:
+                if parent:
+                    raise self.fail(f"<{parent}> is never closed", text_from)
+                text(self.end)
+                return nodes, self.end, self.end
+            start = found.start()
+            node, after = None, start + 1
+            if data.startswith(b"{{", start):
+                close = self._interpolation_end(start + 2)
+                if close >= 0:
+                    node = TemplateNode("interpolation", start, close + 2, (start + 2, close))
+            elif data.startswith(b"<!--", start):
+                close = data.find(b"-->", start + 4, self.end)
+                close = self.end if close < 0 else close
+                node = TemplateNode("comment", start, min(close + 3, self.end), (start + 4, close))
+            elif data[start + 1 : start + 2] in (b"!", b"?"):
+                close = data.find(b">", start, self.end)
+                close = self.end - 1 if close < 0 else close
+                node = TemplateNode("declaration", start, close + 1, (start, close + 1))
+            else:
+                tag = _TAG.match(data, start, self.end)
+                if tag is not None and tag.group(1):
+                    name = tag.group(2).decode()
+                    close = data.find(b">", tag.end(), self.end)
+                    if name != parent or close < 0:
+                        raise self.fail(f"</{name}> closes nothing", start)
+                    text(start)
+                    return nodes, start, close + 1
+                if tag is not None:
+                    node = self._element(tag, depth)
+            if node is not None:
+                text(start)
+                nodes.append(node)
+                after = text_from = node.end
+            at = after
+
+    def _interpolation_end(self, at: int) -> int:
+        """Where `}}` closes, strings passed over; -1 where it never does."""
+        data, here = self.data, at
+        while here < self.end:
+            byte = data[here : here + 1]
+            if data.startswith(b"}}", here):
+                return here
+            if byte in (b"'", b'"', b"`"):
+                close = data.find(byte, here + 1, self.end)
+                if close < 0:
+                    return data.find(b"}}", at, self.end)
+                here = close
+            here += 1
+        return -1
+
+    def _element(self, tag: re.Match[bytes], depth: int) -> TemplateNode:
+        data, name = self.data, tag.group(2).decode()
+        at, attributes = tag.end(), list[TemplateAttribute]()
+        while True:
+            space = _SPACE.match(data, at, self.end)
+            at = space.end() if space is not None else at
+            if at >= self.end:
+                raise self.fail(f"<{name} is never ended", tag.start())
+            if data[at : at + 1] == b">":
+                at += 1
+                break
+            if data.startswith(b"/>", at):
+                end = at + 2
+                return TemplateNode(
+                    "element", tag.start(), end, (end, end), name, attributes, [], True
+                )
+            if data[at : at + 1] == b"/":
+                at += 1
+                continue
+            attribute = self._attribute(at)
+            if attribute is None:
+                raise self.fail(f"<{name} holds what is no attribute", at)
+            attributes.append(attribute)
+            at = attribute.end
+        if name.lower() in VOID:
+            return TemplateNode("element", tag.start(), at, (at, at), name, attributes)
+        if name in _RAW or (depth == 0 and self.raw_at_top and not _is_markup(name, attributes)):
+            close = re.compile(rb"</" + re.escape(tag.group(2)) + rb"\s*>", re.IGNORECASE).search(
+                data, at, self.end
+            )
+            if close is None:
+                raise self.fail(f"<{name}> is never closed", tag.start())
+            inside = [TemplateNode("raw", at, close.start(), (at, close.start()))]
+            return TemplateNode(
+                "element", tag.start(), close.end(), (at, close.start()), name, attributes, inside
+            )
+        children, inner_end, end = self.content(at, name, depth + 1)
+        return TemplateNode(
+            "element", tag.start(), end, (at, inner_end), name, attributes, children
+        )
+
+    def _attribute(self, at: int) -> TemplateAttribute | None:
+        found = _NAME.match(self.data, at, self.end)
+        if found is None:
+            return None
+        name, end = found.group().decode(), found.end()
+        equals = _EQUALS.match(self.data, end, self.end)
+        if equals is None:
+            return TemplateAttribute(name, at, end, end, None)
+        start = equals.end()
+        quote = self.data[start : start + 1]
+        if quote in (b'"', b"'"):
+            close = self.data.find(quote, start + 1, self.end)
+            if close < 0:
+                return None
+            return TemplateAttribute(name, at, close + 1, end, (start + 1, close))
+        bare = _BARE.match(self.data, start, self.end)
+        if bare is None:
+            return None
+        return TemplateAttribute(name, at, bare.end(), end, (start, bare.end()))
+
+
+def _is_markup(name: str, attributes: list[TemplateAttribute]) -> bool:
+    return name == "template" and not any(a.name == "lang" for a in attributes)
+
+
+def read_markup(source: SourceText, start: int, end: int) -> list[TemplateNode]:
+    """The nodes of a stretch of template markup. Raises `InputError` for what is not balanced."""
+    return _Reader(source, end, False).content(start, "", 0)[0]
+
+
+def read_blocks(source: SourceText) -> list[TemplateNode]:
+    """The top-level blocks of a single file; only a template without `lang` is read inside."""
+    return _Reader(source, len(source.data), True).content(0, "", 0)[0]

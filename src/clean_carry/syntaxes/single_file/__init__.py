@@ -1,0 +1,1 @@
+"""What the single-file family shares: blocks, template markup, names in template expressions."""

@@ -1,0 +1,51 @@
+"""The blocks of a single file: one template, one script, stylesheets."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from clean_carry.component.errors import InputError
+from clean_carry.source.template.tree import TemplateNode, read_blocks
+from clean_carry.source.text import SourceText
+
+_BLOCKS = frozenset({"template", "script", "style"})
+
+
+@dataclass(frozen=True)
+class SingleFile:
+    """The blocks of a file. `refusal` is (rule, detail, offset) for what is not read."""
+
+    template: TemplateNode | None
+    script: TemplateNode | None
+    styles: tuple[TemplateNode, ...]
+    refusal: tuple[str, str, int] | None
+
+
+def read_file(source: SourceText) -> SingleFile:
+    """Split a file into its blocks. Raises `InputError` for what is not balanced."""
+    found: dict[str, list[TemplateNode]] = {"template": [], "script": [], "style": []}
+    refusal: tuple[str, str, int] | None = None
+    for node in read_blocks(source):
+        if node.kind == "element" and node.tag in _BLOCKS:
+            found[node.tag].append(node)
+            refusal = refusal or _unread(node)
+        elif node.kind == "element":
+            refusal = refusal or ("block-unread", f"<{node.tag}>", node.start)
+    for name in ("template", "script"):
+        if len(found[name]) > 1:
+            refusal = refusal or ("block-unread", f"a second <{name}>", found[name][1].start)
+    if not found["script"] and not found["template"]:
+        raise InputError("holds no component", file=source.path)
+    return SingleFile(
+        found["template"][0] if found["template"] else None,
+        found["script"][0] if found["script"] else None,
+        tuple(found["style"]),
+        refusal,
+    )
+
+
+def _unread(node: TemplateNode) -> tuple[str, str, int] | None:
+    for attribute in node.attributes:
+        if attribute.name == "src" or (attribute.name == "lang" and node.tag != "script"):
+            return "block-unread", f"<{node.tag} {attribute.name}>", attribute.start
+    return None

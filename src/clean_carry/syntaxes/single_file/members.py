@@ -1,0 +1,196 @@
+"""A use of a member, in script or template, as an operation."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
+
+from clean_carry.component.code import (
+    Assign,
+    Emit,
+    Member,
+    MethodCall,
+    MethodValue,
+    Operation,
+    Read,
+)
+from clean_carry.source.javascript.scope import is_write
+from clean_carry.source.javascript.timing import is_deferred
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import property_name
+from clean_carry.syntaxes.uses import Raw, Uses
+
+# ECMA-262 §23.1, §24: methods that change what they are called on.
+_MUTATING = frozenset(
+    "push pop shift unshift splice sort reverse fill copyWithin set add delete clear".split()  # noqa: SIM905
+)
+_ATOMIC = frozenset(
+    "identifier number string member_expression call_expression parenthesized_expression".split()  # noqa: SIM905
+)
+
+
+@dataclass
+class Members:
+    """The members of a component by kind, and what was noticed of how they are used.
+
+    `mutations` are (name, offset) of state changed in place, `assigned` the expressions a state
+    field is set to, `initial` what a state field starts as and a derived value gives,
+    `named` the places of a watcher's parameters with the member whose value they hold.
+    """
+
+    props: set[str] = field(default_factory=set)
+    state: set[str] = field(default_factory=set)
+    derived: set[str] = field(default_factory=set)
+    methods: set[str] = field(default_factory=set)
+    mutations: list[tuple[str, int]] = field(default_factory=list)
+    assigned: dict[str, list[tuple[str, Node | None]]] = field(default_factory=dict)
+    initial: dict[str, Node] = field(default_factory=dict)
+    named: dict[int, str] = field(default_factory=dict)
+
+
+def add_use(uses: Uses, node: Node, name: str, members: Members, root: Node) -> bool:
+    """Add the operation of one use of the member `name`; False where there is no such member."""
+    if name in members.methods:
+        _method_use(uses, node, name, root)
+    elif name in members.state and is_write(node):
+        _write(uses, node, name, members, root)
+    elif name in members.props | members.state | members.derived:
+        _read(uses, node, name, members, root)
+    elif name == "$emit":
+        _emit(uses, node, root)
+    else:
+        return False
+    return True
+
+
+def _add(uses: Uses, node: Node, notion: str, operation: Operation) -> None:
+    def build(entry: int) -> Operation:
+        uses.locals_at[entry] = locals_at(uses, node)
+        return replace(operation, entry=entry)
+
+    uses.raws.append(Raw(operation.span, notion, build))
+
+
+def locals_at(uses: Uses, node: Node) -> frozenset[tuple[str, int]]:
+    """Local names in force at a node, each with the place of its declaration."""
+    found: set[tuple[str, int]] = set()
+    for scope in uses.names.scope_at(node).chain():
+        if scope.parent is not None:
+            found.update((key, binding.node.start) for key, binding in scope.names.items())
+    return frozenset(found)
+
+
+def _read(uses: Uses, node: Node, name: str, members: Members, root: Node) -> None:
+    kind = "prop" if name in members.props else "state" if name in members.state else "derived"
+    if is_write(node):
+        uses.refuse("input-written" if kind == "prop" else "derived-written", name, node.start)
+        return
+    parent = node.parent
+    if kind == "state" and parent is not None and _changes(node):
+        members.mutations.append((name, node.start))
+    short = f"{name}: " if node.type == "shorthand_property_identifier" else ""
+    deferred = is_deferred(node, root, uses.names)
+    member = Member(kind, name)  # type: ignore[arg-type]
+    _add(uses, node, f"{kind}-read", Read(uses.span(node), -1, deferred, member, short))
+
+
+def _changes(node: Node) -> bool:
+    """Whether the value read here is changed in place, at any depth."""
+    here = node
+    while here.parent is not None and here.field == "object":
+        above = here.parent
+        if above.type not in ("member_expression", "subscript_expression"):
+            return False
+        if is_write(above):
+            return True
+        call, part = above.parent, above.child("property")
+        if call is not None and call.type == "call_expression" and above.field == "function":
+            return part is not None and part.text in _MUTATING
+        here = above
+    return here.field == "argument" and here.parent is not None and here.parent.type == "arguments"
+
+
+def _write(uses: Uses, node: Node, name: str, members: Members, root: Node) -> None:
+    whole = node.parent
+    assert whole is not None
+    kinds = ("assignment_expression", "augmented_assignment_expression", "update_expression")
+    if whole.type not in kinds:
+        uses.refuse("state-write-unread", name, node.start)
+        return
+    value = whole.child("right")
+    operator = "="
+    if whole.type != "assignment_expression":
+        operator = next(c.type for c in whole.children if not c.named)
+    if operator in ("&&=", "||=", "??=", "**=") and value is None:
+        uses.refuse("state-write-unread", name, node.start)
+        return
+    statement = whole.parent
+    is_statement = statement is not None and statement.type == "expression_statement"
+    body = root.child("body")
+    alone = is_statement and statement is not None and statement.parent in (body, root, None)
+    looped = any(
+        up.is_function or up.type.startswith(("for", "while", "do_")) for up in _up_to(whole, root)
+    )
+    members.assigned.setdefault(name, []).append((operator, value))
+    target, span = uses.span(node), uses.span(whole)
+    deferred = is_deferred(node, root, uses.names)
+
+    def build(entry: int) -> Operation:
+        uses.locals_at[entry] = locals_at(uses, node)
+        code = uses.code(uses.span(value)) if value is not None else None
+        atomic = value is None or value.type in _ATOMIC
+        member = Member("state", name)
+        return Assign(
+            span,
+            entry,
+            deferred,
+            member,
+            target,
+            operator,
+            code,
+            alone,
+            is_statement,
+            looped,
+            atomic,
+        )
+
+    uses.raws.append(Raw(span, "state-write", build))
+
+
+def _up_to(node: Node, root: Node) -> Iterator[Node]:
+    for above in node.up():
+        if above is root:
+            return
+        yield above
+
+
+def _method_use(uses: Uses, node: Node, name: str, root: Node) -> None:
+    parent = node.parent
+    member = Member("method", name)
+    deferred = is_deferred(node, root, uses.names)
+    span = uses.span(node)
+    if is_write(node):
+        uses.refuse("method-replaced", name, node.start)
+    elif parent is not None and parent.type == "call_expression" and node.field == "function":
+        _add(uses, node, "method-call", MethodCall(span, -1, deferred, member))
+    else:
+        _add(uses, node, "method-value", MethodValue(span, -1, deferred, member, "kept"))
+
+
+def _emit(uses: Uses, node: Node, root: Node) -> None:
+    call = node.parent
+    arguments = call.child("arguments") if call is not None else None
+    given = arguments.named_children if arguments is not None else []
+    event = property_name(given[0]) if given and given[0].type == "string" else None
+    if call is None or node.field != "function" or event is None:
+        uses.refuse("unknown-use", node.text, node.start)
+        return
+    span, callee = uses.span(call), uses.span(node)
+    deferred = is_deferred(node, root, uses.names)
+
+    def build(entry: int) -> Operation:
+        uses.locals_at[entry] = locals_at(uses, node)
+        codes = tuple(uses.code(uses.span(argument)) for argument in given[1:])
+        return Emit(span, entry, deferred, event, callee, codes)
+
+    uses.raws.append(Raw(span, "event-sent", build))

@@ -1,0 +1,1 @@
+"""Template, script and style in one file; the script exports one object."""

@@ -1,0 +1,159 @@
+"""Single files: what is not read is refused by name, and the ledger balances."""
+
+from __future__ import annotations
+
+import json
+from itertools import pairwise
+from pathlib import Path
+
+import pytest
+
+from clean_carry.component.result import Result
+from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.source.css.selectors import scope_places
+from clean_carry.source.template.tree import read_markup
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.single_file_object.options import OPTIONS
+
+WHOLE = """<template>
+  <p class="a" :class="{ b: full }" @click="go(1)">{{ left }}<slot>x</slot></p>
+</template>
+
+<script>
+export default {
+  name: 'Berth',
+  props: { limit: { type: Number, default: 3 } },
+  emits: ['gone'],
+  data() { return { used: 0 }; },
+  computed: { left() { return this.limit - this.used; }, full() { return this.left <= 0; } },
+  watch: { limit(now) { if (this.used > now) this.used = now; } },
+  methods: { go(by) { this.used += by; this.$emit('gone', this.used); } },
+};
+</script>
+"""
+TARGETS = ("single-file-flat", "jsx-function")
+
+
+def carried(tmp_path: Path, text: str, target: str) -> Result:
+    path = tmp_path / "Berth.vue"
+    path.write_text(text, "utf-8")
+    return carry_file(Request(path, "Berth.vue", target))[0]
+
+
+@pytest.mark.parametrize("target", ["single-file-flat"])
+def test_the_whole_component_is_clean(tmp_path: Path, target: str) -> None:
+    assert carried(tmp_path, WHOLE, target).status == "clean"
+
+
+def test_a_handler_on_the_root_is_refused_for_a_function(tmp_path: Path) -> None:
+    result = carried(tmp_path, WHOLE, "jsx-function")
+    assert result.status == "refused"
+    assert "a parent may listen too" in result.findings[0].message
+    moved = WHOLE.replace('<p class="a"', '<div><p class="a"').replace("</p>", "</p></div>")
+    assert carried(tmp_path, moved, "jsx-function").status == "clean"
+
+
+@pytest.mark.parametrize("option", sorted(OPTIONS))
+@pytest.mark.parametrize("target", TARGETS)
+def test_without_a_reader_of_an_option_it_is_refused(
+    option: str, target: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.delitem(OPTIONS, option)
+    result = carried(tmp_path, WHOLE, target)
+    assert result.status == "refused"
+    assert result.findings[0].rule == "unknown-option"
+
+
+UNKNOWN = [
+    ("  emits:", "  mixins: [tides],\n  emits:", "unknown-option"),
+    ("  data()", "  created() { go(); },\n  data()", "unknown-option"),
+    ("this.used = now;", "this.$refs.a.focus();", "unknown-use"),
+    ("this.used = now;", "send(this);", "instance-escapes"),
+    ("this.used = now;", "this.limit = now;", "input-written"),
+    ("this.used = now;", "({ a: this.used } = now);", "state-write-unread"),
+    ("this.used = now;", "setTimeout(function () { this.used = 1; });", "instance-escapes"),
+    ("{ return { used: 0 }; }", "{ const used = 0; return { used }; }", "state-not-literal"),
+    ("<slot>x</slot>", '<i v-for="n in 3">x</i>', "markup-unread"),
+    ("<slot>x</slot>", '<i v-html="left">x</i>', "markup-unread"),
+    ("<slot>x</slot>", "<Tide />", "markup-unread"),
+    ("<slot>x</slot>", '<input v-model="used">', "markup-unread"),
+    ("<slot>x</slot>", "{{ other }}", "unknown-use"),
+    ("@click=", "@click.once=", "markup-unread"),
+    ("<script>", "<docs>a</docs>\n<script>", "block-unread"),
+    ("<template>", '<template lang="pug">', "block-unread"),
+]
+
+
+@pytest.mark.parametrize("target", TARGETS)
+@pytest.mark.parametrize(("old", "new", "rule"), UNKNOWN)
+def test_what_is_not_read_is_refused_by_name(
+    old: str, new: str, rule: str, target: str, tmp_path: Path
+) -> None:
+    assert WHOLE.count(old) == 1
+    result = carried(tmp_path, WHOLE.replace(old, new), target)
+    assert (result.status, result.findings[0].rule) == ("refused", rule)
+    assert not result.files
+
+
+ONLY_FUNCTIONS = [
+    ("this.used += by;", "this.used += by; this.used += 1;", "read-after-write"),
+    ("this.used += by;", "for (const n of [1, 2]) this.used += n;", "write-runs-later"),
+    ("this.used += by;", "setTimeout(() => { this.used += by; });", "write-runs-later"),
+    ("this.used += by;", "if (by) this.used += by;", "read-after-write"),
+    ("this.$emit('gone', this.used);", "this.$emit('gone', this.left);", "read-after-write"),
+    ("if (this.used > now) this.used = now;", "send(now);", "reaction-with-effects"),
+    ("return this.limit - this.used;", "const n = 1; return n;", "derived-in-steps"),
+    ("return this.limit - this.used;", "return look(this.used);", "shown-value-unknown"),
+]
+
+
+@pytest.mark.parametrize(("old", "new", "rule"), ONLY_FUNCTIONS)
+def test_what_a_function_cannot_say_is_refused_there_and_clean_in_the_flat_form(
+    old: str, new: str, rule: str, tmp_path: Path
+) -> None:
+    text = WHOLE.replace('@click="go(1)"', "").replace(old, new)
+    text = text.replace(">{{ left", "><b @click='go(1)'>x</b>{{ left")
+    result = carried(tmp_path, text, "jsx-function")
+    assert (result.status, result.findings[0].rule) == ("refused", rule)
+    assert carried(tmp_path, text, "single-file-flat").status == "clean"
+
+
+def test_names_that_meet_are_refused(tmp_path: Path) -> None:
+    text = WHOLE.replace("go(by) {", "go(by) { const used = 1; look(used);")
+    result = carried(tmp_path, text, "single-file-flat")
+    assert (result.status, result.findings[0].rule) == ("refused", "names-meet")
+
+
+def test_scopes_go_to_the_last_compound_before_its_pseudo() -> None:
+    data = b".a > b:hover::before, c[x='a,b'] .d:not(.e, .f) { } @media print { p i { } } @font-face { }"
+    for place in reversed(scope_places(data, 0, len(data))):
+        data = data[:place] + b"[s]" + data[place:]
+    assert data == (
+        b".a > b[s]:hover::before, c[x='a,b'] .d[s]:not(.e, .f) { } "
+        b"@media print { p i[s] { } } @font-face { }"
+    )
+
+
+def test_every_byte_of_a_template_is_in_one_node() -> None:
+    text = "<a :b='c > d' e>{{ f < '}}' }}<br>g<!-- h --><i/></a>\n j"
+    source = SourceText("x", text.encode())
+    nodes = read_markup(source, 0, len(source.data))
+    assert [(n.kind, n.start, n.end) for n in nodes] == [("element", 0, 53), ("text", 53, 56)]
+    inside = nodes[0].children
+    assert [n.kind for n in inside] == ["interpolation", "element", "text", "comment", "element"]
+    assert all(a.end == b.start for a, b in pairwise(inside))
+
+
+def test_through_the_program(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "Berth.vue").write_text(WHOLE)
+    done = run("carry", "Berth.vue", "--to", "single-file-flat", "--write", "--json")
+    assert done.returncode == 0
+    result = json.loads(done.stdout)["results"][0]
+    assert (result["from"], result["status"]) == ("single-file-object", "clean")
+    assert (tmp_path / "Berth.flat.vue").read_text().count("defineProps") == 1
+    done = run("verify", "Berth.vue", "Berth.flat.vue", "--json")
+    assert json.loads(done.stdout)["verdict"] == "same"
+    (tmp_path / "Torn.vue").write_text("<template><p></template>")
+    done = run("carry", "Torn.vue", "--to", "single-file-flat")
+    assert done.returncode == 3
+    assert done.stderr.count("\n") == 1 and "Torn.vue:" in done.stderr
