@@ -11,6 +11,7 @@ from __future__ import annotations
 
 import json
 import shutil
+import statistics
 import subprocess
 import sys
 import time
@@ -21,11 +22,14 @@ from pathlib import Path
 from clean_carry.component.errors import CarryError
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
-from clean_carry.verify.plain import plain_trials
-from clean_carry.verify.runtimes import cache_folder, runtime_for
-from clean_carry.verify.verify import Bench, Side, verify
+from clean_carry.verify.bench import Bench
+from clean_carry.verify.pair import Trials, sides_of, verified
+from clean_carry.verify.runtimes import cache_folder
+from clean_carry.verify.verify import Effort
 
 HERE = Path(__file__).parent
+# Seconds for which trials look for themselves, for each component.
+BUDGET = 5.0
 
 
 @dataclass(frozen=True)
@@ -61,6 +65,8 @@ class Row:
     reason: str = ""
     still: bool = False
     differences: list[str] = field(default_factory=list)
+    tried: int = 0
+    reach: float | None = None
 
 
 def fetched(corpus: Corpus) -> Path:
@@ -189,15 +195,18 @@ def run(corpus: Corpus, bench: Bench) -> tuple[list[Row], float]:
 
 def _verify(row: Row, path: Path, result: Result, bench: Bench) -> None:
     old = path.read_text("utf-8")
-    runtime = runtime_for("react", path.parent)
-    exported = "" if "export default" in old else result.component
-    before = Side(path, old, runtime, exported)
-    after = Side(path, result.files[0].text, runtime, exported)
-    trials = plain_trials(old, str(path), result.component)
-    found = verify(bench, before, after, trials)
+    before, after, interface = sides_of(path, old, path, result.files[0].text)
+    # The default export comes first, as for a user; else the class itself.
+    trials = Trials(None, "" if "export default" in old else result.component)
+    found = verified(bench, (before, after), interface, trials, Effort(BUDGET))
+    row.tried = found.tried
+    if found.reach is not None and found.tried and found.reach[0].total:
+        row.reach = round(found.reach[0].percent, 1)
     verdicts = [t.verdict for t in found.trials]
     row.reason = found.reason or next((t.reason for t in found.trials if t.reason), "")
-    if "differs" in verdicts:
+    if not found.trials and found.void:
+        row.verdict = "void"
+    elif "differs" in verdicts:
         row.verdict = "differs"
         row.differences = [
             f"{d.what} {d.place}: {str(d.old)[:80]} → {str(d.new)[:80]}"
@@ -208,15 +217,14 @@ def _verify(row: Row, path: Path, result: Result, bench: Bench) -> None:
         row.verdict = "same"
         row.still = all(not t.moved for t in found.trials if t.verdict == "same")
     else:
-        row.verdict = "void" if "void" in verdicts else "not run"
+        row.verdict = "not run"
 
 
 INTRODUCTION = """# Open corpora, measured
 
 Made by `python benchmarks/corpus.py`: every class component of real packages, carried to functions
-and verified in the package's runtime (react 16.14) with two plain trials (every declared input filled
-and changed, or none; everything pressed and typed into; a minute; removed). Components are counted by
-the TypeScript compiler, not by our reader.
+and verified in the package's runtime (react 16.14) with trials that find themselves (5 seconds a
+component). Components are counted by the TypeScript compiler, not by our reader.
 
 *Fail the checks*: the written file does not parse, or a linter finds an undefined, unused or redeclared
 name or a hook out of place that the old file did not have, or a relative import does not resolve.
@@ -226,8 +234,13 @@ clean and carry no finding.
 
 COLUMNS = (
     "corpus", "components", "clean", "left", "refused", "fail the checks", "old mounts", "void",
-    "same", "same, tree never changed", "differs", "differs, clean", "ms a file",
+    "same", "same, tree never changed", "differs", "differs, clean", "branch reach, median %",
+    "ms a file",
 )  # fmt: skip
+
+
+def _median(values: list[float]) -> str:
+    return f"{statistics.median(values):.0f}" if values else "–"
 
 
 def line(name: str, rows: list[Row], each: float) -> list[object]:
@@ -240,6 +253,7 @@ def line(name: str, rows: list[Row], each: float) -> list[object]:
         verdict["same"] + verdict["differs"] + verdict["void"], verdict["void"], verdict["same"],
         sum(r.still for r in rows), verdict["differs"],
         sum(r.verdict == "differs" and r.status == "clean" and not r.rules for r in rows),
+        _median([r.reach for r in rows if r.reach is not None]),
         f"{each:.1f}",
     ]  # fmt: skip
 

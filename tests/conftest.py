@@ -12,7 +12,7 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.verify import Bench
+from clean_carry.verify.bench import Bench
 
 Run = Callable[..., subprocess.CompletedProcess[str]]
 

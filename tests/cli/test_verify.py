@@ -39,3 +39,134 @@ def test_demo(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     assert "8 components are the same in every trial, 1 was refused" in done.stdout
     assert (tmp_path / "ferries" / "components" / "BerthPicker.function.tsx").exists()
     assert run("demo", "--into", "ferries").returncode == 5
+
+
+PICKER = """import React, { Component } from 'react';
+
+export default class Picker extends Component {
+  state = { picked: '' };
+
+  render() {
+    const { berths, onPick } = this.props;
+    return (
+      <ul title={this.state.picked}>
+        {berths.map(({ id, name }) => (
+          <li key={id}>
+            <button onClick={() => { this.setState({ picked: id }); onPick(id); }}>{name}</button>
+          </li>
+        ))}
+      </ul>
+    );
+  }
+}
+"""
+
+
+def test_trials_find_themselves_and_the_smallest_that_differs_is_saved(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "X.jsx").write_text(PICKER)
+    run("carry", "X.jsx", "--to", "jsx-function", "--write")
+    done = run("verify", "X.jsx", "X.function.jsx", "--budget", "2", "--json")
+    found = json.loads(done.stdout)
+    assert (found["verdict"], found["generated"], done.returncode) == ("same", True, 0)
+    assert found["tried"] >= 3 and found["points"] > found["tried"]
+    assert found["reach"]["old"]["percent"] == 100 and found["reach"]["new"]["unreached"] == []
+    wrong = PICKER.replace("onPick(id)", "onPick(name)")
+    (tmp_path / "Y.jsx").write_text(wrong)
+    done = run("verify", "X.jsx", "Y.jsx", "--save", "found.yaml", "--budget", "4")
+    assert done.returncode == 1
+    assert "what it does:" in done.stdout and "press" in done.stdout
+    saved = (tmp_path / "found.yaml").read_text()
+    assert saved.count("press") == 1
+    done = run("verify", "X.jsx", "Y.jsx", "--trials", "found.yaml", "--json")
+    again = json.loads(done.stdout)
+    assert again["verdict"] == "differs" and not again["generated"]
+    assert again["trials"][0]["differences"][0]["what"] in ("calls", "prevented")
+
+
+def test_a_second_run_answers_from_the_cache(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "word.js").write_text("export const word = 'a';\n")
+    text = CLASS.replace("String(this.state.open)", "String(this.state.open) + word")
+    (tmp_path / "X.jsx").write_text("import { word } from './word';\n" + text)
+    run("carry", "X.jsx", "--to", "jsx-function", "--write")
+    call = ("verify", "X.jsx", "X.function.jsx", "--budget", "1", "--json")
+    first, second = (json.loads(run(*call).stdout) for _ in range(2))
+    assert (first["cached"], second["cached"]) == (False, True)
+    assert {**second, "cached": False} == first
+    assert not json.loads(run(*call, "--fresh").stdout)["cached"]
+    (tmp_path / "word.js").write_text("export const word = 'b';\n")
+    assert not json.loads(run(*call).stdout)["cached"]
+    assert "answered from the cache" in run(*call[:-1]).stdout
+
+
+def test_reach_can_be_demanded(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    text = CLASS.replace("render() {", "render() { if (window.nowhere) return null;")
+    (tmp_path / "X.jsx").write_text(text)
+    done = run("verify", "X.jsx", "X.jsx", "--budget", "1", "--least-reach", "90")
+    assert done.returncode == 1
+    assert "less than 90 % of the branches were reached" in done.stderr
+    assert "not line 6" in done.stdout
+    assert run("verify", "X.jsx", "X.jsx", "--budget", "1", "--least-reach", "40").returncode == 0
+
+
+def test_carry_and_verify_in_one_step(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "X.jsx").write_text(PICKER)
+    done = run(
+        "carry", "X.jsx", "--to", "jsx-function", "--write", "--verify", "--budget", "1", "--json"
+    )
+    result = json.loads(done.stdout)["results"][0]
+    assert done.returncode == 0 and result["verification"]["verdict"] == "same"
+    assert (tmp_path / "X.function.jsx").exists()
+    # It draws nothing without what only another file could give it: nothing is proven, nothing written.
+    (tmp_path / "Y.jsx").write_text(PICKER.replace("<ul title", "window.nowhere.at && <ul title"))
+    call = ("carry", "Y.jsx", "--to", "jsx-function", "--write", "--verify", "--budget", "1")
+    done = run(*call)
+    assert done.returncode == 1 and not (tmp_path / "Y.function.jsx").exists()
+    assert "not written, because it was not proven the same" in done.stdout
+    done = run(*call, "--keep-anyway")
+    assert done.returncode == 1 and (tmp_path / "Y.function.jsx").exists()
+    assert run("carry", "X.jsx", "--to", "jsx-function", "--keep-anyway").returncode == 2
+
+
+def test_the_project_file(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "src" / "old").mkdir(parents=True)
+    (tmp_path / "lib").mkdir()
+    (tmp_path / "lib" / "harbour.js").write_text(
+        "import React from 'react';\nexport const Harbour = React.createContext('nowhere');\n"
+    )
+    (tmp_path / "setup.jsx").write_text(
+        "import React from 'react';\nimport { Harbour } from '@/harbour';\n"
+        "export default ({ children }) => <Harbour.Provider value='Holm'>{children}</Harbour.Provider>;\n"
+    )
+    (tmp_path / "clean-carry.toml").write_text(
+        'sources = ["src"]\nignore = ["src/old/*"]\nsetup = "setup.jsx"\n[imports]\n"@/" = "lib/"\n'
+        '[defines]\nPIER = "7"\n[naming]\njsx-function = "{stem}Fn{ending}"\n'
+        '[[accepted]]\nplace = "*@title"\nreason = "the new title is wanted"\n'
+    )
+    text = CLASS.replace(
+        "String(this.state.open)", "<Harbour.Consumer>{(h) => h + PIER}</Harbour.Consumer>"
+    )
+    (tmp_path / "src" / "X.jsx").write_text("import { Harbour } from '@/harbour';\n" + text)
+    (tmp_path / "src" / "old" / "Y.jsx").write_text(CLASS)
+    done = run("carry", "--to", "jsx-function", "--write")
+    assert done.returncode == 0, done.stdout + done.stderr
+    assert sorted(p.name for p in tmp_path.rglob("*Fn.jsx")) == ["XFn.jsx"]
+    new = tmp_path / "src" / "XFn.jsx"
+    new.write_text(new.read_text().replace("<button", '<button title="t"'))
+    done = run("verify", "src/X.jsx", "src/XFn.jsx", "--budget", "1", "--json")
+    found = json.loads(done.stdout)
+    assert found["verdict"] == "same", found
+    assert found["accepted"]["the new title is wanted"] > 0
+    (tmp_path / "clean-carry.toml").write_text("sources = 3\n")
+    done = run("carry", "src/X.jsx", "--to", "jsx-function")
+    assert (done.returncode, done.stderr.count("\n")) == (3, 1)
+
+
+def test_the_export_that_is_mounted(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    text = CLASS.replace("export default class", "export class") + (
+        "export const helper = 1;\nexport class Other extends Component { render() { return <i/>; } }\n"
+    )
+    (tmp_path / "Berth.jsx").write_text(text)
+    done = run("verify", "Berth.jsx", "Berth.jsx", "--budget", "1")
+    assert "mounted: the export Berth" in done.stdout
+    done = run("verify", "Berth.jsx", "Berth.jsx", "--budget", "1", "--mount", "Other", "--json")
+    assert json.loads(done.stdout)["mounted"] == "Other"

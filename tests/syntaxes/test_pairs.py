@@ -9,8 +9,9 @@ import pytest
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
-from clean_carry.verify.pair import pair_of, trials_for
-from clean_carry.verify.verify import Bench, verify
+from clean_carry.verify.bench import Bench
+from clean_carry.verify.pair import pair_of, trials_for, verified
+from clean_carry.verify.verify import Effort
 from tests_support import TARGETS
 
 PAIRS = [
@@ -41,8 +42,9 @@ def test_written_as_expected(folder: Path, target: str, new: Path) -> None:
 def test_same_in_the_real_runtime(folder: Path, target: str, new: Path, bench: Bench) -> None:
     old = _old(folder)
     before, after, interface = pair_of(old, new)
-    trials = trials_for(old, before.text, None)
-    result = verify(bench, trials.mount(before), trials.mount(after), trials.trials, interface)
+    trials = trials_for(old, None)
+    assert trials.trials
+    result = verified(bench, (before, after), interface, trials, Effort())
     assert result.verdict == "same", [t.as_json() for t in result.trials] or result.reason
     assert {trial.verdict for trial in result.trials} == {"same"}
 

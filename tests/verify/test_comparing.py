@@ -11,7 +11,6 @@ from clean_carry.component.errors import InputError
 from clean_carry.component.interface import Interface
 from clean_carry.verify.compare import differences, draws_or_calls, tree_differences
 from clean_carry.verify.normalise import RULES, Normaliser
-from clean_carry.verify.plain import declared_inputs, plain_trials
 from clean_carry.verify.trials import Trial, load
 
 
@@ -78,7 +77,7 @@ def answer(**changes: Any) -> dict[str, Any]:
     point = {"name": "shown", "tree": [el("p")], "frames": [], "calls": [], "requests": [],
              "errors": [], "prevented": [], "missing": None, "focus": ""}  # fmt: skip
     end = {"calls": [], "requests": [], "errors": []}
-    left = {k: changes.pop(k) for k in ("timers", "listeners") if k in changes}
+    left = {k: changes.pop(k) for k in ("timers", "listeners", "elements") if k in changes}
     return {
         "points": [point | changes],
         "left": {"timers": [], "listeners": []} | left,
@@ -92,7 +91,7 @@ def answer(**changes: Any) -> dict[str, Any]:
      ("requests", {"requests": [{"url": "/a"}]}), ("errors", {"errors": ["Error: x"]}),
      ("prevented", {"prevented": [["click", True]]}), ("before paint", {"frames": [[el("i")]]}),
      ("timers left", {"timers": ["interval 100"]}), ("listeners left", {"listeners": ["window resize"]}),
-     ("target", {"missing": {"role": "button"}})],
+     ("elements left", {"elements": 1}), ("target", {"missing": {"role": "button"}})],
 )  # fmt: skip
 def test_each_thing_seen_is_compared(what: str, changes: dict[str, Any]) -> None:
     empty = {"timers": [], "listeners": []}
@@ -131,14 +130,3 @@ def test_a_step_the_schema_does_not_know(tmp_path: Path) -> None:
     path.write_text("trials: [{ name: a, steps: [{ dance: true }] }]")
     with pytest.raises(InputError, match="dance"):
         load(path)
-
-
-def test_declared_inputs_are_filled() -> None:
-    text = """X.propTypes = { a: T.string.isRequired, b: T.oneOf(['p', 'q']), c: T.func, children: T.node,
-      d: T.arrayOf(T.shape({ e: T.number })), f: T.bool };"""
-    found = declared_inputs(text, "x.jsx")
-    assert found.values["b"] == ("p", "q")
-    assert found.values["d"][0] == [{"e": 3}, {"e": 4}]
-    assert found.values["f"] == (True, False)
-    assert (found.functions, found.content) == (["c"], ["children"])
-    assert plain_trials(text, "x.jsx")[0].name == "every declared input filled"

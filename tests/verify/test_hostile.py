@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Any
 
 import pytest
 
+from clean_carry.verify.bench import Bench, Bundle, Side
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.runtimes import RUNTIMES
-from clean_carry.verify.verify import Bench, Side
 
 RUNTIME = RUNTIMES["react-18"]
 SECRET = "root:"
@@ -47,10 +48,13 @@ def side(body: str, folder: Path, draw: str = "<b>here</b>") -> Side:
 TRIAL = {"inputs": {}, "functions": {"onGot": {}}, "steps": [{"pass": 1000}]}
 
 
+def rendered(bench: Bench, bundle: Bundle) -> dict[str, Any]:
+    with bench.lane() as lane:
+        return lane.trial(bundle, "", TRIAL)
+
+
 def healthy(bench: Bench, folder: Path) -> bool:
-    key = bench.build(side("", folder))
-    answer = bench.render(key, "", TRIAL)
-    bench.forget(key)
+    answer = rendered(bench, bench.build(side("", folder)))
     return bool(answer["points"][0]["tree"] == [["b", {}, None, ["here"]]])
 
 
@@ -60,7 +64,7 @@ def test_nothing_is_got(name: str, bench: Bench, tmp_path: Path) -> None:
         key = bench.build(side(ATTEMPTS[name], tmp_path))
     except WorkerFailed:
         return  # it asks for what is no module of the page: never run at all
-    answer = bench.render(key, "", TRIAL)
+    answer = rendered(bench, key)
     got = [call for point in answer["points"] for call in point["calls"]]
     assert [call for call in got if SECRET in str(call)] == []
     assert healthy(bench, tmp_path)
@@ -79,7 +83,7 @@ ENDLESS: dict[str, str] = {
 def test_the_watchdog_ends_it(name: str, bench: Bench, tmp_path: Path) -> None:
     key = bench.build(side(ENDLESS[name], tmp_path))
     try:
-        bench.render(key, "", TRIAL)
+        rendered(bench, key)
     except WorkerFailed as error:
         assert error.ended or "alloc" in error.reason.lower()
     assert healthy(bench, tmp_path)
@@ -100,8 +104,7 @@ def test_the_harness_cannot_be_talked_into_same(name: str, bench: Bench, tmp_pat
     for word in ("old", "new"):
         body = PATCHES[name]
         key = bench.build(side(body, tmp_path, f'<b title="{word}">{word}</b>'))
-        answers.append(bench.render(key, "", TRIAL))
-        bench.forget(key)
+        answers.append(rendered(bench, key))
     trees = [answer["points"][-1]["tree"] for answer in answers]
     assert trees[0] == [["b", {"title": "old"}, None, ["old"]]]
     assert trees[1] == [["b", {"title": "new"}, None, ["new"]]]

@@ -3,21 +3,34 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
 from pathlib import Path
+from typing import TYPE_CHECKING, Any
 
 import click
 
-from clean_carry.component.errors import CarryError, InputError, WriteRefused
+from clean_carry.cli.bench import EFFORT, bench_for, effort_of
+from clean_carry.cli.progress import Line
+from clean_carry.component.errors import InputError, WriteRefused
 from clean_carry.component.findings import Finding
 from clean_carry.component.result import NewFile, Result
 from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.project.files import component_files, sources_of
+from clean_carry.project.settings import settings_for
 from clean_carry.project.writing import replace, uncommitted, write_new
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import major
+from clean_carry.syntaxes.registry import SYNTAXES
+
+if TYPE_CHECKING:
+    from clean_carry.verify.bench import Bench
+    from clean_carry.verify.verify import Verification
 
 
 @click.command(epilog="Example: clean-carry carry src/DepartureBoard.jsx --to jsx-function --write")
-@click.argument("files", nargs=-1, required=True, type=click.Path(path_type=Path), metavar="FILE…")
+@click.argument("files", nargs=-1, type=click.Path(path_type=Path), metavar="[FILE…]")
 @click.option("--to", "target", required=True, metavar="SYNTAX", help="The syntax to write.")
 @click.option("--from", "origin", metavar="SYNTAX", help="The syntax of FILE; told by itself.")
 @click.option(
@@ -30,6 +43,14 @@ from clean_carry.source.text import SourceText
     "--write", is_flag=True, help="Write each new file beside the old: X.function.jsx for X.jsx."
 )
 @click.option("--replace", "overwrite", is_flag=True, help="Write over FILE itself.")
+@click.option(
+    "--verify",
+    "prove",
+    is_flag=True,
+    help="Verify too, and write nothing unless the verdict is same.",
+)
+@click.option("--keep-anyway", is_flag=True, help="With --verify: write whatever the verdict is.")
+@EFFORT
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 def carry(
     files: tuple[Path, ...],
@@ -38,32 +59,108 @@ def carry(
     out: Path | None,
     write: bool,
     overwrite: bool,
+    prove: bool,
+    keep_anyway: bool,
     as_json: bool,
+    **effort: object,
 ) -> None:
     """Carry the components in FILE… to another syntax.
+
+    A folder stands for every component below it. Without FILE the source folders of the project file
+    clean-carry.toml are meant.
 
     Without --out, --write or --replace nothing is written: the change is shown as a unified diff
     with the ledger and the findings under it.
     """
     if sum((out is not None, write, overwrite)) > 1:
         raise click.UsageError("choose one of --out, --write and --replace")
+    if keep_anyway and not prove:
+        raise click.UsageError("--keep-anyway goes with --verify")
+    line = Line(quiet=as_json)
     results: list[Result] = []
+    verdicts: dict[Path, Verification] = {}
     code = 0
-    for path in files:
-        try:
-            found = carry_file(Request(path, str(path), target, origin))
-            if out is not None or write or overwrite:
-                found = _write(found, path, out, overwrite)
-        except (InputError, WriteRefused) as error:
-            click.echo(f"clean-carry: {error.one_line()}", err=True)
-            code = max(code, error.exit_code)
-            continue
-        results.extend(found)
-        if not as_json:
-            _show(found, path, preview=out is None and not write and not overwrite)
+    with _bench(prove, effort, line) as bench:
+        for path in _meant(files):
+            try:
+                found = carry_file(_request(path, target, origin))
+                writes = out is not None or write or overwrite
+                if bench is not None and found[0].files:
+                    verdicts[path] = _proved(bench, path, found, effort, line)
+                    writes = writes and (keep_anyway or verdicts[path].verdict == "same")
+                if writes:
+                    found = _write(found, path, out, overwrite)
+            except (InputError, WriteRefused) as error:
+                line.say(f"clean-carry: {error.one_line()}")
+                code = max(code, error.exit_code)
+                continue
+            results.extend(found)
+            if not as_json:
+                preview = out is None and not write and not overwrite
+                _show(found, path, preview=preview, written=writes, verdict=verdicts.get(path))
     if as_json:
-        click.echo(json.dumps({"results": [r.as_json() for r in results]}, indent=2))
-    raise click.exceptions.Exit(code or _code(results))
+        click.echo(json.dumps({"results": _rows(results, verdicts)}, indent=2))
+    unproven = any(v.verdict != "same" for v in verdicts.values())
+    raise click.exceptions.Exit(code or _code(results) or int(unproven))
+
+
+def _meant(files: tuple[Path, ...]) -> list[Path]:
+    """The files meant: as named, below the folders named, or of the project file's source folders."""
+    if files:
+        return component_files(files)
+    sources = sources_of(settings_for(Path("x")))
+    if not sources:
+        raise click.UsageError("name a FILE (or `sources` in the project file clean-carry.toml)")
+    return component_files(sources)
+
+
+def _request(path: Path, target: str, origin: str | None) -> Request:
+    settings = settings_for(path)
+    naming = settings.naming.get(target, "")
+    wanted = settings.runtimes.get(SYNTAXES[target].runtime) if target in SYNTAXES else None
+    return Request(path, str(path), target, origin, major(wanted), naming)
+
+
+@contextmanager
+def _bench(prove: bool, effort: Mapping[str, object], line: Line) -> Iterator[Bench | None]:
+    """The bench to verify on; none where nothing is verified."""
+    if not prove:
+        yield None
+        return
+    with bench_for(effort, line) as bench:
+        yield bench
+
+
+def _proved(
+    bench: Bench, path: Path, results: list[Result], effort: Mapping[str, object], line: Line
+) -> Verification:
+    """Verify what a file was carried to, before any of it is written."""
+    from clean_carry.verify.pair import sides_of_result, trials_for, verified
+
+    result = next(r for r in results if r.files)
+    old, new, interface = sides_of_result(path, result)
+    trials = trials_for(path, None)
+    found = verified(
+        bench,
+        (old, new),
+        interface,
+        trials,
+        effort_of(effort),
+        lambda text: line.show(f"{path}: {text}"),
+    )
+    line.clear()
+    return found
+
+
+def _rows(results: list[Result], verdicts: dict[Path, Verification]) -> list[dict[str, Any]]:
+    by_source = {str(path): found for path, found in verdicts.items()}
+    rows = []
+    for result in results:
+        row = result.as_json()
+        if result.source in by_source:
+            row["verification"] = by_source[result.source].as_json()
+        rows.append(row)
+    return rows
 
 
 def _code(results: list[Result]) -> int:
@@ -101,7 +198,14 @@ def _write(results: list[Result], path: Path, out: Path | None, overwrite: bool)
     ]
 
 
-def _show(results: list[Result], path: Path, *, preview: bool) -> None:
+def _show(
+    results: list[Result],
+    path: Path,
+    *,
+    preview: bool,
+    written: bool,
+    verdict: Verification | None,
+) -> None:
     files = {file.path: file for result in results for file in result.files}
     for number, file in enumerate(files.values()):
         if preview:
@@ -109,11 +213,13 @@ def _show(results: list[Result], path: Path, *, preview: bool) -> None:
             old = source.slice(0, len(source.data)) if number == 0 else ""
             for line in terminal.diff(old, file.text, str(path), file.path):
                 click.echo(line)
-        else:
+        elif written:
             click.echo(f"written: {file.path}")
+        else:
+            click.echo(f"not written, because it was not proven the same: {file.path}")
     for result in results:
         for line in terminal.summary(result):
             click.echo(line)
-
-
-__all__ = ["CarryError", "carry"]
+    if verdict is not None:
+        for line in terminal.verdict(verdict, str(path)):
+            click.echo(line)

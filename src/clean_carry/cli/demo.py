@@ -11,7 +11,7 @@ import click
 from clean_carry.demo.story import Chapter, settle_in, tell
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
-from clean_carry.verify.verify import Bench
+from clean_carry.verify.bench import Bench
 
 
 @click.command(epilog="Example: clean-carry demo --into ferries")

@@ -3,19 +3,20 @@
 from __future__ import annotations
 
 import json
-import sys
 from pathlib import Path
 
 import click
 
+from clean_carry.cli.bench import EFFORT, bench_for, effort_of
+from clean_carry.cli.progress import Line
 from clean_carry.report import terminal
-from clean_carry.verify.pair import pair_of, trials_for
-from clean_carry.verify.verify import Bench, verify
+from clean_carry.verify.pair import Trials, pair_of, trials_for, verified
+from clean_carry.verify.trials import save as save_trial
 
 
 @click.command(
     "verify",
-    epilog="Example: clean-carry verify src/Board.jsx src/Board.function.jsx --trials Board.trials.yaml",
+    epilog="Example: clean-carry verify src/Board.jsx src/Board.function.jsx --save Board.trials.yaml",
 )
 @click.argument("old", type=click.Path(path_type=Path), metavar="OLD")
 @click.argument("new", type=click.Path(path_type=Path), metavar="NEW")
@@ -24,7 +25,25 @@ from clean_carry.verify.verify import Bench, verify
     "trial_file",
     type=click.Path(path_type=Path),
     metavar="FILE",
-    help="The trials to run; X.trials.yaml beside OLD if not given.",
+    help="The trials to run; X.trials.yaml beside OLD if not given; else they find themselves.",
+)
+@click.option(
+    "--search", is_flag=True, help="Let trials find themselves also where a file is there."
+)
+@click.option(
+    "--mount", metavar="EXPORT", help="The export to mount; decided and said if not given."
+)
+@click.option(
+    "--save",
+    type=click.Path(path_type=Path),
+    metavar="FILE",
+    help="Save the smallest trial that differs.",
+)
+@click.option(
+    "--least-reach",
+    type=click.FloatRange(0, 100),
+    metavar="N",
+    help="Fail where less than N percent of the branches of either side were reached.",
 )
 @click.option(
     "--runtime",
@@ -32,43 +51,47 @@ from clean_carry.verify.verify import Bench, verify
     metavar="NAME",
     help="The runtime to render in; the project's own version if not given.",
 )
-@click.option("--offline", is_flag=True, help="Never install a missing runtime.")
+@EFFORT
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 def verify_command(
     old: Path,
     new: Path,
     trial_file: Path | None,
+    search: bool,
+    mount: str | None,
+    save: Path | None,
+    least_reach: float | None,
     runtime_name: str | None,
-    offline: bool,
     as_json: bool,
+    **effort: object,
 ) -> None:
     """Render OLD and NEW step by step in the real runtime, and say where they differ.
 
-    NEW's relative imports resolve as if it stood at OLD's path. Without trials the inputs that OLD
-    declares are filled, and everything on the page is pressed and typed into.
+    NEW's relative imports resolve as if it stood at OLD's path. Without a trial file trials find
+    themselves: inputs from what the code says, steps from what the page offers, guided by what
+    reaches something new, until nothing new is found or the budget is used up.
     """
     before, after, interface = pair_of(old, new, runtime_name)
-    found = trials_for(old, before.text, trial_file)
-    before, after = found.mount(before), found.mount(after)
-    with Bench(offline=offline, say=lambda text: click.echo(text, err=True)) as bench:
-        result = verify(bench, before, after, found.trials, interface, _progress(as_json))
-    _clear(as_json)
+    trials = Trials(None) if search else trials_for(old, trial_file)
+    if mount is not None:
+        trials = Trials(trials.trials, mount)
+    line = Line(quiet=as_json)
+    with bench_for(effort, line) as bench:
+        result = verified(bench, (before, after), interface, trials, effort_of(effort), line.show)
+    line.clear()
     if as_json:
         click.echo(json.dumps(result.as_json(), indent=2, ensure_ascii=False))
     else:
-        for line in terminal.verdict(result, f"{old} → {new}"):
-            click.echo(line)
-    raise click.exceptions.Exit(0 if result.verdict == "same" else 1)
-
-
-def _progress(as_json: bool):  # type: ignore[no-untyped-def]
-    def say(name: str) -> None:
-        if sys.stderr.isatty() and not as_json:
-            click.echo(f"\r\033[Krunning: {name[:60]}", nl=False, err=True)
-
-    return say
-
-
-def _clear(as_json: bool) -> None:
-    if sys.stderr.isatty() and not as_json:
-        click.echo("\r\033[K", nl=False, err=True)
+        for text in terminal.verdict(result, f"{old} → {new}"):
+            click.echo(text)
+    if save is not None and result.failing is not None:
+        save_trial(save, result.failing, trials.exported)
+        line.say(f"saved: {save}")
+    short = (
+        least_reach is not None
+        and result.reach is not None
+        and any(r.percent < least_reach for r in result.reach)
+    )
+    if short:
+        line.say(f"clean-carry: less than {least_reach:g} % of the branches were reached")
+    raise click.exceptions.Exit(0 if result.verdict == "same" and not short else 1)

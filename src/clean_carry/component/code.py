@@ -58,10 +58,11 @@ class Operation:
 
 @dataclass(frozen=True)
 class Read(Operation):
-    """The value of an input, a state field or a derived value."""
+    """The value of an input, a state field or a derived value; `called` where it stands to be called."""
 
     member: Member
     shorthand: str = ""
+    called: bool = False
 
 
 @dataclass(frozen=True)
@@ -152,12 +153,16 @@ class StateWrite(Operation):
 
 @dataclass(frozen=True)
 class Binding:
-    """One name a pattern takes from inputs or state; `at` is where the name stands."""
+    """One name a pattern takes from inputs or state; `at` is where the name stands.
+
+    `called` says that what it names is called somewhere.
+    """
 
     key: str
     local: str
     constant: bool
     at: int
+    called: bool = False
 
 
 @dataclass(frozen=True)

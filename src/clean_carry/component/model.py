@@ -17,11 +17,12 @@ DefaultKind = Literal["constant", "name", "function", "object", "other"]
 
 @dataclass(frozen=True)
 class Default:
-    """The default of an input: its code and what kind of value it is."""
+    """The default of an input: its code, what kind of value it is, and whether that is a number."""
 
     code: Code
     kind: DefaultKind
     entry: int
+    numeric: bool = False
 
 
 @dataclass(frozen=True)
@@ -45,6 +46,7 @@ class StateField:
     lazy: bool
     entry: int
     comment: Span | None = None
+    numeric: bool = False
 
 
 @dataclass(frozen=True)
@@ -90,7 +92,10 @@ class Derived:
 
 @dataclass(frozen=True)
 class Method:
-    """An own function. `form` is how it was written; `text` is what is copied of it."""
+    """An own function. `form` is how it was written; `text` is what is copied of it.
+
+    An `asynchronous` one never throws: it gives a promise that fails.
+    """
 
     name: str
     form: Literal["declared", "assigned"]
@@ -100,6 +105,7 @@ class Method:
     entry: int
     uses_arguments: bool = False
     body_at: int = 0
+    asynchronous: bool = False
     comments: tuple[Span, ...] = ()
 
 
@@ -123,7 +129,10 @@ class Guard:
 
 @dataclass(frozen=True)
 class Moment:
-    """Code that runs at a moment. `locals` are the names its own body declares."""
+    """Code that runs at a moment. `locals` are the names its own body declares.
+
+    `kept_guard` is the entry of a guard that is copied with the body instead of being carried.
+    """
 
     when: MomentName
     body: Code
@@ -137,6 +146,7 @@ class Moment:
     compares_only: bool = False
     single_expression: bool = False
     comments: tuple[Span, ...] = ()
+    kept_guard: int = -1
 
 
 @dataclass(frozen=True)

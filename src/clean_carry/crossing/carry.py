@@ -5,7 +5,7 @@ from __future__ import annotations
 import gc
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 
 from clean_carry.component.code import Left
@@ -27,12 +27,18 @@ DEFAULT_RUNTIME = {"react": 18, "vue": 3}
 
 @dataclass(frozen=True)
 class Request:
-    """One file to carry. `origin` is None where the syntax is to be recognised."""
+    """One file to carry. `origin` is None where the syntax is to be recognised.
+
+    `runtime` is the major version to write for, None for the project's own; `naming` the name of a
+    new file, made of {stem} and {ending} of the old one.
+    """
 
     path: Path
     shown: str
     target: str
     origin: str | None = None
+    runtime: int | None = None
+    naming: str = ""
 
 
 def carry_file(request: Request) -> list[Result]:
@@ -63,7 +69,7 @@ def carry_file(request: Request) -> list[Result]:
             )
         runtime_name = SYNTAXES[request.target].runtime
         version = package_version(request.path.resolve().parent, runtime_name)
-        runtime = major(version) or DEFAULT_RUNTIME[runtime_name]
+        runtime = request.runtime or major(version) or DEFAULT_RUNTIME[runtime_name]
         return _balanced(pair, source, request, origin, runtime)
 
 
@@ -106,7 +112,7 @@ def _results(
     outcome: Outcome, source: SourceText, ledger: Ledger, request: Request, origin: str
 ) -> list[Result]:
     results: list[tuple[int, Result]] = []
-    files = outcome.files(source)
+    files = _named(outcome.files(source), request)
     for component in outcome.carried:
         findings = _findings(component, source) + [
             _finding(rule, detail, at, source) for rule, detail, at in outcome.notes(component)
@@ -151,6 +157,17 @@ def _results(
             )
         )
     return [result for _, result in sorted(results, key=lambda pair: pair[0])]
+
+
+def _named(files: tuple[NewFile, ...], request: Request) -> tuple[NewFile, ...]:
+    """The new files under the project's own naming rule; what they import keeps its name."""
+    if not request.naming or not files:
+        return files
+    first = files[0]
+    folder, slash, name = first.path.rpartition("/")
+    stem = request.path.name.partition(".")[0]
+    named = request.naming.format(stem=stem, ending="." + name.rpartition(".")[2])
+    return (replace(first, path=f"{folder}{slash}{named}"), *files[1:])
 
 
 def _finding(rule: str, detail: str, at: int, source: SourceText) -> Finding:

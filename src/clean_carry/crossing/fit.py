@@ -6,6 +6,8 @@ what is decided here.
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from clean_carry.component.code import (
     Assign,
     FieldUse,
@@ -20,7 +22,13 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.model import Component, LeftMember, Method, Moment
 from clean_carry.component.plan import PROPS, STATE, InputsForm, Layout, Plan, Refused
-from clean_carry.crossing.lateness import drawn_by, later_entries, later_methods, stable_methods
+from clean_carry.crossing.lateness import (
+    calls_inputs,
+    drawn_by,
+    later_entries,
+    later_methods,
+    stable_methods,
+)
 from clean_carry.crossing.naming import name_members
 from clean_carry.crossing.writes import following_names
 
@@ -36,6 +44,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     Raises `Refused` for what a function component cannot say.
     """
     _check(component)
+    component = _without_numeric_guards(component)
     merged = _merged(component)
     stable = stable_methods(component, merged)
     later_by_name = later_methods(component, stable)
@@ -98,12 +107,37 @@ def _check(component: Component) -> None:
         raise Refused("member-twice", "", component.span.start)
 
 
+def _without_numeric_guards(component: Component) -> Component:
+    """Update hooks that compare a number keep their own comparison.
+
+    A value that is not equal to itself (ECMA-262 §7.2.14: NaN) would pass for a change at once.
+    """
+    numeric = {p.name for p in component.props if p.default is not None and p.default.numeric}
+    fields = component.state.fields or () if component.state is not None else ()
+    numeric |= {field.name for field in fields if field.numeric}
+    members = tuple(
+        replace(member, guard=None, kept_guard=member.guard.entry)
+        if isinstance(member, Moment)
+        and member.guard is not None
+        and any(source.name in numeric for source in member.guard.sources)
+        else member
+        for member in component.members
+    )
+    return replace(component, members=members)
+
+
 def _merged(component: Component) -> bool:
-    """Whether the removal hook can become the clean-up of the display hook's effect."""
+    """Whether the removal hook can become the clean-up of the display hook's effect.
+
+    Not where the display hook may stop before its end: by returning, or because a function given as
+    an input throws. A class that was displayed is cleaned up all the same.
+    """
     displayed, removed = component.moments("displayed"), component.moments("removed")
     if not displayed or not removed:
         return False
     if not displayed[0].reaches_end or _blank(removed[0]):
+        return False
+    if calls_inputs(component, displayed[0].body):
         return False
     used = set(removed[0].references)
     for operation in removed[0].body.all():
@@ -167,6 +201,8 @@ def _redraw_matters(component: Component) -> bool:
         return True
     if component.impure_drawing:
         return True
+    if component.sensitive and _writes_on_update(component):
+        return True
     drawn = drawn_by(component)
     for owner, operation in component.operations():
         if isinstance(operation, FieldUse) and operation.member.kind == "field":
@@ -177,6 +213,15 @@ def _redraw_matters(component: Component) -> bool:
             if isinstance(owner, Method) and owner.name in drawn and not operation.deferred:
                 return True
     return False
+
+
+def _writes_on_update(component: Component) -> bool:
+    """Whether an update hook writes state: children are drawn again before the page is painted."""
+    return any(
+        isinstance(operation, StateWrite)
+        for moment in component.moments("updated")
+        for operation in moment.body.all()
+    )
 
 
 def _inputs(component: Component, later: frozenset[int]) -> tuple[InputsForm, PatternRead | None]:

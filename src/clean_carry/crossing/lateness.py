@@ -7,7 +7,15 @@ That spreads through the methods that call each other.
 
 from __future__ import annotations
 
-from clean_carry.component.code import Member, MethodCall, MethodValue, Operation
+from clean_carry.component.code import (
+    Code,
+    Member,
+    MethodCall,
+    MethodValue,
+    Operation,
+    PatternRead,
+    Read,
+)
 from clean_carry.component.model import Component, Method, Moment
 
 
@@ -95,6 +103,27 @@ def drawn_by(component: Component) -> set[str]:
                 drawn.add(name)
                 queue.append(name)
     return drawn
+
+
+def calls_inputs(component: Component, code: Code, seen: frozenset[str] = frozenset()) -> bool:
+    """Whether code calls a function given as an input at once, itself or through own methods."""
+    methods = {method.name: method for method in component.methods()}
+    for operation in code.all():
+        if operation.deferred:
+            continue
+        match operation:
+            case Read(member=Member(kind="prop"), called=True):
+                return True
+            case PatternRead(source="props", bindings=bindings):
+                if bindings is None or any(binding.called for binding in bindings):
+                    return True
+            case MethodCall(member=member) if member.name not in seen:
+                method = methods.get(member.name)
+                if method is None or method.asynchronous:
+                    continue
+                if calls_inputs(component, method.text, seen | {member.name}):
+                    return True
+    return False
 
 
 def member_of(operation: Operation) -> Member | None:

@@ -11,8 +11,9 @@ from clean_carry.component.errors import WriteRefused
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.project.writing import write_new
-from clean_carry.verify.pair import pair_of, trials_for
-from clean_carry.verify.verify import Bench, Verification, verify
+from clean_carry.verify.bench import Bench
+from clean_carry.verify.pair import pair_of, trials_for, verified
+from clean_carry.verify.verify import Effort, Verification
 
 COMPANY = Path(__file__).with_name("gullmoor")
 COMPONENTS = (
@@ -62,8 +63,5 @@ def tell(folder: Path, bench: Bench) -> Iterator[Chapter]:
         new = Path(result.files[0].path)
         write_new(new, result.files[0].data)
         before, after, interface = pair_of(path, new)
-        trials = trials_for(path, before.text, None)
-        verification = verify(
-            bench, trials.mount(before), trials.mount(after), trials.trials, interface
-        )
+        verification = verified(bench, (before, after), interface, trials_for(path, None), Effort())
         yield Chapter(path, result, new, verification)

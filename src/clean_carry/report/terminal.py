@@ -5,11 +5,17 @@ from __future__ import annotations
 import difflib
 import json
 from collections.abc import Iterator
+from typing import TYPE_CHECKING
 
 import click
 
 from clean_carry.component.result import Result
-from clean_carry.verify.verify import Verification
+
+if TYPE_CHECKING:
+    from clean_carry.verify.judge import TrialResult
+    from clean_carry.verify.reach import Reach
+    from clean_carry.verify.trials import Trial
+    from clean_carry.verify.verify import Verification
 
 _STATUS = {"clean": "green", "left": "yellow", "refused": "red"}
 _LEVEL = {"note": "cyan", "warning": "yellow", "error": "red"}
@@ -53,36 +59,85 @@ def summary(result: Result) -> Iterator[str]:
 
 
 def verdict(verification: Verification, name: str) -> Iterator[str]:
-    """A line a trial, its differences, and the verdict over all."""
-    for trial in verification.trials:
-        said = click.style(trial.verdict, fg=_VERDICT[trial.verdict], bold=True)
-        steps = f" · {len(trial.steps)} settled points" if trial.steps else ""
-        yield f"  {said}  {trial.name}{steps}"
-        for text in (trial.reason, trial.note):
-            if text:
-                yield f"      {text}"
-        for difference in trial.differences[:6]:
-            place = f" at {difference.place}" if difference.place else ""
-            head = (
-                f"after step {difference.step} ({difference.step_name}): {difference.what}{place}"
-            )
-            yield f"      {head}"
-            yield click.style(f"        old  {_short(difference.old)}", fg="red")
-            yield click.style(f"        new  {_short(difference.new)}", fg="green")
-        if len(trial.differences) > 6:
-            yield f"      … and {len(trial.differences) - 6} more"
+    """What each trial gave, where old and new differ, and the verdict over all."""
+    shown = [t for t in verification.trials if not verification.generated or t.verdict != "same"]
+    for trial in shown:
+        yield from _trial(trial)
+    if verification.failing is not None and verification.generated:
+        yield from _source(verification.failing)
     if verification.reason:
         yield f"  {verification.reason}"
-    ran = [t for t in verification.trials if t.verdict in ("same", "differs")]
-    points = sum(len(t.steps) for t in ran)
     said = click.style(verification.verdict, fg=_VERDICT[verification.verdict], bold=True)
+    found = " that found themselves" if verification.generated else ""
     yield (
-        f"{click.style(name, bold=True)}: {said} "
-        f"({_many(len(ran), 'trial')} run, {_many(points, 'settled point')} compared)"
+        f"{click.style(name, bold=True)}: {said} ({_many(verification.tried, 'trial')}{found} run, "
+        f"{_many(verification.points, 'settled point')} compared)"
     )
+    yield from (click.style(f"  {text}", dim=True) for text in _footing(verification))
+
+
+def _footing(verification: Verification) -> Iterator[str]:
+    """How the verdict was reached."""
+    if verification.cached:
+        yield "answered from the cache: neither side, nor what they import, has changed"
+    if verification.reach is not None and verification.tried:
+        old, new = verification.reach
+        yield f"reached: {_reach(old)} of old, {_reach(new)} of new"
+    if verification.stopped:
+        yield f"the search ended because {verification.stopped}"
+    if verification.mounted and verification.generated:
+        inside = f", inside {verification.around}" if verification.around else ""
+        yield f"mounted: the export {verification.mounted}{inside}"
+    if verification.void:
+        yield f"void, because old differed from itself: {_many(verification.void, 'trial')}"
+    for reason, count in verification.accepted.items():
+        yield f"accepted by the project file ×{count}: {reason}"
     if verification.normalised:
         rules = ", ".join(f"{rule} ×{count}" for rule, count in verification.normalised.items())
-        yield click.style(f"  not counted as differences: {rules}", dim=True)
+        yield f"not counted as differences: {rules}"
+
+
+def _reach(reach: Reach) -> str:
+    if not reach.total:
+        return "nothing countable"
+    text = f"{reach.covered} of {reach.total} branches"
+    lines = sorted({row["line"] for row in reach.unreached if row["line"]})
+    if lines:
+        more = f" and {len(lines) - 8} more" if len(lines) > 8 else ""
+        text += f" (not line {', '.join(map(str, lines[:8]))}{more})"
+    return text
+
+
+def _trial(trial: TrialResult) -> Iterator[str]:
+    said = click.style(trial.verdict, fg=_VERDICT[trial.verdict], bold=True)
+    steps = f" · {_many(len(trial.steps), 'settled point')}" if trial.steps else ""
+    yield f"  {said}  {trial.name}{steps}"
+    for text in (trial.reason, trial.note):
+        if text:
+            yield f"      {text}"
+    for difference in trial.differences[:6]:
+        place = f" at {difference.place}" if difference.place else ""
+        yield f"      after step {difference.step} ({difference.step_name}): {difference.what}{place}"
+        yield click.style(f"        old  {_short(difference.old)}", fg="red")
+        yield click.style(f"        new  {_short(difference.new)}", fg="green")
+    if len(trial.differences) > 6:
+        yield f"      … and {len(trial.differences) - 6} more"
+
+
+def _source(trial: Trial) -> Iterator[str]:
+    """The trial itself, so that a person can follow it."""
+    yield "      what it does:"
+    for what, value in (
+        ("inputs", trial.inputs),
+        ("functions", trial.functions),
+        ("content", trial.slots),
+        ("replies", trial.replies),
+    ):
+        if value:
+            yield f"        {what}: {_short(value)}"
+    for number, step in enumerate(trial.steps, 1):
+        (kind, given), *_ = step.items()
+        yield f"        step {number}: {kind} {'' if given is True else _short(given)}".rstrip()
 
 
 def _many(number: int, thing: str) -> str:

@@ -8,6 +8,8 @@ import queue
 import subprocess
 import threading
 import time
+from collections.abc import Callable
+from functools import cache
 from pathlib import Path
 from types import TracebackType
 from typing import Any
@@ -15,7 +17,7 @@ from typing import Any
 from clean_carry.verify.runtimes import WORKER, node
 
 # A trial that has not answered after this many seconds is ended with its worker.
-PATIENCE = 10.0
+PATIENCE = 5.0
 START_PATIENCE = 60.0
 # A worker that holds more than this is ended (bytes of resident memory).
 MOST_MEMORY = 1_500_000_000
@@ -33,7 +35,7 @@ class WorkerFailed(Exception):
 class Worker:
     """One process. It is started on first use and again after it was ended."""
 
-    def __init__(self, arguments: list[str], *, waits_ready: bool) -> None:
+    def __init__(self, arguments: Callable[[], list[str]], *, waits_ready: bool) -> None:
         self._arguments = arguments
         self._waits_ready = waits_ready
         self._process: subprocess.Popen[bytes] | None = None
@@ -57,7 +59,7 @@ class Worker:
         if os.name == "nt":
             environment["SYSTEMROOT"] = os.environ.get("SYSTEMROOT", "")
         process = subprocess.Popen(
-            self._arguments,
+            self._arguments(),
             stdin=subprocess.PIPE,
             stdout=subprocess.PIPE,
             stderr=subprocess.DEVNULL,
@@ -164,21 +166,17 @@ def _resident(process: subprocess.Popen[bytes] | None) -> int:
 
 def builder(workbench: Path) -> Worker:
     """A worker that bundles components and never runs them."""
-    return Worker([node(), str(WORKER / "builder.mjs"), str(workbench)], waits_ready=False)
+    return Worker(lambda: [node(), str(WORKER / "builder.mjs"), str(workbench)], waits_ready=False)
 
 
 def renderer(workbench: Path) -> Worker:
     """A worker that runs components under Node's permission model, without network or writing."""
-    executable = node()
-    flag = "--experimental-permission"
-    said = subprocess.run([executable, "--version"], capture_output=True, text=True, check=False)
-    numbers = said.stdout.strip().lstrip("v").split(".")
-    if (int(numbers[0]), int(numbers[1])) >= (23, 5):
-        flag = "--permission"
-    return Worker(
-        [
+
+    def arguments() -> list[str]:
+        executable = node()
+        return [
             executable,
-            flag,
+            _permission_flag(executable),
             f"--allow-fs-read={workbench}{os.sep}*",
             f"--allow-fs-read={WORKER}{os.sep}*",
             "--disallow-code-generation-from-strings",
@@ -186,6 +184,15 @@ def renderer(workbench: Path) -> Worker:
             "--no-warnings",
             str(WORKER / "renderer.mjs"),
             str(workbench),
-        ],
-        waits_ready=True,
-    )
+        ]
+
+    return Worker(arguments, waits_ready=True)
+
+
+@cache
+def _permission_flag(executable: str) -> str:
+    """The flag has its plain name from Node 23.5 on (Node's documentation of permissions)."""
+    said = subprocess.run([executable, "--version"], capture_output=True, text=True, check=False)
+    numbers = said.stdout.strip().lstrip("v").split(".")
+    plain = (int(numbers[0]), int(numbers[1])) >= (23, 5)
+    return "--permission" if plain else "--experimental-permission"

@@ -61,13 +61,19 @@ def differences(
             frames_b = _frames(b["frames"], tree_b, sides[1])
             if frames_a != frames_b:
                 note(step, "before paint", "", _brief(frames_a), _brief(frames_b))
-        for what in ("calls", "requests", "errors", "prevented", "focus"):
+        errors = sides[0].errors(a["errors"]), sides[1].errors(b["errors"])
+        if errors[0] != errors[1]:
+            note(step, "errors", "", *errors)
+        for what in ("calls", "requests", "prevented", "focus"):
             if a[what] != b[what]:
                 note(step, what, "", a[what], b[what])
         if len(found) >= MOST:
             return found[:MOST]
     end = len(names)
-    for what in ("calls", "requests", "errors"):
+    errors = sides[0].errors(old["last"]["errors"]), sides[1].errors(new["last"]["errors"])
+    if errors[0] != errors[1]:
+        note(end, "errors", "", *errors)
+    for what in ("calls", "requests"):
         if old["last"][what] != new["last"][what]:
             note(end, what, "", old["last"][what], new["last"][what])
     for what in ("timers", "listeners"):
@@ -75,6 +81,9 @@ def differences(
         left_b = _minus(new["left"][what], baseline[1][what])
         if left_a != left_b:
             note(end, f"{what} left", "", left_a, left_b)
+    elements = [side["left"].get("elements", 0) for side in (old, new)]
+    if elements[0] != elements[1]:
+        note(end, "elements left", "", *elements)
     return found[:MOST]
 
 
@@ -147,10 +156,17 @@ def _shape(nodes: Tree) -> str:
     return " ".join(parts) or "nothing"
 
 
+def _draws(node: list[Any]) -> bool:
+    """Whether an element is the component's: the place of a second one is the trial's."""
+    if node[0] != "trial-place":
+        return True
+    return any(isinstance(child, list) for child in node[3])
+
+
 def draws_or_calls(answer: dict[str, Any]) -> bool:
     """Whether a version rendered an element or called out at any point."""
     for point in answer["points"]:
-        if any(isinstance(node, list) for node in point["tree"]):
+        if any(isinstance(node, list) and _draws(node) for node in point["tree"]):
             return True
         if point["calls"] or point["requests"]:
             return True

@@ -36,9 +36,12 @@ RULES = (
         "made-up-id", "ids the runtime makes up are renamed where all references agree"
     ),
     NormalisingRule("scope-mark", "the attribute that scopes a style differs by construction"),
+    NormalisingRule(
+        "error-wording", "the engine words an error by the expression that met a wrong value"
+    ),
 )
 
-# HTML §15 (rendering): elements whose default display is not inline.
+# HTML §15 (rendering): elements whose default display is not inline; and where a trial mounts a second one.
 BLOCKS = frozenset(
     [
         "address",
@@ -93,6 +96,7 @@ BLOCKS = frozenset(
         "td",
         "th",
         "select",
+        "trial-place",
     ]
 )
 _KEEP_SPACE = frozenset({"pre", "textarea", "listing", "plaintext"})
@@ -122,6 +126,14 @@ _BOOLEAN = frozenset(
 )
 # The forms in which the runtimes write ids of their own.
 _MADE_UP = re.compile(r"^(:[rR][0-9a-z]*:|«[rR][0-9a-z]*»|_[rR]_[0-9a-z]*_|v-\d+)$")
+# V8's own messages (its message templates) for a value that is not of the kind an expression needs.
+_ENGINE_WORDING = re.compile(
+    r"^(TypeError): (?:.+ is not (?:a function|iterable|a constructor|an object)\b.*"
+    r"|Cannot (?:read|set) properties of (?:null|undefined).*|Cannot destructure .*"
+    r"|Cannot convert undefined or null to object|object null is not iterable.*"
+    r"|Spread syntax requires .*|Found non-callable @@iterator|Reduce of empty array.*)$",
+    re.DOTALL,
+)
 _REFERENCES = frozenset(
     [
         "id",
@@ -161,6 +173,15 @@ class Normaliser:
     def tree(self, tree: Tree) -> Tree:
         """A normalised copy of a tree."""
         return self._children(tree, block=True, keep=False)
+
+    def errors(self, errors: list[str]) -> list[str]:
+        """Errors, those the engine makes itself of an expression without its words."""
+        result = []
+        for error in errors:
+            found = _ENGINE_WORDING.match(error)
+            self.used["error-wording"] += found is not None
+            result.append(f"{found.group(1)} of the engine" if found is not None else error)
+        return result
 
     def _children(self, nodes: Tree, *, block: bool, keep: bool) -> Tree:
         joined: Tree = []

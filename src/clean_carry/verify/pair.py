@@ -1,4 +1,4 @@
-"""From two files to two sides: runtimes, interface map and trials."""
+"""From two files to two sides: runtimes, settings, interface map, the export that is mounted, trials."""
 
 from __future__ import annotations
 
@@ -7,18 +7,31 @@ from pathlib import Path
 
 from clean_carry.component.errors import CarryError
 from clean_carry.component.interface import Interface
+from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
-from clean_carry.verify.plain import plain_trials
-from clean_carry.verify.runtimes import RUNTIMES, runtime_for
+from clean_carry.project.settings import Settings, settings_for
+from clean_carry.verify.bench import Bench, Side
+from clean_carry.verify.parents import parents_of
+from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
+from clean_carry.verify.search.inputs import read_inputs
 from clean_carry.verify.trials import Trial, beside, load
-from clean_carry.verify.verify import Side, read_text
+from clean_carry.verify.verify import (
+    Effort,
+    Progress,
+    Verification,
+    explore,
+    read_text,
+    verify,
+)
+
+_SCRIPTS = frozenset({".js", ".jsx", ".ts", ".tsx"})
 
 
 @dataclass(frozen=True)
 class Trials:
-    """Trials and the export they mount."""
+    """Trials and the export they mount; `trials` is None where they are to find themselves."""
 
-    trials: tuple[Trial, ...]
+    trials: tuple[Trial, ...] | None
     exported: str = ""
 
     def mount(self, side: Side) -> Side:
@@ -33,10 +46,17 @@ def pair_of(
 
     Raises `CarryError` for files that cannot be read and runtimes that do not exist.
     """
-    texts = read_text(old), read_text(new)
+    return sides_of(old, read_text(old), new, read_text(new), runtime_name)
+
+
+def sides_of(
+    old: Path, old_text: str, new: Path, new_text: str, runtime_name: str | None = None
+) -> tuple[Side, Side, Interface | None]:
+    """The same for texts that need not stand on the disk."""
+    settings = settings_for(old)
     frameworks = [_framework(path) for path in (old, new)]
     folder = old.resolve().parent
-    runtimes = [runtime_for(framework, folder) for framework in frameworks]
+    runtimes = [_runtime(framework, folder, settings) for framework in frameworks]
     if runtime_name is not None:
         if runtime_name not in RUNTIMES:
             raise CarryError(
@@ -45,18 +65,37 @@ def pair_of(
         chosen = RUNTIMES[runtime_name]
         runtimes = [chosen if r.framework == chosen.framework else r for r in runtimes]
     place = old.resolve()
-    ending = new.suffix
-    new_place = place if old.suffix == ending else place.with_suffix(ending)
-    if {old.suffix, ending} <= {".js", ".jsx", ".ts", ".tsx"}:
-        new_place = place
-    before = Side(place, texts[0], runtimes[0])
-    after = Side(new_place, texts[1], runtimes[1])
+    new_place = place if {old.suffix, new.suffix} <= _SCRIPTS else place.with_suffix(new.suffix)
+    before = Side(place, old_text, runtimes[0], settings=settings)
+    after = Side(new_place, new_text, runtimes[1], settings=settings)
     if frameworks[0] == frameworks[1]:
         return before, after, None
     results = carry_file(Request(old, str(old), "jsx-function"))
     interface = results[0].interface if results else Interface()
     mark = "data-" + _kebab(results[0].component) if results else ""
     return before, replace(after, marks=(mark,) if mark else ()), interface
+
+
+def sides_of_result(old: Path, result: Result) -> tuple[Side, Side, Interface | None]:
+    """The old side, and what it was carried to, which need not stand on the disk yet."""
+    first, *others = result.files
+    new = Path(first.path)
+    sides = sides_of(old, read_text(old), old.with_name(new.name), first.text)
+    folder = old.resolve().parent
+    extra = tuple((folder / Path(file.path).name, file.text) for file in others)
+    return sides[0], replace(sides[1], extra=extra), sides[2]
+
+
+def _runtime(framework: str, folder: Path, settings: Settings) -> Runtime:
+    wanted = settings.runtimes.get(framework)
+    if wanted is not None:
+        name = f"{framework}-{wanted.split('.')[0]}"
+        if name in RUNTIMES:
+            return RUNTIMES[name]
+        raise CarryError(
+            f"there is no runtime “{name}”", advice="`clean-carry runtimes` lists them"
+        )
+    return runtime_for(framework, folder)
 
 
 def _framework(path: Path) -> str:
@@ -70,11 +109,80 @@ def _kebab(name: str) -> str:
     return out
 
 
-def trials_for(old: Path, text: str, trial_file: Path | None) -> Trials:
-    """The trials of a file: given, beside the old component, or plain ones from its declarations."""
+def mounts_of(old: Side, new: Side) -> list[str]:
+    """The exports both sides have that could be the component, the likeliest first.
+
+    The default export comes first; then the one named like the file; then others that are named as
+    components are, with a capital.
+    """
+    stem = old.place.name.split(".")[0]
+    ours = read_inputs(old.text, str(old.place)).exports
+    theirs = read_inputs(new.text, str(new.place)).exports
+    shared = [name for name in ours if name in theirs and name[:1] != name[:1].lower()]
+    shared.sort(key=lambda name: name != stem)
+    return (["default"] if "default" in ours and "default" in theirs else []) + shared
+
+
+def trials_for(old: Path, trial_file: Path | None) -> Trials:
+    """The trials of a file: given, or beside the old component; else they are to find themselves."""
     if trial_file is None and beside(old).is_file():
         trial_file = beside(old)
     if trial_file is not None:
         found = load(trial_file)
         return Trials(found.trials, found.component or "")
-    return Trials(tuple(plain_trials(text, str(old))))
+    return Trials(None)
+
+
+def verified(
+    bench: Bench,
+    sides: tuple[Side, Side],
+    interface: Interface | None,
+    trials: Trials,
+    effort: Effort,
+    progress: Progress = lambda text: None,
+) -> Verification:
+    """Verify with the trials there are, or with trials that find themselves.
+
+    Where no export is named and the likeliest one draws nothing, the next one is mounted.
+    """
+    old, new = sides
+    if trials.trials is not None:
+        return verify(
+            bench, trials.mount(old), trials.mount(new), trials.trials, interface, progress
+        )
+    names = [trials.exported] if trials.exported else mounts_of(old, new) or [""]
+    result = Verification((), reason="neither side exports a component of the same name")
+    for name in names[:4]:
+        mounted = replace(old, exported=name), replace(new, exported=name)
+        result = explore(bench, *mounted, effort, interface, progress)
+        if result.reason.startswith("the "):
+            return result
+        if result.verdict == "not run" or not result.clean_start:
+            result = _inside(bench, mounted, effort, interface, progress) or result
+        if result.verdict != "not run":
+            return result
+    return result
+
+
+def _inside(
+    bench: Bench,
+    sides: tuple[Side, Side],
+    effort: Effort,
+    interface: Interface | None,
+    progress: Progress,
+) -> Verification | None:
+    """Once more inside the parents that the project's own uses put around the component."""
+    old, new = sides
+    if old.settings.setup is not None or old.runtime.framework != "react":
+        return None
+    name = old.exported if old.exported not in ("", "default") else old.place.name.split(".")[0]
+    parents = parents_of(name, old.place)
+    if parents is None:
+        return None
+    settings = replace(old.settings, setup=parents.place)
+    old, new = (
+        replace(side, settings=settings, extra=(*side.extra, (parents.place, parents.text)))
+        for side in (old, new)
+    )
+    found = explore(bench, old, new, effort, interface, progress)
+    return replace(found, around=parents.shown) if found.verdict != "not run" else None

@@ -3,16 +3,14 @@
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass, field
+from dataclasses import asdict, dataclass, field
 from functools import cache
 from pathlib import Path
 from typing import Any
 
-import jsonschema
-import yaml
-
 from clean_carry.component.errors import InputError
 from clean_carry.component.interface import Interface
+from clean_carry.project.writing import replace
 
 SCHEMA = Path(__file__).with_name("trials.schema.json")
 
@@ -40,17 +38,27 @@ class Trial:
         def renamed(values: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
             return {names.get(name, name): value for name, value in values.items()}
 
+        def translated(change: dict[str, Any]) -> dict[str, Any]:
+            change = {**change, "inputs": renamed(change.get("inputs", {}), inputs)}
+            if "slots" in change:
+                change["slots"] = renamed(change["slots"], slots)
+            if "without" in change:
+                names = change["without"]
+                change["without"] = [events.get(n, inputs.get(n, n)) for n in names]
+            if "functions" in change:
+                change["functions"] = {
+                    events.get(name, inputs.get(name, name)): {"called": f"{name} (new)", **plan}
+                    for name, plan in change["functions"].items()
+                }
+            if "then" in change:
+                change["then"] = translated(change["then"])
+            return change
+
         steps = []
         for step in self.steps:
             change = step.get("change")
             if change is not None:
-                change = {
-                    **change,
-                    "inputs": renamed(change.get("inputs", {}), inputs),
-                }
-                if "slots" in change:
-                    change["slots"] = renamed(change["slots"], slots)
-                step = {"change": change}
+                step = {"change": translated(change)}
             steps.append(step)
         functions = {
             events.get(name, inputs.get(name, name)): {**(plan or {}), "called": name}
@@ -75,11 +83,15 @@ class TrialFile:
 
 @cache
 def _validator() -> Any:
+    import jsonschema  # costs a third of a command's start
+
     return jsonschema.Draft202012Validator(json.loads(SCHEMA.read_text("utf-8")))
 
 
 def load(path: Path) -> TrialFile:
     """Read a trial file (YAML). Raises `InputError` where it is not in the schema's shape."""
+    import yaml
+
     try:
         text = path.read_text("utf-8")
     except (OSError, UnicodeDecodeError) as error:
@@ -102,3 +114,15 @@ def beside(old: Path) -> Path:
     """Where the trials of a component stand by themselves: `X.trials.yaml`."""
     stem = old.name.split(".")[0]
     return old.with_name(f"{stem}.trials.yaml")
+
+
+def save(path: Path, trial: Trial, component: str = "") -> None:
+    """Save one trial as a trial file. Raises `WriteRefused` where that cannot be."""
+    import yaml
+
+    value = {key: part for key, part in asdict(trial).items() if part}
+    whole: dict[str, Any] = {"trials": [value]}
+    if component and component != "default":
+        whole = {"component": component, **whole}
+    text = yaml.safe_dump(whole, sort_keys=False, allow_unicode=True, width=100)
+    replace(path, text.encode("utf-8"))

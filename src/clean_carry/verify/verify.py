@@ -1,73 +1,52 @@
-"""Render old and new, step by step, in the real runtime, and compare."""
+"""Verify a pair of versions: with the trials given, or with trials that find themselves."""
 
 from __future__ import annotations
 
-from collections import Counter
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass, field
+from dataclasses import asdict, dataclass, field
 from pathlib import Path
-from types import TracebackType
 from typing import Any, Literal
 
 from clean_carry.component.errors import InputError
 from clean_carry.component.interface import Interface
-from clean_carry.verify.client import Worker, WorkerFailed, builder, renderer
-from clean_carry.verify.compare import Difference, differences, draws_or_calls
-from clean_carry.verify.normalise import Normaliser
-from clean_carry.verify.runtimes import RUNTIMES, WORKBENCH, WORKER, Runtime, ensure
+from clean_carry.verify.bench import Bench, Bundle, Side
+from clean_carry.verify.client import WorkerFailed
+from clean_carry.verify.compare import Difference
+from clean_carry.verify.judge import Judged, Pair, TrialResult, judge
+from clean_carry.verify.reach import Reach, reach_of
+from clean_carry.verify.search.inputs import read_inputs
+from clean_carry.verify.search.search import Effort, Search
 from clean_carry.verify.trials import Trial
 
 Verdict = Literal["same", "differs", "not run"]
-Say = Callable[[str], None]
-_BUILD_PATIENCE = 120.0
-_MARKS = {"vue": ("data-v-*",), "react": ()}
-
-
-@dataclass(frozen=True)
-class Side:
-    """One version of a component: the place it stands at, its text, and its runtime."""
-
-    place: Path
-    text: str
-    runtime: Runtime
-    exported: str = ""
-    marks: tuple[str, ...] = ()
-
-
-@dataclass(frozen=True)
-class TrialResult:
-    """The verdict of one trial; `reason` says why it was not run, `note` what is worth knowing.
-
-    `moved` says that some step changed the tree the old side had drawn.
-    """
-
-    name: str
-    verdict: str
-    steps: tuple[str, ...] = ()
-    differences: tuple[Difference, ...] = ()
-    reason: str = ""
-    note: str = ""
-    moved: bool = False
-
-    def as_json(self) -> dict[str, Any]:
-        """The JSON shape of `verify --json`."""
-        return {
-            "name": self.name,
-            "verdict": self.verdict,
-            "steps": list(self.steps),
-            "differences": [d.as_json() for d in self.differences],
-            "reason": self.reason,
-            "note": self.note,
-        }
+Progress = Callable[[str], None]
 
 
 @dataclass(frozen=True)
 class Verification:
-    """All trials of one pair of versions."""
+    """The verdict over one pair of versions, and how it was reached.
+
+    `tried` counts the trials that ran on both versions, `points` the settled points compared; where
+    trials found themselves, `trials` are those that reached something new and the one that differs.
+    `clean_start` says that the old side was mounted without an error at least once, `around` the
+    parents it was mounted in.
+    """
 
     trials: tuple[TrialResult, ...]
     normalised: dict[str, int] = field(default_factory=dict)
     reason: str = ""
+    tried: int = 0
+    points: int = 0
+    void: int = 0
+    generated: bool = False
+    stopped: str = ""
+    mounted: str = ""
+    reach: tuple[Reach, Reach] | None = None
+    accepted: dict[str, int] = field(default_factory=dict)
+    sources: tuple[Trial, ...] = ()
+    cached: bool = False
+    clean_start: bool = True
+    around: str = ""
 
     @property
     def verdict(self) -> Verdict:
@@ -77,99 +56,57 @@ class Verification:
             return "differs"
         return "same" if "same" in verdicts else "not run"
 
+    @property
+    def failing(self) -> Trial | None:
+        """The first trial that differs."""
+        names = [t.name for t in self.trials if t.verdict == "differs"]
+        return next((s for s in self.sources if names and s.name == names[0]), None)
+
     def as_json(self) -> dict[str, Any]:
         """The JSON shape of `verify --json`."""
         return {
             "verdict": self.verdict,
             "reason": self.reason,
+            "mounted": self.mounted,
+            "around": self.around,
+            "generated": self.generated,
+            "tried": self.tried,
+            "points": self.points,
+            "void": self.void,
+            "stopped": self.stopped,
+            "cached": self.cached,
             "trials": [trial.as_json() for trial in self.trials],
+            "reach": None
+            if self.reach is None
+            else {"old": self.reach[0].as_json(), "new": self.reach[1].as_json()},
             "normalised": self.normalised,
+            "accepted": self.accepted,
         }
 
+    def kept(self) -> dict[str, Any]:
+        """All of it as plain data, for the cache."""
+        return asdict(self)
 
-class Bench:
-    """A builder and a renderer, kept for many verifications."""
-
-    def __init__(self, *, offline: bool = False, say: Say = lambda text: None) -> None:
-        self._offline, self._say = offline, say
-        self._workbench = ensure(RUNTIMES[WORKBENCH], offline=offline, say=say)
-        self._builder: Worker = builder(self._workbench)
-        self._renderer: Worker = renderer(self._workbench)
-        self._loaded: set[str] = set()
-        self._generation = 0
-        self._bundles: dict[str, tuple[str, str]] = {}
-        self._empty: dict[str, dict[str, Any]] = {}
-        self._keys = 0
-
-    def __enter__(self) -> Bench:
-        return self
-
-    def __exit__(
-        self,
-        kind: type[BaseException] | None,
-        value: BaseException | None,
-        tb: TracebackType | None,
-    ) -> None:
-        self.close()
-
-    def close(self) -> None:
-        """End the workers."""
-        self._builder.close()
-        self._renderer.close()
-
-    def build(self, side: Side) -> str:
-        """Bundle a version; returns its key. Raises `WorkerFailed` where it cannot be built."""
-        return self._build(side.runtime, side.place, side.text)
-
-    def _build(self, runtime: Runtime, place: Path | None, text: str) -> str:
-        folder = ensure(runtime, offline=self._offline, say=self._say)
-        request: dict[str, Any] = {
-            "op": "build",
-            "adapter": str(WORKER / "adapters" / runtime.adapter),
-            "runtime": str(folder),
-            "packages": list(runtime.packages),
-            "defines": {},
-            "project": str(place.parent if place is not None else folder),
-        }
-        if place is not None:
-            request.update(file=str(place), text=text)
-        answer = self._builder.ask(request, _BUILD_PATIENCE)
-        self._keys += 1
-        key = f"{runtime.name}-{self._keys}"
-        self._bundles[key] = (answer["code"], answer["css"])
-        return key
-
-    def forget(self, *keys: str) -> None:
-        """Drop bundles that are no longer needed."""
-        for key in keys:
-            self._bundles.pop(key, None)
-
-    def render(self, key: str, exported: str, request: dict[str, Any]) -> dict[str, Any]:
-        """Run one trial of one version. Raises `WorkerFailed`."""
-        if self._renderer.generation != self._generation or self._renderer_gone():
-            self._loaded.clear()
-        if key not in self._loaded:
-            code, css = self._bundles[key]
-            self._renderer.ask({"op": "load", "key": key, "code": code, "css": css})
-            self._generation = self._renderer.generation
-            self._loaded.add(key)
-        return self._renderer.ask(
-            {"op": "trial", "key": key, "exported": exported, "trial": request}
+    @classmethod
+    def restored(cls, kept: dict[str, Any]) -> Verification:
+        """From plain data, marked as answered from the cache."""
+        trials = tuple(
+            TrialResult(
+                **{
+                    **t,
+                    "steps": tuple(t["steps"]),
+                    "differences": tuple(Difference(**d) for d in t["differences"]),
+                }
+            )
+            for t in kept["trials"]
         )
-
-    def _renderer_gone(self) -> bool:
-        return self._renderer.ended
-
-    def baseline(self, runtime: Runtime) -> dict[str, Any]:
-        """What an empty component of the runtime leaves behind."""
-        if runtime.name not in self._empty:
-            key = self._build(runtime, None, "")
-            code, css = self._bundles[key]
-            self._renderer.ask({"op": "load", "key": key, "code": code, "css": css})
-            answer = self._renderer.ask({"op": "trial", "key": key, "empty": True, "trial": {}})
-            self._empty[runtime.name] = answer["left"]
-            self.forget(key)
-        return self._empty[runtime.name]
+        reach = kept["reach"]
+        if reach is not None:
+            old, new = (Reach(r["covered"], r["total"], tuple(r["unreached"])) for r in reach)
+            reach = (old, new)
+        sources = tuple(Trial(**s) for s in kept["sources"])
+        more = {"trials": trials, "reach": reach, "sources": sources, "cached": True}
+        return cls(**{**kept, **more})
 
 
 def verify(
@@ -178,75 +115,127 @@ def verify(
     new: Side,
     trials: Iterable[Trial],
     interface: Interface | None = None,
-    progress: Callable[[str], None] = lambda name: None,
+    progress: Progress = lambda text: None,
 ) -> Verification:
-    """Run every trial: OLD twice, then NEW; compare at every settled point."""
-    keys: list[str] = []
-    for side, called in ((old, "old"), (new, "new")):
-        try:
-            keys.append(bench.build(side))
-        except WorkerFailed as error:
-            return Verification((), reason=f"the {called} side cannot be built: {error.reason}")
-    results: list[TrialResult] = []
-    used: Counter[str] = Counter()
-    for trial in trials:
-        progress(trial.name)
-        results.append(_run(bench, old, new, keys, trial, interface, used))
-    bench.forget(*keys)
-    return Verification(tuple(results), dict(sorted(used.items())))
+    """Run every trial given: OLD twice, then NEW; compare at every settled point."""
+    built = _built(bench, old, new)
+    if isinstance(built, Verification):
+        return built
+    pair = Pair.of(bench, old, new, built, interface, _component(old))
+    judged: list[Judged] = []
+    with bench.lane() as lane:
+        for trial in trials:
+            progress(trial.name)
+            judged.append(judge(lane, pair, trial))
+    ran = [j for j in judged if j.result.verdict in ("same", "differs")]
+    return Verification(
+        tuple(j.result for j in judged),
+        dict(sorted(pair.used.items())),
+        tried=len(ran),
+        points=sum(len(j.result.steps) for j in ran),
+        void=sum(j.result.verdict == "void" for j in judged),
+        mounted=old.exported,
+        reach=_reach(built, [j.reach for j in judged]),
+        accepted=dict(pair.accepted),
+        sources=tuple(j.trial for j in judged),
+    )
 
 
-def _run(
+def explore(
     bench: Bench,
     old: Side,
     new: Side,
-    keys: list[str],
-    trial: Trial,
+    effort: Effort,
+    interface: Interface | None = None,
+    progress: Progress = lambda text: None,
+) -> Verification:
+    """Find trials and run them until the budget is used up, nothing new is found, or one differs.
+
+    An unchanged pair is answered from the bench's store.
+    """
+    built = _built(bench, old, new)
+    if isinstance(built, Verification):
+        return built
+    key = _key(built, old, new, effort, interface)
+    kept = bench.store.value(key)
+    if kept is not None:
+        return Verification.restored(kept)
+    result = _explored(bench, old, new, built, effort, interface, progress)
+    bench.store.keep(key, result.kept())
+    return result
+
+
+def _explored(
+    bench: Bench, old: Side, new: Side, built: tuple[Bundle, Bundle], effort: Effort,
+    interface: Interface | None, progress: Progress,
+) -> Verification:  # fmt: skip
+    pair = Pair.of(bench, old, new, built, interface, _component(old))
+    back = {b: a for a, b in (interface.inputs if interface is not None else ())}
+    inputs = read_inputs(old.text, str(old.place), old.exported)
+    inputs = inputs.join(read_inputs(new.text, str(new.place), new.exported), back)
+    search = Search(bench, pair, inputs, effort, progress)
+    found = search.run()
+    judged = list(found.kept)
+    if found.failing is not None:
+        judged.append(found.failing)
+    reason = "" if judged else "in no situation tried does the old side draw or call anything"
+    return Verification(
+        tuple(j.result for j in judged),
+        dict(sorted(pair.used.items())),
+        reason,
+        found.tried,
+        found.points,
+        found.void,
+        True,
+        found.stopped,
+        old.exported,
+        _reach(built, [(frozenset(found.reach[0]), frozenset(found.reach[1]))]),
+        dict(pair.accepted),
+        tuple(j.trial for j in judged),
+        clean_start=found.clean_start,
+    )
+
+
+def _built(bench: Bench, old: Side, new: Side) -> tuple[Bundle, Bundle] | Verification:
+    bundles: list[Bundle] = []
+    for side, called in ((old, "old"), (new, "new")):
+        try:
+            bundles.append(bench.build(side))
+        except WorkerFailed as error:
+            return Verification((), reason=f"the {called} side cannot be built: {error.reason}")
+    return bundles[0], bundles[1]
+
+
+def _component(old: Side) -> str:
+    exported = old.exported
+    return exported if exported not in ("", "default") else old.place.name.split(".")[0]
+
+
+def _reach(
+    bundles: tuple[Bundle, Bundle], hits: list[tuple[frozenset[str], frozenset[str]]]
+) -> tuple[Reach, Reach]:
+    old = frozenset[str]().union(*(h[0] for h in hits))
+    new = frozenset[str]().union(*(h[1] for h in hits))
+    return reach_of(bundles[0], old), reach_of(bundles[1], new)
+
+
+def _key(
+    bundles: tuple[Bundle, Bundle],
+    old: Side,
+    new: Side,
+    effort: Effort,
     interface: Interface | None,
-    used: Counter[str],
-) -> TrialResult:
-    request = trial.request()
-    baseline = (bench.baseline(old.runtime), bench.baseline(new.runtime))
-    try:
-        first = bench.render(keys[0], old.exported, request)
-        again = bench.render(keys[0], old.exported, request)
-    except WorkerFailed as error:
-        return TrialResult(trial.name, "not run", reason=f"the old side failed: {error.reason}")
-    sides = (_normaliser(old), _normaliser(old))
-    twice = (baseline[0], baseline[0])
-    if differences(trial.name, first, again, twice, sides, one_runtime=True):
-        return TrialResult(trial.name, "void", reason="the old side differs from itself")
-    if not draws_or_calls(first):
-        reason = "the old side draws no element and calls nothing"
-        errors = _errors(first)
-        if errors:
-            reason += f" ({errors[0]})"
-        return TrialResult(trial.name, "not run", reason=reason)
-    steps = tuple(point["name"] for point in first["points"])
-    try:
-        second = bench.render(keys[1], new.exported, trial.request(interface))
-    except WorkerFailed as error:
-        gap = Difference(trial.name, 0, "shown", "end", "", "came to rest", error.reason)
-        return TrialResult(trial.name, "differs", steps, (gap,))
-    sides = (_normaliser(old), _normaliser(new))
-    one_runtime = old.runtime.framework == new.runtime.framework
-    found = differences(trial.name, first, second, baseline, sides, one_runtime=one_runtime)
-    for side in sides:
-        used.update(side.used)
-    errors = _errors(first)
-    note = f"both threw {errors[0]}" if errors and not found else ""
-    trees = [point["tree"] for point in first["points"] if point["name"] != "remove"]
-    moved = any(tree != trees[0] for tree in trees)
-    verdict = "differs" if found else "same"
-    return TrialResult(trial.name, verdict, steps, tuple(found), note=note, moved=moved)
-
-
-def _normaliser(side: Side) -> Normaliser:
-    return Normaliser((*_MARKS.get(side.runtime.framework, ()), *side.marks))
-
-
-def _errors(answer: dict[str, Any]) -> list[str]:
-    return [error for point in answer["points"] for error in point["errors"]]
+) -> tuple[Any, ...]:
+    """What an explored verdict depends on."""
+    accepted = [asdict(a) for a in old.settings.accepted]
+    return (
+        "verdict",
+        [b.digest for b in bundles],
+        [[s.exported, s.marks, s.runtime.name] for s in (old, new)],
+        asdict(effort),
+        accepted,
+        interface.as_json() if interface is not None else None,
+    )
 
 
 def read_text(path: Path) -> str:
@@ -261,3 +250,6 @@ def read_text(path: Path) -> str:
         raise InputError("is not UTF-8", file=str(path)) from None
     except OSError as error:
         raise InputError(f"cannot be read ({error.strerror})", file=str(path)) from None
+
+
+__all__ = ["Bench", "Effort", "Side", "Verification", "explore", "read_text", "verify"]

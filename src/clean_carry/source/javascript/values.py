@@ -24,6 +24,14 @@ def is_constant(node: Node) -> bool:
     return False
 
 
+def is_number(node: Node) -> bool:
+    """A number written in place, with or without a sign."""
+    if node.type == "unary_expression":
+        operand = node.child("argument")
+        return operand is not None and is_number(operand)
+    return node.type == "number"
+
+
 def is_module_name(node: Node, names: Names) -> bool:
     """A name (or a path from it) bound once at the top of the module."""
     while node.type == "member_expression":

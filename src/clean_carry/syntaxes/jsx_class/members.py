@@ -20,6 +20,7 @@ from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import (
     is_function,
     is_identifier,
+    is_number,
     property_name,
     runs_code,
 )
@@ -104,6 +105,7 @@ def _prototype_method(gathered: Gathered, member: Node, name: str) -> None:
             entry,
             any(c.type == "identifier" and c.text == "arguments" for c in member.walk()),
             body.start,
+            member.has("async"),
             attached(facts, member),
         )
     )
@@ -134,6 +136,7 @@ def _arrow_method(gathered: Gathered, member: Node, name: str) -> None:
             True,
             entry,
             arguments,
+            asynchronous=value.has("async"),
             comments=attached(facts, member),
         )
     )
@@ -276,7 +279,8 @@ def _state_part(facts: ClassFacts, part: Node) -> StateField | None:
     comment = None
     if above:
         comment = facts.tree.source.span(above[0].start, above[-1].end)
-    return StateField(name, code, runs_code(value) or is_function(value), entry, comment)
+    lazy = runs_code(value) or is_function(value)
+    return StateField(name, code, lazy, entry, comment, is_number(value))
 
 
 @reads("instance-field")

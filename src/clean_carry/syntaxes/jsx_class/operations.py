@@ -274,9 +274,14 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
         if deferred and not facts.deferred(use.alias):
             leave(facts, node, "snapshot-alias", name)
             return
-    span = facts.span(node)
+    span, called = facts.span(node), node.field == "function"
     member = Member("prop" if kind == "prop" else "state", name)
-    _add(facts, node, f"{kind}-read", lambda entry: Read(span, entry, deferred, member))
+    _add(
+        facts,
+        node,
+        f"{kind}-read",
+        lambda entry: Read(span, entry, deferred, member, called=called),
+    )
 
 
 @reader("props-whole")

@@ -18,6 +18,7 @@ from clean_carry.source.javascript.values import (
     is_constant,
     is_function,
     is_module_name,
+    is_number,
     property_name,
 )
 from clean_carry.source.workspace import Workspace
@@ -391,7 +392,7 @@ def _literal_defaults(
         if holder:
             if not is_constant(value):
                 facts.refuse("defaults-not-literal", f"{holder}.{name}", part.start)
-            found[name] = Default(Code(facts.span(value)), "constant", -1)
+            found[name] = Default(Code(facts.span(value)), "constant", -1, is_number(value))
             continue
         entry = facts.ledger.claim("default-input", facts.span(part))
         kind = "other"
@@ -404,7 +405,7 @@ def _literal_defaults(
         elif value.type in ("object", "array"):
             kind = "object"
         code = facts.code(facts.span(value))
-        found[name] = Default(code, kind, entry)  # type: ignore[arg-type]
+        found[name] = Default(code, kind, entry, is_number(value))  # type: ignore[arg-type]
     return found
 
 

@@ -288,5 +288,7 @@ def _bindings(
         binding = scope.find(local)
         constant = binding is not None and not binding.written
         at = binding.node.start if binding is not None else part.start
-        found.append(Binding(key, local, constant, at))
+        references = binding.references if binding is not None else []
+        called = any(ref.field == "function" for ref in references)
+        found.append(Binding(key, local, constant, at, called))
     return (tuple(found) if plain else None), rest

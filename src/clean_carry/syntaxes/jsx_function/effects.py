@@ -101,7 +101,7 @@ def _guarded(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: 
     for note in guard.comments:
         result += new(f"\n{deep}") + copy(note)
     body = _without_end(speller, guard.body, speller.code(guard.body)).shifted(-1)
-    return result + body + new(f"\n{inner}}}, [{now}]){semi}")
+    return result + body + new(f"\n{inner}}}){semi}")
 
 
 def _updated(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
@@ -141,6 +141,8 @@ def _updated(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: 
     result = new(f"{head}\n{inner}{style.hook(EFFECT)}(() => {{", moment.entry, "update-to-effect")
     for line in opening:
         result += new(f"\n{deep}{line}")
+    if moment.kept_guard >= 0:
+        result += settled(moment.kept_guard, "", "kept")
     return result + speller.code(moment.body) + new(f"}}){semi}")
 
 

@@ -73,7 +73,7 @@ def write(
     opening += [derived_line(plan, speller, style, d, inner) for d in component.derived]
     if opening:
         blocks.append(joined((line for line in opening), f"\n{inner}"))
-    for member in component.members:
+    for member in _in_order(plan):
         block = _member(plan, speller, style, member, inner)
         if any(piece.span is not None or piece.text for piece in block.pieces):
             blocks.append(block)
@@ -92,6 +92,19 @@ def write(
 def write_before(plan: Plan, source: SourceText, style: Style) -> Fragment:
     """What goes before the statement of the component: constants for its defaults."""
     return default_constants(plan, Speller(plan, source, style.semicolon, style.unit, {}), style)
+
+
+def _in_order(plan: Plan) -> list[Part]:
+    """The members as they are written: a clean-up of its own stands before what it cleans up after.
+
+    An effect that throws keeps those after it from being made, and so from being cleaned up.
+    """
+    members = list(plan.component.members)
+    displayed, removed = plan.component.moments("displayed"), plan.component.moments("removed")
+    if displayed and removed and not plan.merged:
+        members.remove(removed[0])
+        members.insert(members.index(displayed[0]), removed[0])
+    return members
 
 
 def _member(

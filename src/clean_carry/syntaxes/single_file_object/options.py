@@ -297,5 +297,16 @@ def _methods(gathered: Gathered, part: Node, value: Node) -> None:
         text = uses.code(uses.tree.source.span(name_node.end, function.end))
         used = any(n.type == "identifier" and n.text == "arguments" for n in function.walk())
         gathered.parts.append(
-            Method(name, "declared", text, prefix, True, entry, used, body.start, note)
+            Method(
+                name,
+                "declared",
+                text,
+                prefix,
+                True,
+                entry,
+                used,
+                body.start,
+                function.has("async"),
+                note,
+            )
         )

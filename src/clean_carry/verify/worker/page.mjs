@@ -30,6 +30,8 @@ class Page {
     this.requests = [];
     this.replies = [];
     this.listeners = new Map();
+    this.handled = new WeakMap();
+    this.outside = new Map();
     this.#clock();
     this.#chance();
     this.#network();
@@ -38,6 +40,7 @@ class Page {
     this.window.document.querySelectorAll('*:focus');
     this.#watch();
     this.natives = natives(this.window);
+    this.asFound = found(this.window);
   }
 
   #clock() {
@@ -77,12 +80,16 @@ class Page {
       };
       let seed = 1;
       Math.random = () => { seed = (seed * 48271) % 2147483647; return (seed - 1) / 2147483646; };
+      globalThis.__reseed = () => { seed = 1; };
     }`, this.context);
+    this.reseed = w.__reseed;
+    delete w.__reseed;
     w.performance.now = () => this.now;
   }
 
   #chance() {
     let seed = 7;
+    this.reseedBytes = () => { seed = 7; };
     const next = () => { seed = (seed * 48271) % 2147483647; return seed & 255; };
     Object.defineProperty(this.window, 'crypto', {
       configurable: true,
@@ -99,7 +106,7 @@ class Page {
     const answer = (method, url, body) => {
       const asked = { method: String(method || 'GET').toUpperCase(), url: String(url), body: body == null ? null : String(body) };
       page.requests.push(asked);
-      const fits = (r) => (r.method ?? 'GET').toUpperCase() === asked.method && r.url === asked.url;
+      const fits = (r) => (r.url === '*' || r.url === asked.url) && (r.method === undefined ? r.url === '*' || asked.method === 'GET' : r.method.toUpperCase() === asked.method);
       const at = page.replies.findIndex(fits);
       const reply = at < 0 ? { status: 404, text: '' } : page.replies[at];
       if (at >= 0 && reply.once) page.replies.splice(at, 1);
@@ -177,7 +184,15 @@ class Page {
     proto.addEventListener = function addEventListener(type, listener, options) {
       const target = this ?? w;
       const place = outside(target);
-      if (place && listener) page.listeners.set(name(target, type, listener, options), `${place} ${type}`);
+      if (!place && listener) {
+        const types = page.handled.get(target) ?? new Set();
+        page.handled.set(target, types.add(type));
+      }
+      if (place && listener) {
+        const key = name(target, type, listener, options);
+        page.listeners.set(key, `${place} ${type}`);
+        page.outside.set(key, () => remove.call(target, type, listener, options));
+      }
       return add.call(target, type, listener, options);
     };
     proto.removeEventListener = function removeEventListener(type, listener, options) {
@@ -186,6 +201,42 @@ class Page {
       return remove.call(target, type, listener, options);
     };
     add.call(w, 'error', (event) => { this.fail(event.error ?? event.message); event.preventDefault(); });
+  }
+
+  /** Give the window another size, as a user who drags its edge does. */
+  resize(width, height = 768) {
+    const w = this.window;
+    for (const name of ['innerWidth', 'outerWidth']) w[name] = width;
+    for (const name of ['innerHeight', 'outerHeight']) w[name] = height;
+    w.dispatchEvent(new this.natives.Event('resize'));
+  }
+
+  /** Watch what is below `scope`, so that an unchanged page need not be looked at again. */
+  observe(scope) {
+    const { MutationObserver } = this.window;
+    const { observe, takeRecords } = MutationObserver.prototype;
+    this.dirty = true;
+    const observer = new MutationObserver(() => { this.dirty = true; });
+    Reflect.apply(observe, observer, [scope, { subtree: true, childList: true, attributes: true, characterData: true }]);
+    this.records = () => Reflect.apply(takeRecords, observer, []).length;
+    this.unobserve = () => Reflect.apply(MutationObserver.prototype.disconnect, observer, []);
+  }
+
+  /** Whether the page's tree changed since this was asked last. */
+  changed() {
+    const changed = this.records() > 0 || this.dirty;
+    this.dirty = false;
+    return changed;
+  }
+
+  /** Which counters of the instrumented component were reached: branches "b0.1", functions "f2". */
+  reach() {
+    const hits = [];
+    for (const file of Object.values(this.window.__reach__ ?? {})) {
+      for (const [key, counts] of Object.entries(file.b ?? {})) counts.forEach((count, arm) => { if (count > 0) hits.push(`b${key}.${arm}`); });
+      for (const [key, count] of Object.entries(file.f ?? {})) if (count > 0) hits.push(`f${key}`);
+    }
+    return hits;
   }
 
   /** Note an error made by the component. */
@@ -259,11 +310,57 @@ class Page {
     await this.settle(painted);
   }
 
+  /** Put the page back as it was found; false where that cannot be shown to have worked. */
+  reset() {
+    const w = this.window;
+    const { document } = w;
+    this.unobserve?.();
+    for (const undo of this.outside.values()) undo();
+    this.outside.clear();
+    this.listeners.clear();
+    this.handled = new WeakMap();
+    this.timers.clear();
+    this.now = 0;
+    this.nextKey = 1;
+    for (const list of [this.tasks, this.errors, this.requests, this.replies]) list.length = 0;
+    for (const node of [document.head, document.body]) while (node.firstChild) node.removeChild(node.firstChild);
+    for (const node of [document.documentElement, document.head, document.body]) {
+      for (const name of node.getAttributeNames()) node.removeAttribute(name);
+    }
+    w.localStorage.clear();
+    w.sessionStorage.clear();
+    for (const name of Object.getOwnPropertyNames(w)) {
+      if (!this.asFound.globals.has(name) && name !== '__bundle' && !Reflect.deleteProperty(w, name)) return false;
+    }
+    for (const name of ['innerWidth', 'innerHeight', 'outerWidth', 'outerHeight']) w[name] = this.asFound.globals.get(name);
+    this.reseed();
+    this.reseedBytes();
+    return same(this.asFound, found(w)) && w.history.length === 1 && w.location.href === 'http://localhost/' && document.cookie === '' && document.childNodes.length === 2;
+  }
+
   close() {
     this.timers.clear();
     this.tasks.length = 0;
     this.window.close();
   }
+}
+
+const PROTOTYPES = ['EventTarget', 'Node', 'Element', 'HTMLElement', 'Document', 'Event', 'Array', 'Object', 'String', 'Promise', 'Function', 'Date', 'Storage', 'HTMLInputElement'];
+
+/** What a page is compared by after use: its globals by identity, and the members of prototypes. */
+function found(w) {
+  const globals = new Map();
+  for (const name of Object.getOwnPropertyNames(w)) {
+    if (name !== '__bundle') globals.set(name, Object.getOwnPropertyDescriptor(w, name).value);
+  }
+  const members = PROTOTYPES.map((name) => Object.getOwnPropertyNames(w[name].prototype).length);
+  return { globals, members };
+}
+
+function same(one, other) {
+  if (one.globals.size !== other.globals.size) return false;
+  for (const [name, value] of one.globals) if (!Object.is(value, other.globals.get(name)) && name !== 'name' && name !== 'event') return false;
+  return one.members.every((count, at) => count === other.members[at]);
 }
 
 /** The page's own functions, taken before component code can replace them. */
@@ -289,6 +386,8 @@ function natives(w) {
     attribute: call(w.Element.prototype, 'getAttribute'),
     all: call(w.Element.prototype, 'querySelectorAll'),
     closest: call(w.Element.prototype, 'closest'),
+    matches: call(w.Element.prototype, 'matches'),
+    prevented: get(w.Event.prototype, 'defaultPrevented'),
     dispatch: call(w.EventTarget.prototype, 'dispatchEvent'),
     focus: call(w.HTMLElement.prototype, 'focus'),
     active: get(w.Document.prototype, 'activeElement'),

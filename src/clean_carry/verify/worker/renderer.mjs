@@ -8,7 +8,7 @@ takeSockets();
 const [workbench] = process.argv.slice(2);
 const readline = await import('node:readline');
 const { loadPages } = await import('./page.mjs');
-const { runTrial } = await import('./trial.mjs');
+const { Run, runTrial } = await import('./trial.mjs');
 
 const newPage = loadPages(workbench);
 const exit = process.exit.bind(process);
@@ -17,6 +17,7 @@ const quote = JSON.stringify;
 const parse = JSON.parse;
 newPage().close();
 const bundles = new Map();
+const runs = new Map();
 
 /** JSON without asking the values themselves how they want to be written. */
 function plain(value) {
@@ -37,12 +38,40 @@ function plain(value) {
 }
 
 let page = null;
+// A page that was used and put back as it was found, for runs that take one.
+let spare = null;
 process.on('unhandledRejection', (error) => page?.fail(error));
 process.on('uncaughtException', (error) => page?.fail(error));
 for (const name of ['exit', 'reallyExit']) {
   Object.defineProperty(process, name, { value: () => { throw new Error('exit is not available to components'); }, configurable: false });
 }
 takeProcess();
+
+/** A page with the bundle of a request running in it: what a run is made of. */
+function prepared(m) {
+  const { code, css } = bundles.get(m.key);
+  page = (m.reuse && spare) || newPage();
+  if (page === spare) spare = null;
+  if (css) {
+    const style = page.window.document.createElement('style');
+    style.textContent = css;
+    page.window.document.head.appendChild(style);
+  }
+  return [page, page.run(code), m.empty ? null : m.exported ?? '', m.trial];
+}
+
+/** Keep the page for the next run that takes one, if it could be put back as it was found. */
+function finished(m) {
+  let kept = false;
+  try { kept = Boolean(m.reuse) && !spare && page.reset(); } catch { /* then it is closed */ }
+  if (kept) spare = page;
+  else page.close();
+  page = null;
+}
+
+function seen(run, point, m) {
+  return m.look ? { point, actions: run.actions() } : { point };
+}
 
 async function handle(m) {
   switch (m.op) {
@@ -52,20 +81,30 @@ async function handle(m) {
     case 'forget':
       bundles.delete(m.key);
       return {};
-    case 'trial': {
-      const { code, css } = bundles.get(m.key);
-      page = newPage();
+    case 'trial':
       try {
-        if (css) {
-          const style = page.window.document.createElement('style');
-          style.textContent = css;
-          page.window.document.head.appendChild(style);
-        }
-        const bundle = page.run(code);
-        return await runTrial(page, bundle, m.empty ? null : m.exported ?? '', m.trial);
+        return await runTrial(...prepared(m));
       } finally {
-        page.close();
-        page = null;
+        finished(m);
+      }
+    case 'open': {
+      const run = new Run(...prepared(m));
+      runs.set(m.run, run);
+      return seen(run, await run.open(), m);
+    }
+    case 'step': {
+      const run = runs.get(m.run);
+      page = run.page;
+      return seen(run, await run.step(m.step), m);
+    }
+    case 'end': {
+      const run = runs.get(m.run);
+      page = run.page;
+      runs.delete(m.run);
+      try {
+        return await run.end();
+      } finally {
+        finished(m);
       }
     }
     default:

@@ -4,13 +4,14 @@ const SVG = 'http://www.w3.org/2000/svg';
 const HTML = 'http://www.w3.org/1999/xhtml';
 const PREFIX = { [SVG]: 'svg:', [HTML]: '' };
 
-/** Nodes below `root`: text as strings, elements as [name, attributes, form state, children]. */
-export function snapshot(natives, root) {
+/** Nodes below `root` but `skip`: text as strings, elements as [name, attributes, form state, children]. */
+export function snapshot(natives, root, skip = null) {
   const out = [];
   const list = natives.childNodes(root);
   const count = natives.length(list);
   for (let at = 0; at < count; at++) {
     const node = natives.item(list, at);
+    if (node === skip) continue;
     const type = natives.nodeType(node);
     if (type === 3) out.push(natives.nodeValue(node));
     else if (type === 8) out.push(null);
@@ -56,6 +57,9 @@ const ROLES = {
 };
 const INPUTS = { checkbox: 'checkbox', radio: 'radio', button: 'button', submit: 'button', reset: 'button', image: 'button', number: 'spinbutton', range: 'slider', search: 'searchbox', hidden: 'hidden' };
 
+// What such an input shows as its label is its value; of every other input the value is content.
+const BUTTONS = new Set(['button', 'submit', 'reset']);
+
 /** The role of an element (HTML-AAM, the part that steps need). */
 export function roleOf(natives, node) {
   const given = natives.attribute(node, 'role');
@@ -89,7 +93,8 @@ export function nameOf(natives, node, root) {
     for (let up = natives.parentNode(node); up && up !== root; up = natives.parentNode(up)) {
       if (natives.nodeType(up) === 1 && natives.localName(up) === 'label') return tidy(textOf(natives, up));
     }
-    const fallback = natives.attribute(node, 'placeholder') ?? natives.attribute(node, 'name') ?? natives.attribute(node, 'value');
+    const shown = local === 'input' && BUTTONS.has((natives.attribute(node, 'type') ?? '').toLowerCase()) ? natives.attribute(node, 'value') : null;
+    const fallback = natives.attribute(node, 'placeholder') ?? natives.attribute(node, 'name') ?? shown;
     return fallback ? tidy(fallback) : '';
   }
   return tidy(textOf(natives, node)) || tidy(natives.attribute(node, 'title') ?? '');

@@ -24,3 +24,25 @@ export function element(component, input, values) {
   }
   return React.createElement(component, props, ...children);
 }
+
+/** Neutral content as one value that can be given as an input. */
+export function fragment(list) {
+  const made = content(list);
+  return made.length === 1 ? made[0] : React.createElement(React.Fragment, null, ...made);
+}
+
+/** The events an element of the page handles, read off what the runtime keeps at it. */
+export function events(node) {
+  for (const key of Object.keys(node)) {
+    if (!key.startsWith('__reactProps$') && !key.startsWith('__reactEventHandlers$')) continue;
+    const props = node[key];
+    return Object.keys(props ?? {}).filter((name) => /^on[A-Z]/.test(name) && typeof props[name] === 'function')
+      .map((name) => name.slice(2).replace(/Capture$/, '').toLowerCase());
+  }
+  return [];
+}
+
+/** The component inside what the project's set-up module provides around its children. */
+export function within(Setup, component) {
+  return (props) => React.createElement(Setup, null, React.createElement(component, props));
+}

@@ -1,7 +1,9 @@
 // Mounts a component of the versions before roots (16 and 17).
 import * as React from 'react';
 import * as ReactDOM from 'react-dom';
-import { content, element } from './react-content.js';
+import { element } from './react-content.js';
+
+export { events, fragment, within } from './react-content.js';
 
 export const version = React.version;
 
@@ -14,4 +16,3 @@ export function mount(place, component, input, values) {
 }
 
 export const empty = () => null;
-export { content };

@@ -1,7 +1,9 @@
 // Mounts a component of the versions that have roots (18 and later).
 import * as React from 'react';
 import { createRoot } from 'react-dom/client';
-import { content, element } from './react-content.js';
+import { element } from './react-content.js';
+
+export { events, fragment, within } from './react-content.js';
 
 export const version = React.version;
 
@@ -15,4 +17,3 @@ export function mount(place, component, input, values) {
 }
 
 export const empty = () => null;
-export { content };

@@ -37,4 +37,14 @@ export function mount(place, component, input, values) {
   };
 }
 
+export const fragment = content;
+
+/** Listeners of this runtime are the page's own, which the harness sees by itself. */
+export const events = () => [];
+
+/** The component inside what the project's set-up module provides around its default slot. */
+export function within(setup, component) {
+  return { inheritAttrs: false, render() { return h(setup, null, { default: () => h(component, this.$attrs, this.$slots) }); } };
+}
+
 export const empty = { render: () => null };

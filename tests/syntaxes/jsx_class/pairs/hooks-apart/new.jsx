@@ -6,15 +6,15 @@ export default function Apart({ on, onShown, onGone, name }) {
   const latestOnGone = useRef(onGone);
   latestOnGone.current = onGone;
 
+  // tell whoever listens by then
+  useLayoutEffect(() => () => {
+    latestOnGone.current(latestName.current);
+  }, []);
+
   useLayoutEffect(() => {
     if (!on) return;
     const early = 'shown';
     onShown(early);
-  }, []);
-
-  // tell whoever listens by then
-  useLayoutEffect(() => () => {
-    latestOnGone.current(latestName.current);
   }, []);
 
   return <b>{name}</b>;

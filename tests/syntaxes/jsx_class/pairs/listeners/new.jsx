@@ -18,7 +18,7 @@ export default function Keys({ on, onKey }) {
     previousOn.current = on;
     detach();
     if (on) attach();
-  }, [on]);
+  });
 
   function attach() {
     document.addEventListener('keydown', press);

@@ -1,0 +1,171 @@
+"""False alarms: components against themselves, and against copies that must be the same.
+
+    python benchmarks/alarms.py [--components N] [--budget SECONDS] [--seeds N]
+
+Each component of the demo and of the open corpora that mounts by itself is verified against itself and
+against a copy with renamed locals, reordered attributes and reformatted code, with several seeds. All
+must be `same`. Prints every verdict that is not, and the reach of the trials found on the way.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import re
+import statistics
+import sys
+from collections.abc import Iterator
+from pathlib import Path
+
+from clean_carry.demo.story import COMPANY
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.text import SourceText
+from clean_carry.verify.bench import Bench
+from clean_carry.verify.pair import Trials, sides_of, verified
+from clean_carry.verify.runtimes import cache_folder
+from clean_carry.verify.verify import Effort, Verification
+from corpus import CORPORA, fetched, sources
+
+
+def copy_of(text: str, path: str) -> str:
+    """The same component with renamed locals, reordered attributes and other formatting."""
+    text = _renamed(text, path)
+    text = _reordered(text, path)
+    return _reformatted(text, path)
+
+
+def _edited(text: str, edits: list[tuple[int, int, str]]) -> str:
+    data = text.encode()
+    for start, end, new in sorted(edits, reverse=True):
+        data = data[:start] + new.encode() + data[end:]
+    return data.decode()
+
+
+def _renamed(text: str, path: str) -> str:
+    """Names declared inside functions get a suffix, where nothing but plain references uses them."""
+    tree = Tree(SourceText(path, text.encode()))
+    names = Names(tree)
+    edits: list[tuple[int, int, str]] = []
+    scopes = list(names.module.children)
+    while scopes:
+        scope = scopes.pop()
+        scopes.extend(scope.children)
+        for name, binding in scope.names.items():
+            if binding.kind not in ("const", "let", "var") or binding.node.type != "identifier":
+                continue
+            places = [binding.node, *binding.references]
+            if any(p.type != "identifier" or _in_tag(p) for p in places):
+                continue
+            edits += [(p.start, p.end, f"{name}Renamed") for p in places]
+    return _edited(text, sorted(set(edits)))
+
+
+def _in_tag(node: Node) -> bool:
+    return node.parent is not None and node.parent.type.startswith("jsx_") and node.field == "name"
+
+
+def _reordered(text: str, path: str) -> str:
+    """The attributes of each element in reverse order, where their order means nothing."""
+    tree = Tree(SourceText(path, text.encode()))
+    edits: list[tuple[int, int, str]] = []
+    for element in tree.of("jsx_opening_element", "jsx_self_closing_element"):
+        attributes = [c for c in element.children if c.type == "jsx_attribute"]
+        inner = [c for c in element.children if c.type in ("jsx_expression", "comment")]
+        if len(attributes) < 2 or inner or any(_runs(a) for a in attributes):
+            continue
+        for one, other in zip(attributes, reversed(attributes), strict=True):
+            edits.append((one.start, one.end, other.text))
+    outer = [
+        e for e in edits if not any(o is not e and o[0] <= e[0] and e[1] <= o[1] for o in edits)
+    ]
+    return _edited(text, outer)
+
+
+def _runs(attribute: Node) -> bool:
+    return any(n.type in ("call_expression", "jsx_element") for n in attribute.walk())
+
+
+def _reformatted(text: str, path: str) -> str:
+    """Other indentation; white space inside text, strings and templates stays."""
+    tree = Tree(SourceText(path, text.encode()))
+    fixed = [(n.start, n.end) for n in tree.of("template_string", "jsx_text", "string", "comment")]
+    edits: list[tuple[int, int, str]] = []
+    for found in re.finditer(rb"\n( +)", text.encode()):
+        start, end = found.span(1)
+        if not any(low <= start < high for low, high in fixed):
+            edits.append((start, end, " " * (2 * (end - start))))
+    return _edited(text, edits)
+
+
+def subjects(count: int) -> Iterator[Path]:
+    """The files of the demo, then of the corpora in turn."""
+    yield from sorted((COMPANY / "components").glob("*.?sx"))
+    lists = [sources(fetched(c) / c.sources) for c in CORPORA.values()]
+    for files in lists:
+        step = max(1, len(files) // count)
+        yield from files[::step]
+        yield from (f for f in files if f not in files[::step])
+
+
+def main() -> None:
+    """Verify all and print what was not the same."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--components", type=int, default=100)
+    parser.add_argument("--budget", type=float, default=4.0)
+    parser.add_argument("--seeds", type=int, default=3)
+    given = parser.parse_args()
+    reach: dict[str, float] = {}
+    alarms: list[dict[str, object]] = []
+    runs = mounted = 0
+    with Bench(say=lambda text: print(text, file=sys.stderr)) as bench:
+        for path in subjects(given.components):
+            if mounted >= given.components + 9:
+                break
+            text = path.read_text("utf-8")
+            found = _verified(bench, path, text, text, Effort(given.budget, 1))
+            if found is None or found.verdict == "not run":
+                continue
+            mounted += 1
+            shown = "/".join(path.parts[-3:])
+            print(f"\r\033[K{mounted} {shown}"[:100], end="", file=sys.stderr)
+            if found.reach is not None and found.reach[0].total:
+                reach[shown] = round(found.reach[0].percent, 1)
+            results = [("itself", 1, found)]
+            copy = copy_of(text, str(path))
+            for seed in range(1, given.seeds + 1):
+                if seed > 1:
+                    again = _verified(bench, path, text, text, Effort(given.budget, seed))
+                    results.append(("itself", seed, again))
+                other = _verified(bench, path, text, copy, Effort(given.budget, seed))
+                results.append(("a copy", seed, other))
+            for what, seed, one in results:
+                runs += 1
+                if one is None or one.verdict != "same":
+                    alarms.append(
+                        {"component": shown, "against": what, "seed": seed,
+                         "found": one.as_json()["trials"][-1:] if one else "not built",
+                         "reason": one.reason if one else ""}
+                    )  # fmt: skip
+    values = sorted(reach.values())
+    print(f"\n{mounted} components, {runs} verifications, {len(alarms)} not the same")
+    if values:
+        tenth = values[len(values) // 10]
+        print(f"branch reach: median {statistics.median(values)} %, tenth percentile {tenth} %")
+    (cache_folder() / "alarms.json").write_text(
+        json.dumps({"alarms": alarms, "reach": reach}, indent=1)
+    )
+    for alarm in alarms:
+        print(json.dumps(alarm)[:400])
+
+
+def _verified(
+    bench: Bench, path: Path, text: str, other: str, effort: Effort
+) -> Verification | None:
+    before, after, _ = sides_of(path, text, path, other)
+    found = verified(bench, (before, after), None, Trials(None), effort)
+    return None if "cannot be built" in found.reason else found
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,400 @@
+"""How many mutants of components are told apart by trials that find themselves.
+
+    python benchmarks/mutants.py demo|corpus [--budget SECONDS] [--components N] [--each N] [--seed N]
+
+A mutant is a component with one place changed by an operator below, found in its syntax tree. Each is
+verified against the component it was made from. The operators marked HELD were written after the
+search was frozen. Survivors go to the cache (mutants-….json), to be judged by hand.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import random
+import sys
+from collections import Counter
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from itertools import pairwise
+from pathlib import Path
+
+from clean_carry.component.errors import CarryError, InputError
+from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.demo.story import COMPANY
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.text import SourceText
+from clean_carry.verify.bench import Bench, Side
+from clean_carry.verify.pair import Trials, sides_of, verified
+from clean_carry.verify.runtimes import cache_folder
+from clean_carry.verify.verify import Effort
+
+Edit = tuple[int, int, str]
+Operator = Callable[[Tree], Iterator[Edit]]
+OPERATORS: dict[str, Operator] = {}
+HELD: set[str] = set()
+
+
+def operator(function: Operator) -> Operator:
+    """Register an operator under its name."""
+    OPERATORS[function.__name__] = function
+    return function
+
+
+def held(function: Operator) -> Operator:
+    """Register an operator that was written after the search was frozen."""
+    HELD.add(function.__name__)
+    return operator(function)
+
+
+def _calls(tree: Tree, *names: str) -> Iterator[tuple[Node, str, list[Node]]]:
+    for node in tree.of("call_expression"):
+        callee, arguments = node.child("function"), node.child("arguments")
+        if callee is None or arguments is None:
+            continue
+        name = callee.text.split(".")[-1]
+        if name in names or not names:
+            yield node, name, arguments.named_children
+
+
+@operator
+def drop_an_attribute(tree: Tree) -> Iterator[Edit]:
+    """An element loses an attribute."""
+    for node in tree.of("jsx_attribute"):
+        if node.children[0].text not in ("key", "ref"):
+            yield node.start, node.end, ""
+
+
+@operator
+def negate_a_condition(tree: Tree) -> Iterator[Edit]:
+    """A condition is turned round."""
+    for node in tree.of("if_statement", "ternary_expression"):
+        condition = node.child("condition")
+        if condition is not None:
+            inner = condition.named_children[0] if condition.type[:5] == "paren" else condition
+            yield inner.start, inner.end, f"!({inner.text})"
+    for node in tree.of("binary_expression"):
+        left = node.child("left")
+        if left is not None and node.has("&&"):
+            yield left.start, left.end, f"!({left.text})"
+
+
+@operator
+def compare_off_by_one(tree: Tree) -> Iterator[Edit]:
+    """A comparison takes its bound in, or leaves it out."""
+    other = {"<": "<=", "<=": "<", ">": ">=", ">=": ">", "===": "!==", "!==": "==="}
+    for node in tree.of("binary_expression"):
+        for part in node.children:
+            if not part.named and part.type in other:
+                yield part.start, part.end, other[part.type]
+
+
+@operator
+def loop_off_by_one(tree: Tree) -> Iterator[Edit]:
+    """A list loses its first or last item before it is drawn."""
+    for _, name, given in _calls(tree, "map"):
+        del name
+        arguments = given[0].parent if given else None
+        callee = arguments.parent.child("function") if arguments and arguments.parent else None
+        owner = callee.children[0] if callee is not None else None
+        if owner is not None:
+            yield owner.end, owner.end, ".slice(1)"
+
+
+@operator
+def swap_handlers(tree: Tree) -> Iterator[Edit]:
+    """A handler listens to another event."""
+    for node in tree.of("jsx_attribute"):
+        name = node.children[0]
+        if name.text == "onClick":
+            yield name.start, name.end, "onMouseDown"
+        elif name.text == "onChange":
+            yield name.start, name.end, "onBlur"
+        elif name.text in ("onSubmit", "onKeyDown"):
+            yield name.start, name.end, "onReset" if name.text == "onSubmit" else "onKeyUp"
+
+
+@operator
+def skip_a_clean_up(tree: Tree) -> Iterator[Edit]:
+    """What was set up is not taken down."""
+    names = ("clearInterval", "clearTimeout", "removeEventListener", "cancelAnimationFrame")
+    for node, _, _ in _calls(tree, *names):
+        yield node.start, node.end, "undefined"
+
+
+@operator
+def delay_an_effect(tree: Tree) -> Iterator[Edit]:
+    """An effect runs after the page is painted instead of before."""
+    for node in tree.of("identifier"):
+        parent = node.parent
+        if (
+            node.text == "useLayoutEffect"
+            and parent is not None
+            and parent.type == "call_expression"
+        ):
+            yield node.start, node.end, "useEffect"
+
+
+@operator
+def read_a_stale_value(tree: Tree) -> Iterator[Edit]:
+    """A later read sees the value of its own draw."""
+    for node in tree.of("member_expression"):
+        if node.text.startswith("latest") and node.text.endswith(".current"):
+            name = node.text[len("latest") : -len(".current")]
+            parent = node.parent
+            if parent is not None and parent.type != "assignment_expression":
+                yield node.start, node.end, name[:1].lower() + name[1:]
+
+
+@operator
+def lose_a_class(tree: Tree) -> Iterator[Edit]:
+    """A class name goes, or another stands in its place."""
+    for node in tree.of("jsx_attribute"):
+        if node.children[0].text != "className":
+            continue
+        for text in node.walk():
+            if text.type == "string_fragment" and text.text.strip():
+                yield text.start, text.end, " ".join(text.text.split()[1:]) or "other"
+
+
+@operator
+def change_a_default(tree: Tree) -> Iterator[Edit]:
+    """A default has another value."""
+    for node in tree.of("object_assignment_pattern", "assignment_pattern"):
+        right = node.child("right")
+        if right is not None:
+            found = _other_literal(right)
+            if found is not None:
+                yield right.start, right.end, found
+
+
+def _other_literal(node: Node) -> str | None:
+    match node.type:
+        case "number":
+            return f"{node.text} + 1"
+        case "string":
+            return f"{node.text} + 'x'"
+        case "true" | "false":
+            return "false" if node.type == "true" else "true"
+        case "null":
+            return "0"
+    return None
+
+
+@operator
+def drop_a_slot(tree: Tree) -> Iterator[Edit]:
+    """What is shown between tags is not."""
+    for node in tree.of("jsx_expression"):
+        parent = node.parent
+        if parent is not None and parent.type == "jsx_element" and node.named_children:
+            yield node.start, node.end, ""
+
+
+@operator
+def reorder_calls(tree: Tree) -> Iterator[Edit]:
+    """Two statements that call something change places."""
+    for block in tree.of("statement_block"):
+        statements = block.named_children
+        for one, two in pairwise(statements):
+            both = one.type == two.type == "expression_statement" and one.text != two.text
+            # Two writes of state or of references in one turn may change places; a call that tells
+            # somebody, or looks at the page, may not.
+            if both and (_tells(one) or _tells(two)):
+                yield (
+                    one.start,
+                    two.end,
+                    two.text + tree.source.slice(one.end, two.start) + one.text,
+                )
+
+
+def _tells(statement: Node) -> bool:
+    """A statement that calls a function given as an input, or stops an event."""
+    call = statement.named_children[0] if statement.named_children else None
+    callee = call.child("function") if call is not None and call.type == "call_expression" else None
+    if callee is None:
+        return False
+    name = callee.text.removesuffix(".current").split(".")[-1].removeprefix("latest")
+    return name[:2].lower() == "on" and name[2:3].isupper()
+
+
+@operator
+def unstable_identity(tree: Tree) -> Iterator[Edit]:
+    """A callback is a new one in every draw."""
+    for node, _, given in _calls(tree, "useCallback"):
+        if given:
+            yield node.start, node.end, f"({given[0].text})"
+
+
+@operator
+def double_an_emit(tree: Tree) -> Iterator[Edit]:
+    """A function given as an input is called twice."""
+    for node, name, _ in _calls(tree):
+        if name.startswith("on") and name[2:3].isupper() and node.parent is not None:
+            if node.parent.type == "expression_statement":
+                yield node.start, node.end, f"({node.text}, {node.text})"
+
+
+@operator
+def swallow_an_error(tree: Tree) -> Iterator[Edit]:
+    """A function given as an input fails, and nobody notices."""
+    for node in tree.of("expression_statement"):
+        call = node.named_children[0] if node.named_children else None
+        if call is not None and _tells(node):
+            yield node.start, node.end, f"try {{ {node.text} }} catch {{}}"
+
+
+@dataclass(frozen=True)
+class Mutant:
+    """One mutant: what was done, where, and the whole text."""
+
+    operator: str
+    line: int
+    before: str
+    after: str
+    text: str
+
+
+def mutants_of(text: str, path: str) -> list[Mutant]:
+    """Every mutant of a component that still parses."""
+    source = SourceText(path, text.encode())
+    tree = Tree(source)
+    found: list[Mutant] = []
+    for name, make in OPERATORS.items():
+        for start, end, new in make(tree):
+            changed = source.data[:start] + new.encode() + source.data[end:]
+            try:
+                Tree(SourceText(path, changed))
+            except InputError:
+                continue
+            mutant = changed.decode()
+            if mutant != text:
+                line = source.place(start).line
+                found.append(Mutant(name, line, source.slice(start, end), new, mutant))
+    return found
+
+
+@dataclass(frozen=True)
+class Subject:
+    """A component to make mutants of."""
+
+    name: str
+    place: Path
+    text: str
+
+
+def demo_subjects() -> list[Subject]:
+    """The carried components of the demo company."""
+    found: list[Subject] = []
+    for path in sorted((COMPANY / "components").glob("*.?sx")):
+        try:
+            results = carry_file(Request(path, path.name, "jsx-function"))
+        except CarryError:
+            continue
+        if results[0].files:
+            found.append(Subject(path.stem, path, results[0].files[0].text))
+    return found
+
+
+def corpus_subjects(count: int, seed: int) -> list[Subject]:
+    """Carried components of the open corpora, chosen by the seed."""
+    from corpus import CORPORA, fetched, sources
+
+    found: list[Subject] = []
+    for corpus in CORPORA.values():
+        folder = fetched(corpus) / corpus.sources
+        for path in sources(folder):
+            try:
+                results = carry_file(Request(path, str(path), "jsx-function"))
+            except CarryError:
+                continue
+            if len(results) == 1 and results[0].status == "clean":
+                name = path.relative_to(folder).as_posix()
+                found.append(Subject(f"{corpus.package} {name}", path, results[0].files[0].text))
+    random.Random(seed).shuffle(found)
+    return found[:count]
+
+
+def mounts(bench: Bench, subject: Subject) -> bool:
+    """Whether the component draws or calls anything by itself, and is the same as itself."""
+    sides = pair(subject, subject.text)
+    found = verified(bench, sides, None, Trials(None), Effort(3.0))
+    if found.verdict == "differs":
+        print(f"FALSE ALARM {subject.name}: {found.as_json()['trials'][-1]}", file=sys.stderr)
+    return found.verdict == "same"
+
+
+def pair(subject: Subject, text: str) -> tuple[Side, Side]:
+    """The component itself, and another text in its place."""
+    before, after, _ = sides_of(subject.place, subject.text, subject.place, text)
+    return replace(before, place=before.place), after
+
+
+def main() -> None:
+    """Make mutants, verify each, print the table."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("which", choices=("demo", "corpus"))
+    parser.add_argument("--budget", type=float, default=10.0)
+    parser.add_argument("--components", type=int, default=40)
+    parser.add_argument("--each", type=int, default=1_000_000, help="mutants a component")
+    parser.add_argument("--only", default="", help="only components with this in their name")
+    parser.add_argument("--seed", type=int, default=1)
+    given = parser.parse_args()
+    rng = random.Random(given.seed)
+    told: Counter[str] = Counter()
+    total: Counter[str] = Counter()
+    survivors: list[dict[str, object]] = []
+    place = cache_folder() / f"mutants-{given.which}.json"
+    place.write_text("[]")
+    with Bench(say=lambda text: print(text, file=sys.stderr)) as bench:
+        subjects = (
+            demo_subjects()
+            if given.which == "demo"
+            else corpus_subjects(10 * given.components, given.seed)
+        )
+        done = 0
+        for subject in subjects:
+            if done >= given.components:
+                break
+            if given.only not in subject.name:
+                continue
+            if not mounts(bench, subject):
+                print(f"{subject.name}: does not mount by itself", file=sys.stderr)
+                continue
+            done += 1
+            mutants = mutants_of(subject.text, str(subject.place))
+            chosen = rng.sample(mutants, min(given.each, len(mutants)))
+            own = 0
+            for number, mutant in enumerate(chosen, 1):
+                print(f"\r\033[K{subject.name} {number}/{len(chosen)}", end="", file=sys.stderr)
+                sides = pair(subject, mutant.text)
+                found = verified(
+                    bench, sides, None, Trials(None), Effort(given.budget, shrink=False)
+                )
+                # A mutant that cannot be built, or draws nothing any more, is told apart as well.
+                apart = found.verdict == "differs" or "new side cannot be built" in found.reason
+                total[mutant.operator] += 1
+                told[mutant.operator] += apart
+                own += apart
+                if not apart:
+                    row = {"component": subject.name, "operator": mutant.operator}
+                    row |= {"line": mutant.line, "before": mutant.before, "after": mutant.after}
+                    row |= {"verdict": found.verdict, "reason": found.reason}
+                    survivors.append(row)
+                    place.write_text(json.dumps(survivors, indent=1))
+            print(f"\r\033[K{subject.name}: {own} of {len(chosen)} told apart", file=sys.stderr)
+    print("| operator | mutants | told apart | % |\n|---|---|---|---|")
+    for name in OPERATORS:
+        if total[name]:
+            share = 100 * told[name] / total[name]
+            mark = " (held)" if name in HELD else ""
+            print(
+                f"| {name.replace('_', ' ')}{mark} | {total[name]} | {told[name]} | {share:.0f} |"
+            )
+    everything = sum(total.values())
+    share = 100 * sum(told.values()) / max(1, everything)
+    print(f"| **all** | {everything} | {sum(told.values())} | {share:.1f} |")
+    print(f"survivors: {place}")
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,134 @@
+"""What verifying costs, as ratios within one run.
+
+    python benchmarks/verify_speed.py
+
+- snapshots and comparing against the same steps without them;
+- two renderers against one;
+- a second run, answered from the cache, against a first of at least 20 seconds;
+- the time for 100 components of the demo's size.
+"""
+
+from __future__ import annotations
+
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
+from pathlib import Path
+
+from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.demo.story import COMPANY
+from clean_carry.verify.bench import Bench, Side
+from clean_carry.verify.judge import Pair
+from clean_carry.verify.pair import Trials, sides_of_result, verified
+from clean_carry.verify.verify import Effort
+
+COMPONENTS = [
+    p
+    for p in sorted((COMPANY / "components").glob("*.?sx"))
+    if p.stem not in ("BerthRow", "HarbourGuard")
+]
+
+
+def pairs() -> list[tuple[Side, Side]]:
+    """Old and carried sides of the demo's components."""
+    found = []
+    for path in COMPONENTS:
+        result = carry_file(Request(path, str(path), "jsx-function"))[0]
+        old, new, _ = sides_of_result(path, result)
+        found.append((old, new))
+    return found
+
+
+def snapshots(bench: Bench) -> float:
+    """The cost of looking and comparing, relative to the same steps without it."""
+    ratios = []
+    for old, new in pairs():
+        name = "" if "export default" in old.text else old.place.name.split(".")[0]
+        old, new = replace(old, exported=name), replace(new, exported=name)
+        found = verified(bench, (old, new), None, Trials(None, name or "default"), Effort(2.0))
+        trials = [t for t in found.sources if t.steps]
+        bundles = (bench.build(old), bench.build(new))
+        pair = Pair.of(bench, old, new, bundles, None)
+        with bench.lane() as lane:
+            for _ in range(2):
+                blind = looking = 0.0
+                for trial in trials * 3:
+                    request = trial.request()
+                    started = time.perf_counter()
+                    for bundle in bundles:
+                        lane.trial(bundle, name, {**request, "blind": True}, reuse=True)
+                    middle = time.perf_counter()
+                    answers = [lane.trial(b, name, request, reuse=True) for b in bundles]
+                    pair.compare(trial, answers[0], answers[1])
+                    looking += time.perf_counter() - middle
+                    blind += middle - started
+            if trials:
+                ratios.append(looking / blind)
+    return statistics.median(ratios)
+
+
+def many(count: int, size: int, budget: float) -> float:
+    """Seconds to verify `count` components with `size` renderers."""
+    every = (pairs() * (count // len(COMPONENTS) + 1))[:count]
+    with Bench(size=size) as bench, ThreadPoolExecutor(size) as pool:
+        for old, new in every[: len(COMPONENTS)]:
+            bench.build(old)
+            bench.build(new)
+        bench.baseline(every[0][0].runtime)
+        started = time.perf_counter()
+
+        def one(sides: tuple[Side, Side]) -> int:
+            return verified(bench, sides, None, Trials(None), Effort(budget)).tried
+
+        tried = sum(pool.map(one, every))
+        seconds = time.perf_counter() - started
+    print(f"  {count} components, {size} renderers: {seconds:.1f} s, {tried} trials")
+    return tried / seconds
+
+
+def cached() -> float:
+    """A second run of the program relative to the first."""
+    with tempfile.TemporaryDirectory() as name:
+        path = Path(name) / "NoticePanel.jsx"
+        path.write_text((COMPANY / "components" / "NoticePanel.jsx").read_text("utf-8"), "utf-8")
+        program = [sys.executable, "-m", "clean_carry"]
+        write = [*program, "carry", str(path), "--to", "jsx-function", "--write"]
+        subprocess.run(write, capture_output=True, check=True)
+        new = str(path.with_name("NoticePanel.function.jsx"))
+        check = [
+            *program,
+            "verify",
+            str(path),
+            new,
+            "--budget",
+            "25",
+            "--seed",
+            str(time.time_ns() % 10**6),
+        ]
+        times = []
+        for _ in range(2):
+            started = time.perf_counter()
+            subprocess.run(check, capture_output=True, check=True)
+            times.append(time.perf_counter() - started)
+    print(f"  first run {times[0]:.1f} s, second {times[1]:.2f} s")
+    return times[1] / times[0]
+
+
+def main() -> None:
+    """Print all four."""
+    with Bench(size=1) as bench:
+        print(f"looking and comparing: {snapshots(bench):.2f} × the steps without (bound 2.0)")
+    one, two = many(16, 1, 2.0), many(16, 2, 2.0)
+    print(f"two renderers: {two / one:.2f} × the trials a second of one (bound 1.5)")
+    print(f"from the cache: {100 * cached():.1f} % of the first run (bound 5)")
+    started = time.perf_counter()
+    many(100, 2, 3.0)
+    print(f"100 components, 3 seconds each at most: {time.perf_counter() - started:.0f} s")
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,66 @@
+"""Options of the commands that render: how hard to look, what may be installed, what is kept."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import TYPE_CHECKING, Any
+
+import click
+
+from clean_carry.cli.progress import Line
+
+if TYPE_CHECKING:
+    from clean_carry.verify.bench import Bench
+    from clean_carry.verify.verify import Effort
+
+_OPTIONS = (
+    click.option(
+        "--budget",
+        type=click.FloatRange(min=0.1),
+        default=10.0,
+        show_default=True,
+        metavar="SECONDS",
+        help="How long trials may look for themselves, for each component.",
+    ),
+    click.option(
+        "--seed", type=int, default=1, show_default=True, help="The seed of every choice made."
+    ),
+    click.option(
+        "--workers",
+        type=click.IntRange(1, 16),
+        default=2,
+        show_default=True,
+        metavar="N",
+        help="How many renderers run at once.",
+    ),
+    click.option("--fresh", is_flag=True, help="Answer nothing from the cache."),
+    click.option("--offline", is_flag=True, help="Never install a missing runtime."),
+)
+
+
+def EFFORT(command: Callable[..., Any]) -> Callable[..., Any]:
+    """The options of a command that renders."""
+    for option in reversed(_OPTIONS):
+        command = option(command)
+    return command
+
+
+def effort_of(options: Mapping[str, Any]) -> Effort:
+    """How hard to look."""
+    from clean_carry.verify.verify import Effort
+
+    return Effort(float(options["budget"]), int(options["seed"]))
+
+
+def bench_for(options: Mapping[str, Any], line: Line) -> Bench:
+    """The bench a command renders on."""
+    from clean_carry.verify.bench import Bench
+    from clean_carry.verify.runtimes import cache_folder
+    from clean_carry.verify.store import Store
+
+    return Bench(
+        offline=bool(options["offline"]),
+        say=line.say,
+        size=int(options["workers"]),
+        store=Store(None if options["fresh"] else cache_folder() / "store"),
+    )

@@ -1,0 +1,252 @@
+"""The rendering bench: a builder, a pool of renderers, and what they made kept in the cache."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager, suppress
+from dataclasses import dataclass, field
+from pathlib import Path
+from queue import Empty, SimpleQueue
+from types import TracebackType
+from typing import Any
+
+from clean_carry.project.settings import Settings
+from clean_carry.verify.client import Worker, WorkerFailed, builder, renderer
+from clean_carry.verify.runtimes import RUNTIMES, WORKBENCH, WORKER, Runtime, ensure
+from clean_carry.verify.store import Store
+
+Say = Callable[[str], None]
+_BUILD_PATIENCE = 120.0
+
+
+@dataclass(frozen=True)
+class Side:
+    """One version of a component: the place it stands at, its text, and its runtime.
+
+    `exported` is the export that is mounted ("" for the one the renderer picks), `marks` are
+    attributes that only scope its styles, `extra` files that belong to it and are not on the disk.
+    """
+
+    place: Path
+    text: str
+    runtime: Runtime
+    exported: str = ""
+    marks: tuple[str, ...] = ()
+    settings: Settings = field(default_factory=Settings)
+    extra: tuple[tuple[Path, str], ...] = ()
+
+
+@dataclass(frozen=True)
+class Bundle:
+    """A version bundled: its code and styles, and the counters of its own file.
+
+    `counters` are {"id", "line", "kind"} of every branch and function, None where the file could not
+    be instrumented. `digest` names the content of everything it was made of.
+    """
+
+    code: str
+    css: str
+    counters: tuple[dict[str, Any], ...] | None
+    digest: str
+
+
+class Lane:
+    """One renderer and what it has loaded. Used by one thread at a time."""
+
+    def __init__(self, workbench: Path) -> None:
+        self._worker: Worker = renderer(workbench)
+        self._loaded: set[str] = set()
+        self._generation = 0
+        self._runs = 0
+
+    def close(self) -> None:
+        """End the process."""
+        self._worker.close()
+
+    def trial(
+        self, bundle: Bundle, exported: str, request: dict[str, Any], *, reuse: bool = False
+    ) -> dict[str, Any]:
+        """Run a whole trial, in a fresh page unless `reuse` allows one put back as it was found.
+
+        Raises `WorkerFailed`.
+        """
+        message = {"op": "trial", "exported": exported, "trial": request, "reuse": reuse}
+        return self._ask(bundle, message)
+
+    def empty(self, bundle: Bundle) -> dict[str, Any]:
+        """Run an empty component of the bundle's runtime."""
+        return self._ask(bundle, {"op": "trial", "empty": True, "trial": {}})
+
+    def open(
+        self, bundle: Bundle, exported: str, request: dict[str, Any]
+    ) -> tuple[int, dict[str, Any]]:
+        """Mount a component for stepping: (run, answer with `point` and `actions`)."""
+        self._runs += 1
+        message = {"op": "open", "exported": exported, "trial": request}
+        return self._runs, self._ask(
+            bundle, {**message, "run": self._runs, "look": True, "reuse": True}
+        )
+
+    def step(self, run: int, step: dict[str, Any]) -> dict[str, Any]:
+        """Do one step of an open run; the answer has `point` and `actions`."""
+        return self._worker.ask({"op": "step", "run": run, "step": step, "look": True})
+
+    def end(self, run: int) -> dict[str, Any]:
+        """Remove the component; the answer has `left`, `last` and `reach`."""
+        return self._worker.ask({"op": "end", "run": run, "reuse": True})
+
+    def _ask(self, bundle: Bundle, request: dict[str, Any]) -> dict[str, Any]:
+        worker = self._worker
+        if worker.ended or worker.generation != self._generation:
+            self._loaded.clear()
+        key = bundle.digest
+        if key not in self._loaded:
+            worker.ask({"op": "load", "key": key, "code": bundle.code, "css": bundle.css})
+            self._generation = worker.generation
+            self._loaded.add(key)
+        return worker.ask({**request, "key": key})
+
+
+class Bench:
+    """A builder and `size` renderers, kept for many verifications. Safe to share between threads."""
+
+    def __init__(
+        self,
+        *,
+        offline: bool = False,
+        say: Say = lambda text: None,
+        size: int = 2,
+        store: Store | None = None,
+    ) -> None:
+        self._offline, self._say = offline, say
+        self.store = store if store is not None else Store(None)
+        self.size = size
+        self._workbench = ensure(RUNTIMES[WORKBENCH], offline=offline, say=say)
+        self._builder: Worker = builder(self._workbench)
+        self._lanes = [Lane(self._workbench) for _ in range(size)]
+        self._free: SimpleQueue[Lane] = SimpleQueue()
+        for lane in self._lanes:
+            self._free.put(lane)
+        self._lock = threading.Lock()
+        self._bundles: dict[str, Bundle] = {}
+        self._empty: dict[str, dict[str, Any]] = {}
+
+    def __enter__(self) -> Bench:
+        return self
+
+    def __exit__(
+        self,
+        kind: type[BaseException] | None,
+        value: BaseException | None,
+        tb: TracebackType | None,
+    ) -> None:
+        self.close()
+
+    def close(self) -> None:
+        """End the workers."""
+        self._builder.close()
+        for lane in self._lanes:
+            lane.close()
+
+    @contextmanager
+    def lane(self) -> Iterator[Lane]:
+        """A renderer for the calling thread alone; waits until one is free."""
+        lane = self._free.get()
+        try:
+            yield lane
+        finally:
+            self._free.put(lane)
+
+    def warm(self, bundles: Sequence[Bundle]) -> None:
+        """Start the renderers that are free and load bundles into each."""
+        free: list[Lane] = []
+        with suppress(Empty):
+            while True:
+                free.append(self._free.get_nowait())
+
+        def load(lane: Lane) -> None:
+            with suppress(WorkerFailed):
+                for bundle in bundles:
+                    lane.empty(bundle)
+            self._free.put(lane)
+
+        threads = [threading.Thread(target=load, args=(lane,)) for lane in free]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+
+    def build(self, side: Side) -> Bundle:
+        """Bundle a version. Raises `WorkerFailed` where it cannot be built."""
+        return self._build(side.runtime, side)
+
+    def baseline(self, runtime: Runtime) -> dict[str, Any]:
+        """What an empty component of the runtime leaves behind."""
+        bundle = self._build(runtime, None)
+        with self._lock:
+            known = self._empty.get(bundle.digest)
+        if known is None:
+            known = self.store.value(("empty", bundle.digest))
+            if known is None:
+                with self.lane() as lane:
+                    known = dict(lane.empty(bundle)["left"])
+                self.store.keep(("empty", bundle.digest), known)
+            with self._lock:
+                self._empty[bundle.digest] = known
+        return known
+
+    def _build(self, runtime: Runtime, side: Side | None) -> Bundle:
+        folder = ensure(runtime, offline=self._offline, say=self._say)
+        request: dict[str, Any] = {
+            "op": "build",
+            "adapter": str(WORKER / "adapters" / runtime.adapter),
+            "runtime": str(folder),
+            "packages": list(runtime.packages),
+            "defines": {},
+            "project": str(side.place.parent if side is not None else folder),
+        }
+        if side is not None:
+            request.update(file=str(side.place), text=side.text)
+            request.update(side.settings.for_builder())
+            request["extra"] = {str(path): text for path, text in side.extra}
+        key = self.store.digest(("bundle", request))
+        with self._lock:
+            if key not in self._bundles:
+                self._bundles[key] = self._stored(key, request) or self._built(key, request)
+            return self._bundles[key]
+
+    def _stored(self, key: str, request: dict[str, Any]) -> Bundle | None:
+        kept = self.store.value(("bundle", key))
+        if kept is None or self.store.digest_of_files(kept["inputs"]) != kept["files"]:
+            return None
+        return _bundle(kept, key)
+
+    def _built(self, key: str, request: dict[str, Any]) -> Bundle:
+        answer = self._builder.ask(request, _BUILD_PATIENCE)
+        own = {request.get("file"), *request.get("extra", ())}
+        inputs = sorted(name for name in answer["inputs"] if name not in own)
+        kept = {
+            "code": answer["code"],
+            "css": answer["css"],
+            "inputs": inputs,
+            "files": self.store.digest_of_files(inputs),
+            "counters": None
+            if answer["branches"] is None
+            else [*answer["branches"], *answer["functions"]],
+        }
+        self.store.keep(("bundle", key), kept)
+        return _bundle(kept, key)
+
+
+def _bundle(kept: dict[str, Any], key: str) -> Bundle:
+    counters = kept["counters"]
+    return Bundle(
+        kept["code"],
+        kept["css"],
+        tuple(counters) if counters is not None else None,
+        f"{key}-{kept['files']}",
+    )
+
+
+__all__ = ["Bench", "Bundle", "Lane", "Side", "WorkerFailed"]

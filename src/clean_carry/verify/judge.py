@@ -1,0 +1,184 @@
+"""Run one trial on both versions and compare: the smallest piece every verdict is made of."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass, field
+from typing import Any
+
+from clean_carry.component.interface import Interface
+from clean_carry.verify.bench import Bench, Bundle, Lane, Side
+from clean_carry.verify.client import WorkerFailed
+from clean_carry.verify.compare import Difference, differences, draws_or_calls
+from clean_carry.verify.normalise import Normaliser
+from clean_carry.verify.trials import Trial
+
+_MARKS = {"vue": ("data-v-*",), "react": ()}
+
+
+@dataclass(frozen=True)
+class TrialResult:
+    """The verdict of one trial; `reason` says why it was not run, `note` what is worth knowing.
+
+    `moved` says that some step changed the tree the old side had drawn.
+    """
+
+    name: str
+    verdict: str
+    steps: tuple[str, ...] = ()
+    differences: tuple[Difference, ...] = ()
+    reason: str = ""
+    note: str = ""
+    moved: bool = False
+
+    def as_json(self) -> dict[str, Any]:
+        """The JSON shape of `verify --json`."""
+        return {
+            "name": self.name,
+            "verdict": self.verdict,
+            "steps": list(self.steps),
+            "differences": [d.as_json() for d in self.differences],
+            "reason": self.reason,
+            "note": self.note,
+        }
+
+
+@dataclass
+class Pair:
+    """Two versions, bundled, with what comparing them needs.
+
+    `used` counts what normalising rules changed, `accepted` the differences the project accepts.
+    """
+
+    old: Side
+    new: Side
+    bundles: tuple[Bundle, Bundle]
+    baselines: tuple[dict[str, Any], dict[str, Any]]
+    interface: Interface | None
+    component: str = ""
+    used: Counter[str] = field(default_factory=Counter)
+    accepted: Counter[str] = field(default_factory=Counter)
+
+    @classmethod
+    def of(
+        cls, bench: Bench, old: Side, new: Side, bundles: tuple[Bundle, Bundle],
+        interface: Interface | None, component: str = "",
+    ) -> Pair:  # fmt: skip
+        """The pair of two built versions."""
+        baselines = (bench.baseline(old.runtime), bench.baseline(new.runtime))
+        return cls(old, new, bundles, baselines, interface, component)
+
+    @property
+    def one_runtime(self) -> bool:
+        """Whether both versions run in the same framework, so that paints can be compared."""
+        return self.old.runtime.framework == self.new.runtime.framework
+
+    def compare(
+        self, trial: Trial, first: dict[str, Any], second: dict[str, Any]
+    ) -> list[Difference]:
+        """The differences between what both versions did that the project does not accept."""
+        sides = (normaliser(self.old), normaliser(self.new))
+        found = differences(
+            trial.name, first, second, self.baselines, sides, one_runtime=self.one_runtime
+        )
+        for side in sides:
+            self.used.update(side.used)
+        kept: list[Difference] = []
+        for difference in found:
+            reasons = [
+                a.reason
+                for a in self.old.settings.accepted
+                if a.fits(self.component, difference.what, difference.place)
+            ]
+            if reasons:
+                self.accepted[reasons[0]] += 1
+            else:
+                kept.append(difference)
+        return kept
+
+    def steady(self, trial: Trial, first: dict[str, Any], again: dict[str, Any]) -> bool:
+        """Whether the old version did the same twice."""
+        sides = (normaliser(self.old), normaliser(self.old))
+        twice = (self.baselines[0], self.baselines[0])
+        return not differences(trial.name, first, again, twice, sides, one_runtime=True)
+
+
+def normaliser(side: Side) -> Normaliser:
+    """The normaliser of one side."""
+    return Normaliser((*_MARKS.get(side.runtime.framework, ()), *side.marks))
+
+
+@dataclass(frozen=True)
+class Judged:
+    """A trial's result with what both versions reached."""
+
+    trial: Trial
+    result: TrialResult
+    reach: tuple[frozenset[str], frozenset[str]]
+
+
+NOTHING: frozenset[str] = frozenset()
+
+
+def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = None) -> Judged:
+    """OLD twice, then NEW, compared at every settled point. `first` is OLD's first run, if it ran."""
+    request = trial.request()
+    try:
+        if first is None:
+            first = lane.trial(pair.bundles[0], pair.old.exported, request)
+        again = lane.trial(pair.bundles[0], pair.old.exported, request)
+    except WorkerFailed as error:
+        reason = f"the old side failed: {error.reason}"
+        return Judged(trial, TrialResult(trial.name, "not run", reason=reason), (NOTHING, NOTHING))
+    reached = frozenset(first["reach"])
+    if not pair.steady(trial, first, again):
+        reason = "the old side differs from itself"
+        return Judged(trial, TrialResult(trial.name, "void", reason=reason), (reached, NOTHING))
+    if not draws_or_calls(first):
+        reason = "the old side draws no element and calls nothing"
+        errors = errors_of(first)
+        if errors:
+            reason += f" ({errors[0]})"
+        return Judged(trial, TrialResult(trial.name, "not run", reason=reason), (reached, NOTHING))
+    if restless(first):
+        reason = "the old side never comes to rest"
+        return Judged(trial, TrialResult(trial.name, "not run", reason=reason), (reached, NOTHING))
+    steps = tuple(point["name"] for point in first["points"])
+    try:
+        second = lane.trial(pair.bundles[1], pair.new.exported, trial.request(pair.interface))
+    except WorkerFailed as error:
+        gap = Difference(trial.name, 0, "shown", "end", "", "came to rest", error.reason)
+        return Judged(trial, TrialResult(trial.name, "differs", steps, (gap,)), (reached, NOTHING))
+    found = pair.compare(trial, first, second)
+    errors = errors_of(first)
+    note = f"both threw {errors[0]}" if errors and not found else ""
+    trees = [point["tree"] for point in first["points"] if point["name"] != "remove"]
+    moved = any(tree != trees[0] for tree in trees)
+    verdict = "differs" if found else "same"
+    result = TrialResult(trial.name, verdict, steps, tuple(found), note=note, moved=moved)
+    return Judged(trial, result, (reached, frozenset(second["reach"])))
+
+
+def errors_of(answer: dict[str, Any]) -> list[str]:
+    """The errors a version made, in order."""
+    return [error for point in answer["points"] for error in point["errors"]]
+
+
+# How a runtime, or the page, says that it stopped a component that would have gone on for ever
+# (react's errors 185 and 301, their long wordings, and the single-file runtime's warning).
+_RESTLESS = (
+    "Minified React error #185",
+    "Minified React error #301",
+    "Maximum update depth exceeded",
+    "Too many re-renders",
+    "Maximum recursive updates exceeded",
+    "the page never came to rest",
+)
+
+
+def restless(answer: dict[str, Any]) -> bool:
+    """Whether a version was stopped because it never comes to rest.
+
+    What such a version does depends on where it is stopped: nothing can be compared with it.
+    """
+    return any(error.find(words) >= 0 for error in errors_of(answer) for words in _RESTLESS)

@@ -1,0 +1,51 @@
+"""How much of a version's own code the trials reached."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Any
+
+from clean_carry.verify.bench import Bundle
+
+
+@dataclass(frozen=True)
+class Reach:
+    """Branches reached of all branches in the component's own file, functions where it has none.
+
+    `total` is 0 where the file could not be instrumented or has neither. `unreached` are
+    {"line", "kind"} of what was not reached, by line.
+    """
+
+    covered: int
+    total: int
+    unreached: tuple[dict[str, Any], ...]
+
+    @property
+    def percent(self) -> float:
+        """Reached of all, in percent; 100 where there is nothing to reach."""
+        return 100.0 * self.covered / self.total if self.total else 100.0
+
+    def as_json(self) -> dict[str, Any]:
+        """The JSON shape of `verify --json`."""
+        return {
+            "reached": self.covered,
+            "of": self.total,
+            "percent": round(self.percent, 1),
+            "unreached": list(self.unreached),
+        }
+
+
+def reach_of(bundle: Bundle, hits: Iterable[str]) -> Reach:
+    """The reach of a bundle's own file, given the counters that were hit."""
+    counters = bundle.counters or ()
+    known = set(hits)
+    branches = [c for c in counters if c["id"].startswith("b")]
+    chosen = branches or [c for c in counters if c["id"].startswith("f")]
+    missed = [c for c in chosen if c["id"] not in known]
+    rows = sorted({(c["line"], c["kind"]) for c in missed})
+    return Reach(
+        len(chosen) - len(missed),
+        len(chosen),
+        tuple({"line": line, "kind": kind} for line, kind in rows),
+    )

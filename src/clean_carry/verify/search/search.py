@@ -1,0 +1,439 @@
+"""The search: walks through the component, guided by what reaches something new.
+
+A walk starts from a situation, takes steps the page offers and is run on both versions. Walks come
+in rounds: those of one round are planned from the same knowledge and merged in their order, so that
+the same seed gives the same trials however many renderers there are.
+"""
+
+from __future__ import annotations
+
+import json
+import time
+from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass, field, replace
+from random import Random
+from typing import Any
+
+from clean_carry.verify.bench import Bench, Lane
+from clean_carry.verify.client import WorkerFailed
+from clean_carry.verify.compare import Difference, draws_or_calls
+from clean_carry.verify.judge import (
+    NOTHING,
+    Judged,
+    Pair,
+    TrialResult,
+    errors_of,
+    judge,
+    restless,
+)
+from clean_carry.verify.search.inputs import Inputs
+from clean_carry.verify.search.shrink import shrunk
+from clean_carry.verify.search.situations import Situation, Situations
+from clean_carry.verify.search.steps import WAITS, Step, choose, count, possible
+from clean_carry.verify.trials import Trial
+
+ROUND = 4
+FAILS = {"throws": "the function failed"}
+LATER: tuple[dict[str, Any], ...] = (
+    {"resolves": {"ok": True}, "after": 200},
+    {"rejects": "the promise failed", "after": 200},
+    FAILS,
+    {"returns": False},
+)
+# The search ends when this many walks in a row reached nothing new.
+PATIENCE = 120
+FEWEST = 60
+MOST_HANGS = 3
+
+
+@dataclass(frozen=True)
+class Effort:
+    """How hard to look: seconds for one pair, the seed of every choice, and whether a trial that
+    differs is made smaller."""
+
+    budget: float = 10.0
+    seed: int = 1
+    shrink: bool = True
+
+
+@dataclass(frozen=True)
+class Plan:
+    """One walk to make: where it starts, steps it begins with, and how many it finds by itself."""
+
+    number: int
+    situation: Situation
+    script: tuple[Step, ...] = ()
+    length: int = 4
+    extras: float = 0.0
+
+
+@dataclass
+class Walk:
+    """A walk that was made: the trial it amounts to, and what both versions did."""
+
+    plan: Plan
+    trial: Trial
+    first: dict[str, Any] | None = None
+    second: dict[str, Any] | None = None
+    failed: str = ""
+    hung: bool = False
+
+
+@dataclass
+class Found:
+    """What the search found.
+
+    `kept` are the trials that reached something new, `tried` how many were run, `points` at how many
+    settled points both versions were compared; `stopped` says why it ended, `clean_start` that the old
+    version was mounted without an error at least once.
+    """
+
+    kept: list[Judged] = field(default_factory=list)
+    failing: Judged | None = None
+    tried: int = 0
+    points: int = 0
+    void: int = 0
+    stopped: str = ""
+    reach: tuple[set[str], set[str]] = field(default_factory=lambda: (set(), set()))
+    clean_start: bool = False
+
+
+class _Chooser:
+    """Gives the steps of one walk: those of its script, then what the page offers."""
+
+    def __init__(
+        self, situations: Situations, plan: Plan, rng: Random, tried: dict[str, int]
+    ) -> None:
+        self.situations, self.plan, self.rng, self.tried = situations, plan, rng, tried
+        self.here: dict[str, int] = {}
+        self.done = 0
+        self.leaves = rng.random() < 0.5
+
+    def next(self, offered: dict[str, Any]) -> Step | None:
+        """The next step, None where the walk ends."""
+        plan = self.plan
+        self.done += 1
+        at = self.done - 1
+        if at < len(plan.script):
+            return plan.script[at]
+        if at < len(plan.script) + plan.length:
+            step = self._chosen(offered)
+            if step is not None:
+                count(step, self.here)
+                return step
+            self.done = len(plan.script) + plan.length + 1
+        elif at > len(plan.script) + plan.length:
+            return None
+        leaves, self.leaves = self.leaves, False
+        return {"remove": True} if leaves else None
+
+    def _chosen(self, offered: dict[str, Any]) -> Step | None:
+        if self.rng.random() < self.plan.extras:
+            return self._extra(offered)
+        steps = possible(offered)
+        return choose(steps, self.here, self.tried, self.rng) if steps else self._extra(offered)
+
+    def _extra(self, offered: dict[str, Any]) -> Step | None:
+        """A step that no element offers: time, other inputs, leaving and coming back."""
+        chance = self.rng.random()
+        if chance < 0.45:
+            change = self.situations.any_change(self.rng)
+            if change is not None:
+                return change
+        if chance < 0.85:
+            return {"pass": int(self.rng.choice([*offered["waits"], *WAITS]))}
+        return {"return": True} if chance < 0.95 else {"twice": True}
+
+
+class Search:
+    """A search over one pair of versions."""
+
+    def __init__(
+        self,
+        bench: Bench,
+        pair: Pair,
+        inputs: Inputs,
+        effort: Effort,
+        progress: Callable[[str], None],
+    ) -> None:
+        self.bench, self.pair = bench, pair
+        self.situations = Situations(inputs)
+        self.effort, self.progress = effort, progress
+        self.found = Found()
+        self._tried: dict[str, int] = {}
+        self._seen: set[str] = set()
+        self._corpus: list[Trial] = []
+        self._callers: list[tuple[Trial, int, str]] = []
+        self._number = 0
+        self._idle = 0
+        self._hangs = 0
+        self._asks = False
+
+    def run(self) -> Found:
+        """Search until the budget is used up, nothing new is found, or a trial differs."""
+        plans = self._plans()
+        found = self.found
+        # The budget is spent on trials alone.
+        self.bench.warm(self.pair.bundles)
+        started = time.monotonic()
+        with ThreadPoolExecutor(self.bench.size) as pool:
+            while found.failing is None:
+                spent = time.monotonic() - started
+                if spent > self.effort.budget:
+                    found.stopped = f"the time was up ({self.effort.budget:g} s)"
+                    break
+                if self._idle >= PATIENCE and found.tried >= FEWEST:
+                    found.stopped = f"{self._idle} trials in a row reached nothing new"
+                    break
+                if self._hangs > MOST_HANGS and found.tried < self._hangs:
+                    found.stopped = "the old side never comes to rest"
+                    break
+                batch = [next(plans) for _ in range(ROUND)]
+                known = [dict(self._tried) for _ in batch]
+                for walk in pool.map(self._walk, batch, known):
+                    if found.failing is None:
+                        self._merge(walk)
+                self.progress(
+                    f"{found.tried} trials, {len(found.reach[0])} branches and functions reached"
+                )
+        return found
+
+    # -- planning -----------------------------------------------------------------------------
+
+    def _plans(self) -> Iterator[Plan]:
+        """First what is fixed, then what is random; both for ever new."""
+        fixed = self._fixed()
+        rng = Random(self.effort.seed)
+        turn = 0
+        while True:
+            turn += 1
+            plan = next(fixed, None) if turn % 4 or turn < 24 else None
+            yield plan if plan is not None else self._random(rng)
+
+    def _plan(self, situation: Situation, **more: Any) -> Plan:
+        self._number += 1
+        return Plan(self._number, situation, **more)
+
+    def _fixed(self) -> Iterator[Plan]:
+        situations = self.situations
+        openings = situations.openings()
+        for situation in openings:
+            yield self._plan(situation, length=14)
+        yield self._plan(openings[0], script=({"twice": True},), length=6)
+        yield self._plan(openings[0], script=({"pass": 60_000}, {"return": True}), length=6)
+        yield self._plan(openings[1], length=14)
+        for name, plans in situations.functions.items():
+            failing = replace(openings[0], functions={**openings[0].functions, name: FAILS})
+            if {} in plans or len(plans) > 1:
+                yield self._plan(failing, length=10)
+        for name in situations.functions:
+            renewed: Step = {"change": {"functions": {name: {}}}}
+            yield self._plan(openings[0], script=({"pass": 1}, renewed), length=10, extras=0.15)
+        if self._asks:
+            yield from self._replies(openings[0])
+        changes = situations.changes()
+        singles = situations.one_by_one()
+        while True:
+            before = self._number
+            yield from self._some(singles, changes, openings[0])
+            if self._number == before:
+                return
+
+    def _replies(self, full: Situation) -> Iterator[Plan]:
+        """Every reply there may be; and for each input, a change while a reply is under way."""
+        for replies in self.situations.replies:
+            yield self._plan(replace(full, replies=replies), length=5, extras=0.3)
+        race = replace(full, replies=self.situations.replies[-1])
+        for name, values in list(self.situations.values.items())[:8]:
+            other = next((v for v in values if v not in (None, full.inputs.get(name))), None)
+            change = {"change": {"inputs": {name: other}}}
+            script = ({"pass": 10}, change, {"pass": 60}, {"pass": 600})
+            yield self._plan(race, script=script, length=2)
+            yield self._plan(race, script=({"pass": 10}, {"remove": True}, {"pass": 600}), length=0)
+
+    def _some(
+        self, singles: Iterator[Situation], changes: Iterator[list[Step]], full: Situation
+    ) -> Iterator[Plan]:
+        for _ in range(3):
+            situation = next(singles, None)
+            if situation is not None:
+                yield self._plan(situation, length=4)
+        steps = next(changes, None)
+        if steps is not None:
+            yield self._plan(full, script=tuple(steps), length=1)
+
+    def _random(self, rng: Random) -> Plan:
+        if self._callers and rng.random() < 0.25:
+            return self._overtaken(rng)
+        if self._corpus and rng.random() < 0.5:
+            known = rng.choice(self._corpus[-24:])
+            steps = tuple(known.steps[: rng.randrange(len(known.steps) + 1)])
+            situation = Situation(known.inputs, known.functions, known.slots, known.replies)
+            if rng.random() < 0.4 and self.situations.values:
+                name = rng.choice(sorted(self.situations.values))
+                values = self.situations.values[name] or [None]
+                situation = situation.with_input(name, rng.choice(values))
+            return self._plan(situation, script=steps, length=rng.randrange(2, 8), extras=0.35)
+        situation = self.situations.anything(rng)
+        return self._plan(situation, length=rng.randrange(3, 12), extras=0.35)
+
+    def _overtaken(self, rng: Random) -> Plan:
+        """A walk up to where it calls a function or asks for something, which then fails or takes long.
+
+        Meanwhile an input changes, something is done on the page, or the component is removed.
+        """
+        known, at, name = rng.choice(self._callers[-40:])
+        situation = Situation(known.inputs, known.functions, known.slots, known.replies)
+        if name in situation.functions:
+            plan = rng.choice(LATER)
+            situation = replace(situation, functions={**situation.functions, name: plan})
+        else:
+            slow = {"url": "*", "after": 200}
+            replies = rng.choice(self.situations.replies)
+            situation = replace(situation, replies=[{**replies[0], **slow}, *replies[1:]])
+        script: list[Step] = list(known.steps[:at])
+        change = self.situations.any_change(rng)
+        chance = rng.random()
+        if change is not None and chance < 0.6:
+            script.append(change)
+        elif chance < 0.75:
+            script.append({"remove": True})
+        length = 0 if chance < 0.5 else rng.randrange(1, 4)
+        if length == 0:
+            script.append({"pass": 250})
+        return self._plan(situation, script=tuple(script), length=length, extras=0.5)
+
+    # -- walking ------------------------------------------------------------------------------
+
+    def _walk(self, plan: Plan, tried: dict[str, int]) -> Walk:
+        with self.bench.lane() as lane:
+            return self._walk_on(lane, plan, tried)
+
+    def _walk_on(self, lane: Lane, plan: Plan, tried: dict[str, int]) -> Walk:
+        rng = Random(self.effort.seed * 1_000_003 + plan.number)
+        situation = plan.situation
+        base = Trial(
+            f"found {plan.number}",
+            situation.inputs,
+            situation.functions,
+            situation.slots,
+            situation.replies,
+            [],
+        )
+        steps: list[Step] = []
+        try:
+            run, answer = lane.open(self.pair.bundles[0], self.pair.old.exported, base.request())
+            points = [answer["point"]]
+            offered = answer["actions"]
+            chooser = _Chooser(self.situations, plan, rng, tried)
+            while (step := chooser.next(offered)) is not None:
+                answer = lane.step(run, step)
+                points.append(answer["point"])
+                offered = answer["actions"]
+                steps.append(step)
+            last = lane.end(run)
+        except WorkerFailed as error:
+            trial = replace(base, steps=steps)
+            return Walk(plan, trial, failed=error.reason, hung=error.ended)
+        trial = replace(base, steps=steps)
+        first = {"points": points, **last}
+        walk = Walk(plan, trial, first)
+        if not draws_or_calls(first) or restless(first):
+            return walk
+        request = trial.request(self.pair.interface)
+        try:
+            walk.second = lane.trial(
+                self.pair.bundles[1], self.pair.new.exported, request, reuse=True
+            )
+        except WorkerFailed as error:
+            walk.failed = error.reason
+        return walk
+
+    # -- merging ------------------------------------------------------------------------------
+
+    def _merge(self, walk: Walk) -> None:
+        found = self.found
+        for step in walk.trial.steps:
+            count(step, self._tried)
+        if walk.first is None:
+            self._hangs += walk.hung
+            return
+        self._asks = self._asks or any(p["requests"] for p in walk.first["points"])
+        if walk.second is None and not walk.failed:
+            self._idle += 1
+            return
+        found.clean_start = found.clean_start or not walk.first["points"][0]["errors"]
+        found.tried += 1
+        found.points += len(walk.first["points"])
+        differences = self._differences(walk)
+        if differences:
+            self._control(walk)
+            if found.failing is not None:
+                return
+        self._keep_new(walk)
+
+    def _differences(self, walk: Walk) -> list[Difference]:
+        assert walk.first is not None
+        if walk.second is None:
+            name = walk.trial.name
+            return [Difference(name, 0, "shown", "end", "", "came to rest", walk.failed)]
+        return self.pair.compare(walk.trial, walk.first, walk.second)
+
+    def _control(self, walk: Walk) -> None:
+        """Is it the new version, or does the old one differ from itself?"""
+        with self.bench.lane() as lane:
+            judged = judge(lane, self.pair, walk.trial)
+            if judged.result.verdict == "void":
+                self.found.void += 1
+            elif judged.result.verdict == "differs":
+                self.found.failing = (
+                    shrunk(lane, self.pair, judged) if self.effort.shrink else judged
+                )
+
+    def _keep_new(self, walk: Walk) -> None:
+        """Keep a trial that reached a new branch, or a page that was not seen before."""
+        assert walk.first is not None
+        reached = (
+            frozenset(walk.first["reach"]),
+            frozenset(walk.second["reach"]) if walk.second is not None else NOTHING,
+        )
+        known = self.found.reach
+        new_code = not reached[0] <= known[0] or not reached[1] <= known[1]
+        pages = {_outline(point["tree"]) for point in walk.first["points"]}
+        new_page = not pages <= self._seen
+        self._seen |= pages
+        known[0].update(reached[0])
+        known[1].update(reached[1])
+        self._idle = 0 if new_code or new_page else self._idle + 1
+        if new_code or (new_page and len(self._corpus) < 40):
+            self._corpus.append(walk.trial)
+            self._note_callers(walk.trial, walk.first["points"])
+        if new_code:
+            steps = tuple(point["name"] for point in walk.first["points"])
+            errors = errors_of(walk.first)
+            note = f"both threw {errors[0]}" if errors else ""
+            trees = [p["tree"] for p in walk.first["points"] if p["name"] != "remove"]
+            moved = any(tree != trees[0] for tree in trees)
+            result = TrialResult(walk.trial.name, "same", steps, note=note, moved=moved)
+            self.found.kept.append(Judged(walk.trial, result, reached))
+
+    def _note_callers(self, trial: Trial, points: list[dict[str, Any]]) -> None:
+        """Remember after which step of a trial a function is called, or something asked for."""
+        for at, point in enumerate(points):
+            names = {str(call[0]) for call in point["calls"]} & set(trial.functions)
+            for name in sorted(names) + ["a request"] * bool(point["requests"]):
+                self._callers.append((trial, at, name))
+
+
+def _outline(tree: Any) -> str:
+    """The page as tags, attributes and form state, without text: what makes two pages look alike."""
+
+    def parts(nodes: Any) -> list[Any]:
+        return [
+            [node[0], sorted(node[1].items()), node[2] and sorted(node[2].items()), parts(node[3])]
+            for node in nodes
+            if isinstance(node, list)
+        ]
+
+    return json.dumps(parts(tree))

@@ -1,0 +1,529 @@
+"""What kind of value each name of a component holds, as far as its declarations and uses tell.
+
+Uses are gathered by name over a whole file: what is said of `sailing` in one place is taken to hold
+of every `sailing`. That may be wrong, and then a trial has an odd input: no more.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from typing import Any
+
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.javascript.values import property_name
+
+# Methods by the kind of what they are called on (ECMA-262 §21 to §24).
+_ARRAY = frozenset(
+    "map forEach filter find findIndex some every reduce push pop shift unshift splice sort reverse "  # noqa: SIM905
+    "flatMap join fill entries keys values findLast".split()
+)
+_ITEM_FIRST = frozenset(
+    "map forEach filter find findIndex some every flatMap sort findLast".split()  # noqa: SIM905
+)
+_SAME_ITEMS = frozenset("filter sort reverse".split())  # noqa: SIM905
+_STRING = frozenset(
+    "trim toUpperCase toLowerCase split replace replaceAll startsWith endsWith charAt charCodeAt "  # noqa: SIM905
+    "match padStart padEnd substr substring repeat localeCompare trimStart trimEnd normalize".split()
+)
+_NUMBER = frozenset("toFixed toPrecision toExponential".split())  # noqa: SIM905
+_DATE = frozenset(
+    "getTime getFullYear getMonth getDate getDay getHours getMinutes getSeconds toISOString "  # noqa: SIM905
+    "toLocaleDateString toLocaleTimeString setDate setMonth setFullYear setHours".split()
+)
+_ARITHMETIC = frozenset("- * / % < > <= >= **".split())  # noqa: SIM905
+_ORDERING = frozenset("< > <= >=".split())  # noqa: SIM905
+_EQUAL = frozenset("=== == !== !=".split())  # noqa: SIM905
+_TYPE_WORDS = {
+    "string": "string",
+    "number": "number",
+    "boolean": "boolean",
+    "function": "function",
+    "object": "object",
+}
+_TRANSPARENT = frozenset(
+    "parenthesized_expression non_null_expression as_expression await_expression".split()  # noqa: SIM905
+)
+# Attributes of HTML whose value is a truth value, and those whose value is content.
+_BOOLEAN_ATTRIBUTES = frozenset(
+    "disabled checked hidden required readOnly multiple autoFocus open selected noValidate".split()  # noqa: SIM905
+)
+
+
+MOST_HINTS = 6
+
+
+@dataclass
+class Shape:
+    """What is known of one value. `kinds` is empty where nothing tells.
+
+    `literals` are values it is compared with or declared to be one of; `tested` says that it is
+    asked for truth; `default` is (value,) of a literal default; `hints` are numbers the code
+    mentions, which it may be compared with in a roundabout way.
+    """
+
+    kinds: set[str] = field(default_factory=set)
+    literals: list[Any] = field(default_factory=list)
+    fields: dict[str, Shape] = field(default_factory=dict)
+    items: Shape | None = None
+    result: Shape | None = None
+    tested: bool = False
+    declared: bool = False
+    required: bool = False
+    default: tuple[Any] | None = None
+    hints: list[Any] = field(default_factory=list)
+
+    def note(self, value: Any) -> None:
+        """A literal it is compared with."""
+        if not any(type(v) is type(value) and v == value for v in self.literals):
+            self.literals.append(value)
+
+
+class Shapes:
+    """The shapes of all names of one or several trees."""
+
+    def __init__(self, trees: list[Tree]) -> None:
+        self._shapes: dict[str, Shape] = {}
+        self._later: list[tuple[Shape, Shape]] = []
+        self.trees = trees
+        self._functions = _functions_of(trees)
+        for tree in trees:
+            for node in tree.of(
+                "identifier", "shorthand_property_identifier", "property_identifier"
+            ):
+                value = _value_node(node)
+                if value is not None:
+                    self._use(node.text, value)
+            for node in tree.of("variable_declarator"):
+                self._pattern(node.child("name"), node.child("value"))
+            for node in tree.of("assignment_pattern", "object_assignment_pattern"):
+                self._default(node)
+        self._settle()
+        hints = list(dict.fromkeys(self._numbers()))[:MOST_HINTS]
+        for shape in self._shapes.values():
+            if shape.kinds & {"number", "text", "moment"} or not shape.kinds:
+                shape.hints = hints
+
+    def _numbers(self) -> Iterator[Any]:
+        for tree in self.trees:
+            for node in tree.of("number"):
+                found, value = literal_of(node)
+                if found and value not in (0, 1):
+                    yield value
+
+    def of(self, name: str) -> Shape:
+        """The shape of a name."""
+        return self._shapes.setdefault(name, Shape())
+
+    def __contains__(self, name: str) -> bool:
+        return name in self._shapes
+
+    # -- uses ---------------------------------------------------------------------------------
+
+    def _use(self, name: str, value: Node) -> None:
+        shape = self.of(name)
+        parent = value.parent
+        while parent is not None and parent.type in _TRANSPARENT:
+            value, parent = parent, parent.parent
+        if parent is None:
+            return
+        match parent.type:
+            case "member_expression" if value.field == "object":
+                self._member(shape, parent)
+            case "subscript_expression":
+                self._subscript(shape, value, parent)
+            case "call_expression" if value.field == "function":
+                shape.kinds.add("function")
+                shape.result = shape.result or Shape()
+                if _is_drawn(parent):
+                    shape.result.kinds.add("content")
+            case "binary_expression":
+                self._binary(shape, value, parent)
+            case "unary_expression":
+                self._unary(shape, parent)
+            case "ternary_expression" | "if_statement" if value.field == "condition":
+                shape.tested = True
+            case "template_substitution":
+                shape.kinds.add("text")
+            case "jsx_expression":
+                self._shown(shape, parent)
+            case "spread_element" | "jsx_spread":
+                shape.kinds.add("array" if _in_array(parent) else "object")
+            case "for_in_statement" if value.field == "right":
+                self._loop(shape, parent)
+            case "switch_statement" | "switch_expression":
+                self._switch(shape, parent)
+            case "arguments":
+                self._argument(shape, value, parent)
+            case "jsx_opening_element" | "jsx_self_closing_element" if value.field == "name":
+                shape.kinds.add("tag")
+            case "update_expression":
+                shape.kinds.add("number")
+            case "pair" if value.field == "value":
+                key = parent.child("key")
+                held = property_name(key) if key is not None else None
+                if held is not None and held != name:
+                    self._later.append((shape, self.of(held)))
+
+    def _member(self, shape: Shape, member: Node) -> None:
+        part = member.child("property")
+        if part is None:
+            return
+        name = part.text
+        call = member.parent
+        if call is not None and call.type == "call_expression" and member.field == "function":
+            for table, kind in ((_STRING, "string"), (_NUMBER, "number"), (_DATE, "date")):
+                if name in table:
+                    shape.kinds.add(kind)
+                    return
+            if name in _ARRAY:
+                shape.kinds.add("array")
+                shape.items = shape.items or Shape()
+                self._callback(shape, name, call)
+                if name in _SAME_ITEMS:
+                    self._chain(shape, call)
+            elif name in ("slice", "concat", "includes", "indexOf", "toString", "lastIndexOf"):
+                shape.kinds.add("sized")
+                self._chain(shape, call)
+            elif name in ("call", "apply", "bind"):
+                shape.kinds.add("function")
+            elif name in ("then", "catch", "finally"):
+                shape.kinds.add("promise")
+            elif name in ("test", "exec"):
+                shape.kinds.add("expression")
+            else:
+                shape.kinds.add("object")
+                shape.fields.setdefault(name, self.of(name))
+            return
+        if name == "length":
+            shape.kinds.add("sized")
+        elif name != "current" and not name.startswith("#"):
+            shape.kinds.add("object")
+            shape.fields.setdefault(name, self.of(name))
+
+    def _chain(self, shape: Shape, call: Node) -> None:
+        """What is done with a part of a list is done with its items."""
+        member = call.parent
+        if member is not None and member.type == "member_expression" and call.field == "object":
+            self._member(shape, member)
+
+    def _callback(self, shape: Shape, method: str, call: Node) -> None:
+        arguments = call.child("arguments")
+        given = arguments.named_children if arguments is not None else []
+        if not given or not given[0].is_function:
+            return
+        parameters = list(_parameters(given[0]))
+        at = 0 if method in _ITEM_FIRST else 1
+        if method in (*_ITEM_FIRST, "reduce") and len(parameters) > at and shape.items is not None:
+            self._bind(shape.items, parameters[at])
+
+    def _bind(self, shape: Shape, pattern: Node) -> None:
+        """What is known of the names of a pattern is known of the parts of a value."""
+        if pattern.type == "identifier":
+            own = self.of(pattern.text)
+            if own is not shape:
+                shape.fields = _joined(shape.fields, own.fields)
+                shape.kinds |= own.kinds
+                self._later.append((shape, own))
+        elif pattern.type == "object_pattern":
+            shape.kinds.add("object")
+            for key, local in _pattern_names(pattern):
+                shape.fields.setdefault(key, self.of(local))
+        elif pattern.type == "array_pattern":
+            shape.kinds.add("array")
+
+    def _settle(self) -> None:
+        """Join what was bound before all was known of it."""
+        for _ in range(3):
+            for shape, own in self._later:
+                shape.kinds |= own.kinds
+                shape.fields = _joined(shape.fields, own.fields)
+                if own.items is not None and own.items is not shape.items:
+                    if shape.items is None:
+                        shape.items = own.items
+                    else:
+                        shape.items.kinds |= own.items.kinds
+                        shape.items.fields = _joined(shape.items.fields, own.items.fields)
+                shape.tested = shape.tested or own.tested
+                for literal in own.literals:
+                    shape.note(literal)
+
+    def _subscript(self, shape: Shape, value: Node, parent: Node) -> None:
+        if value.field == "object":
+            index = parent.child("index")
+            name = property_name(index) if index is not None else None
+            if name is not None and index is not None and index.type == "string":
+                shape.kinds.add("object")
+                shape.fields.setdefault(name, self.of(name))
+            else:
+                shape.kinds.add("sized")
+        elif value.field == "index":
+            for key in self._keys_of(parent.child("object")):
+                shape.note(key)
+
+    def _keys_of(self, node: Node | None) -> list[str]:
+        """The keys of a constant object of the file that a name means."""
+        if node is None or node.type != "identifier":
+            return []
+        for tree in self.trees:
+            for declarator in tree.of("variable_declarator"):
+                name, value = declarator.child("name"), declarator.child("value")
+                if name is None or value is None or name.text != node.text:
+                    continue
+                if value.type == "object":
+                    keys = [part.child("key") for part in value.named_children]
+                    names = [property_name(key) for key in keys if key is not None]
+                    return [key for key in names if key is not None]
+        return []
+
+    def _binary(self, shape: Shape, value: Node, parent: Node) -> None:
+        operator = next((c.type for c in parent.children if not c.named), "")
+        other = parent.named_children[1 if parent.named_children[0] is value else 0]
+        found, literal = literal_of(other)
+        if operator in ("&&", "||", "??"):
+            if value.field == "left":
+                shape.tested = shape.tested or operator != "??"
+                if operator in ("||", "??") and found and shape.default is None:
+                    shape.kinds.add(kind_of(literal))
+        elif operator in _EQUAL:
+            if found:
+                if literal is not None:
+                    shape.note(literal)
+                    shape.kinds.add(kind_of(literal))
+        elif operator in _ARITHMETIC:
+            shape.kinds.add("number")
+            number = isinstance(literal, int | float) and not isinstance(literal, bool)
+            if found and number and operator in _ORDERING:
+                for near in (literal - 1, literal, literal + 1):
+                    shape.note(near)
+        elif operator == "+":
+            shape.kinds.add(kind_of(literal) if found and literal is not None else "text")
+        elif operator == "instanceof":
+            shape.kinds.add("date" if other.text == "Date" else "object")
+
+    def _unary(self, shape: Shape, parent: Node) -> None:
+        if parent.has("!"):
+            shape.tested = True
+        elif parent.has("typeof"):
+            above = parent.parent
+            for part in above.named_children if above is not None else []:
+                found, literal = literal_of(part)
+                if found and literal in _TYPE_WORDS:
+                    shape.kinds.add(_TYPE_WORDS[literal])
+        elif parent.has("-") or parent.has("+"):
+            shape.kinds.add("number")
+
+    def _shown(self, shape: Shape, expression: Node) -> None:
+        attribute = expression.parent
+        if attribute is None or attribute.type != "jsx_attribute":
+            shape.kinds.add("text")
+            return
+        name = attribute.children[0].text
+        if name in _BOOLEAN_ATTRIBUTES:
+            shape.kinds.add("boolean")
+        elif name == "style":
+            shape.kinds.add("style")
+        elif name.startswith("on") and name[2:3].isupper():
+            shape.kinds.add("function")
+        elif name in ("ref", "innerRef"):
+            shape.kinds.add("reference")
+        elif name == "className":
+            shape.kinds.add("string")
+        else:
+            shape.kinds.add("attribute")
+
+    def _loop(self, shape: Shape, statement: Node) -> None:
+        if statement.has("of"):
+            shape.kinds.add("array")
+            shape.items = shape.items or Shape()
+            left = statement.child("left")
+            if left is not None:
+                self._bind(shape.items, left)
+        else:
+            shape.kinds.add("object")
+
+    def _switch(self, shape: Shape, node: Node) -> None:
+        statement = node.parent if node.type != "switch_statement" else node
+        for case in statement.walk() if statement is not None else ():
+            if case.type == "switch_case":
+                value = case.child("value")
+                found, literal = literal_of(value) if value is not None else (False, None)
+                if found and literal is not None:
+                    shape.note(literal)
+                    shape.kinds.add(kind_of(literal))
+
+    def _argument(self, shape: Shape, value: Node, arguments: Node) -> None:
+        call = arguments.parent
+        callee = call.child("function") or call.child("constructor") if call is not None else None
+        if callee is None:
+            return
+        text = callee.text
+        own = self._functions.get(text.split(".")[-1])
+        if own is not None and callee.type in ("identifier", "member_expression"):
+            at = next((n for n, g in enumerate(arguments.named_children) if g is value), 0)
+            parameters = list(_parameters(own))
+            if at < len(parameters):
+                self._later.append((shape, self._parameter_shape(parameters[at])))
+        if text.startswith("Math.") or text in ("Number", "isNaN", "Number.isFinite", "isFinite"):
+            shape.kinds.add("number")
+        elif text in ("parseInt", "parseFloat"):
+            shape.kinds.add("text")
+        elif text == "Date":
+            shape.kinds.add("moment")
+        elif text in ("Object.keys", "Object.entries", "Object.values", "Object.assign"):
+            shape.kinds.add("object")
+        elif text == "Array.isArray":
+            shape.kinds.add("array")
+        elif ".Children." in text or text.endswith(("cloneElement", "isValidElement")):
+            shape.kinds.add("content")
+        elif text in ("setTimeout", "setInterval") and arguments.named_children[-1] is value:
+            if len(arguments.named_children) > 1:
+                shape.kinds.add("number")
+
+    def _parameter_shape(self, pattern: Node) -> Shape:
+        if pattern.type == "identifier":
+            return self.of(pattern.text)
+        shape = Shape()
+        self._bind(shape, pattern)
+        return shape
+
+    # -- declarations -------------------------------------------------------------------------
+
+    def _pattern(self, target: Node | None, value: Node | None) -> None:
+        if target is None or value is None:
+            return
+        while value.type in _TRANSPARENT:
+            value = value.named_children[0]
+        part = value.child("property") if value.type == "member_expression" else value
+        if part is None or part.type not in ("identifier", "property_identifier"):
+            return
+        if target.type == "identifier":
+            if target.text != part.text:
+                self._later.append((self.of(part.text), self.of(target.text)))
+        else:
+            self._bind(self.of(part.text), target)
+
+    def _default(self, node: Node) -> None:
+        left, right = node.child("left"), node.child("right")
+        if left is None or right is None:
+            return
+        found, literal = literal_of(right)
+        if left.type in ("identifier", "shorthand_property_identifier_pattern"):
+            shape = self.of(left.text)
+            if found:
+                shape.default = (literal,)
+                if literal is not None:
+                    shape.kinds.add(kind_of(literal))
+            elif right.type in ("object", "array"):
+                shape.kinds.add(right.type)
+            elif right.is_function:
+                shape.kinds.add("function")
+
+
+def _functions_of(trees: list[Tree]) -> dict[str, Node]:
+    """The functions of the files by name: declared, methods, and those held by a constant or field."""
+    found: dict[str, Node] = {}
+    for tree in trees:
+        for node in tree.of("function_declaration", "method_definition"):
+            name = node.child("name")
+            if name is not None:
+                found.setdefault(name.text, node)
+        for node in tree.of("variable_declarator", "public_field_definition"):
+            name, value = node.child("name"), node.child("value")
+            if name is not None and value is not None and value.is_function:
+                found.setdefault(name.text, value)
+    return found
+
+
+def _value_node(node: Node) -> Node | None:
+    """The expression whose value a name is: itself, or the path that ends in it."""
+    parent = node.parent
+    if parent is None:
+        return None
+    if parent.type == "member_expression" and node.field == "property":
+        return parent
+    if node.type == "property_identifier":
+        return None
+    return node
+
+
+def _parameters(function: Node) -> Iterator[Node]:
+    single = function.child("parameter")
+    if single is not None:
+        yield single
+        return
+    parameters = function.child("parameters")
+    for part in parameters.named_children if parameters is not None else []:
+        pattern = part.child("pattern")
+        yield pattern if pattern is not None else part
+
+
+def _pattern_names(pattern: Node) -> Iterator[tuple[str, str]]:
+    """(key, local name) of the plain parts of an object pattern."""
+    for part in pattern.named_children:
+        if part.type == "shorthand_property_identifier_pattern":
+            yield part.text, part.text
+        elif part.type == "object_assignment_pattern":
+            left = part.child("left")
+            if left is not None:
+                yield left.text, left.text
+        elif part.type == "pair_pattern":
+            key, value = part.child("key"), part.child("value")
+            name = property_name(key) if key is not None else None
+            if name is not None and value is not None:
+                inner = value.child("left") if value.type == "assignment_pattern" else value
+                local = inner.text if inner is not None and inner.type == "identifier" else name
+                yield name, local
+
+
+def _joined(one: dict[str, Shape], other: dict[str, Shape]) -> dict[str, Shape]:
+    return {**other, **one}
+
+
+def _is_drawn(call: Node) -> bool:
+    return any(up.type == "jsx_expression" for up in list(call.up())[:3])
+
+
+def _in_array(node: Node) -> bool:
+    return node.parent is not None and node.parent.type == "array"
+
+
+def literal_of(node: Node) -> tuple[bool, Any]:
+    """(whether it is a literal, its value); `undefined` counts as null."""
+    match node.type:
+        case "string":
+            return True, _string(node.text[1:-1])
+        case "number":
+            try:
+                text = node.text.replace("_", "")
+                return True, (float(text) if "." in text or "e" in text else int(text, 0))
+            except ValueError:
+                return False, None
+        case "true" | "false":
+            return True, node.type == "true"
+        case "null" | "undefined":
+            return True, None
+        case "unary_expression":
+            found, value = literal_of(node.named_children[0])
+            if found and node.has("-") and isinstance(value, int | float):
+                return True, -value
+        case "identifier" if node.text == "undefined":
+            return True, None
+    return False, None
+
+
+_ESCAPES = {"n": "\n", "t": "\t", "r": "\r", "0": "\0"}
+
+
+def _string(text: str) -> str:
+    head, *rest = text.split("\\")
+    return head + "".join(_ESCAPES.get(part[:1], part[:1]) + part[1:] for part in rest)
+
+
+def kind_of(value: Any) -> str:
+    """The kind of a literal."""
+    if isinstance(value, bool):
+        return "boolean"
+    if isinstance(value, int | float):
+        return "number"
+    return "string"

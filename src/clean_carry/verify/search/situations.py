@@ -1,0 +1,209 @@
+"""Situations: inputs, functions, slot content and replies a walk starts from."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
+from itertools import zip_longest
+from random import Random
+from typing import Any
+
+from clean_carry.verify.search.inputs import Inputs
+from clean_carry.verify.search.shapes import Shape
+from clean_carry.verify.search.values import (
+    MARKUP,
+    function_plans,
+    is_content,
+    is_function,
+    kind,
+    reply_plans,
+    typical,
+    variants,
+)
+
+Step = dict[str, Any]
+_SOME = [{"tag": "em", "attributes": {"class": "given"}, "content": ["some content"]}]
+CONTENTS: tuple[list[Any], ...] = (
+    _SOME,
+    ["plain content"],
+    [{"tag": "b", "content": ["one"]}, " two ", {"tag": "i", "content": [MARKUP]}],
+    [],
+)
+
+
+@dataclass(frozen=True)
+class Situation:
+    """What a trial gives a component before its first step."""
+
+    inputs: dict[str, Any] = field(default_factory=dict)
+    functions: dict[str, Any] = field(default_factory=dict)
+    slots: dict[str, Any] = field(default_factory=dict)
+    replies: list[dict[str, Any]] = field(default_factory=list)
+
+    def with_input(self, name: str, value: Any) -> Situation:
+        """The same with one input set."""
+        return replace(self, inputs={**self.inputs, name: value})
+
+    def without(self, name: str) -> Situation:
+        """The same without one input, function or slot."""
+        return Situation(
+            {k: v for k, v in self.inputs.items() if k != name},
+            {k: v for k, v in self.functions.items() if k != name},
+            {k: v for k, v in self.slots.items() if k != name},
+            self.replies,
+        )
+
+
+class Situations:
+    """Makes situations for one component from what its code says."""
+
+    def __init__(self, inputs: Inputs) -> None:
+        self.inputs = inputs
+        self.functions: dict[str, list[dict[str, Any]]] = {e: [{}] for e in inputs.events}
+        self.slots: list[str] = [*inputs.slots]
+        self.values: dict[str, list[Any]] = {}
+        self.shapes: dict[str, Shape] = {}
+        for name, shape in inputs.shapes.items():
+            if is_function(name, shape):
+                self.functions[name] = function_plans(shape)
+            elif is_content(name, shape):
+                self.slots.append(name)
+            else:
+                self.shapes[name] = shape
+                self.values[name] = variants(name, shape)
+        if not inputs.slots and "children" not in self.slots and "children" not in self.functions:
+            self.extra_slot = "children"
+        else:
+            self.extra_slot = ""
+        self.replies = reply_plans(inputs.reply)
+
+    def full(self) -> Situation:
+        """Every input at a typical value, every slot filled, every function there."""
+        return Situation(
+            {name: typical(name, shape) for name, shape in self.shapes.items()},
+            {name: plans[0] for name, plans in self.functions.items()},
+            dict.fromkeys(self.slots, CONTENTS[0]),
+            self.replies[0],
+        )
+
+    def off(self) -> Situation:
+        """The same with every truth value off."""
+        situation = self.full()
+        flags = {n for n, s in self.shapes.items() if kind(n, s) == "boolean"}
+        return replace(
+            situation,
+            inputs={n: (False if n in flags else v) for n, v in situation.inputs.items()},
+        )
+
+    def sparse(self) -> Situation:
+        """Only what the component seems to need: no defaults overridden, nothing optional given."""
+        situation = self.full()
+        needed = {
+            name: value
+            for name, value in situation.inputs.items()
+            if self.shapes[name].default is None
+            and not self.shapes[name].tested
+            and kind(name, self.shapes[name]) in ("array", "object", "number", "sized", "date")
+        }
+        return Situation(needed, situation.functions, {}, self.replies[0])
+
+    def openings(self) -> list[Situation]:
+        """The situations every search starts with."""
+        found = [self.full(), self.off(), self.sparse(), replace(self.full(), functions={})]
+        if self.extra_slot:
+            found[0] = replace(found[0], slots={**found[0].slots, self.extra_slot: CONTENTS[0]})
+        return found
+
+    def one_by_one(self) -> Iterator[Situation]:
+        """The full, off or sparse situation with one thing different, round by round over inputs."""
+        full, off, sparse = self.full(), self.off(), self.sparse()
+        bases = (off, full, sparse)
+        columns = [
+            [("input", name, value) for value in values] + [("without", name, None)]
+            for name, values in self.values.items()
+        ]
+        columns += [
+            [("function", name, plan) for plan in plans[1:]] + [("without", name, None)]
+            for name, plans in self.functions.items()
+        ]
+        columns += [
+            [("slot", name, content) for content in CONTENTS[1:]] + [("without", name, None)]
+            for name in self.slots
+        ]
+        number = 0
+        for row in zip_longest(*columns):
+            for cell in row:
+                if cell is not None:
+                    what, name, value = cell
+                    yield _changed(bases[number % len(bases)], what, name, value)
+                    number += 1
+
+    def changes(self) -> Iterator[list[Step]]:
+        """Input changes in short runs: each input through its values and back."""
+        full = self.full().inputs
+        run: list[Step] = []
+        for name, values in self.values.items():
+            for value in (*values, full.get(name)):
+                run.append({"change": {"inputs": {name: value}}})
+                if len(run) >= 10:
+                    yield run
+                    run = []
+            run.append({"change": {"without": [name]}})
+            run.append({"change": {"inputs": {name: full.get(name)}}})
+        for name in self.functions:
+            run.append({"change": {"functions": {name: {}}}})
+            run.append({"change": {"without": [name]}})
+            run.append({"change": {"functions": {name: {}}}})
+        for slot in self.slots:
+            run += [{"change": {"slots": {slot: content}}} for content in CONTENTS]
+        if run:
+            yield run
+
+    def any_change(self, rng: Random) -> Step | None:
+        """A change of one input, sometimes of a second one before the page settles."""
+        if self.functions and (not self.values or rng.random() < 0.2):
+            name = rng.choice(sorted(self.functions))
+            if rng.random() < 0.4:
+                return {"change": {"without": [name]}}
+            return {"change": {"functions": {name: {}}}}
+        if not self.values:
+            return None
+        first = self._any_input(rng)
+        change: dict[str, Any] = {"inputs": first}
+        if rng.random() < 0.2:
+            change["then"] = {"inputs": self._any_input(rng)}
+        return {"change": change}
+
+    def _any_input(self, rng: Random) -> dict[str, Any]:
+        name = rng.choice(sorted(self.values))
+        if rng.random() < 0.4:
+            return {name: typical(name, self.shapes[name], rng.randrange(3))}
+        return {name: rng.choice(self.values[name] or [None])}
+
+    def anything(self, rng: Random) -> Situation:
+        """A random situation: mostly typical, partly odd, partly not given."""
+        situation = rng.choice((self.full(), self.off(), self.sparse()))
+        for name in self.values:
+            chance = rng.random()
+            if chance < 0.3 and self.values[name]:
+                situation = situation.with_input(name, rng.choice(self.values[name]))
+            elif chance < 0.45:
+                situation = situation.without(name)
+        for name, plans in self.functions.items():
+            if rng.random() < 0.25:
+                situation = _changed(situation, "function", name, rng.choice(plans))
+        for name in (*self.slots, self.extra_slot):
+            if name and rng.random() < 0.35:
+                situation = _changed(situation, "slot", name, rng.choice(CONTENTS))
+        return replace(situation, replies=rng.choice(self.replies))
+
+
+def _changed(situation: Situation, what: str, name: str, value: Any) -> Situation:
+    match what:
+        case "input":
+            return situation.with_input(name, value)
+        case "function":
+            return replace(situation, functions={**situation.functions, name: value})
+        case "slot":
+            return replace(situation, slots={**situation.slots, name: value})
+    return situation.without(name)

@@ -1,0 +1,131 @@
+"""From what the page offers to the steps of a trial."""
+
+from __future__ import annotations
+
+import json
+from collections import Counter
+from random import Random
+from typing import Any
+
+Step = dict[str, Any]
+
+_PRESSED = frozenset(
+    "click mousedown mouseup pointerdown pointerup dblclick change input".split()  # noqa: SIM905
+)
+_HOVERED = frozenset(
+    "mouseenter mouseover mousemove pointerenter pointerover pointermove".split()  # noqa: SIM905
+)
+_LEFT = frozenset("mouseleave mouseout pointerleave pointerout".split())  # noqa: SIM905
+_TYPED = frozenset("text search email url tel password number textarea date".split())  # noqa: SIM905
+_KEYS = ("Enter", "Escape", "ArrowDown", "ArrowUp", " ", "Tab", "ArrowRight", "ArrowLeft")
+_MORE_KEYS = (*_KEYS, "Home", "End", "Backspace", "Delete", "a", "PageDown")
+_TEXTS = ("Holm", "ab", "7", "Skail pier", "-3", "", "مرفأ", "<i>", "12:30", "a@b.c")
+_NATIVE_PRESS = frozenset("button a summary label option".split())  # noqa: SIM905
+# Events with a step of their own, or that no user makes by themselves.
+_COVERED = (
+    _PRESSED
+    | _HOVERED
+    | _LEFT
+    | frozenset(
+        "keydown keyup keypress focus blur focusin focusout submit touchstart touchend drag "  # noqa: SIM905
+        "dragstart dragover drop dragend dragenter load error selectionchange invalid".split()
+    )
+)
+WIDTHS = (320, 1280, 700)
+WAITS = (1, 60, 350, 1000, 5000, 60_000)
+
+
+def possible(actions: dict[str, Any]) -> list[Step]:
+    """Every step a user could take now, waiting for what is due included."""
+    found: list[Step] = [{"pass": int(wait) + 1} for wait in sorted(set(actions["waits"]))[:2]]
+    for element in actions["elements"]:
+        if not element["disabled"]:
+            found += _of_element(element)
+    for place, types in sorted(actions["outside"].items()):
+        for kind in sorted(set(types) - {"selectionchange"}):
+            found += _outside(place, kind)
+    return found
+
+
+def _of_element(element: dict[str, Any]) -> list[Step]:
+    target, events, kind = element["target"], set(element["events"]), element["kind"]
+    found: list[Step] = []
+    if kind in ("checkbox", "radio") or events & _PRESSED or element["tag"] in _NATIVE_PRESS:
+        found.append({"press": target})
+    if element["tag"] in ("button", "summary") or kind in ("checkbox", "radio"):
+        found += [{"key": {**target, "key": key}} for key in ("Enter", " ")]
+    if "dblclick" in events:
+        found.append({"press": {**target, "double": True}})
+    if kind in _TYPED or (kind == "text" and element["tag"] == "input"):
+        found += [{"type": {**target, "text": text}} for text in _TEXTS if text]
+        found += [{"type": {**target, "text": "", "over": True}}] if "change" in events else []
+        found.append({"commit": target})
+    elif kind == "range" or (events & {"input", "change"} and element["tag"] == "input"):
+        found += [{"type": {**target, "text": "7", "over": True}}, {"commit": target}]
+    if kind == "select":
+        found += [{"choose": {**target, "value": value}} for value in element["values"]]
+    if events & {"keydown", "keyup", "keypress"}:
+        found += [{"key": {**target, "key": key}} for key in _MORE_KEYS]
+    elif kind in _TYPED:
+        found.append({"key": {**target, "key": "Enter"}})
+    if events & {"focus", "focusin", "blur", "focusout"} or kind in _TYPED:
+        found += [{"focus": target}, {"blur": target}]
+    if events & _HOVERED:
+        found.append({"hover": target})
+    if events & _LEFT:
+        found += [{"hover": target}, {"leave": target}]
+    if element["tag"] == "form" or "submit" in events:
+        found.append({"submit": target})
+    if "touchstart" in events or "touchend" in events:
+        found.append({"touch": target})
+    if events & {"dragstart", "drop", "dragover"}:
+        found.append({"drag": target})
+    found += [{"event": {**target, "type": kind}} for kind in sorted(events - _COVERED)]
+    return found
+
+
+def _outside(place: str, kind: str) -> list[Step]:
+    if kind in ("keydown", "keyup", "keypress"):
+        return [{"key": {"place": place, "key": key}} for key in _KEYS]
+    if kind == "resize":
+        return [{"resize": {"width": width}} for width in WIDTHS]
+    if kind in ("click", "mousedown", "mouseup", "pointerdown", "touchstart"):
+        return [{"press": {"place": "body"}}, {"event": {"place": place, "type": kind}}]
+    return [{"event": {"place": place, "type": kind}}]
+
+
+def key_of(step: Step) -> str:
+    """What makes two steps one and the same."""
+    return json.dumps(step, sort_keys=True)
+
+
+def choose(steps: list[Step], here: dict[str, int], ever: dict[str, int], rng: Random) -> Step:
+    """One of the steps: what was not tried in this walk first, then what was seldom tried ever.
+
+    Elements have equal chances, then what can be done to one, then with what text or key.
+    """
+    kinds = Counter(_aim(step) for step in steps)
+    elements = Counter(aim.partition(" ")[2] for aim in kinds)
+    weights = []
+    for step in steps:
+        key, aim = key_of(step), _aim(step)
+        weight = 1.0 / kinds[aim] / elements[aim.partition(" ")[2]]
+        weight /= (1 + 3 * here.get(key, 0)) ** 2 * (1 + here.get(aim, 0)) ** 2
+        weights.append(weight / (1 + 0.2 * ever.get(key, 0)))
+    return rng.choices(steps, weights)[0]
+
+
+def count(step: Step, tried: dict[str, int]) -> None:
+    """Note that a step was tried."""
+    for key in (key_of(step), _aim(step)):
+        tried[key] = tried.get(key, 0) + 1
+
+
+def _aim(step: Step) -> str:
+    (kind, given), *_ = step.items()
+    if not isinstance(given, dict):
+        return kind
+    aim = {k: given[k] for k in ("role", "name", "tag", "position", "place") if k in given}
+    if not aim:
+        return kind
+    return f"{kind} {json.dumps(aim, sort_keys=True)}"

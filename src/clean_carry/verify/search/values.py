@@ -1,0 +1,246 @@
+"""Values for inputs: one that is typical of its kind, and those a hostile tester would try."""
+
+from __future__ import annotations
+
+import re
+from itertools import zip_longest
+from typing import Any
+
+from clean_carry.verify.search.shapes import Shape
+
+_WORDS = ("Holm", "Skail", "Brae", "Voe")
+MOST_DEPTH = 4
+MARKUP = '<b>&amp; "it\'s"</b>'
+LONG = "Gullmoor " * 40
+# Non-Latin, combining and right-to-left text; an astral character is two UTF-16 units.
+SCRIPTS = ("汐見の港", "e\u0301cluse", "מעבורת הים", "⛴\U0001f30a")
+NOT_A_NUMBER = {"$": "NaN"}
+UNDEFINED = {"$": "undefined"}
+_CALLBACK = re.compile(
+    r"^(on|handle|render|get|set|load|fetch|validate|format|sort|filter)[A-Z]|Ref$"
+)
+_TRUTH = re.compile(
+    r"^(is|has|can|show|hide|should|allow|disable|enable|no|with)[A-Z]|ed$|able$"
+    r"|^(open|active|block|inline|outline|loading|visible|horizontal|vertical|multiple|fluid|dark)$"
+)
+_NUMBERS = re.compile(
+    r"(count|size|index|width|height|total|limit|max|min|page|rows|delay|timeout|duration|length"
+    r"|number|amount|step|offset|year|month|day)$",
+    re.IGNORECASE,
+)
+_LISTS = re.compile(r"(items|options|list|rows|columns|entries|values|data|[a-z]{3}s)$")
+# The order in which one kind is chosen where several are possible.
+_ORDER = (
+    "content", "element content", "array", "object", "string", "number", "boolean", "function",
+    "date", "moment", "style", "text", "sized", "attribute", "tag", "reference", "expression",
+)  # fmt: skip
+
+
+def is_function(name: str, shape: Shape) -> bool:
+    """Whether an input is given as a recording function."""
+    if "function" in shape.kinds:
+        return not shape.kinds & {"string", "object", "array", "content"} or not shape.declared
+    return not shape.kinds and bool(_CALLBACK.search(name))
+
+
+def is_content(name: str, shape: Shape) -> bool:
+    """Whether an input is given as content."""
+    if name == "children":
+        return "function" not in shape.kinds
+    return "content" in shape.kinds and shape.declared
+
+
+def kind(name: str, shape: Shape) -> str:
+    """The one kind a typical value has, by declaration, use, and at last by name."""
+    for one in _ORDER:
+        if one in shape.kinds:
+            return one
+    if shape.fields:
+        return "object"
+    if _TRUTH.search(name) or (shape.tested and not shape.kinds):
+        return "boolean"
+    if _NUMBERS.search(name):
+        return "number"
+    if _LISTS.search(name) and not shape.tested and shape.items is not None:
+        return "array"
+    return "string"
+
+
+def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
+    """A plausible value; `salt` tells the members of a list apart."""
+    if shape.literals and not shape.kinds & {"array", "object", "function"}:
+        return shape.literals[salt % len(shape.literals)]
+    match kind(name, shape):
+        case "array":
+            return _many(name, shape, 2, depth)
+        case "object":
+            if depth >= MOST_DEPTH:
+                return {}
+            return {
+                key: typical(key, part, salt, depth + 1)
+                for key, part in shape.fields.items()
+                if key not in ("constructor", "prototype")
+            }
+        case "number":
+            return 3 + salt
+        case "boolean":
+            return salt % 2 == 0
+        case "function":
+            return {"$": "function"}
+        case "date":
+            return {"$": "date", "time": 1_704_200_000_000 + salt * 86_400_000}
+        case "moment":
+            return 1_704_200_000_000 + salt * 86_400_000
+        case "style":
+            return {"color": "red"}
+        case "tag":
+            return "section"
+        case "element content" | "content":
+            return {"$": "markup", "content": [{"tag": "i", "content": [f"{name} {_word(salt)}"]}]}
+        case "expression":
+            return {"$": "expression", "text": "a"}
+        case "reference":
+            return UNDEFINED
+    if name in ("href", "src", "url", "to"):
+        return f"#{_word(salt).lower()}"
+    if name in ("id", "key") or name.endswith("Id"):
+        return f"id-{salt + 1}"
+    if name in ("query", "search", "filter", "term", "keyword", "searchTerm", "q"):
+        return _word(salt)
+    return f"{name} {_word(salt)}"
+
+
+def _word(salt: int) -> str:
+    return _WORDS[salt % len(_WORDS)] + ("" if salt < len(_WORDS) else str(salt))
+
+
+def _many(name: str, shape: Shape, count: int, depth: int) -> list[Any]:
+    if depth >= MOST_DEPTH:
+        return []
+    inner = shape.items or Shape()
+    single = name[:-1] if name.endswith("s") else name
+    return [typical(single, inner, salt, depth + 1) for salt in range(count)]
+
+
+def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
+    """Other values, the most telling first: declared ones, then the edges of its kinds."""
+    found: list[Any] = []
+
+    def add(*values: Any) -> None:
+        for value in values:
+            if not any(_equal(value, known) for known in found):
+                found.append(value)
+
+    add(*shape.literals)
+    if shape.default is not None and shape.default[0] is not None:
+        add(shape.default[0])
+    kinds = {k for k in _ORDER if k in shape.kinds} or {kind(name, shape)}
+    for one in _ORDER:
+        if one not in kinds and not (one == "boolean" and shape.tested):
+            continue
+        match one:
+            case "boolean":
+                add(True, False)
+            case "number" | "moment":
+                add(*shape.hints[:3], 0, 1, -1, 7, 2_147_483_648, 0.5, NOT_A_NUMBER)
+                add(*shape.hints[3:])
+            case "string" | "attribute" | "text":
+                if not shape.literals:
+                    add("", f"{name} {_WORDS[1]}", MARKUP, *SCRIPTS, LONG, " a  b ")
+                if one == "text" and not shape.declared:
+                    add(0, 12)
+            case "array" | "sized":
+                add([], _many(name, shape, 1, depth), _many(name, shape, 3, depth))
+                add(_many(name, shape, 24, depth), list(reversed(_many(name, shape, 3, depth))))
+                if depth < 2 and shape.items is not None:
+                    for value in variants(name, shape.items, depth + 1)[:24]:
+                        add([value, *_many(name, shape, 1, depth)])
+            case "object":
+                add(*_objects(name, shape, depth))
+            case "date":
+                add({"$": "date", "time": 0}, {"$": "date", "time": 4_102_444_800_000})
+            case "style":
+                add({}, {"width": 10, "display": "none"})
+            case "tag":
+                add("b")
+            case "content" | "element content":
+                add({"$": "markup", "content": [{"tag": "b", "content": ["one"]}]})
+                if one == "content":
+                    add("plain text")
+    if not shape.declared:
+        add(None)
+    elif not shape.required:
+        add(None, UNDEFINED)
+    return found
+
+
+def _objects(name: str, shape: Shape, depth: int) -> list[Any]:
+    """An object with each field in turn at another value, or missing."""
+    if depth >= 2:
+        return [typical(name, shape, 1, depth)]
+    base = typical(name, shape, 0, depth)
+    columns = [
+        [
+            *({**base, key: value} for value in variants(key, part, depth + 1)[:6]),
+            {k: v for k, v in base.items() if k != key},
+        ]
+        for key, part in list(shape.fields.items())[:10]
+    ]
+    rows = [cell for row in zip_longest(*columns) for cell in row if cell is not None]
+    return [typical(name, shape, 1, depth), {}, *rows[:40]]
+
+
+def _equal(one: Any, other: Any) -> bool:
+    return type(one) is type(other) and bool(one == other)
+
+
+def function_plans(shape: Shape) -> list[dict[str, Any]]:
+    """What a recording function does: nothing, gives something back, throws, answers later."""
+    plans: list[dict[str, Any]] = [{}]
+    if shape.result is not None and "content" in shape.result.kinds:
+        content = {"$": "markup", "content": [{"tag": "b", "content": ["given back"]}]}
+        plans[0] = {"returns": content}
+        plans.append({"returns": None})
+    elif shape.result is not None and shape.result.kinds and "void" not in shape.result.kinds:
+        plans[0] = {"returns": typical("result", shape.result)}
+    plans += [
+        {"throws": "the function failed"},
+        {"resolves": typical("result", shape.result or Shape({"object"})), "after": 20},
+        {"rejects": "the promise failed", "after": 20},
+        {"returns": False},
+        {"returns": True},
+    ]
+    return plans
+
+
+def reply_plans(shape: Shape | None) -> list[list[dict[str, Any]]]:
+    """Replies to every request: success, slow, empty, an error, no network, malformed."""
+    good = typical("reply", shape) if shape is not None else {"ok": True}
+    anywhere: dict[str, Any] = {"url": "*"}
+    plans = [
+        [{**anywhere, "json": good}],
+        [{**anywhere, "json": good, "after": 2000}],
+        [{**anywhere, "status": 500, "text": "no tide today"}],
+        [{**anywhere, "fail": True}],
+        [{**anywhere, "text": "{"}],
+        [{**anywhere, "json": None}],
+        [{**anywhere, "json": {}}],
+    ]
+    other: Any = {"ok": False}
+    if shape is not None:
+        for value in variants("reply", shape)[:10]:
+            plans.append([{**anywhere, "json": value}])
+        other = _other(good, typical("reply", shape, 1))
+    # Last: a slow reply to the first request, a fast and different one to those after it.
+    slow = {**anywhere, "json": good, "after": 500, "once": True}
+    plans.append([slow, {**anywhere, "json": other, "after": 50}])
+    return plans
+
+
+def _other(one: Any, other: Any) -> Any:
+    """A reply that cannot be taken for `one`: lists in it are shorter."""
+    if isinstance(other, dict):
+        return {
+            key: value[1:] if isinstance(value, list) else value for key, value in other.items()
+        }
+    return other[1:] if isinstance(other, list) and other == one else other

@@ -1,0 +1,80 @@
+"""A content-addressed store on the disk: bundles and verdicts, named by what they were made from."""
+
+from __future__ import annotations
+
+import contextlib
+import hashlib
+import json
+import os
+import tempfile
+import zlib
+from collections.abc import Iterable
+from functools import cache
+from importlib.metadata import version
+from pathlib import Path
+from typing import Any
+
+from clean_carry.verify.runtimes import WORKER
+
+
+class Store:
+    """Keeps JSON values under the digest of a key. Without a folder it keeps nothing.
+
+    What cannot be read back, or not written, counts as not kept: the cache never fails a run.
+    """
+
+    def __init__(self, folder: Path | None) -> None:
+        self.folder = folder
+
+    def digest(self, key: object) -> str:
+        """The digest of a key made of plain data, of the tool's own version and of its workers."""
+        text = json.dumps([_tool(), key], sort_keys=True, default=str)
+        return hashlib.sha256(text.encode()).hexdigest()[:40]
+
+    def digest_of_files(self, names: Iterable[str]) -> str:
+        """The digest of the content of files; one that is gone counts as empty."""
+        total = hashlib.sha256()
+        for name in names:
+            try:
+                content = Path(name).read_bytes()
+            except OSError:
+                content = b""
+            total.update(name.encode() + b"\0" + hashlib.sha256(content).digest())
+        return total.hexdigest()[:40]
+
+    def value(self, key: object) -> Any | None:
+        """What was kept under a key, None where there is nothing."""
+        if self.folder is None:
+            return None
+        try:
+            return json.loads(zlib.decompress(self._place(key).read_bytes()))
+        except (OSError, ValueError, zlib.error):
+            return None
+
+    def keep(self, key: object, value: Any) -> None:
+        """Keep a value of plain data; it appears whole or not at all."""
+        if self.folder is None:
+            return
+        place = self._place(key)
+        with contextlib.suppress(OSError):
+            place.parent.mkdir(parents=True, exist_ok=True)
+            handle, name = tempfile.mkstemp(dir=place.parent)
+            with os.fdopen(handle, "wb") as out:
+                out.write(zlib.compress(json.dumps(value).encode(), 1))
+            Path(name).replace(place)
+
+    def _place(self, key: object) -> Path:
+        digest = self.digest(key)
+        assert self.folder is not None
+        return self.folder / digest[:2] / digest[2:]
+
+
+@cache
+def _tool() -> str:
+    """The tool's version, and the content of the workers that render."""
+    total = hashlib.sha256()
+    for path in sorted((*WORKER.glob("*.mjs"), *WORKER.glob("adapters/*.js"))):
+        total.update(path.read_bytes())
+    for path in sorted(WORKER.parent.rglob("*.py")):
+        total.update(path.read_bytes())
+    return f"{version('clean-carry')} {total.hexdigest()}"

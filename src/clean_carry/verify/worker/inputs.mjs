@@ -1,0 +1,70 @@
+// Neutral inputs as values of the page: functions named in the trial are recording stubs, and what
+// JSON cannot say is written {"$": …}.
+import { describe } from './describe.mjs';
+
+/** {values: (input) → values, renew: (name, plan)}. Stubs keep their identity until they are renewed (a plan), or taken away (null). */
+export function valuesOf(page, natives, root, note, trial) {
+  const made = new Map();
+  const functions = { ...trial.functions };
+  const stub = (name) => {
+    if (!made.has(name)) made.set(name, recording(page, natives, root, note, name, functions[name] ?? {}));
+    return made.get(name);
+  };
+  const values = (input) => {
+    const out = inWindow(page, input.inputs);
+    for (const name of Object.keys(functions)) out[name] = stub(name);
+    return out;
+  };
+  const renew = (name, plan) => {
+    if (plan === null) delete functions[name];
+    else functions[name] = { called: `${name} (new)`, ...plan };
+    made.delete(name);
+  };
+  return { values, renew };
+}
+
+function recording(page, natives, root, note, name, plan) {
+  return (...given) => {
+    note([plan.called ?? name, ...given.map((value) => describe(natives, root, value))]);
+    if (plan.throws !== undefined) throw new page.window.Error(plan.throws);
+    if (plan.calls !== undefined) {
+      // The function calls back what it was given, as a caller of an asynchronous input would.
+      for (const value of given) if (typeof value === 'function') value(...inWindow(page, plan.calls));
+    }
+    if (plan.resolves === undefined && plan.rejects === undefined) return inWindow(page, plan.returns);
+    return new page.window.Promise((resolve, reject) => {
+      page.window.setTimeout(() => {
+        if (plan.rejects !== undefined) reject(new page.window.Error(plan.rejects));
+        else resolve(inWindow(page, plan.resolves));
+      }, plan.after ?? 0);
+    });
+  };
+}
+
+/** A copy of plain data made of the page's own arrays and objects. */
+function inWindow(page, value) {
+  if (value === undefined) return undefined;
+  return revived(page, page.window.JSON.parse(JSON.stringify(value)));
+}
+
+function revived(page, value) {
+  if (value === null || typeof value !== 'object') return value;
+  if (typeof value.$ === 'string') return SPECIAL[value.$]?.(page, value);
+  for (const key of Object.keys(value)) value[key] = revived(page, value[key]);
+  return value;
+}
+
+const SPECIAL = {
+  undefined: () => undefined,
+  NaN: () => NaN,
+  Infinity: () => Infinity,
+  date: (page, value) => new page.window.Date(value.time),
+  expression: (page, value) => new page.window.RegExp(value.text),
+  element: (page, value) => {
+    const node = page.window.document.createElement(value.tag ?? 'div');
+    node.textContent = value.text ?? '';
+    return node;
+  },
+  function: (page, value) => () => (value.returns === undefined ? undefined : inWindow(page, value.returns)),
+  markup: (page, value) => page.markup(value.content ?? []),
+};

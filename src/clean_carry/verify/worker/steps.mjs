@@ -1,0 +1,180 @@
+// The steps of a trial, as a user does them.
+import { find } from './tree.mjs';
+
+const DISABLED = 'button:disabled, input:disabled, select:disabled, textarea:disabled, option:disabled';
+const OF_A_USER = new Set(['press', 'type', 'key', 'commit', 'choose', 'focus', 'drag']);
+const BUBBLES = { bubbles: true, cancelable: true, composed: true };
+const MOST_ELEMENTS = 40;
+
+/** Press every element there is, then type into every field, in the order of the page. */
+export async function everything(run) {
+  const { natives, scope } = run;
+  for (let position = 1; position <= MOST_ELEMENTS && find(natives, scope, { position }); position++) {
+    await act(run, 'press', { position });
+    await run.settle();
+  }
+  for (const role of ['textbox', 'searchbox', 'spinbutton']) {
+    for (let position = 1; position <= MOST_ELEMENTS && find(natives, scope, { role, position }); position++) {
+      await act(run, 'type', { role, position, text: role === 'spinbutton' ? '7' : 'ab' });
+      await act(run, 'commit', { role, position });
+      await run.settle();
+    }
+  }
+}
+
+/** Do one step on the element it is aimed at; notes a target that is not there. */
+export async function act(run, kind, given) {
+  const { natives, scope, window } = run;
+  const node = given.place ? places(window)[given.place] : find(natives, scope, given);
+  if (!node) {
+    run.missing = given;
+    return;
+  }
+  if (OF_A_USER.has(kind) && !given.place && natives.closest(node, DISABLED)) {
+    // HTML §4.10.18.5: a disabled control gets no click from a user, and no typing.
+    run.prevented.push(['disabled', true]);
+    return;
+  }
+  const fire = (on, event) => {
+    natives.dispatch(on, event);
+    run.prevented.push([event.type, event.defaultPrevented]);
+  };
+  await STEPS[kind](run, node, given, fire);
+}
+
+function places(window) {
+  return { window, document: window.document, body: window.document.body, html: window.document.documentElement };
+}
+
+function focus(run, node) {
+  const { natives, window } = run;
+  if (natives.active(window.document) !== node) {
+    try { natives.focus(node); } catch { /* not an element that takes focus */ }
+  }
+}
+
+function above(run, node) {
+  const found = [];
+  for (let here = node; here && run.natives.nodeType(here) === 1; here = run.natives.parentNode(here)) found.push(here);
+  return found;
+}
+
+const ENTERED = 'button, a[href], summary, input[type=button], input[type=submit], input[type=reset]';
+const SPACED = `${ENTERED.replace(' a[href],', '')}, input[type=checkbox], input[type=radio]`;
+
+/** HTML §6.4.3: a key activates what has the focus; Enter in a field of a form submits it. */
+function activate(run, node, fire, which, submits) {
+  const { natives } = run;
+  if (natives.matches(node, which)) {
+    fire(node, new natives.MouseEvent('click', { ...BUBBLES, detail: 0 }));
+  } else if (submits && natives.localName(node) === 'input') {
+    const form = natives.closest(node, 'form');
+    const button = form && [...natives.all(form, 'button, input')].find((b) => natives.matches(b, 'button:not([type]), button[type=submit], input[type=submit]'));
+    if (button && !natives.matches(button, ':disabled')) fire(button, new natives.MouseEvent('click', { ...BUBBLES, detail: 0 }));
+  }
+}
+
+const STEPS = {
+  async press(run, node, given, fire) {
+    const { natives } = run;
+    for (let times = 0; times < (given.double ? 2 : 1); times++) {
+      fire(node, new natives.PointerEvent('pointerdown', BUBBLES));
+      fire(node, new natives.MouseEvent('mousedown', BUBBLES));
+      focus(run, node);
+      await run.between();
+      fire(node, new natives.PointerEvent('pointerup', BUBBLES));
+      fire(node, new natives.MouseEvent('mouseup', BUBBLES));
+      fire(node, new natives.MouseEvent('click', { ...BUBBLES, detail: times + 1 }));
+    }
+    if (given.double) fire(node, new natives.MouseEvent('dblclick', { ...BUBBLES, detail: 2 }));
+  },
+  async touch(run, node, given, fire) {
+    const { natives } = run;
+    fire(node, new natives.Event('touchstart', BUBBLES));
+    await run.settle();
+    fire(node, new natives.Event('touchend', BUBBLES));
+  },
+  async type(run, node, given, fire) {
+    const { natives } = run;
+    const area = natives.localName(node) === 'textarea';
+    const read = area ? natives.areaValue : natives.inputValue;
+    const write = area ? natives.setArea : natives.setInput;
+    focus(run, node);
+    await run.settle();
+    if (natives.attribute(node, 'readonly') !== null) return;
+    for (const key of given.text) {
+      fire(node, new natives.KeyboardEvent('keydown', { ...BUBBLES, key }));
+      fire(node, new natives.KeyboardEvent('keypress', { ...BUBBLES, key }));
+      Reflect.apply(write, node, [given.over ? given.text : read(node) + key]);
+      fire(node, new natives.InputEvent('input', { bubbles: true, data: key, inputType: 'insertText' }));
+      fire(node, new natives.KeyboardEvent('keyup', { ...BUBBLES, key }));
+      await run.settle();
+      if (given.over) break;
+    }
+  },
+  async key(run, node, given, fire) {
+    const { natives } = run;
+    if (!given.place) focus(run, node);
+    const code = { ...BUBBLES, key: given.key, keyCode: CODES[given.key] ?? 0, which: CODES[given.key] ?? 0 };
+    const down = new natives.KeyboardEvent('keydown', code);
+    fire(node, down);
+    fire(node, new natives.KeyboardEvent('keypress', code));
+    await run.between();
+    const activates = !given.place && !natives.prevented(down);
+    if (activates && given.key === 'Enter') activate(run, node, fire, ENTERED, true);
+    fire(node, new natives.KeyboardEvent('keyup', code));
+    if (activates && given.key === ' ') activate(run, node, fire, SPACED, false);
+  },
+  async commit(run, node, given, fire) {
+    const { natives } = run;
+    fire(node, new natives.Event('change', { bubbles: true }));
+    await run.settle();
+    node.blur?.();
+  },
+  async choose(run, node, given, fire) {
+    const { natives } = run;
+    focus(run, node);
+    Reflect.apply(natives.setSelect, node, [given.value]);
+    fire(node, new natives.Event('input', { bubbles: true }));
+    fire(node, new natives.Event('change', { bubbles: true }));
+  },
+  async focus(run, node) { focus(run, node); },
+  async blur(run, node) { node.blur?.(); },
+  async hover(run, node, given, fire) {
+    const { natives } = run;
+    for (const [kind, make] of [['pointer', natives.PointerEvent], ['mouse', natives.MouseEvent]]) {
+      fire(node, new make(`${kind}over`, BUBBLES));
+      for (const up of above(run, node).reverse()) natives.dispatch(up, new make(`${kind}enter`, { bubbles: false }));
+      fire(node, new make(`${kind}move`, BUBBLES));
+    }
+  },
+  async leave(run, node, given, fire) {
+    const { natives } = run;
+    for (const [kind, make] of [['pointer', natives.PointerEvent], ['mouse', natives.MouseEvent]]) {
+      fire(node, new make(`${kind}out`, BUBBLES));
+      for (const up of above(run, node)) natives.dispatch(up, new make(`${kind}leave`, { bubbles: false }));
+    }
+  },
+  async drag(run, node, given, fire) {
+    const { natives } = run;
+    const data = new Map();
+    const transfer = { setData: (kind, text) => data.set(kind, String(text)), getData: (kind) => data.get(kind) ?? '', files: [], items: [], types: [], effectAllowed: 'all', dropEffect: 'move', setDragImage() {}, clearData: () => data.clear() };
+    const over = given.onto ? find(natives, run.scope, given.onto) : node;
+    for (const [on, type] of [[node, 'dragstart'], [over, 'dragenter'], [over, 'dragover'], [over, 'drop'], [node, 'dragend']]) {
+      if (!on) continue;
+      const event = new natives.MouseEvent(type, BUBBLES);
+      Object.defineProperty(event, 'dataTransfer', { value: transfer });
+      fire(on, event);
+      await run.settle();
+    }
+  },
+  async submit(run, node, given, fire) {
+    fire(node, new run.natives.Event('submit', { bubbles: true, cancelable: true }));
+  },
+  async event(run, node, given, fire) {
+    fire(node, new run.natives.Event(given.type, { bubbles: given.type !== 'scroll' && given.type !== 'resize', cancelable: true }));
+  },
+};
+
+// UI Events §B.2.1 (legacy key codes).
+const CODES = { Enter: 13, Escape: 27, ' ': 32, Tab: 9, Backspace: 8, Delete: 46, ArrowLeft: 37, ArrowUp: 38, ArrowRight: 39, ArrowDown: 40, Home: 36, End: 35, PageUp: 33, PageDown: 34 };

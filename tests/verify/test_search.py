@@ -1,0 +1,265 @@
+"""Trials that find themselves: what is read off the code, and what is made of it. No renderer here."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from random import Random
+from typing import Any
+
+import pytest
+
+from clean_carry.component.errors import InputError
+from clean_carry.project.settings import Settings, settings_for
+from clean_carry.verify.search.inputs import read_inputs
+from clean_carry.verify.search.situations import Situations
+from clean_carry.verify.search.steps import choose, key_of, possible
+from clean_carry.verify.search.values import NOT_A_NUMBER, function_plans, reply_plans, variants
+from clean_carry.verify.store import Store
+from clean_carry.verify.trials import Trial, load, save
+
+
+def values_of(text: str, name: str = "Berth.jsx") -> Situations:
+    return Situations(read_inputs(text, name))
+
+
+def test_declared_types_become_values() -> None:
+    found = values_of("""
+      const KINDS = ['open', 'full'];
+      class Berth extends Component { render() { return <p/>; } }
+      Berth.propTypes = { a: T.string.isRequired, kind: T.oneOf(KINDS), onPick: T.func, children: T.node,
+        rows: T.arrayOf(T.shape({ e: T.number })), on: T.bool, size: T.oneOfType([T.string, T.number]) };
+      Berth.defaultProps = { on: true };
+    """)
+    full = found.full()
+    assert full.inputs["kind"] == "open"
+    assert [value for value in found.values["kind"] if value is not None] == [
+        "open",
+        "full",
+        {"$": "undefined"},
+    ]
+    assert full.inputs["rows"] == [{"e": 3}, {"e": 4}]
+    assert full.inputs["on"] is True and found.off().inputs["on"] is False
+    assert list(full.functions) == ["onPick"] and list(full.slots) == ["children"]
+    assert NOT_A_NUMBER in found.values["size"]
+    assert None not in found.values["a"]
+
+
+def test_typescript_types_become_values() -> None:
+    found = values_of(
+        """
+      interface Row { id: string; free?: boolean }
+      type Kind = 'a' | 'b';
+      export interface BerthProps { rows: ReadonlyArray<Row>; kind?: Kind; onPick?: (id: string) => void;
+        label: ReactNode; size: number | null }
+      export function Berth({ rows, kind = 'a', onPick, label, size }: BerthProps) { return <p/>; }
+    """,
+        "Berth.tsx",
+    )
+    full = found.full()
+    assert full.inputs["rows"] == [{"id": "id-1", "free": True}, {"id": "id-2", "free": False}]
+    assert full.inputs["kind"] == "a" and full.inputs["size"] == 3
+    assert list(full.functions) == ["onPick"] and "label" in full.slots
+
+
+USES: list[tuple[str, str, Any]] = [
+    ("rows.map((r) => r.name.trim())", "rows", [{"name": "name Holm"}, {"name": "name Skail"}]),
+    ("rows.slice(0, 2).map((r) => line(r))", "rows", [{"at": "at Holm"}, {"at": "at Skail"}]),
+    ("kind === 'open' ? 1 : 2", "kind", "open"),
+    ("WORDS[kind]", "kind", "few"),
+    ("kind > 3 ? 1 : 2", "kind", 2),
+    ("kind.toFixed(1)", "kind", 3),
+    ("kind.getTime()", "kind", {"$": "date", "time": 1_704_200_000_000}),
+    ("kind && 1", "kind", True),
+]
+
+
+@pytest.mark.parametrize(("use", "name", "value"), USES)
+def test_uses_become_values(use: str, name: str, value: Any) -> None:
+    found = values_of(f"""
+      const WORDS = {{ few: 1, many: 2 }};
+      const line = (row) => row.at.trim();
+      export default function Berth(props) {{ const {{ {name} }} = props; return <p>{{{use}}}</p>; }}
+    """)
+    assert found.full().inputs == {name: value}
+
+
+def test_inputs_of_a_single_file() -> None:
+    found = read_inputs(
+        """<template><p @click="$emit('gone')">{{ limit * 2 }}<slot name="foot"/><slot/></p></template>
+        <script>export default { props: { limit: { type: Number, default: 3 }, on: Boolean },
+        emits: ['gone'], data() { return {}; } };</script>""",
+        "Berth.vue",
+    )
+    assert (found.slots, found.events) == (["foot", "default"], ["gone"])
+    assert Situations(found).full().inputs == {"limit": 3, "on": True}
+
+
+def test_the_edges_of_each_kind_are_tried() -> None:
+    found = values_of("""export default function Berth({ text, rows, n }) {
+      return <p title={text.trim()}>{rows.map((r) => r)}{n - 1}</p>; }""")
+    text, rows, n = (found.values[name] for name in ("text", "rows", "n"))
+    assert "" in text and any("<b>" in str(v) for v in text) and any("מ" in str(v) for v in text)
+    assert [len(v) for v in rows if isinstance(v, list)][:3] == [0, 1, 3]
+    assert {0, -1, 2_147_483_648} <= {v for v in n if isinstance(v, int)} and NOT_A_NUMBER in n
+    assert None in text and None in rows
+
+
+def test_functions_fail_and_answer_late() -> None:
+    found = values_of("export default function Berth({ onPick }) { onPick(); return null; }")
+    plans = found.functions["onPick"]
+    assert {"throws", "resolves", "rejects", "returns"} <= {key for plan in plans for key in plan}
+    assert function_plans(read_inputs("", "x.jsx").reply or _shape())[0] == {}
+
+
+def _shape() -> Any:
+    from clean_carry.verify.search.shapes import Shape
+
+    return Shape()
+
+
+def test_replies_have_the_fields_the_code_takes() -> None:
+    inputs = read_inputs(
+        """export default class Berth extends Component {
+      async load() { const reply = await fetch('/a'); const { rows } = await reply.json(); this.setState({ rows }); }
+      render() { return this.state.rows.map((row) => <li key={row.id}>{row.at}</li>); } }""",
+        "Berth.jsx",
+    )
+    plans = reply_plans(inputs.reply)
+    assert plans[0][0]["json"] == {
+        "rows": [{"id": "id-1", "at": "at Holm"}, {"id": "id-2", "at": "at Skail"}]
+    }
+    assert any(plan[0].get("fail") for plan in plans)
+    assert any(plan[0].get("status") == 500 for plan in plans)
+    assert any(plan[0].get("text") == "{" for plan in plans)
+    first, second = plans[-1]
+    assert first["after"] > second["after"] and first["json"] != second["json"]
+
+
+def test_what_cannot_be_parsed_has_no_inputs() -> None:
+    assert read_inputs("class {", "x.jsx").shapes == {}
+
+
+PAGE = {
+    "elements": [
+        {"target": {"role": "button", "name": "Go"}, "tag": "button", "kind": "button",
+         "events": ["click"], "values": [], "disabled": False},
+        {"target": {"role": "textbox"}, "tag": "input", "kind": "text", "events": ["change"],
+         "values": [], "disabled": False},
+        {"target": {"role": "combobox"}, "tag": "select", "kind": "select", "events": ["change"],
+         "values": ["a", "b"], "disabled": False},
+        {"target": {"role": "button", "name": "Off"}, "tag": "button", "kind": "button",
+         "events": ["click"], "values": [], "disabled": True},
+        {"target": {"tag": "div", "position": 2}, "tag": "div", "kind": "div",
+         "events": ["dragstart", "mouseenter", "wheel"], "values": [], "disabled": False},
+    ],
+    "outside": {"document": ["keydown"], "window": ["resize"]},
+    "waits": [500],
+}  # fmt: skip
+
+
+def test_everything_the_page_offers_is_a_step() -> None:
+    steps = possible(PAGE)
+    kinds = {next(iter(step)) for step in steps}
+    assert {"press", "key", "type", "commit", "choose", "focus", "drag", "hover", "event"} <= kinds
+    assert {"resize", "pass"} <= kinds
+    assert not any("Off" in key_of(step) for step in steps)
+    assert {"choose": {"role": "combobox", "value": "b"}} in steps
+
+
+def test_what_was_tried_here_comes_last_and_the_seed_decides() -> None:
+    steps = possible(PAGE)
+    here: dict[str, int] = {}
+    rng = Random(1)
+    pressed = []
+    for _ in range(12):
+        step = choose(steps, here, {}, rng)
+        pressed.append(key_of(step))
+        here[key_of(step)] = here.get(key_of(step), 0) + 1
+    assert len(set(pressed)) >= 10
+    assert choose(steps, {}, {}, Random(7)) == choose(steps, {}, {}, Random(7))
+
+
+def test_the_same_code_gives_the_same_situations() -> None:
+    text = "export default function Berth({ a, b, onC }) { return <p onClick={onC}>{a}{b.c}</p>; }"
+    one, other = values_of(text), values_of(text)
+    assert list(one.one_by_one()) == list(other.one_by_one())
+    assert list(one.changes()) == list(other.changes())
+    assert one.anything(Random(3)) == other.anything(Random(3))
+
+
+def test_a_trial_is_saved_and_read_back(tmp_path: Path) -> None:
+    trial = Trial("found 3", {"a": {"$": "NaN"}}, {"onB": {"throws": "x"}}, {}, [{"url": "*"}],
+                  [{"press": {"role": "button", "name": "Go"}}, {"change": {"without": ["a"]}}])  # fmt: skip
+    save(tmp_path / "t.yaml", trial, "Berth")
+    found = load(tmp_path / "t.yaml")
+    assert (found.trials, found.component) == ((trial,), "Berth")
+
+
+# -- the store and the project file -----------------------------------------------------------
+
+
+def test_the_store_keeps_values_by_content(tmp_path: Path) -> None:
+    store = Store(tmp_path / "store")
+    assert store.value(("a", 1)) is None
+    store.keep(("a", 1), {"b": [1, None]})
+    assert store.value(("a", 1)) == {"b": [1, None]}
+    assert Store(None).value(("a", 1)) is None
+    file = tmp_path / "x.js"
+    file.write_text("1")
+    before = store.digest_of_files([str(file)])
+    file.write_text("2")
+    assert store.digest_of_files([str(file)]) != before
+    for kept in (tmp_path / "store").rglob("*"):
+        if kept.is_file():
+            kept.write_bytes(b"broken")
+    assert store.value(("a", 1)) is None
+
+
+def test_the_project_file_is_found_upward(tmp_path: Path) -> None:
+    (tmp_path / "src" / "deep").mkdir(parents=True)
+    (tmp_path / "setup.jsx").write_text("export default ({ children }) => children;")
+    (tmp_path / "clean-carry.toml").write_text(
+        'setup = "setup.jsx"\n[imports]\n"@/" = "src/"\n[runtimes]\nreact = 17\n'
+        '[[accepted]]\nplace = "/p[1]@title"\nreason = "renamed on purpose"\n'
+    )
+    found = settings_for(tmp_path / "src" / "deep" / "X.jsx")
+    assert found.aliases == {"@/": f"{tmp_path.resolve()}/src/"}
+    assert found.runtimes == {"react": "17"}
+    assert found.accepted[0].fits("X", "tree", "/p[1]@title")
+    assert not found.accepted[0].fits("X", "tree", "/p[2]@title")
+    assert found.setup == (tmp_path / "setup.jsx").resolve()
+
+
+def test_aliases_of_a_compiler_file(tmp_path: Path) -> None:
+    (tmp_path / "tsconfig.json").write_text(
+        '{ // comment\n "compilerOptions": { "baseUrl": "./lib", "paths": { "~/*": ["own/*"], }, } }'
+    )
+    found = settings_for(tmp_path / "X.tsx")
+    assert found.aliases == {"~/": f"{tmp_path.resolve()}/lib/own/"}
+    assert found.folder is None
+
+
+@pytest.mark.parametrize(
+    ("text", "word"),
+    [
+        ("a = ", "TOML"),
+        ("sources = 3", "sources"),
+        ("other = 1", "other"),
+        ('setup = "no.js"', "no.js"),
+    ],
+)
+def test_a_project_file_in_error_is_one_line(tmp_path: Path, text: str, word: str) -> None:
+    (tmp_path / "clean-carry.toml").write_text(text)
+    with pytest.raises(InputError, match=word):
+        settings_for(tmp_path / "X.jsx")
+
+
+def test_no_project_file_is_fine(tmp_path: Path) -> None:
+    assert settings_for(tmp_path / "X.jsx") == Settings()
+
+
+def test_variants_hold_no_value_twice() -> None:
+    found = values_of("export default ({ a = 3 }) => <p>{a > 3 ? a - 1 : a}</p>;")
+    for values in found.values.values():
+        assert len({repr(v) for v in values}) == len(values)
+    assert variants("x", _shape())
