@@ -243,6 +243,153 @@ def swallow_an_error(tree: Tree) -> Iterator[Edit]:
             yield node.start, node.end, f"try {{ {node.text} }} catch {{}}"
 
 
+@held
+def drop_a_statement(tree: Tree) -> Iterator[Edit]:
+    """An assignment is not made."""
+    for node in tree.of("expression_statement"):
+        inner = node.named_children[0] if node.named_children else None
+        if inner is None or "assignment" not in inner.type or inner.text.startswith("latest"):
+            continue
+        if any(up.is_function for up in list(node.up())[:-4]):
+            yield node.start, node.end, ""
+
+
+@held
+def swap_arms(tree: Tree) -> Iterator[Edit]:
+    """The arms of a choice change places."""
+    for node in tree.of("ternary_expression"):
+        one, two = node.child("consequence"), node.child("alternative")
+        if one is not None and two is not None and one.text != two.text:
+            between = tree.source.slice(one.end, two.start)
+            yield one.start, two.end, two.text + between + one.text
+
+
+@held
+def constant_condition(tree: Tree) -> Iterator[Edit]:
+    """A condition is never asked."""
+    for node in tree.of("if_statement"):
+        condition = node.child("condition")
+        if condition is not None:
+            yield condition.start, condition.end, "(true)"
+            yield condition.start, condition.end, "(false)"
+
+
+@held
+def lose_an_await(tree: Tree) -> Iterator[Edit]:
+    """What is to be waited for is not."""
+    for node in tree.of("await_expression"):
+        yield node.start, node.end, node.named_children[0].text
+
+
+@held
+def change_shown_text(tree: Tree) -> Iterator[Edit]:
+    """A word on the page is another one."""
+    for node in tree.of("jsx_text"):
+        if node.text.strip():
+            yield node.start, node.end, node.text.replace(node.text.strip(), "other words")
+
+
+@held
+def change_a_number(tree: Tree) -> Iterator[Edit]:
+    """A number is one more."""
+    for node in tree.of("number"):
+        if node.parent is not None and node.parent.type != "assignment_pattern":
+            yield node.start, node.end, f"({node.text} + 1)"
+
+
+@held
+def other_arithmetic(tree: Tree) -> Iterator[Edit]:
+    """A sum becomes a difference, a product a quotient, and the other way round."""
+    other = {"+": "-", "-": "+", "*": "/", "/": "*"}
+    for node in tree.of("binary_expression"):
+        for part in node.children:
+            if not part.named and part.type in other:
+                yield part.start, part.end, other[part.type]
+
+
+@held
+def and_for_or(tree: Tree) -> Iterator[Edit]:
+    """One of two conditions is enough, or no longer enough."""
+    other = {"&&": "||", "||": "&&"}
+    for node in tree.of("binary_expression"):
+        for part in node.children:
+            if not part.named and part.type in other:
+                yield part.start, part.end, other[part.type]
+
+
+@held
+def run_an_effect_always(tree: Tree) -> Iterator[Edit]:
+    """An effect that ran once runs after every draw."""
+    for node, name, given in _calls(tree, "useLayoutEffect", "useEffect", "useCallback"):
+        if len(given) == 2 and name != "useCallback":
+            yield given[0].end, given[1].end, ""
+        del node
+
+
+@held
+def run_an_effect_once(tree: Tree) -> Iterator[Edit]:
+    """An effect that ran after every draw runs once."""
+    for _, name, given in _calls(tree, "useLayoutEffect", "useEffect"):
+        if len(given) == 1:
+            yield given[0].end, given[0].end, ", []"
+        del name
+
+
+@held
+def drop_a_state_write(tree: Tree) -> Iterator[Edit]:
+    """State is not written."""
+    for node, name, _ in _calls(tree):
+        if name[:3] == "set" and name[3:4].isupper() and not name.endswith(("Interval", "Timeout")):
+            if node.parent is not None and node.parent.type == "expression_statement":
+                yield node.start, node.end, "undefined"
+
+
+@held
+def start_with_another_state(tree: Tree) -> Iterator[Edit]:
+    """State starts as something else."""
+    for _, _, given in _calls(tree, "useState"):
+        if given:
+            found = _other_literal(given[0])
+            if found is not None:
+                yield given[0].start, given[0].end, found
+
+
+@held
+def let_an_event_through(tree: Tree) -> Iterator[Edit]:
+    """An event is not stopped, or its default not prevented."""
+    for node, _, _ in _calls(tree, "preventDefault", "stopPropagation"):
+        yield node.start, node.end, "undefined"
+
+
+@held
+def lose_what_is_passed_on(tree: Tree) -> Iterator[Edit]:
+    """What a parent passes on does not reach the element."""
+    for node in tree.of("jsx_expression"):
+        parent = node.parent
+        if parent is not None and parent.type.startswith("jsx_") and "opening" in parent.type:
+            if any(c.type == "spread_element" for c in node.children):
+                yield node.start, node.end, ""
+
+
+@held
+def read_another_field(tree: Tree) -> Iterator[Edit]:
+    """Another field of the same thing is read."""
+    fields: dict[str, list[str]] = {}
+    for node in tree.of("member_expression"):
+        part = node.child("property")
+        if part is not None and node.children[0].type == "identifier":
+            known = fields.setdefault(node.children[0].text, [])
+            if part.text not in known:
+                known.append(part.text)
+    for node in tree.of("member_expression"):
+        part = node.child("property")
+        others = fields.get(node.children[0].text, [])
+        if part is not None and len(others) > 1 and part.text in others:
+            if node.field != "function" and part.text != "current":
+                other = others[(others.index(part.text) + 1) % len(others)]
+                yield part.start, part.end, other
+
+
 @dataclass(frozen=True)
 class Mutant:
     """One mutant: what was done, where, and the whole text."""

@@ -8,10 +8,13 @@ from pathlib import Path
 
 import click
 
-from clean_carry.demo.story import Chapter, settle_in, tell
+from clean_carry.demo.story import Chapter, searched, settle_in, tell
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
 from clean_carry.verify.bench import Bench
+
+# The component that is searched too, and for how many seconds.
+SEARCHED, SECONDS = "TicketForm", 4.0
 
 
 @click.command(epilog="Example: clean-carry demo --into ferries")
@@ -44,11 +47,20 @@ def demo(into: Path, offline: bool, as_json: bool) -> None:
             if not as_json:
                 for line in _lines(chapter):
                     click.echo(line)
+        example = next(c for c in chapters if c.path.stem == SEARCHED)
+        found = searched(example, bench, SECONDS)
     if as_json:
-        click.echo(json.dumps({"components": [_json(c) for c in chapters]}, indent=2))
+        rows = {"components": [_json(c) for c in chapters], "searched": found.as_json()}
+        click.echo(json.dumps(rows, indent=2))
     else:
+        say(
+            f"\nThe same without a trial file: trials for {SEARCHED} find themselves for {SECONDS:g} s."
+        )
+        for line in terminal.verdict(found, SEARCHED):
+            click.echo(line)
         _ending(chapters, time.monotonic() - started)
-    bad = [c for c in chapters if c.verification is not None and c.verification.verdict != "same"]
+    verdicts = [c.verification.verdict for c in chapters if c.verification is not None]
+    bad = [verdict for verdict in (*verdicts, found.verdict) if verdict != "same"]
     raise click.exceptions.Exit(1 if bad else 0)
 
 
@@ -57,7 +69,7 @@ def _lines(chapter: Chapter) -> list[str]:
     name = click.style(f"{result.component:<15}", bold=True)
     if chapter.verification is None or chapter.new is None:
         finding = result.findings[0]
-        refused = click.style("refused", fg="yellow", bold=True)
+        refused = click.style("refused", fg="magenta")
         return [
             f"{name} {refused}   {finding.message} (line {finding.line})",
             f"{'':<15} {'':<9} {click.style('→', dim=True)} {finding.advice}",
@@ -66,7 +78,7 @@ def _lines(chapter: Chapter) -> list[str]:
     old = SourceText.read(chapter.path).data.count(b"\n")
     new = SourceText.read(chapter.new).data.count(b"\n")
     colour = "green" if v.verdict == "same" else "red"
-    said = click.style(f"{v.verdict:<9}", fg=colour, bold=True)
+    said = click.style(f"{v.verdict:<9}", fg=colour)
     points = sum(len(t.steps) for t in v.trials)
     lines = [
         f"{name} {said} {len(v.trials)} trials, {points:>2} settled points · "

@@ -5,7 +5,7 @@ from __future__ import annotations
 import difflib
 import json
 from collections.abc import Iterator
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import click
 
@@ -17,9 +17,9 @@ if TYPE_CHECKING:
     from clean_carry.verify.trials import Trial
     from clean_carry.verify.verify import Verification
 
-_STATUS = {"clean": "green", "left": "yellow", "refused": "red"}
-_LEVEL = {"note": "cyan", "warning": "yellow", "error": "red"}
-_VERDICT = {"same": "green", "differs": "red", "not run": "yellow", "void": "yellow"}
+_STATUS = {"clean": "green", "left": "magenta", "refused": "red"}
+_LEVEL = {"note": "cyan", "warning": "magenta", "error": "red"}
+_VERDICT = {"same": "green", "differs": "red", "not run": "magenta", "void": "magenta"}
 
 
 def diff(old: str, new: str, old_name: str, new_name: str) -> Iterator[str]:
@@ -43,7 +43,7 @@ def diff(old: str, new: str, old_name: str, new_name: str) -> Iterator[str]:
 def summary(result: Result) -> Iterator[str]:
     """One line of status and ledger, then the findings."""
     counts = result.counts
-    status = click.style(result.status, fg=_STATUS[result.status], bold=True)
+    status = click.style(result.status, fg=_STATUS[result.status])
     line = f"{click.style(result.component, bold=True)}: {status}"
     if result.status != "refused":
         line += (
@@ -67,10 +67,10 @@ def verdict(verification: Verification, name: str) -> Iterator[str]:
         yield from _source(verification.failing)
     if verification.reason:
         yield f"  {verification.reason}"
-    said = click.style(verification.verdict, fg=_VERDICT[verification.verdict], bold=True)
-    found = " that found themselves" if verification.generated else ""
+    said = click.style(verification.verdict, fg=_VERDICT[verification.verdict])
+    found = "found and run" if verification.generated else "run"
     yield (
-        f"{click.style(name, bold=True)}: {said} ({_many(verification.tried, 'trial')}{found} run, "
+        f"{click.style(name, bold=True)}: {said} ({_many(verification.tried, 'trial')} {found}, "
         f"{_many(verification.points, 'settled point')} compared)"
     )
     yield from (click.style(f"  {text}", dim=True) for text in _footing(verification))
@@ -109,7 +109,7 @@ def _reach(reach: Reach) -> str:
 
 
 def _trial(trial: TrialResult) -> Iterator[str]:
-    said = click.style(trial.verdict, fg=_VERDICT[trial.verdict], bold=True)
+    said = click.style(trial.verdict, fg=_VERDICT[trial.verdict])
     steps = f" · {_many(len(trial.steps), 'settled point')}" if trial.steps else ""
     yield f"  {said}  {trial.name}{steps}"
     for text in (trial.reason, trial.note):
@@ -136,8 +136,27 @@ def _source(trial: Trial) -> Iterator[str]:
         if value:
             yield f"        {what}: {_short(value)}"
     for number, step in enumerate(trial.steps, 1):
-        (kind, given), *_ = step.items()
-        yield f"        step {number}: {kind} {'' if given is True else _short(given)}".rstrip()
+        yield f"        step {number}: {_step(step)}"
+
+
+def _step(step: dict[str, Any]) -> str:
+    """A step in words: what is done, on which element, with what."""
+    (kind, given), *_ = step.items()
+    if not isinstance(given, dict):
+        return kind if given is True else f"{kind} {given} ms"
+    rest = dict(given)
+    what = rest.pop("role", None) or rest.pop("tag", None) or rest.pop("place", None)
+    words = [kind]
+    if kind == "key":
+        key = str(rest.pop("key"))
+        words.append("Space" if key == " " else key)
+    words += ["on", str(what)] if what else []
+    if "name" in rest:
+        words.append(f"“{rest.pop('name')}”")
+    if "position" in rest:
+        words.append(f"number {rest.pop('position')}")
+    words += [f"{name} {_short(value)}" for name, value in rest.items()]
+    return " ".join(words)
 
 
 def _many(number: int, thing: str) -> str:

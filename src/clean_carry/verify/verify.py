@@ -130,7 +130,7 @@ def verify(
     ran = [j for j in judged if j.result.verdict in ("same", "differs")]
     return Verification(
         tuple(j.result for j in judged),
-        dict(sorted(pair.used.items())),
+        _counted(pair),
         tried=len(ran),
         points=sum(len(j.result.steps) for j in ran),
         void=sum(j.result.verdict == "void" for j in judged),
@@ -181,7 +181,7 @@ def _explored(
     reason = "" if judged else "in no situation tried does the old side draw or call anything"
     return Verification(
         tuple(j.result for j in judged),
-        dict(sorted(pair.used.items())),
+        _counted(pair),
         reason,
         found.tried,
         found.points,
@@ -204,6 +204,10 @@ def _built(bench: Bench, old: Side, new: Side) -> tuple[Bundle, Bundle] | Verifi
         except WorkerFailed as error:
             return Verification((), reason=f"the {called} side cannot be built: {error.reason}")
     return bundles[0], bundles[1]
+
+
+def _counted(pair: Pair) -> dict[str, int]:
+    return {rule: count for rule, count in sorted(pair.used.items()) if count}
 
 
 def _component(old: Side) -> str:

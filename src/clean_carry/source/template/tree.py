@@ -106,16 +106,16 @@ class _Reader:
                 close = self.end - 1 if close < 0 else close
                 node = TemplateNode("declaration", start, close + 1, (start, close + 1))
             else:
-                tag = _TAG.match(data, start, self.end)
-                if tag is not None and tag.group(1):
-                    name = tag.group(2).decode()
-                    close = data.find(b">", tag.end(), self.end)
+                opening = _TAG.match(data, start, self.end)
+                if opening is not None and opening.group(1):
+                    name = opening.group(2).decode()
+                    close = data.find(b">", opening.end(), self.end)
                     if name != parent or close < 0:
                         raise self.fail(f"</{name}> closes nothing", start)
                     text(start)
                     return nodes, start, close + 1
-                if tag is not None:
-                    node = self._element(tag, depth)
+                if opening is not None:
+                    node = self._element(opening, depth)
             if node is not None:
                 text(start)
                 nodes.append(node)
@@ -137,21 +137,21 @@ class _Reader:
             here += 1
         return -1
 
-    def _element(self, tag: re.Match[bytes], depth: int) -> TemplateNode:
-        data, name = self.data, tag.group(2).decode()
-        at, attributes = tag.end(), list[TemplateAttribute]()
+    def _element(self, opening: re.Match[bytes], depth: int) -> TemplateNode:
+        data, name = self.data, opening.group(2).decode()
+        at, attributes = opening.end(), list[TemplateAttribute]()
         while True:
             space = _SPACE.match(data, at, self.end)
             at = space.end() if space is not None else at
             if at >= self.end:
-                raise self.fail(f"<{name} is never ended", tag.start())
+                raise self.fail(f"<{name} is never ended", opening.start())
             if data[at : at + 1] == b">":
                 at += 1
                 break
             if data.startswith(b"/>", at):
                 end = at + 2
                 return TemplateNode(
-                    "element", tag.start(), end, (end, end), name, attributes, [], True
+                    "element", opening.start(), end, (end, end), name, attributes, [], True
                 )
             if data[at : at + 1] == b"/":
                 at += 1
@@ -162,20 +162,26 @@ class _Reader:
             attributes.append(attribute)
             at = attribute.end
         if name.lower() in VOID:
-            return TemplateNode("element", tag.start(), at, (at, at), name, attributes)
+            return TemplateNode("element", opening.start(), at, (at, at), name, attributes)
         if name in _RAW or (depth == 0 and self.raw_at_top and not _is_markup(name, attributes)):
-            close = re.compile(rb"</" + re.escape(tag.group(2)) + rb"\s*>", re.IGNORECASE).search(
-                data, at, self.end
-            )
+            close = re.compile(
+                rb"</" + re.escape(opening.group(2)) + rb"\s*>", re.IGNORECASE
+            ).search(data, at, self.end)
             if close is None:
-                raise self.fail(f"<{name}> is never closed", tag.start())
+                raise self.fail(f"<{name}> is never closed", opening.start())
             inside = [TemplateNode("raw", at, close.start(), (at, close.start()))]
             return TemplateNode(
-                "element", tag.start(), close.end(), (at, close.start()), name, attributes, inside
+                "element",
+                opening.start(),
+                close.end(),
+                (at, close.start()),
+                name,
+                attributes,
+                inside,
             )
         children, inner_end, end = self.content(at, name, depth + 1)
         return TemplateNode(
-            "element", tag.start(), end, (at, inner_end), name, attributes, children
+            "element", opening.start(), end, (at, inner_end), name, attributes, children
         )
 
     def _attribute(self, at: int) -> TemplateAttribute | None:

@@ -19,7 +19,6 @@ from clean_carry.verify.bench import Bench, Lane
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference, draws_or_calls
 from clean_carry.verify.judge import (
-    NOTHING,
     Judged,
     Pair,
     TrialResult,
@@ -370,6 +369,8 @@ class Search:
         if differences:
             self._control(walk)
             if found.failing is not None:
+                for known, reached in zip(found.reach, _reached(walk), strict=True):
+                    known.update(reached)
                 return
         self._keep_new(walk)
 
@@ -394,10 +395,7 @@ class Search:
     def _keep_new(self, walk: Walk) -> None:
         """Keep a trial that reached a new branch, or a page that was not seen before."""
         assert walk.first is not None
-        reached = (
-            frozenset(walk.first["reach"]),
-            frozenset(walk.second["reach"]) if walk.second is not None else NOTHING,
-        )
+        reached = _reached(walk)
         known = self.found.reach
         new_code = not reached[0] <= known[0] or not reached[1] <= known[1]
         pages = {_outline(point["tree"]) for point in walk.first["points"]}
@@ -424,6 +422,13 @@ class Search:
             names = {str(call[0]) for call in point["calls"]} & set(trial.functions)
             for name in sorted(names) + ["a request"] * bool(point["requests"]):
                 self._callers.append((trial, at, name))
+
+
+def _reached(walk: Walk) -> tuple[frozenset[str], frozenset[str]]:
+    """The counters a walk hit on either side."""
+    first = walk.first["reach"] if walk.first is not None else ()
+    second = walk.second["reach"] if walk.second is not None else ()
+    return frozenset(first), frozenset(second)
 
 
 def _outline(tree: Any) -> str:

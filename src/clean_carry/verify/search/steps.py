@@ -125,7 +125,7 @@ def _aim(step: Step) -> str:
     (kind, given), *_ = step.items()
     if not isinstance(given, dict):
         return kind
-    aim = {k: given[k] for k in ("role", "name", "tag", "position", "place") if k in given}
+    aim = {k: given[k] for k in ("role", "name", "position", "place", "tag") if k in given}
     if not aim:
         return kind
     return f"{kind} {json.dumps(aim, sort_keys=True)}"

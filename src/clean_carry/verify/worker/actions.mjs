@@ -23,7 +23,7 @@ export function actions(page, natives, scope, places, eventsOf) {
     if ((!events.size && !own) || found.length >= MOST || places.has(node)) continue;
     if (role === 'hidden') continue;
     found.push({
-      target: target(role, name, tag, byRole, byName, byTag), tag,
+      target: target(tag, role, name, byRole, byName, byTag), tag,
       kind: tag === 'input' ? (natives.attribute(node, 'type') ?? 'text').toLowerCase() : tag,
       events: [...events].sort(),
       values: tag === 'select' ? options(natives, node) : [],
@@ -45,7 +45,7 @@ function count(map, key) {
   return number;
 }
 
-function target(role, name, tag, byRole, byName, byTag) {
+function target(tag, role, name, byRole, byName, byTag) {
   if (role === 'generic') return { tag, position: byTag };
   if (name && name.length <= LONGEST_NAME) return byName > 1 ? { role, name, position: byName } : { role, name };
   return { role, position: byRole };
