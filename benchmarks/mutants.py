@@ -16,7 +16,7 @@ import sys
 from collections import Counter
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
-from itertools import pairwise
+from itertools import pairwise, zip_longest
 from pathlib import Path
 
 from clean_carry.component.errors import CarryError, InputError
@@ -406,8 +406,11 @@ def mutants_of(text: str, path: str) -> list[Mutant]:
     source = SourceText(path, text.encode())
     tree = Tree(source)
     found: list[Mutant] = []
+    checks = list(_type_checks(tree))
     for name, make in OPERATORS.items():
         for start, end, new in make(tree):
+            if any(low <= start < high for low, high in checks):
+                continue
             changed = source.data[:start] + new.encode() + source.data[end:]
             try:
                 Tree(SourceText(path, changed))
@@ -418,6 +421,14 @@ def mutants_of(text: str, path: str) -> list[Mutant]:
                 line = source.place(start).line
                 found.append(Mutant(name, line, source.slice(start, end), new, mutant))
     return found
+
+
+def _type_checks(tree: Tree) -> Iterator[tuple[int, int]]:
+    """Declared input types: the runtime looks at them in development only."""
+    for node in tree.of("assignment_expression", "public_field_definition", "variable_declarator"):
+        name = node.child("left") or node.child("name")
+        if name is not None and name.text.endswith("propTypes"):
+            yield node.start, node.end
 
 
 @dataclass(frozen=True)
@@ -443,22 +454,21 @@ def demo_subjects() -> list[Subject]:
 
 
 def corpus_subjects(count: int, seed: int) -> list[Subject]:
-    """Carried components of the open corpora, chosen by the seed."""
+    """Components of the open corpora as they are, chosen by the seed, the corpora in turn."""
     from corpus import CORPORA, fetched, sources
 
-    found: list[Subject] = []
+    lists: list[list[Subject]] = []
     for corpus in CORPORA.values():
         folder = fetched(corpus) / corpus.sources
-        for path in sources(folder):
-            try:
-                results = carry_file(Request(path, str(path), "jsx-function"))
-            except CarryError:
-                continue
-            if len(results) == 1 and results[0].status == "clean":
-                name = path.relative_to(folder).as_posix()
-                found.append(Subject(f"{corpus.package} {name}", path, results[0].files[0].text))
-    random.Random(seed).shuffle(found)
-    return found[:count]
+        own = [
+            Subject(f"{corpus.package} {path.relative_to(folder)}", path, path.read_text("utf-8"))
+            for path in sources(folder)
+            if "Component" in path.read_text("utf-8")
+        ]
+        random.Random(seed).shuffle(own)
+        lists.append(own)
+    turns = zip_longest(*lists)
+    return [subject for turn in turns for subject in turn if subject is not None][:count]
 
 
 def mounts(bench: Bench, subject: Subject) -> bool:

@@ -3,6 +3,10 @@
 from __future__ import annotations
 
 import json
+import signal
+import subprocess
+import sys
+import time
 from pathlib import Path
 
 from tests_support import CLASS
@@ -170,3 +174,25 @@ def test_the_export_that_is_mounted(run, tmp_path: Path) -> None:  # type: ignor
     assert "mounted: the export Berth" in done.stdout
     done = run("verify", "Berth.jsx", "Berth.jsx", "--budget", "1", "--mount", "Other", "--json")
     assert json.loads(done.stdout)["mounted"] == "Other"
+
+
+def test_an_interrupted_run_leaves_what_it_has(tmp_path: Path) -> None:
+    (tmp_path / "X.jsx").write_text(PICKER)
+    call = [
+        sys.executable,
+        "-m",
+        "clean_carry",
+        "verify",
+        "X.jsx",
+        "X.jsx",
+        "--budget",
+        "60",
+        "--json",
+    ]
+    process = subprocess.Popen(call, cwd=tmp_path, stdout=subprocess.PIPE, text=True)
+    time.sleep(15)
+    process.send_signal(signal.SIGINT)
+    out, _ = process.communicate(timeout=60)
+    assert process.returncode == 130
+    found = json.loads(out)
+    assert found["interrupted"] and found["stopped"] == "it was interrupted"

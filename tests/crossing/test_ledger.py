@@ -215,3 +215,63 @@ def test_a_comment_in_an_empty_hook_stays(tmp_path: Path) -> None:
     result = carried(tmp_path, text)
     assert result.status == "clean"
     assert "// nothing yet" in result.files[0].text
+
+
+@pytest.mark.parametrize(
+    "use",
+    [
+        "<p ref={this.props.box}/>",
+        "{(() => { const { box } = this.props; return <p ref={box}/>; })()}",
+    ],
+)
+def test_an_input_given_on_as_a_reference_is_noted(use: str, tmp_path: Path) -> None:
+    text = WHOLE.replace("{this.state.n}{a}", f"{use}{{this.state.n}}{{a}}")
+    result = carried(tmp_path, text)
+    found = [f for f in result.findings if f.rule == "reference-from-input"]
+    assert len(found) == 1 and found[0].level == "note" and found[0].message.endswith("box")
+
+
+CLEAN_UPS = [
+    ("this.props.onShown();", False),
+    ("this.tell();", False),
+    ("this.later();", True),
+    ("if (this.props.on) return;", False),
+    ("this.field = setInterval(() => this.props.onShown(), 10);", True),
+    ("const { onShown } = this.props; onShown();", False),
+]
+
+
+@pytest.mark.parametrize(("body", "merged"), CLEAN_UPS)
+def test_a_clean_up_joins_its_effect_only_where_that_reaches_its_end(
+    body: str, merged: bool, tmp_path: Path
+) -> None:
+    text = WHOLE.replace(
+        "componentDidMount() { this.field = 2; }", f"componentDidMount() {{ {body} }}"
+    )
+    text = text.replace(
+        "  arrow =",
+        "  tell() { this.props.onShown(); }\n  async later() { this.tell(); }\n  arrow =",
+    )
+    text = text.replace("{this.arrow()}", "{this.arrow()}{this.tell()}{String(this.later())}")
+    written = carried(tmp_path, text).files[0].text
+    assert ("return () =>" in written) == merged
+    if not merged:
+        clean_up, effect = written.index("(() => () =>"), written.index("useLayoutEffect(() => {")
+        assert clean_up < effect
+
+
+GUARDS = [
+    ("static defaultProps = { a: 1 };", "if (prevProps === null) return;"),
+    ("static defaultProps = { a: 'x' };", "if (previousA.current === a) return;"),
+]
+
+
+@pytest.mark.parametrize(("defaults", "line"), GUARDS)
+def test_a_number_is_compared_as_the_class_compared_it(
+    defaults: str, line: str, tmp_path: Path
+) -> None:
+    text = WHOLE.replace("static defaultProps = { a: 1 };", defaults)
+    text = text.replace("this.props, this.state]", "this.state.m]").replace("{...rest} ", "")
+    text = text.replace("const { a, ...rest } = this.props;", "const { a } = this.props;")
+    result = carried(tmp_path, text)
+    assert result.status == "clean" and line in result.files[0].text

@@ -83,6 +83,17 @@ def test_uses_become_values(use: str, name: str, value: Any) -> None:
     assert found.full().inputs == {name: value}
 
 
+def test_what_is_passed_on_is_given_too() -> None:
+    found = values_of(
+        "export default function Berth({ a, ...rest }) { return <p {...rest}>{a}</p>; }"
+    )
+    first = found.openings()[0]
+    assert first.inputs["title"] == "given" and "onClick" in first.functions
+    assert "title" not in found.sparse().inputs
+    kept = values_of("export default function Berth({ a }) { return <p>{a}</p>; }")
+    assert "title" not in kept.openings()[0].inputs
+
+
 def test_inputs_of_a_single_file() -> None:
     found = read_inputs(
         """<template><p @click="$emit('gone')">{{ limit * 2 }}<slot name="foot"/><slot/></p></template>

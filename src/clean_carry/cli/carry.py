@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, Any
 import click
 
 from clean_carry.cli.bench import EFFORT, bench_for, effort_of
-from clean_carry.cli.progress import Line
+from clean_carry.cli.progress import EXIT_STOPPED, Line
 from clean_carry.component.errors import InputError, WriteRefused
 from clean_carry.component.findings import Finding
 from clean_carry.component.result import NewFile, Result
@@ -87,7 +87,8 @@ def carry(
                 writes = out is not None or write or overwrite
                 if bench is not None and found[0].files:
                     verdicts[path] = _proved(bench, path, found, effort, line)
-                    writes = writes and (keep_anyway or verdicts[path].verdict == "same")
+                    proven = verdicts[path].verdict == "same" and not verdicts[path].interrupted
+                    writes = writes and (keep_anyway or proven)
                 if writes:
                     found = _write(found, path, out, overwrite)
             except (InputError, WriteRefused) as error:
@@ -98,6 +99,9 @@ def carry(
             if not as_json:
                 preview = out is None and not write and not overwrite
                 _show(found, path, preview=preview, written=writes, verdict=verdicts.get(path))
+            if path in verdicts and verdicts[path].interrupted:
+                code = EXIT_STOPPED
+                break
     if as_json:
         click.echo(json.dumps({"results": _rows(results, verdicts)}, indent=2))
     unproven = any(v.verdict != "same" for v in verdicts.values())

@@ -9,6 +9,7 @@ from typing import Any
 import click
 
 from clean_carry.cli.lazy import LazyGroup
+from clean_carry.cli.progress import EXIT_STOPPED
 from clean_carry.component.errors import CarryError
 
 EXIT_FAULT = 70
@@ -50,7 +51,7 @@ def main(arguments: list[str] | None = None) -> Any:
         return 2
     except (click.Abort, KeyboardInterrupt):
         click.echo("clean-carry: stopped", err=True)
-        return 130
+        return EXIT_STOPPED
     except CarryError as error:
         click.echo(f"clean-carry: {error.one_line()}", err=True)
         return error.exit_code

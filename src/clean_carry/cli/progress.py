@@ -8,6 +8,9 @@ import time
 
 import click
 
+# What a command that the user stopped ends with (docs/exit-codes.md).
+EXIT_STOPPED = 130
+
 
 class Line:
     """A line that is written over and over, on the error stream."""

@@ -8,7 +8,7 @@ from pathlib import Path
 import click
 
 from clean_carry.cli.bench import EFFORT, bench_for, effort_of
-from clean_carry.cli.progress import Line
+from clean_carry.cli.progress import EXIT_STOPPED, Line
 from clean_carry.report import terminal
 from clean_carry.verify.pair import Trials, pair_of, trials_for, verified
 from clean_carry.verify.trials import save as save_trial
@@ -94,4 +94,6 @@ def verify_command(
     )
     if short:
         line.say(f"clean-carry: less than {least_reach:g} % of the branches were reached")
+    if result.interrupted:
+        raise click.exceptions.Exit(EXIT_STOPPED)
     raise click.exceptions.Exit(0 if result.verdict == "same" and not short else 1)

@@ -58,11 +58,16 @@ class Operation:
 
 @dataclass(frozen=True)
 class Read(Operation):
-    """The value of an input, a state field or a derived value; `called` where it stands to be called."""
+    """The value of an input, a state field or a derived value.
+
+    `called` says that it stands to be called, `reference` that it is given to an element as its
+    reference.
+    """
 
     member: Member
     shorthand: str = ""
     called: bool = False
+    reference: bool = False
 
 
 @dataclass(frozen=True)
@@ -155,7 +160,8 @@ class StateWrite(Operation):
 class Binding:
     """One name a pattern takes from inputs or state; `at` is where the name stands.
 
-    `called` says that what it names is called somewhere.
+    `called` says that what it names is called somewhere, `reference` that it is given to an element
+    as its reference.
     """
 
     key: str
@@ -163,6 +169,7 @@ class Binding:
     constant: bool
     at: int
     called: bool = False
+    reference: bool = False
 
 
 @dataclass(frozen=True)

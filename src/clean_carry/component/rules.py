@@ -453,6 +453,13 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "<button onClick={this.save}>",
     ),
     (
+        "reference-from-input",
+        "note",
+        "an input is given to an element as its reference",
+        "A function or an object works as before; a string only ever worked inside a class",
+        "<button ref={this.props.innerRef}>",
+    ),
+    (
         "element-prefix",
         "note",
         "a slot and an attribute share a name",

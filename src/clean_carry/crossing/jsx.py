@@ -6,7 +6,7 @@ from bisect import bisect_right
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from clean_carry.component.code import MethodValue
+from clean_carry.component.code import Member, MethodValue, Operation, PatternRead, Read
 from clean_carry.component.errors import InputError, UnsettledEntry
 from clean_carry.component.fragment import Fragment, copy, dropped, new, render, settle
 from clean_carry.component.interface import Interface
@@ -62,10 +62,13 @@ class ClassFileOutcome:
         return Interface(inputs=tuple((name, name) for name in names))
 
     def notes(self, component: Component) -> list[tuple[str, str, int]]:
-        """Methods that were passed on unbound."""
+        """Methods that were passed on unbound, and inputs given on as references."""
         bound = {m.name: m for m in component.methods()}
         found: dict[str, tuple[str, str, int]] = {}
         for _, operation in component.operations():
+            for name in _references(operation):
+                at = operation.span.start
+                found.setdefault(f"ref {name}", ("reference-from-input", name, at))
             if not isinstance(operation, MethodValue) or operation.bound is not None:
                 continue
             method = bound.get(operation.member.name)
@@ -77,6 +80,16 @@ class ClassFileOutcome:
                 at = operation.span.start
                 found.setdefault(method.name, ("unbound-method", method.name, at))
         return list(found.values())
+
+
+def _references(operation: Operation) -> list[str]:
+    """The inputs an operation gives to an element as its reference."""
+    match operation:
+        case Read(member=Member(kind="prop", name=name), reference=True):
+            return [name]
+        case PatternRead(source="props", bindings=bindings) if bindings is not None:
+            return [binding.key for binding in bindings if binding.reference]
+    return []
 
 
 def carry_class_file(

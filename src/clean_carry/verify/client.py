@@ -65,6 +65,8 @@ class Worker:
             stderr=subprocess.DEVNULL,
             env=environment,
             cwd=WORKER,
+            # A key press that stops the command must not end its workers before it has said what it has.
+            start_new_session=True,
         )
         lines: queue.Queue[bytes | None] = queue.Queue()
         threading.Thread(target=_pump, args=(process, lines), daemon=True).start()

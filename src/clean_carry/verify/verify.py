@@ -47,6 +47,7 @@ class Verification:
     cached: bool = False
     clean_start: bool = True
     around: str = ""
+    interrupted: bool = False
 
     @property
     def verdict(self) -> Verdict:
@@ -75,6 +76,7 @@ class Verification:
             "void": self.void,
             "stopped": self.stopped,
             "cached": self.cached,
+            "interrupted": self.interrupted,
             "trials": [trial.as_json() for trial in self.trials],
             "reach": None
             if self.reach is None
@@ -161,7 +163,8 @@ def explore(
     if kept is not None:
         return Verification.restored(kept)
     result = _explored(bench, old, new, built, effort, interface, progress)
-    bench.store.keep(key, result.kept())
+    if not result.interrupted:
+        bench.store.keep(key, result.kept())
     return result
 
 
@@ -193,6 +196,7 @@ def _explored(
         dict(pair.accepted),
         tuple(j.trial for j in judged),
         clean_start=found.clean_start,
+        interrupted=found.interrupted,
     )
 
 

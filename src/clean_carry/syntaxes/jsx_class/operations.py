@@ -275,12 +275,13 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
             leave(facts, node, "snapshot-alias", name)
             return
     span, called = facts.span(node), node.field == "function"
+    reference = place_of(node)[0] == "reference"
     member = Member("prop" if kind == "prop" else "state", name)
     _add(
         facts,
         node,
         f"{kind}-read",
-        lambda entry: Read(span, entry, deferred, member, called=called),
+        lambda entry: Read(span, entry, deferred, member, "", called, reference),
     )
 
 

@@ -17,6 +17,7 @@ from clean_carry.source.javascript.scope import Scope
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_function, is_identifier, property_name
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, _add, leave, reader
+from clean_carry.syntaxes.jsx_class.places import place_of
 from clean_carry.syntaxes.jsx_class.receivers import Receiver
 
 
@@ -290,5 +291,6 @@ def _bindings(
         at = binding.node.start if binding is not None else part.start
         references = binding.references if binding is not None else []
         called = any(ref.field == "function" for ref in references)
-        found.append(Binding(key, local, constant, at, called))
+        reference = any(place_of(ref)[0] == "reference" for ref in references)
+        found.append(Binding(key, local, constant, at, called, reference))
     return (tuple(found) if plain else None), rest

@@ -21,13 +21,17 @@ _DEFAULTS = ("defaultProps",)
 
 @dataclass
 class Inputs:
-    """What the code says of its inputs, slots, events, replies and exports."""
+    """What the code says of its inputs, slots, events, replies and exports.
+
+    `passes_on` says that inputs it does not name may reach an element of its own.
+    """
 
     shapes: dict[str, Shape] = field(default_factory=dict)
     slots: list[str] = field(default_factory=list)
     events: list[str] = field(default_factory=list)
     reply: Shape | None = None
     exports: list[str] = field(default_factory=list)
+    passes_on: bool = False
 
     def join(self, other: Inputs, names: dict[str, str]) -> Inputs:
         """These and those of the other side; `names` maps the other side's names to ours."""
@@ -41,6 +45,7 @@ class Inputs:
             self.events,
             self.reply or other.reply,
             self.exports,
+            self.passes_on or other.passes_on,
         )
 
 
@@ -49,6 +54,9 @@ def merged(one: Shape, other: Shape) -> Shape:
     if other.declared and not one.declared:
         one, other = other, one
     kinds = set(one.kinds) if one.declared else one.kinds | other.kinds
+    if "reference" in one.kinds | other.kinds:
+        # What ends as an element's reference is a function or an object, whatever is declared.
+        kinds = {"reference", "function"}
     result = Shape(
         kinds,
         list(one.literals),
@@ -81,6 +89,7 @@ def _script(tree: Tree, component: str) -> Inputs:
     shapes = Shapes([tree])
     own = _own_node(tree, component)
     found = Inputs(reply=_reply(tree, shapes), exports=exports_of(tree))
+    found.passes_on = _passes_on(own)
     names: dict[str, None] = {}
     declared: dict[str, Shape] = {}
     for name, value in _static_objects(tree, component, _DECLARED):
@@ -109,6 +118,15 @@ def _script(tree: Tree, component: str) -> Inputs:
             _default(shape, defaults[name])
         found.shapes[name] = shape
     return found
+
+
+def _passes_on(own: Node) -> bool:
+    """Whether what is left of the inputs, or all of them, is spread over an element."""
+    for node in own.walk():
+        if node.type == "spread_element" and node.parent is not None:
+            if node.parent.type == "jsx_expression":
+                return True
+    return False
 
 
 def _default(shape: Shape, value: Node) -> None:
@@ -354,6 +372,7 @@ def _single_file(source: SourceText) -> Inputs:
         view[start:end] = source.data[start:end]
         trees.append(Tree(source, bytes(view)))
     found = Inputs(exports=["default"])
+    found.passes_on = True
     if template is not None:
         trees.append(read_code(source, template).tree)
         found.slots = _slots(source, template)

@@ -96,6 +96,7 @@ class Found:
     stopped: str = ""
     reach: tuple[set[str], set[str]] = field(default_factory=lambda: (set(), set()))
     clean_start: bool = False
+    interrupted: bool = False
 
 
 class _Chooser:
@@ -106,12 +107,16 @@ class _Chooser:
     ) -> None:
         self.situations, self.plan, self.rng, self.tried = situations, plan, rng, tried
         self.here: dict[str, int] = {}
+        # What was listened to outside once is sent again: somebody may have stopped listening.
+        self.outside: dict[str, set[str]] = {}
         self.done = 0
         self.leaves = rng.random() < 0.5
 
     def next(self, offered: dict[str, Any]) -> Step | None:
         """The next step, None where the walk ends."""
         plan = self.plan
+        for place, types in offered["outside"].items():
+            self.outside.setdefault(place, set()).update(types)
         self.done += 1
         at = self.done - 1
         if at < len(plan.script):
@@ -130,7 +135,8 @@ class _Chooser:
     def _chosen(self, offered: dict[str, Any]) -> Step | None:
         if self.rng.random() < self.plan.extras:
             return self._extra(offered)
-        steps = possible(offered)
+        outside = {place: sorted(types) for place, types in self.outside.items()}
+        steps = possible({**offered, "outside": outside})
         return choose(steps, self.here, self.tried, self.rng) if steps else self._extra(offered)
 
     def _extra(self, offered: dict[str, Any]) -> Step | None:
@@ -177,26 +183,32 @@ class Search:
         self.bench.warm(self.pair.bundles)
         started = time.monotonic()
         with ThreadPoolExecutor(self.bench.size) as pool:
-            while found.failing is None:
-                spent = time.monotonic() - started
-                if spent > self.effort.budget:
-                    found.stopped = f"the time was up ({self.effort.budget:g} s)"
-                    break
-                if self._idle >= PATIENCE and found.tried >= FEWEST:
-                    found.stopped = f"{self._idle} trials in a row reached nothing new"
-                    break
-                if self._hangs > MOST_HANGS and found.tried < self._hangs:
-                    found.stopped = "the old side never comes to rest"
-                    break
-                batch = [next(plans) for _ in range(ROUND)]
-                known = [dict(self._tried) for _ in batch]
-                for walk in pool.map(self._walk, batch, known):
-                    if found.failing is None:
-                        self._merge(walk)
-                self.progress(
-                    f"{found.tried} trials, {len(found.reach[0])} branches and functions reached"
-                )
+            try:
+                while not self._ended(time.monotonic() - started):
+                    batch = [next(plans) for _ in range(ROUND)]
+                    known = [dict(self._tried) for _ in batch]
+                    for walk in pool.map(self._walk, batch, known):
+                        if found.failing is None:
+                            self._merge(walk)
+                    self.progress(
+                        f"{found.tried} trials, {len(found.reach[0])} branches and functions reached"
+                    )
+            except KeyboardInterrupt:
+                found.stopped, found.interrupted = "it was interrupted", True
         return found
+
+    def _ended(self, spent: float) -> bool:
+        """Whether the search is over, and why."""
+        found = self.found
+        if found.failing is not None:
+            return True
+        if spent > self.effort.budget:
+            found.stopped = f"the time was up ({self.effort.budget:g} s)"
+        elif self._idle >= PATIENCE and found.tried >= FEWEST:
+            found.stopped = f"{self._idle} trials in a row reached nothing new"
+        elif self._hangs > MOST_HANGS and found.tried < self._hangs:
+            found.stopped = "the old side never comes to rest"
+        return bool(found.stopped)
 
     # -- planning -----------------------------------------------------------------------------
 
@@ -229,6 +241,8 @@ class Search:
         for name in situations.functions:
             renewed: Step = {"change": {"functions": {name: {}}}}
             yield self._plan(openings[0], script=({"pass": 1}, renewed), length=10, extras=0.15)
+            taken: Step = {"change": {"without": [name]}}
+            yield self._plan(openings[0], script=({"pass": 1}, taken), length=8, extras=0.1)
         if self._asks:
             yield from self._replies(openings[0])
         changes = situations.changes()

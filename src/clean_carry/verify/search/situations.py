@@ -31,6 +31,11 @@ CONTENTS: tuple[list[Any], ...] = (
 )
 
 
+# What a parent may hand to any element: attributes, and listeners of what bubbles up from inside.
+PASSED_ON = {"title": "given", "id": "given-id", "data-trial": "7"}
+LISTENERS = ("onClick", "onKeyDown")
+
+
 @dataclass(frozen=True)
 class Situation:
     """What a trial gives a component before its first step."""
@@ -76,6 +81,11 @@ class Situations:
         else:
             self.extra_slot = ""
         self.replies = reply_plans(inputs.reply)
+        named = {*self.functions, *self.slots, *self.values}
+        self.passed = {n: v for n, v in PASSED_ON.items() if inputs.passes_on and n not in named}
+        self.passed_functions: dict[str, Any] = {
+            name: {} for name in LISTENERS if inputs.passes_on and name not in named
+        }
 
     def full(self) -> Situation:
         """Every input at a typical value, every slot filled, every function there."""
@@ -112,7 +122,17 @@ class Situations:
         found = [self.full(), self.off(), self.sparse(), replace(self.full(), functions={})]
         if self.extra_slot:
             found[0] = replace(found[0], slots={**found[0].slots, self.extra_slot: CONTENTS[0]})
+        if self.passed:
+            found[0] = self.passing_on(found[0])
         return found
+
+    def passing_on(self, situation: Situation) -> Situation:
+        """The same with inputs and listeners that the component only passes on."""
+        return replace(
+            situation,
+            inputs={**situation.inputs, **self.passed},
+            functions={**situation.functions, **self.passed_functions},
+        )
 
     def one_by_one(self) -> Iterator[Situation]:
         """The full, off or sparse situation with one thing different, round by round over inputs."""
@@ -195,6 +215,8 @@ class Situations:
         for name in (*self.slots, self.extra_slot):
             if name and rng.random() < 0.35:
                 situation = _changed(situation, "slot", name, rng.choice(CONTENTS))
+        if rng.random() < 0.3:
+            situation = self.passing_on(situation)
         return replace(situation, replies=rng.choice(self.replies))
 
 

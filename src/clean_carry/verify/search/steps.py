@@ -19,7 +19,7 @@ _LEFT = frozenset("mouseleave mouseout pointerleave pointerout".split())  # noqa
 _TYPED = frozenset("text search email url tel password number textarea date".split())  # noqa: SIM905
 _KEYS = ("Enter", "Escape", "ArrowDown", "ArrowUp", " ", "Tab", "ArrowRight", "ArrowLeft")
 _MORE_KEYS = (*_KEYS, "Home", "End", "Backspace", "Delete", "a", "PageDown")
-_TEXTS = ("Holm", "ab", "7", "Skail pier", "-3", "", "مرفأ", "<i>", "12:30", "a@b.c")
+_TEXTS = ("Holm", "ab", "7", "-3", "", "مر", "<i>", "12", "a@b")
 _NATIVE_PRESS = frozenset("button a summary label option".split())  # noqa: SIM905
 # Events with a step of their own, or that no user makes by themselves.
 _COVERED = (

@@ -25,6 +25,8 @@ function overlay(file, text, single, map) {
         const resolveDir = path.dirname(file);
         const read = single ? single.compile(file, text) : { contents: text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
         const { contents, ...reached } = instrumented(read.contents, file, read.loader);
+        // Lines of what a single file compiles to are not lines of the file.
+        if (single) for (const list of [reached.branches, reached.functions]) for (const counter of list ?? []) counter.line = 0;
         Object.assign(map, reached);
         return { contents, loader: read.loader, resolveDir };
       });

@@ -14,7 +14,7 @@ export function describe(natives, root, value, depth = 0) {
     const native = value.nativeEvent && typeof value.nativeEvent === 'object' ? value.nativeEvent : value;
     if (native instanceof natives.Event) {
       const target = native.target;
-      return { $: 'event', type: native.type, target: target?.nodeType === 1 ? pathOf(natives, root, target) : '', value: target?.value ?? null };
+      return { $: 'event', type: value.type, target: target?.nodeType === 1 ? pathOf(natives, root, target) : '', value: target?.value ?? null };
     }
     if (value.nodeType === 1) return { $: 'element', target: pathOf(natives, root, value) };
     if (value.$$typeof) return { $: 'markup' };

@@ -327,6 +327,10 @@ class Page {
     for (const node of [document.documentElement, document.head, document.body]) {
       for (const name of node.getAttributeNames()) node.removeAttribute(name);
     }
+    // A runtime marks what it listens to, so as not to listen twice.
+    for (const [node, own] of this.asFound.owns) {
+      for (const name of Object.getOwnPropertyNames(node)) if (!own.has(name) && !Reflect.deleteProperty(node, name)) return false;
+    }
     w.localStorage.clear();
     w.sessionStorage.clear();
     for (const name of Object.getOwnPropertyNames(w)) {
@@ -354,7 +358,9 @@ function found(w) {
     if (name !== '__bundle') globals.set(name, Object.getOwnPropertyDescriptor(w, name).value);
   }
   const members = PROTOTYPES.map((name) => Object.getOwnPropertyNames(w[name].prototype).length);
-  return { globals, members };
+  const { document } = w;
+  const owns = [document, document.documentElement, document.head, document.body].map((node) => [node, new Set(Object.getOwnPropertyNames(node))]);
+  return { globals, members, owns };
 }
 
 function same(one, other) {

@@ -17,8 +17,10 @@ export class Run {
     page.replies = (trial.replies ?? []).map((reply) => ({ ...reply }));
     page.markup = (list) => bundle.adapter.fragment(list);
     this.scope = window.document.body;
+    this.stage = window.document.createElement('div');
+    this.scope.appendChild(this.stage);
     this.root = window.document.createElement('div');
-    this.scope.appendChild(this.root);
+    this.stage.appendChild(this.root);
     this.component = exported === null ? bundle.adapter.empty : wrapped(bundle, pick(bundle.subject, exported));
     this.calls = [];
     this.frames = [];
@@ -26,7 +28,7 @@ export class Run {
     this.missing = null;
     this.last = '';
     this.others = [];
-    this.places = new Set([this.root]);
+    this.places = new Set([this.stage, this.root]);
     this.handle = null;
     this.acting = false;
     const note = (call) => {
@@ -50,7 +52,10 @@ export class Run {
   /** The tree of the component, and what it drew elsewhere in the page. */
   tree() {
     const tree = snapshot(this.natives, this.root);
-    const elsewhere = snapshot(this.natives, this.scope, this.root);
+    for (const place of this.places) {
+      if (place !== this.root && place !== this.stage) tree.push(['trial-place', {}, null, snapshot(this.natives, place)]);
+    }
+    const elsewhere = snapshot(this.natives, this.scope, this.stage);
     if (elsewhere.length) tree.push(['elsewhere', {}, null, elsewhere]);
     return tree;
   }
@@ -109,8 +114,8 @@ export class Run {
         this.handle = this.mount(this.root);
         return;
       case 'twice': {
-        const place = this.window.document.createElement('trial-place');
-        this.root.appendChild(place);
+        const place = this.window.document.createElement('div');
+        this.stage.appendChild(place);
         this.places.add(place);
         this.others.push(this.mount(place));
         return;
@@ -163,7 +168,7 @@ export class Run {
     const timers = [...page.timers.values()].map((t) => `${t.kind} ${t.delay}`).sort();
     const listeners = [...page.listeners.values()].sort();
     return {
-      left: { timers, listeners, elements: snapshot(this.natives, this.scope, this.root).length },
+      left: { timers, listeners, elements: snapshot(this.natives, this.scope, this.stage).length },
       last: { calls: this.calls.splice(0), errors: page.errors.splice(0), requests: page.requests.splice(0) },
       reach: page.reach(),
     };
