@@ -15,7 +15,8 @@ import random
 import sys
 from collections import Counter
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, replace
+from contextlib import suppress
+from dataclasses import dataclass, field, replace
 from itertools import pairwise, zip_longest
 from pathlib import Path
 
@@ -27,7 +28,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.pair import Trials, sides_of, verified
 from clean_carry.verify.runtimes import cache_folder
-from clean_carry.verify.verify import Effort
+from clean_carry.verify.verify import Effort, Verification
 
 Edit = tuple[int, int, str]
 Operator = Callable[[Tree], Iterator[Edit]]
@@ -496,61 +497,78 @@ def main() -> None:
     parser.add_argument("--only", default="", help="only components with this in their name")
     parser.add_argument("--seed", type=int, default=1)
     given = parser.parse_args()
-    rng = random.Random(given.seed)
-    told: Counter[str] = Counter()
-    total: Counter[str] = Counter()
-    survivors: list[dict[str, object]] = []
-    place = cache_folder() / f"mutants-{given.which}.json"
-    place.write_text("[]")
+    tally = Tally(cache_folder() / f"mutants-{given.which}.json")
     with Bench(say=lambda text: print(text, file=sys.stderr)) as bench:
-        subjects = (
-            demo_subjects()
-            if given.which == "demo"
-            else corpus_subjects(10 * given.components, given.seed)
-        )
-        done = 0
-        for subject in subjects:
-            if done >= given.components:
-                break
-            if given.only not in subject.name:
-                continue
-            if not mounts(bench, subject):
-                print(f"{subject.name}: does not mount by itself", file=sys.stderr)
-                continue
-            done += 1
-            mutants = mutants_of(subject.text, str(subject.place))
-            chosen = rng.sample(mutants, min(given.each, len(mutants)))
-            own = 0
-            for number, mutant in enumerate(chosen, 1):
-                print(f"\r\033[K{subject.name} {number}/{len(chosen)}", end="", file=sys.stderr)
-                sides = pair(subject, mutant.text)
-                found = verified(
-                    bench, sides, None, Trials(None), Effort(given.budget, shrink=False)
-                )
-                # A mutant that cannot be built, or draws nothing any more, is told apart as well.
-                apart = found.verdict == "differs" or "new side cannot be built" in found.reason
-                total[mutant.operator] += 1
-                told[mutant.operator] += apart
-                own += apart
-                if not apart:
-                    row = {"component": subject.name, "operator": mutant.operator}
-                    row |= {"line": mutant.line, "before": mutant.before, "after": mutant.after}
-                    row |= {"verdict": found.verdict, "reason": found.reason}
-                    survivors.append(row)
-                    place.write_text(json.dumps(survivors, indent=1))
-            print(f"\r\033[K{subject.name}: {own} of {len(chosen)} told apart", file=sys.stderr)
-    print("| operator | mutants | told apart | % |\n|---|---|---|---|")
-    for name in OPERATORS:
-        if total[name]:
-            share = 100 * told[name] / total[name]
-            mark = " (held)" if name in HELD else ""
-            print(
-                f"| {name.replace('_', ' ')}{mark} | {total[name]} | {told[name]} | {share:.0f} |"
-            )
-    everything = sum(total.values())
-    share = 100 * sum(told.values()) / max(1, everything)
-    print(f"| **all** | {everything} | {sum(told.values())} | {share:.1f} |")
-    print(f"survivors: {place}")
+        # A run that is stopped says what it has found so far.
+        with suppress(KeyboardInterrupt):
+            measure(bench, given, tally)
+    tally.show()
+
+
+@dataclass
+class Tally:
+    """What was found: mutants and those told apart by operator, and the survivors."""
+
+    place: Path
+    told: Counter[str] = field(default_factory=Counter)
+    total: Counter[str] = field(default_factory=Counter)
+    survivors: list[dict[str, object]] = field(default_factory=list)
+    components: int = 0
+
+    def note(self, subject: Subject, mutant: Mutant, found: Verification) -> bool:
+        """Count one mutant; whether it was told apart."""
+        # A mutant that cannot be built is told apart as well.
+        apart = found.verdict == "differs" or "new side cannot be built" in found.reason
+        self.total[mutant.operator] += 1
+        self.told[mutant.operator] += apart
+        if not apart:
+            row = {"component": subject.name, "operator": mutant.operator, "line": mutant.line}
+            row |= {"before": mutant.before, "after": mutant.after}
+            self.survivors.append(row | {"verdict": found.verdict, "reason": found.reason})
+            self.place.write_text(json.dumps(self.survivors, indent=1))
+        return apart
+
+    def show(self) -> None:
+        """Print the table."""
+        print("| operator | mutants | told apart | % |\n|---|---|---|---|")
+        for name in OPERATORS:
+            if self.total[name]:
+                share = 100 * self.told[name] / self.total[name]
+                mark = " (held)" if name in HELD else ""
+                shown = f"{name.replace('_', ' ')}{mark}"
+                print(f"| {shown} | {self.total[name]} | {self.told[name]} | {share:.0f} |")
+        every, told = sum(self.total.values()), sum(self.told.values())
+        print(f"| **all** | {every} | {told} | {100 * told / max(1, every):.1f} |")
+        print(f"{self.components} components; survivors: {self.place}")
+
+
+def measure(bench: Bench, given: argparse.Namespace, tally: Tally) -> None:
+    """Make and verify mutants of every component chosen."""
+    rng = random.Random(given.seed)
+    tally.place.write_text("[]")
+    subjects = (
+        demo_subjects()
+        if given.which == "demo"
+        else corpus_subjects(10 * given.components, given.seed)
+    )
+    for subject in subjects:
+        if tally.components >= given.components:
+            return
+        if given.only not in subject.name:
+            continue
+        if not mounts(bench, subject):
+            print(f"{subject.name}: does not mount by itself", file=sys.stderr)
+            continue
+        tally.components += 1
+        mutants = mutants_of(subject.text, str(subject.place))
+        chosen = rng.sample(mutants, min(given.each, len(mutants)))
+        own = 0
+        for number, mutant in enumerate(chosen, 1):
+            print(f"\r\033[K{subject.name} {number}/{len(chosen)}", end="", file=sys.stderr)
+            sides = pair(subject, mutant.text)
+            effort = Effort(given.budget, shrink=False)
+            own += tally.note(subject, mutant, verified(bench, sides, None, Trials(None), effort))
+        print(f"\r\033[K{subject.name}: {own} of {len(chosen)} told apart", file=sys.stderr)
 
 
 if __name__ == "__main__":

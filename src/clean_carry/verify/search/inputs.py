@@ -287,10 +287,8 @@ def _reply(tree: Tree, shapes: Shapes) -> Shape | None:
 
 def _taken_from(call: Node) -> list[tuple[str, str]]:
     """(field, local name) of what becomes of a value; an empty field is the value itself."""
-    here = call
     for above in call.up():
         if above.type in ("await_expression", "parenthesized_expression", "arrow_function"):
-            here = above
             continue
         if above.type == "variable_declarator":
             target = above.child("name")
@@ -308,9 +306,12 @@ def _taken_from(call: Node) -> list[tuple[str, str]]:
             return [("", key.text)] if key is not None else []
         if above.type == "member_expression":
             part = above.child("property")
+            then = above.parent
+            arguments = then.child("arguments") if then is not None else None
+            if part is not None and part.text == "then" and arguments is not None:
+                return _parameter_names(arguments.named_children[0])
             return [(part.text, part.text)] if part is not None else []
-        break
-    del here
+        return []
     return []
 
 

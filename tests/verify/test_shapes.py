@@ -1,0 +1,255 @@
+"""What is known of a name by its uses and by its declared type."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.text import SourceText
+from clean_carry.verify.search.inputs import exports_of, read_inputs
+from clean_carry.verify.search.shapes import Shape, Shapes, kind_of, literal_of
+from clean_carry.verify.search.types import declared_type, runtime_type
+
+
+def tree_of(text: str, name: str = "X.tsx") -> Tree:
+    return Tree(SourceText(name, text.encode()))
+
+
+def shape_of(text: str, name: str = "a") -> Shape:
+    return Shapes([tree_of(text)]).of(name)
+
+
+KINDS: list[tuple[str, str]] = [
+    ("a.map((b) => b)", "array"),
+    ("for (const b of a) {}", "array"),
+    ("const c = [...a];", "array"),
+    ("Array.isArray(a)", "array"),
+    ("a.trim()", "string"),
+    ("a.split(',')", "string"),
+    ("a.toFixed(2)", "number"),
+    ("a - 1", "number"),
+    ("a < b", "number"),
+    ("-a", "number"),
+    ("a++", "number"),
+    ("Math.max(a, 1)", "number"),
+    ("setTimeout(f, a)", "number"),
+    ("a.getTime()", "date"),
+    ("a instanceof Date", "date"),
+    ("new Date(a)", "moment"),
+    ("a()", "function"),
+    ("a.call(b)", "function"),
+    ("a.b", "object"),
+    ("a['b']", "object"),
+    ("Object.keys(a)", "object"),
+    ("const c = {...a};", "object"),
+    ("for (const b in a) {}", "object"),
+    ("a.then(b)", "promise"),
+    ("a.test('x')", "expression"),
+    ("a === 'x'", "string"),
+    ("a === 3", "number"),
+    ("typeof a === 'function'", "function"),
+    ("switch (a) { case 'x': }", "string"),
+    ("React.Children.map(a, f)", "content"),
+    ("const c = <A style={a}/>;", "style"),
+    ("const c = <A disabled={a}/>;", "boolean"),
+    ("const c = <A onClick={a}/>;", "function"),
+    ("const c = <A ref={a}/>;", "reference"),
+    ("const c = <A>{a}</A>;", "text"),
+    ("`${a}`", "text"),
+]
+
+
+@pytest.mark.parametrize(("use", "kind"), KINDS)
+def test_a_use_tells_the_kind(use: str, kind: str) -> None:
+    assert kind in shape_of(use).kinds
+
+
+TESTED = ["if (a) {}", "a ? 1 : 2", "a && b", "!a", "a || b"]
+
+
+@pytest.mark.parametrize("use", TESTED)
+def test_a_question_is_noted(use: str) -> None:
+    assert shape_of(use).tested
+
+
+LITERALS: list[tuple[str, list[Any]]] = [
+    ("a === 'x' || a === 'y'", ["x", "y"]),
+    ("switch (a) { case 1: case 2: }", [1, 2]),
+    ("a > 3", [2, 3, 4]),
+    ("const M = { x: 1, 'y-z': 2 }; M[a]", ["x", "y-z"]),
+    ("a * 2", []),
+    ("a === null", []),
+]
+
+
+@pytest.mark.parametrize(("use", "values"), LITERALS)
+def test_what_it_is_compared_with_is_noted(use: str, values: list[Any]) -> None:
+    assert shape_of(use).literals == values
+
+
+FIELDS: list[tuple[str, list[str]]] = [
+    ("a.map((b) => b.c + b.d)", ["c", "d"]),
+    ("a.map(({ c, d: e }) => c + e)", ["c", "d"]),
+    ("a.filter((b) => b.c).map((b) => b.d)", ["c", "d"]),
+    ("a.slice(1).forEach((b) => b.c)", ["c"]),
+    ("a.reduce((sum, b) => sum + b.c, 0)", ["c"]),
+    ("for (const b of a) { b.c; }", ["c"]),
+    ("function row(b) { return b.c; } a.map((x) => row(x))", ["c"]),
+]
+
+
+@pytest.mark.parametrize(("use", "fields"), FIELDS)
+def test_the_fields_of_items_are_known(use: str, fields: list[str]) -> None:
+    items = shape_of(use).items
+    assert items is not None and sorted(items.fields) == fields
+
+
+def test_other_names_of_one_thing_are_joined() -> None:
+    text = "const { a } = props; const b = a; b.trim(); const s = { held: a }; s.held > 3;"
+    assert {"string", "number"} <= shape_of(text).kinds
+
+
+DEFAULTS: list[tuple[str, Any]] = [
+    ("'x'", "x"),
+    ("3", 3),
+    ("-1", -1),
+    ("true", True),
+    ("null", None),
+]
+
+
+@pytest.mark.parametrize(("text", "value"), DEFAULTS)
+def test_defaults_are_read(text: str, value: Any) -> None:
+    assert shape_of(f"const f = ({{ a = {text} }}) => a;").default == (value,)
+
+
+def test_literals() -> None:
+    nodes = (
+        tree_of("['a\\n', 1.5, 0x10, 1e3, -2, false, undefined, f(), `t`]")
+        .of("array")[0]
+        .named_children
+    )
+    found = [literal_of(node) for node in nodes]
+    assert found[:7] == [
+        (True, "a\n"),
+        (True, 1.5),
+        (True, 16),
+        (True, 1000.0),
+        (True, -2),
+        (True, False),
+        (True, None),
+    ]
+    assert [known for known, _ in found[7:]] == [False, False]
+    assert [kind_of(v) for v in ("a", 1, True)] == ["string", "number", "boolean"]
+
+
+CHECKS: list[tuple[str, set[str], list[Any]]] = [
+    ("T.string", {"string"}, []),
+    ("T.bool.isRequired", {"boolean"}, []),
+    ("T.func", {"function"}, []),
+    ("T.node", {"content"}, []),
+    ("T.element", {"element content"}, []),
+    ("T.oneOf(['a', 1])", {"string", "number"}, ["a", 1]),
+    ("T.oneOf(KINDS)", {"string"}, ["p", "q"]),
+    ("T.oneOfType([T.string, T.arrayOf(T.number)])", {"string", "array"}, []),
+    ("T.instanceOf(Date)", {"date"}, []),
+    ("T.objectOf(T.string)", {"object"}, []),
+    ("shared", {"object"}, []),
+    ("custom()", set(), []),
+]
+
+
+@pytest.mark.parametrize(("text", "kinds", "literals"), CHECKS)
+def test_runtime_checks(text: str, kinds: set[str], literals: list[Any]) -> None:
+    tree = tree_of(
+        f"const KINDS = ['p', 'q']; const shared = T.shape({{ b: T.number }}); const x = {text};"
+    )
+    value = tree.of("variable_declarator")[2].child("value")
+    assert value is not None
+    shape = runtime_type(value, tree)
+    assert (shape.kinds, shape.literals) == (kinds, literals)
+    assert shape.required == text.endswith("isRequired")
+    assert shape.declared == bool(kinds)
+
+
+TYPES: list[tuple[str, set[str], list[Any]]] = [
+    ("string", {"string"}, []),
+    ("'a' | 'b' | undefined", {"string"}, ["a", "b"]),
+    ("number | null", {"number"}, []),
+    ("Row[]", {"array"}, []),
+    ("readonly string[]", {"array"}, []),
+    ("Array<Row>", {"array"}, []),
+    ("Record<string, number>", {"object"}, []),
+    ("Partial<Row>", {"object"}, []),
+    ("(a: string) => void", {"function"}, []),
+    ("MouseEventHandler<HTMLElement>", {"function"}, []),
+    ("React.ReactNode", {"content"}, []),
+    ("Date", {"date"}, []),
+    ("Promise<string>", {"promise"}, []),
+    ("Mode", {"string"}, ["on", "off"]),
+    ("[string, number]", {"array"}, []),
+    ("(string)", {"string"}, []),
+    ("Row & { more: number }", {"object"}, []),
+    ("Unknown", set(), []),
+]
+
+
+@pytest.mark.parametrize(("text", "kinds", "literals"), TYPES)
+def test_declared_types(text: str, kinds: set[str], literals: list[Any]) -> None:
+    tree = tree_of(
+        f"interface Base {{ id: string }} interface Row extends Base {{ at?: number; go(): void }}"
+        f" enum Mode {{ On = 'on', Off = 'off' }} type X = {text};"
+    )
+    value = tree.of("type_alias_declaration")[0].child("value")
+    assert value is not None
+    shape = declared_type(value, tree)
+    assert (shape.kinds, shape.literals) == (kinds, literals)
+    if text == "Row[]":
+        assert shape.items is not None and sorted(shape.items.fields) == ["at", "go", "id"]
+        assert shape.items.fields["id"].required and not shape.items.fields["at"].required
+
+
+EXPORTS: list[tuple[str, list[str]]] = [
+    ("export default class A {}", ["default"]),
+    ("export const A = 1, b = 2; export function C() {}", ["A", "b", "C"]),
+    ("class A {} export { A as B }; export default A;", ["default", "B"]),
+    ("const a = 1;", []),
+]
+
+
+@pytest.mark.parametrize(("text", "names"), EXPORTS)
+def test_exports(text: str, names: list[str]) -> None:
+    assert exports_of(tree_of(text)) == names
+
+
+REPLIES: list[tuple[str, list[str]]] = [
+    ("const { rows, n } = await r.json();", ["n", "rows"]),
+    ("const body = await r.json(); body.rows.map((x) => x.id);", ["rows"]),
+    ("r.json().then(({ rows }) => rows.map((x) => x.id));", ["rows"]),
+    ("fetch('/a').then((r) => r.json()).then((body) => body.rows);", ["rows"]),
+    ("const body = JSON.parse(request.responseText); body.rows;", ["rows"]),
+]
+
+
+@pytest.mark.parametrize(("text", "fields"), REPLIES)
+def test_what_is_taken_from_a_reply(text: str, fields: list[str]) -> None:
+    found = read_inputs(
+        f"export default function X() {{ async function load() {{ {text} }} }}", "X.jsx"
+    )
+    assert found.reply is not None and sorted(found.reply.fields) == fields
+
+
+NAMES: list[tuple[str, list[str]]] = [
+    ("class X extends C { render() { const { a, b: c, ...d } = this.props; return this.props.e; } }", ["a", "b", "e"]),
+    ("function X({ a, b = 1, ...rest }) { return a; }", ["a", "b"]),
+    ("const X = (props) => props.a + props.b;", ["a", "b"]),
+    ("class X extends C { componentDidUpdate(prevProps) { prevProps.a; } render() {} } X.defaultProps = { z: 1 };", ["z", "a"]),
+    ("class X extends C { static propTypes = { a: T.string }; render() { return this.props.children; } }", ["a", "children"]),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("text", "names"), NAMES)
+def test_which_inputs_there_are(text: str, names: list[str]) -> None:
+    assert list(read_inputs(text, "X.jsx").shapes) == names
