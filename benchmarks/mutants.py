@@ -17,6 +17,7 @@ from collections import Counter
 from collections.abc import Callable, Iterator
 from contextlib import suppress
 from dataclasses import dataclass, field, replace
+from functools import partial
 from itertools import pairwise, zip_longest
 from pathlib import Path
 
@@ -498,10 +499,10 @@ def main() -> None:
     parser.add_argument("--seed", type=int, default=1)
     given = parser.parse_args()
     tally = Tally(cache_folder() / f"mutants-{given.which}.json")
-    with Bench(say=lambda text: print(text, file=sys.stderr)) as bench:
-        # A run that is stopped says what it has found so far.
-        with suppress(KeyboardInterrupt):
-            measure(bench, given, tally)
+    # A run that is stopped says what it has found so far.
+    say = partial(print, file=sys.stderr)
+    with Bench(say=say) as bench, suppress(KeyboardInterrupt):
+        measure(bench, given, tally)
     tally.show()
 
 
@@ -567,7 +568,10 @@ def measure(bench: Bench, given: argparse.Namespace, tally: Tally) -> None:
             print(f"\r\033[K{subject.name} {number}/{len(chosen)}", end="", file=sys.stderr)
             sides = pair(subject, mutant.text)
             effort = Effort(given.budget, shrink=False)
-            own += tally.note(subject, mutant, verified(bench, sides, None, Trials(None), effort))
+            found = verified(bench, sides, None, Trials(None), effort)
+            if found.interrupted:
+                raise KeyboardInterrupt
+            own += tally.note(subject, mutant, found)
         print(f"\r\033[K{subject.name}: {own} of {len(chosen)} told apart", file=sys.stderr)
 
 
