@@ -222,6 +222,22 @@ def test_values_that_json_cannot_say(value: Any, shown: str, bench: Bench, tmp_p
     assert "".join(points[0]["tree"][0][3][0][3]) == shown
 
 
+def test_unchanged_inputs_stay_the_very_same(bench: Bench, tmp_path: Path) -> None:
+    body = """const seen = React.useRef([]); if (!seen.current.includes(word)) seen.current.push(word);"""
+    steps = [{"change": {"inputs": {"other": 2}}}, {"change": {"inputs": {"word": [2]}}}]
+    points = run(
+        bench, tmp_path, probe("<b>{seen.current.length}</b>", body), steps, inputs={"word": [1]}
+    )
+    assert [p["tree"][0][3][0][3][0] for p in points] == ["1", "1", "2"]
+
+
+def test_functions_inside_inputs_are_recorded(bench: Bench, tmp_path: Path) -> None:
+    inner = "<button onClick={() => word.onPick(word.at)}>Go</button>"
+    word = {"at": 3, "onPick": {"$": "function", "called": "word.onPick"}}
+    points = run(bench, tmp_path, probe(inner), [{"press": BUTTON}], inputs={"word": word})
+    assert points[1]["calls"] == [["word.onPick", 3]]
+
+
 def test_content_as_an_input(bench: Bench, tmp_path: Path) -> None:
     markup = {"$": "markup", "content": [{"tag": "i", "content": ["a"]}, "b"]}
     points = run(bench, tmp_path, probe("{word}"), [], inputs={"word": markup})

@@ -86,7 +86,7 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
         case "boolean":
             return salt % 2 == 0
         case "function":
-            return {"$": "function"}
+            return {"$": "function", "called": name}
         case "date":
             return {"$": "date", "time": 1_704_200_000_000 + salt * 86_400_000}
         case "moment":
@@ -167,6 +167,8 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
                 add({"$": "markup", "content": [{"tag": "b", "content": ["one"]}]})
                 if one == "content":
                     add("plain text")
+            case "function":
+                add({"$": "function", "called": name, "throws": "the function failed"})
     if not shape.declared:
         add(None)
     elif not shape.required:
