@@ -255,8 +255,10 @@ class Search:
 
     def _replies(self, full: Situation) -> Iterator[Plan]:
         """Every reply there may be; and for each input, a change while a reply is under way."""
+        sparse = self.situations.sparse()
         for replies in self.situations.replies:
             yield self._plan(replace(full, replies=replies), length=5, extras=0.3)
+            yield self._plan(replace(sparse, replies=replies), length=3, extras=0.3)
         race = replace(full, replies=self.situations.replies[-1])
         for name, values in list(self.situations.values.items())[:8]:
             other = next((v for v in values if v not in (None, full.inputs.get(name))), None)

@@ -37,7 +37,7 @@ WAITS = (1, 60, 350, 1000, 5000, 60_000)
 
 def possible(actions: dict[str, Any]) -> list[Step]:
     """Every step a user could take now, waiting for what is due included."""
-    found: list[Step] = [{"pass": int(wait) + 1} for wait in sorted(set(actions["waits"]))[:2]]
+    found: list[Step] = [{"pass": max(1, int(w))} for w in sorted(set(actions["waits"]))[:2]]
     for element in actions["elements"]:
         if not element["disabled"]:
             found += _of_element(element)
