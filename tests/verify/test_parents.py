@@ -66,3 +66,15 @@ def test_through_the_program(run, tmp_path: Path) -> None:  # type: ignore[no-un
     assert "inside Piers" in run(*call).stdout
     (tmp_path / "App.jsx").unlink()
     assert json.loads(run(*call, "--json").stdout)["verdict"] == "not run"
+
+
+def test_outside_of_a_project_only_the_folder_is_looked_through(tmp_path: Path) -> None:
+    folder = tmp_path / "a"
+    folder.mkdir()
+    project(folder)
+    (folder / "package.json").unlink()
+    (folder / "App.jsx").rename(tmp_path / "App.jsx")
+    assert parents_of("Pier", folder / "Pier.jsx") is None
+    (folder / "node_modules").mkdir()
+    (tmp_path / "App.jsx").rename(folder / "node_modules" / "App.jsx")
+    assert parents_of("Pier", folder / "Pier.jsx") is None

@@ -6,8 +6,10 @@ uses the component inside another one, trials can do so too.
 
 from __future__ import annotations
 
+import os
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import takewhile
 from pathlib import Path
 
 from clean_carry.component.errors import InputError
@@ -19,6 +21,8 @@ from clean_carry.source.workspace import Workspace
 # A project is looked through up to this many files.
 MOST_FILES = 600
 _ENDINGS = frozenset({".js", ".jsx", ".tsx"})
+# What tells the top folder of a project.
+_ROOTS = ("package.json", "clean-carry.toml", ".git")
 _CONSTANT = frozenset("string number true false null unary_expression template_string".split())  # noqa: SIM905
 
 
@@ -57,26 +61,27 @@ def parents_of(component: str, file: Path) -> Parents | None:
 
 
 def _files(file: Path) -> Iterator[Path]:
-    """The files of the project, those nearest to the component first."""
-    seen = 0
-    folder = file.parent
-    passed: Path | None = None
-    while True:
-        for path in sorted(folder.rglob("*")):
-            inside = path.relative_to(folder).parts
-            if "node_modules" in inside or any(part.startswith(".") for part in inside):
-                continue
-            if path.suffix not in _ENDINGS or path == file or not path.is_file():
-                continue
-            if passed is not None and passed in path.parents:
-                continue
-            seen += 1
-            if seen > MOST_FILES:
-                return
-            yield path
-        if (folder / "package.json").is_file() or folder.parent == folder:
-            return
-        passed, folder = folder, folder.parent
+    """The files of the project, those nearest to the component first; only its folder outside of one."""
+    root = next(
+        (up for up in file.parents if any((up / name).exists() for name in _ROOTS)), file.parent
+    )
+    found: list[Path] = []
+    for folder, folders, names in os.walk(root):
+        folders[:] = sorted(f for f in folders if f != "node_modules" and not f.startswith("."))
+        paths = (Path(folder) / name for name in sorted(names))
+        found += [path for path in paths if path.suffix in _ENDINGS and path != file]
+        if len(found) > MOST_FILES:
+            break
+    yield from sorted(found, key=lambda path: _distance(path, file))
+
+
+def _distance(path: Path, file: Path) -> int:
+    """Steps from folder to folder between two files."""
+    one, other = path.parent.parts, file.parent.parts
+    shared = sum(
+        1 for _ in takewhile(lambda pair: pair[0] == pair[1], zip(one, other, strict=False))
+    )
+    return len(one) + len(other) - 2 * shared
 
 
 def _around(element: Node, tree: Tree, path: Path, file: Path) -> Parents | None:
