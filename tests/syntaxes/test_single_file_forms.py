@@ -9,6 +9,9 @@ import pytest
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.syntaxes.jsx_function.markup import _jsx_text, _template_text
+from clean_carry.verify.bench import Bench
+from clean_carry.verify.pair import Trials, sides_of_result, verified
+from clean_carry.verify.verify import Effort
 
 FILE = """<template>
   <div>{markup}</div>
@@ -94,6 +97,14 @@ MARKUP: list[tuple[str, str]] = [
     ("<slot name='foot'>x {{ used }}</slot>", "{foot ?? <>x {used}</>}"),
     ("<slot name='title'><b>x</b></slot>", "{titleSlot ?? <b>x</b>}"),
     ("<!-- note --><b>a</b>", "{/* note */}<b>a</b>"),
+    ("<!-- a */ b -->x", "{/* a * / b */}x"),
+    ("<b title='a\"b'>x</b>", "<b title='a\"b'>x</b>"),
+    ("<b class='x\n   y'>a</b>", '<b className="x y">a</b>'),
+    ("<button disabled=''>a</button>", "<button disabled>a</button>"),
+    ("<button disabled='false'>a</button>", "<button disabled>a</button>"),
+    ("<p>x\n  </p>", "<p>{'x '}</p>"),
+    ("<b @click='on ? go(1) : go(2)'>a</b>", "<b onClick={() => on ? go(1) : go(2)}>a</b>"),
+    ("<b @click='on && (used = 3)'>a</b>", "<b onClick={() => on && (setUsed(3))}>a</b>"),
     ("a &amp; b", "a &amp; b"),
     ("a {b} c", "{'a {b} c'}"),
 ]
@@ -113,9 +124,30 @@ def test_markup_is_kept_in_the_flat_form(markup: str, tmp_path: Path) -> None:
     assert f"<div>{markup}</div>" in result.files[0].text
 
 
+@pytest.mark.parametrize("target", ["jsx-function", "single-file-flat"])
+def test_all_forms_on_one_page_are_the_same(target: str, tmp_path: Path, bench: Bench) -> None:
+    markup = "\n    ".join(f"<section>{row[0]}</section>" for row in MARKUP)
+    result = carried(tmp_path, target, markup, "this.$emit('gone', by);")
+    assert result.status == "clean", result.findings
+    old, new, interface = sides_of_result(tmp_path / "Berth.vue", result)
+    found = verified(bench, (old, new), interface, Trials(None), Effort(6.0))
+    assert found.verdict == "same", found.as_json()["trials"][-1:] or found.reason
+    assert found.tried >= 3
+
+
 REFUSED: list[tuple[str, str]] = [
     ("{{ kinds }}", "shown-value-unknown"),
     ("{{ look(used) }}", "unknown-use"),
+    ("{{ used++ }}", "shown-value-unknown"),
+    ("<b @click='used = used = 3'>a</b>", "write-value-used"),
+    ("<b @click='go(used = 3)'>a</b>", "write-value-used"),
+    ("<b title='a\n b'>a</b>", "markup-unread"),
+    ("<b onclick='go()'>a</b>", "markup-unread"),
+    ("<b x.y='z'>a</b>", "markup-unread"),
+    ("<pre>a</pre>", "markup-unread"),
+    ("<textarea></textarea>", "markup-unread"),
+    ("<i v-if='on'>a</i>text<i v-else>b</i>", "markup-unread"),
+    ("<i v-else>b</i>", "markup-unread"),
     ("<b :title='kinds'>a</b>", "shown-value-unknown"),
     ("<b :hidden='used'>a</b>", "shown-value-unknown"),
     ("<b :draggable='on'>a</b>", "shown-value-unknown"),
@@ -128,6 +160,11 @@ REFUSED: list[tuple[str, str]] = [
     ("<b @focus='go(1)'>a</b>", "markup-unread"),
     ("<b @click='go'>a</b>", "markup-unread"),
     ("<b @click='() => go(1)'>a</b>", "markup-unread"),
+    ("<b @click='function () { go(1) }'>a</b>", "markup-unread"),
+    ("<b @click='async function () { go(1) }'>a</b>", "markup-unread"),
+    ("<b @click='(go)'>a</b>", "markup-unread"),
+    ("<b @click='if (on) go(1)'>a</b>", "markup-unread"),
+    ("<b @click='{ go(1) }'>a</b>", "markup-unread"),
     ("<b @click='go(1); go(2)'>a</b>", "markup-unread"),
     ("<b @click.stop='go(1)'>a</b>", "markup-unread"),
     ("<b @click='go($event)'>a</b>", "unknown-use"),

@@ -51,6 +51,14 @@ def test_the_scope_mark_goes_only_where_it_is_named() -> None:
     assert Normaliser().tree(marked) == marked
 
 
+def test_an_empty_class_says_nothing_only_between_two_frameworks() -> None:
+    empty, none = [el("p", class_="")], [el("p")]
+    assert tree_differences(Normaliser().tree(empty), Normaliser().tree(none))
+    across = Normaliser(across=True)
+    assert tree_differences(across.tree(empty), across.tree(none)) == []
+    assert across.used["empty-class"] == 1
+
+
 def test_every_rule_is_in_the_docs() -> None:
     page = (Path(__file__).parents[2] / "docs" / "verification.md").read_text("utf-8")
     assert [rule.name for rule in RULES if f"`{rule.name}`" not in page] == []

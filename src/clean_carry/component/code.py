@@ -212,7 +212,7 @@ class Assign(Operation):
 
     `value` is None for `++` and `--`. `alone` says that it is a statement of its own at the top of
     its function, `looped` that it may run several times in one run of it, `atomic` that the value
-    needs no parentheses beside an operator.
+    needs no parentheses beside an operator, `used` that somebody takes what the write itself gives.
     """
 
     member: Member
@@ -223,6 +223,7 @@ class Assign(Operation):
     statement: bool
     looped: bool
     atomic: bool
+    used: bool
 
     def operands(self) -> tuple[Code, ...]:
         return (self.value,) if self.value is not None else ()

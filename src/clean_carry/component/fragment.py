@@ -81,6 +81,13 @@ def joined(parts: Iterable[Fragment], between: str) -> Fragment:
     return Fragment(pieces)
 
 
+def length(fragment: Fragment) -> int:
+    """How many characters (bytes, of what is copied) a fragment has."""
+    return sum(
+        len(p.text) if p.span is None else p.span.end - p.span.start for p in fragment.pieces
+    )
+
+
 def between(
     span: Span, operations: Iterable[Operation], spell: Callable[[Operation], Fragment]
 ) -> Fragment:

@@ -318,6 +318,13 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "setTimeout(() => { this.open = false; })",
     ),
     (
+        "write-value-used",
+        "error",
+        "what a write of state gives is used as a value",
+        "Make the write a statement of its own",
+        "go(this.left = 3)",
+    ),
+    (
         "derived-in-steps",
         "error",
         "a derived value is not one expression over inputs and state",

@@ -16,7 +16,13 @@ from clean_carry.component.plan import Plan, Refused
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
 from clean_carry.crossing.fit import fit
-from clean_carry.crossing.outcome import Excluded, beside, fixed_ranges, script_style
+from clean_carry.crossing.outcome import (
+    Excluded,
+    beside,
+    fixed_ranges,
+    orphaned_comments,
+    script_style,
+)
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
@@ -240,16 +246,8 @@ def _with_orphans(
     fragment: Fragment, ledger: Ledger, carried: tuple[Component, ...], source: SourceText
 ) -> Fragment:
     """Comments whose surroundings went away are handed on: they open the function's body."""
-    copied = sorted((p.span.start, p.span.end) for p in fragment.pieces if p.span is not None)
-    starts = [start for start, _ in copied]
     for component in carried:
-        orphans: list[Span] = []
-        for entry in ledger.entries:
-            if entry.notion != "comment" or not component.span.holds(entry.span):
-                continue
-            at = bisect_right(starts, entry.span.start) - 1
-            if at < 0 or copied[at][1] < entry.span.end:
-                orphans.append(entry.span)
+        orphans = orphaned_comments(fragment, ledger, component.span)
         if orphans:
             fragment = _hand_on(fragment, component, orphans, source)
     return fragment

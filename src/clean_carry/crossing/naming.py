@@ -25,59 +25,13 @@ from clean_carry.source.javascript.values import is_identifier
 
 # ECMA-262 §12.7.2 (reserved words, strict mode) and names no function body may declare.
 RESERVED = frozenset(
-    [
-        "await",
-        "break",
-        "case",
-        "catch",
-        "class",
-        "const",
-        "continue",
-        "debugger",
-        "default",
-        "delete",
-        "do",
-        "else",
-        "enum",
-        "export",
-        "extends",
-        "false",
-        "finally",
-        "for",
-        "function",
-        "if",
-        "import",
-        "in",
-        "instanceof",
-        "new",
-        "null",
-        "return",
-        "super",
-        "switch",
-        "this",
-        "throw",
-        "true",
-        "try",
-        "typeof",
-        "var",
-        "void",
-        "while",
-        "with",
-        "yield",
-        "let",
-        "static",
-        "implements",
-        "interface",
-        "package",
-        "private",
-        "protected",
-        "public",
-        "arguments",
-        "eval",
-        "undefined",
-        "NaN",
-        "Infinity",
-    ]
+    (
+        "await break case catch class const continue debugger default delete do else enum "
+        "export extends false finally for function if import in instanceof new null return "
+        "super switch this throw true try typeof var void while with yield let static "
+        "implements interface package private protected public arguments eval undefined NaN "
+        "Infinity"
+    ).split()
 )
 
 

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Protocol
 
+from clean_carry.component.fragment import Fragment
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Refusal
 from clean_carry.component.result import NewFile
+from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 
@@ -81,6 +84,20 @@ def beside(path: str, suffix: str, ending: str = "") -> str:
     for own in (".class", ".object"):
         stem = stem.removesuffix(own)
     return f"{folder}{slash}{stem}.{suffix}{dot}{ending or old}"
+
+
+def orphaned_comments(fragment: Fragment, ledger: Ledger, span: Span) -> list[Span]:
+    """The comments of a component that are not among what was copied: their surroundings went away."""
+    copied = sorted((p.span.start, p.span.end) for p in fragment.pieces if p.span is not None)
+    starts = [start for start, _ in copied]
+    found: list[Span] = []
+    for entry in ledger.entries:
+        if entry.notion != "comment" or not span.holds(entry.span):
+            continue
+        at = bisect_right(starts, entry.span.start) - 1
+        if at < 0 or copied[at][1] < entry.span.end:
+            found.append(entry.span)
+    return found
 
 
 def fixed_ranges(tree: Tree) -> Callable[[int, int], list[tuple[int, int]]]:

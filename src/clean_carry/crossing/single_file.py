@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.component.code import Assign, Emit, MethodCall, MethodValue, Operation, Read
-from clean_carry.component.fragment import Fragment, copy, new, render, settle
+from clean_carry.component.fragment import Fragment, copy, joined, new, render, settle
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup, SlotOutlet, children_of
@@ -14,7 +14,13 @@ from clean_carry.component.model import Component, Refusal
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
 from clean_carry.crossing.naming import RESERVED
-from clean_carry.crossing.outcome import Excluded, beside, fixed_ranges, script_style
+from clean_carry.crossing.outcome import (
+    Excluded,
+    beside,
+    fixed_ranges,
+    orphaned_comments,
+    script_style,
+)
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX
@@ -91,6 +97,10 @@ def carry_object_file(
     writer = FlatWriter(component, source, style.unit, style.semicolon)
     written = writer.write()
     fragment = _assembled(file, source, component, written, writer, style.quote)
+    orphans = orphaned_comments(fragment, ledger, component.span)
+    if orphans:
+        handed_on = joined((copy(span) + new("\n") for span in orphans), "")
+        fragment = _assembled(file, source, component, handed_on + written, writer, style.quote)
     _keep_template(ledger, file, component)
     return FlatOutcome(file.tree, fragment, style.unit, (component,), ())
 

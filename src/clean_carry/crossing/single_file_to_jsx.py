@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from clean_carry.component.code import Member, Read
+from clean_carry.component.code import Emit, Member, Read
 from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.fragment import Fragment, copy, new, render, settle, settled
 from clean_carry.component.interface import Interface
@@ -19,7 +19,13 @@ from clean_carry.component.model import Component, Derived, Prop, Reaction, Refu
 from clean_carry.component.plan import Refused
 from clean_carry.component.result import NewFile
 from clean_carry.crossing.fit import fit
-from clean_carry.crossing.outcome import Excluded, beside, fixed_ranges, script_style
+from clean_carry.crossing.outcome import (
+    Excluded,
+    beside,
+    fixed_ranges,
+    orphaned_comments,
+    script_style,
+)
 from clean_carry.crossing.single_file import slot_names
 from clean_carry.source.css.selectors import FOREIGN, scope_places
 from clean_carry.source.javascript.tree import Tree
@@ -121,7 +127,7 @@ def _carried(
 ) -> FunctionOutcome:
     stem = source.path.replace("\\", "/").rsplit("/", 1)[-1].split(".")[0]
     scoped = any(block.scoped for block in file.module.styles)
-    mark = f"data-{_kebab(component.name)}" if scoped else ""
+    mark = scope_mark(component.name) if scoped else ""
     lowered, target = lower(component, mark)
     _check(file, lowered)
     plan = fit(lowered, runtime, HOOKS)
@@ -132,6 +138,8 @@ def _carried(
             function += settled(lowered.entries[option], "option-to-function")
     for note in (n for notes in component.option_comments.values() for n in notes):
         before += copy(note) + new("\n")
+    for span in orphaned_comments(before + function, ledger, component.span):
+        before += copy(span) + new("\n")
     styles = _styles(file, source, mark)
     lines = []
     if style.hooks:
@@ -164,6 +172,9 @@ def lower(component: Component, mark: str) -> tuple[Component, TemplateTarget]:
             raise Refused("input-declaration", prop.name, component.span.start)
         if prop.default is not None and prop.default.kind != "constant":
             raise Refused("input-declaration", prop.name, prop.default.code.span.start)
+    for _, operation in component.operations():
+        if isinstance(operation, Emit) and operation.event not in component.events:
+            raise Refused("events-undeclared", operation.event, operation.span.start)
     names = {prop.name for prop in component.props}
     events = {event: f"on{_pascal(event)}" for event in component.events}
     slots: dict[str, str] = {}
@@ -206,6 +217,9 @@ def _ordered(component: Component) -> list[Derived]:
 
 
 def _check(file: ObjectFile, component: Component) -> None:
+    dialect = file.script.attribute("lang")
+    if dialect is not None:
+        raise Refused("block-unread", "a script in a dialect", dialect.start)
     for statement in file.tree.root.named_children:
         origin = statement.child("source") if statement.type == "import_statement" else None
         if origin is not None and origin.text[1:-1] == "vue":
@@ -255,8 +269,9 @@ def _pascal(name: str) -> str:
     return "".join(part[:1].upper() + part[1:] for part in name.replace(":", "-").split("-"))
 
 
-def _kebab(name: str) -> str:
-    out = ""
+def scope_mark(name: str) -> str:
+    """The attribute that scopes the styles of a component: `data-seat-counter` for SeatCounter."""
+    out = "data-"
     for at, letter in enumerate(name):
         out += ("-" if letter.isupper() and at else "") + letter.lower()
     return out

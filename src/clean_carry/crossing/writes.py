@@ -50,6 +50,8 @@ def following_names(component: Component, later: frozenset[int], naming: Naming)
 def _check(write: Assign, later: frozenset[int]) -> None:
     if write.deferred or write.looped or write.entry in later:
         raise Refused("write-runs-later", write.member.name, write.span.start)
+    if write.used:
+        raise Refused("write-value-used", write.member.name, write.span.start)
 
 
 def _touched(component: Component) -> dict[str, tuple[set[str], set[str]]]:

@@ -11,7 +11,6 @@ import time
 from collections.abc import Callable
 from functools import cache
 from pathlib import Path
-from types import TracebackType
 from typing import Any
 
 from clean_carry.verify.runtimes import WORKER, node
@@ -42,17 +41,6 @@ class Worker:
         self._lines: queue.Queue[bytes | None] = queue.Queue()
         self._number = 0
         self.generation = 0
-
-    def __enter__(self) -> Worker:
-        return self
-
-    def __exit__(
-        self,
-        kind: type[BaseException] | None,
-        value: BaseException | None,
-        tb: TracebackType | None,
-    ) -> None:
-        self.close()
 
     def _start(self) -> subprocess.Popen[bytes]:
         environment = {"PATH": os.environ.get("PATH", ""), "NODE_NO_WARNINGS": "1"}

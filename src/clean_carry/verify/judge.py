@@ -77,7 +77,8 @@ class Pair:
         self, trial: Trial, first: dict[str, Any], second: dict[str, Any]
     ) -> list[Difference]:
         """The differences between what both versions did that the project does not accept."""
-        sides = (normaliser(self.old), normaliser(self.new))
+        across = not self.one_runtime
+        sides = (normaliser(self.old, across=across), normaliser(self.new, across=across))
         found = differences(
             trial.name, first, second, self.baselines, sides, one_runtime=self.one_runtime
         )
@@ -103,9 +104,9 @@ class Pair:
         return not differences(trial.name, first, again, twice, sides, one_runtime=True)
 
 
-def normaliser(side: Side) -> Normaliser:
-    """The normaliser of one side."""
-    return Normaliser((*_MARKS.get(side.runtime.framework, ()), *side.marks))
+def normaliser(side: Side, *, across: bool = False) -> Normaliser:
+    """The normaliser of one side; `across`: the other one runs in another framework."""
+    return Normaliser((*_MARKS.get(side.runtime.framework, ()), *side.marks), across=across)
 
 
 @dataclass(frozen=True)

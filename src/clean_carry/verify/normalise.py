@@ -29,6 +29,9 @@ RULES = (
         "white-space", "white space that the elements' default display collapses is not seen"
     ),
     NormalisingRule("class-order", "the order and spacing of classes selects nothing"),
+    NormalisingRule(
+        "empty-class", "between two frameworks, a class attribute without a class says nothing"
+    ),
     NormalisingRule("boolean-attribute", "a boolean attribute is true whatever its value"),
     NormalisingRule("form-state", "form state is compared as property, not as start attribute"),
     NormalisingRule("style-spacing", "spacing inside a style attribute means nothing"),
@@ -43,86 +46,19 @@ RULES = (
 
 # HTML §15 (rendering): elements whose default display is not inline; and where a trial mounts a second one.
 BLOCKS = frozenset(
-    [
-        "address",
-        "article",
-        "aside",
-        "blockquote",
-        "body",
-        "center",
-        "dd",
-        "details",
-        "dialog",
-        "dir",
-        "div",
-        "dl",
-        "dt",
-        "fieldset",
-        "figcaption",
-        "figure",
-        "footer",
-        "form",
-        "h1",
-        "h2",
-        "h3",
-        "h4",
-        "h5",
-        "h6",
-        "header",
-        "hgroup",
-        "hr",
-        "html",
-        "legend",
-        "li",
-        "main",
-        "menu",
-        "nav",
-        "ol",
-        "optgroup",
-        "option",
-        "p",
-        "search",
-        "section",
-        "summary",
-        "ul",
-        "table",
-        "caption",
-        "colgroup",
-        "col",
-        "thead",
-        "tbody",
-        "tfoot",
-        "tr",
-        "td",
-        "th",
-        "select",
-        "trial-place",
-    ]
+    (
+        "address article aside blockquote body center dd details dialog dir div dl dt fieldset "
+        "figcaption figure footer form h1 h2 h3 h4 h5 h6 header hgroup hr html legend li main "
+        "menu nav ol optgroup option p search section summary ul table caption colgroup col "
+        "thead tbody tfoot tr td th select trial-place"
+    ).split()
 )
 _KEEP_SPACE = frozenset({"pre", "textarea", "listing", "plaintext"})
 _BOOLEAN = frozenset(
-    [
-        "disabled",
-        "checked",
-        "readonly",
-        "required",
-        "selected",
-        "multiple",
-        "hidden",
-        "open",
-        "autofocus",
-        "novalidate",
-        "controls",
-        "loop",
-        "muted",
-        "autoplay",
-        "reversed",
-        "inert",
-        "itemscope",
-        "default",
-        "defer",
-        "async",
-    ]
+    (
+        "disabled checked readonly required selected multiple hidden open autofocus novalidate "
+        "controls loop muted autoplay reversed inert itemscope default defer async"
+    ).split()
 )
 # The forms in which the runtimes write ids of their own.
 _MADE_UP = re.compile(r"^(:[rR][0-9a-z]*:|«[rR][0-9a-z]*»|_[rR]_[0-9a-z]*_|v-\d+)$")
@@ -135,21 +71,10 @@ _ENGINE_WORDING = re.compile(
     re.DOTALL,
 )
 _REFERENCES = frozenset(
-    [
-        "id",
-        "for",
-        "aria-labelledby",
-        "aria-describedby",
-        "aria-controls",
-        "aria-owns",
-        "aria-activedescendant",
-        "aria-details",
-        "aria-errormessage",
-        "aria-flowto",
-        "list",
-        "headers",
-        "form",
-    ]
+    (
+        "id for aria-labelledby aria-describedby aria-controls aria-owns aria-activedescendant "
+        "aria-details aria-errormessage aria-flowto list headers form"
+    ).split()
 )
 _STATE_ATTRIBUTES = {
     "input": ("value", "checked"),
@@ -162,12 +87,14 @@ _STATE_ATTRIBUTES = {
 class Normaliser:
     """Applies the rules to the trees of one side; `used` counts what each rule changed.
 
-    `marks` are names (or prefixes ending in `*`) of attributes that only scope a style.
+    `marks` are names (or prefixes ending in `*`) of attributes that only scope a style; `across`
+    says that the other side runs in another framework.
     """
 
-    def __init__(self, marks: tuple[str, ...] = ()) -> None:
+    def __init__(self, marks: tuple[str, ...] = (), *, across: bool = False) -> None:
         self.used: Counter[str] = Counter()
         self.marks = marks
+        self.across = across
         self._ids: dict[str, str] = {}
 
     def tree(self, tree: Tree) -> Tree:
@@ -223,6 +150,9 @@ class Normaliser:
         for key, value in attributes.items():
             if any(key == m or (m.endswith("*") and key.startswith(m[:-1])) for m in self.marks):
                 self.used["scope-mark"] += 1
+                continue
+            if key == "class" and self.across and not value.strip():
+                self.used["empty-class"] += 1
                 continue
             if key in _STATE_ATTRIBUTES.get(name, ()) and state is not None:
                 if key in state or "checked" not in state:

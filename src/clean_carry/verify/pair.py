@@ -9,6 +9,7 @@ from clean_carry.component.errors import CarryError
 from clean_carry.component.interface import Interface
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.crossing.single_file_to_jsx import scope_mark
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.parents import parents_of
@@ -72,7 +73,7 @@ def sides_of(
         return before, after, None
     results = carry_file(Request(old, str(old), "jsx-function"))
     interface = results[0].interface if results else Interface()
-    mark = "data-" + _kebab(results[0].component) if results else ""
+    mark = scope_mark(results[0].component) if results else ""
     return before, replace(after, marks=(mark,) if mark else ()), interface
 
 
@@ -100,13 +101,6 @@ def _runtime(framework: str, folder: Path, settings: Settings) -> Runtime:
 
 def _framework(path: Path) -> str:
     return "vue" if path.suffix == ".vue" else "react"
-
-
-def _kebab(name: str) -> str:
-    out = ""
-    for at, letter in enumerate(name):
-        out += ("-" if letter.isupper() and at else "") + letter.lower()
-    return out
 
 
 def mounts_of(old: Side, new: Side) -> list[str]:

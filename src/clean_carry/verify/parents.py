@@ -23,7 +23,7 @@ MOST_FILES = 600
 _ENDINGS = frozenset({".js", ".jsx", ".tsx"})
 # What tells the top folder of a project.
 _ROOTS = ("package.json", "clean-carry.toml", ".git")
-_CONSTANT = frozenset("string number true false null unary_expression template_string".split())  # noqa: SIM905
+_CONSTANT = frozenset("string number true false null unary_expression template_string".split())
 
 
 @dataclass(frozen=True)

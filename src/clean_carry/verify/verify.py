@@ -175,7 +175,12 @@ def _explored(
     pair = Pair.of(bench, old, new, built, interface, _component(old))
     back = {b: a for a, b in (interface.inputs if interface is not None else ())}
     inputs = read_inputs(old.text, str(old.place), old.exported)
-    inputs = inputs.join(read_inputs(new.text, str(new.place), new.exported), back)
+    other = read_inputs(new.text, str(new.place), new.exported)
+    if interface is not None:
+        # What is a slot or an event of the old side is given as that.
+        for _, made in (*interface.slots, *interface.events):
+            other.shapes.pop(made, None)
+    inputs = inputs.join(other, back)
     search = Search(bench, pair, inputs, effort, progress)
     found = search.run()
     judged = list(found.kept)

@@ -12,43 +12,16 @@ from clean_carry.source.javascript.tree import Node
 # Methods of ECMAScript built-ins (ECMA-262 §22.1, §23.1, §24) and of React's children helper that
 # call their callback before they return.
 _AT_ONCE = frozenset(
-    [
-        "map",
-        "filter",
-        "forEach",
-        "reduce",
-        "reduceRight",
-        "some",
-        "every",
-        "find",
-        "findIndex",
-        "findLast",
-        "findLastIndex",
-        "flatMap",
-        "sort",
-        "toSorted",
-        "replace",
-        "replaceAll",
-        "from",
-        "keys",
-        "values",
-        "entries",
-    ]
+    (
+        "map filter forEach reduce reduceRight some every find findIndex findLast findLastIndex "
+        "flatMap sort toSorted replace replaceAll from keys values entries"
+    ).split()
 )
 _TRANSPARENT = frozenset(
-    {
-        "parenthesized_expression",
-        "ternary_expression",
-        "binary_expression",
-        "object",
-        "array",
-        "pair",
-        "jsx_expression",
-        "as_expression",
-        "non_null_expression",
-        "satisfies_expression",
-        "spread_element",
-    }
+    (
+        "parenthesized_expression ternary_expression binary_expression object array pair "
+        "jsx_expression as_expression non_null_expression satisfies_expression spread_element"
+    ).split()
 )
 
 

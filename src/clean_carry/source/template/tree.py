@@ -14,9 +14,7 @@ from clean_carry.component.errors import InputError
 from clean_carry.source.text import SourceText
 
 # HTML §13.1.2: elements that have no content and no end tag.
-VOID = frozenset(
-    "area base br col embed hr img input link meta param source track wbr".split()  # noqa: SIM905
-)
+VOID = frozenset("area base br col embed hr img input link meta param source track wbr".split())
 _RAW = frozenset(["script", "style", "textarea"])
 _TAG = re.compile(rb"<(/?)([A-Za-z][^\s/>\"'<=]*)")
 _NAME = re.compile(rb"[^\s\"'<>/=][^\s=>/\"']*")
@@ -161,7 +159,7 @@ class _Reader:
                 raise self.fail(f"<{name} holds what is no attribute", at)
             attributes.append(attribute)
             at = attribute.end
-        if name.lower() in VOID:
+        if name in VOID:  # a component may be called Col or Input
             return TemplateNode("element", opening.start(), at, (at, at), name, attributes)
         if name in _RAW or (depth == 0 and self.raw_at_top and not _is_markup(name, attributes)):
             close = re.compile(

@@ -28,7 +28,7 @@ RENAMED = {
 }
 # HTML §2.3.2: attributes whose presence alone counts.
 BOOLEAN = frozenset(
-    "allowfullscreen async controls default defer disabled hidden inert loop multiple muted "  # noqa: SIM905
+    "allowfullscreen async controls default defer disabled hidden inert loop multiple muted "
     "novalidate open playsinline readonly required reversed selected".split()
 )
 # Set as a property and kept by the runtime afterwards: not an attribute that is only written.
@@ -55,7 +55,7 @@ EVENTS = {
 }
 # HTML §3.2.6 (global attributes) and the common ones of §4: a slot of this name gets a suffix.
 HTML_NAMES = frozenset(
-    "title lang dir hidden id style name label value type href src alt width height action method "  # noqa: SIM905
+    "title lang dir hidden id style name label value type href src alt width height action method "
     "content summary span start list form cite data open size shape target rel media".split()
 )
 

@@ -18,17 +18,10 @@ _THROUGH = frozenset(
 # Functions of HTML (§8.6 timers, §8.11 frames) and ECMA-262 promises that only keep a callback
 # until they call it: nobody compares it.
 _TIMERS = frozenset(
-    [
-        "setTimeout",
-        "setInterval",
-        "requestAnimationFrame",
-        "requestIdleCallback",
-        "setImmediate",
-        "queueMicrotask",
-        "then",
-        "catch",
-        "finally",
-    ]
+    (
+        "setTimeout setInterval requestAnimationFrame requestIdleCallback setImmediate "
+        "queueMicrotask then catch finally"
+    ).split()
 )
 
 

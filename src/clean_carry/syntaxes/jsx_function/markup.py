@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 
 from clean_carry.component.code import Code, Member
-from clean_carry.component.fragment import Fragment, copy, joined, new, settled
+from clean_carry.component.fragment import Fragment, copy, joined, length, new, settled
 from clean_carry.component.markup import (
     Attribute,
     BoundAttribute,
@@ -27,6 +28,9 @@ from clean_carry.syntaxes.jsx.attributes import BOOLEAN, EVENTS, STATEFUL, spell
 from clean_carry.syntaxes.jsx_function.operations import Speller
 
 LINE = 100
+# HTML §4.4.3, §4.11.14 (rendering of white space): what JSX would trim counts in these.
+_OWN_SPACE = frozenset({"pre", "textarea", "listing"})
+_PLAIN_NAME = re.compile(r"^[A-Za-z_][\w-]*$")
 CLASS_NAME = Member("prop", "className")
 
 
@@ -44,11 +48,15 @@ class MarkupWriter:
 
     def element(self, node: Element, *, root: bool = False) -> Fragment:
         """One element with all in it; the root takes what a parent passes on."""
+        if node.tag in _OWN_SPACE:
+            raise Refused(
+                "markup-unread", f"<{node.tag}>, which keeps its white space", node.span.start
+            )
         attributes = self._attributes(node, root)
         indent = self.speller.source.indent_at(node.span.start)
         head = new(f"<{node.tag}", node.entry, "element")
         flat = head + joined((new(" ") + a for a in attributes), "")
-        if _length(flat) + len(indent) > LINE:
+        if length(flat) + len(indent) > LINE:
             deep = f"\n{indent}{self.speller.unit}"
             flat = head + joined((new(deep) + a for a in attributes), "") + new(f"\n{indent}")
             closing = ">"
@@ -170,13 +178,19 @@ class MarkupWriter:
         at = node.span.start
         match attribute:
             case StaticAttribute(name=name, value=value, entry=entry):
-                if name in STATEFUL:
+                if name in STATEFUL or name.startswith("on") or not _PLAIN_NAME.match(name):
                     raise Refused("markup-unread", f"{name} on <{node.tag}>", at)
+                if name in BOOLEAN:  # there at all means true, whatever its value
+                    return new(spelled(name), entry, "attribute")
                 if value is None:
-                    bare = spelled(name) if name in BOOLEAN else f'{spelled(name)}=""'
-                    return new(bare, entry, "attribute")
-                text = new(f'{spelled(name)}="', entry, "attribute") + copy(value)
-                return text + new('"')
+                    return new(f'{spelled(name)}=""', entry, "attribute")
+                raw = self.speller.source.slice(value.start, value.end)
+                if "\n" in raw or ('"' in raw and "'" in raw):
+                    raise Refused("markup-unread", f"the value of {name}", value.start)
+                quote = "'" if '"' in raw else '"'
+                return (
+                    new(f"{spelled(name)}={quote}", entry, "attribute") + copy(value) + new(quote)
+                )
             case BoundAttribute(name=name, code=code, form=form, entry=entry):
                 if name in STATEFUL or (form != "boolean" if name in BOOLEAN else form == ""):
                     raise Refused("shown-value-unknown", f":{name}", code.span.start)
@@ -197,11 +211,13 @@ class MarkupWriter:
         parts: list[Fragment] = []
         for attribute in given:
             if isinstance(attribute, StaticAttribute) and attribute.value is not None:
+                raw = self.speller.source.slice(attribute.value.start, attribute.value.end)
+                if any(mark in raw for mark in "\"'\\&"):
+                    raise Refused("markup-unread", "the value of class", attribute.value.start)
+                words = " ".join(raw.split())
                 if not root and len(given) == 1:
-                    head = new('className="', attribute.entry, "attribute")
-                    return head + copy(attribute.value) + new('"')
-                head = new("'", attribute.entry, "attribute")
-                parts.append(head + copy(attribute.value) + new("'"))
+                    return new(f'className="{words}"', attribute.entry, "attribute")
+                parts.append(new(f"'{words}'", attribute.entry, "attribute"))
             elif isinstance(attribute, ClassList):
                 for number, (name, code, _) in enumerate(attribute.items):
                     settle = settled(attribute.entry, "class-list") if number == 0 else Fragment()
@@ -238,9 +254,3 @@ def _jsx_text(raw: str) -> str:
         if text:
             kept.append(text)
     return " ".join(kept)
-
-
-def _length(fragment: Fragment) -> int:
-    return sum(
-        len(p.text) if p.span is None else p.span.end - p.span.start for p in fragment.pieces
-    )

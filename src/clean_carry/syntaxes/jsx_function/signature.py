@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from clean_carry.component.code import Member
-from clean_carry.component.fragment import Fragment, joined, new, settled
+from clean_carry.component.fragment import Fragment, joined, length, new, settled
 from clean_carry.component.model import Prop
 from clean_carry.component.plan import OTHERS, PROPS, Plan
 from clean_carry.source.javascript.values import is_identifier
@@ -39,7 +39,7 @@ def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
         items.append(new(f"...{plan.lifted.rest}"))
     inner = joined(items, ", ")
     base = speller.source.indent_at(component.span.start)
-    if _length(inner) + len(f"function {component.name}({{  }}{typed}) {{") > LINE:
+    if length(inner) + len(f"function {component.name}({{  }}{typed}) {{") > LINE:
         unit = "\n" + base + style.unit
         return (
             result
@@ -134,9 +134,3 @@ def merged_inputs(plan: Plan, style: Style) -> list[Fragment]:
         own.append(name if name == local else f"{key}: {local}")
     parts = ", ".join([*own, f"...{plan.names[OTHERS]}"])
     return [new(f"const {plan.names[PROPS]} = {{ {parts} }}{style.semicolon}")]
-
-
-def _length(fragment: Fragment) -> int:
-    return sum(
-        len(p.text) if p.span is None else p.span.end - p.span.start for p in fragment.pieces
-    )

@@ -40,10 +40,7 @@ class TemplateCode:
 
 def read_code(source: SourceText, template: TemplateNode) -> TemplateCode:
     """Parse all code of a template. Raises `InputError` where it is no JavaScript."""
-    view = bytearray(b" ") * len(source.data)
-    for at, byte in enumerate(source.data):
-        if byte == 10:
-            view[at] = 10
+    view = source.blanked()
     values: list[tuple[int, int]] = []
     handlers: list[tuple[int, int]] = []
     for node in template.walk():

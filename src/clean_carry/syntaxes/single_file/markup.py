@@ -33,7 +33,7 @@ from clean_carry.syntaxes.uses import Uses
 _BRANCHES = ("v-if", "v-else-if", "v-else")
 # Names every template may use without declaring them (the runtime's own list of allowed globals).
 GLOBALS = frozenset(
-    "Infinity undefined NaN isFinite isNaN parseFloat parseInt Math Number Date Array Object Boolean "  # noqa: SIM905
+    "Infinity undefined NaN isFinite isNaN parseFloat parseInt Math Number Date Array Object Boolean "
     "String RegExp Map Set JSON Intl BigInt Error Symbol".split()
 )
 
@@ -89,6 +89,9 @@ class TemplateReader:
                 if branch.name == "v-if":
                     close()
                     arms_start = node.start
+                elif not arms:
+                    what = f"{branch.name} that follows no condition"
+                    self.uses.refuse("markup-unread", what, branch.start)
                 else:
                     # A comment between two arms stands before both.
                     if any(isinstance(p, MarkupComment) for p in pending):
@@ -201,10 +204,12 @@ class TemplateReader:
             self.uses.refuse("markup-unread", attribute.name, attribute.start)
             return None
         node = statements[0]
-        if node.type == "expression_statement":
+        if node.type not in ("expression_statement", "parenthesized_expression"):
+            self.uses.refuse("markup-unread", f"{attribute.name} with a statement", node.start)
+            return None
+        while node.type in ("expression_statement", "parenthesized_expression"):
             node = node.named_children[0]
-        named = node.type in ("identifier", "member_expression")
-        if node.is_function or named:
+        if node.is_function or node.type in ("identifier", "member_expression"):
             self.uses.refuse("markup-unread", f"{attribute.name} naming a function", node.start)
             return None
         return Handler(event, self.uses.code(self.uses.span(node)), entry)

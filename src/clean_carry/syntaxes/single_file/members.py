@@ -22,10 +22,14 @@ from clean_carry.syntaxes.uses import Raw, Uses
 
 # ECMA-262 §23.1, §24: methods that change what they are called on.
 _MUTATING = frozenset(
-    "push pop shift unshift splice sort reverse fill copyWithin set add delete clear".split()  # noqa: SIM905
+    "push pop shift unshift splice sort reverse fill copyWithin set add delete clear".split()
+)
+_HARMLESS = frozenset(
+    "String Number Boolean parseInt parseFloat isNaN isFinite Array.isArray Object.keys "
+    "Object.values Object.entries".split()
 )
 _ATOMIC = frozenset(
-    "identifier number string member_expression call_expression parenthesized_expression".split()  # noqa: SIM905
+    "identifier number string member_expression call_expression parenthesized_expression".split()
 )
 
 
@@ -107,7 +111,19 @@ def _changes(node: Node) -> bool:
         if call is not None and call.type == "call_expression" and above.field == "function":
             return part is not None and part.text in _MUTATING
         here = above
-    return here.field == "argument" and here.parent is not None and here.parent.type == "arguments"
+    return (
+        here.parent is not None and here.parent.type == "arguments" and not _harmless(here.parent)
+    )
+
+
+def _harmless(arguments: Node) -> bool:
+    """Whether a call cannot change what it is given: an own event, or a function of the language."""
+    call = arguments.parent
+    callee = call.child("function") if call is not None else None
+    if callee is None:
+        return False
+    head, _, last = callee.text.rpartition(".")
+    return last == "$emit" or head in ("Math", "JSON", "Number") or callee.text in _HARMLESS
 
 
 def _write(uses: Uses, node: Node, name: str, members: Members, root: Node) -> None:
@@ -131,6 +147,7 @@ def _write(uses: Uses, node: Node, name: str, members: Members, root: Node) -> N
     looped = any(
         up.is_function or up.type.startswith(("for", "while", "do_")) for up in _up_to(whole, root)
     )
+    used = _is_used(whole)
     members.assigned.setdefault(name, []).append((operator, value))
     target, span = uses.span(node), uses.span(whole)
     deferred = is_deferred(node, root, uses.names)
@@ -152,9 +169,31 @@ def _write(uses: Uses, node: Node, name: str, members: Members, root: Node) -> N
             is_statement,
             looped,
             atomic,
+            used,
         )
 
     uses.raws.append(Raw(span, "state-write", build))
+
+
+def _is_used(node: Node) -> bool:
+    """Whether the value of an expression goes anywhere but into a statement of its own."""
+    above = node.parent
+    while above is not None:
+        match above.type:
+            case "expression_statement":
+                return False
+            case "parenthesized_expression" | "sequence_expression":
+                pass
+            case "ternary_expression" if node.field != "condition":
+                pass
+            case "binary_expression" if node.field == "right" and (
+                above.has("&&") or above.has("||")
+            ):
+                pass
+            case _:
+                return True
+        node, above = above, above.parent
+    return False
 
 
 def _up_to(node: Node, root: Node) -> Iterator[Node]:

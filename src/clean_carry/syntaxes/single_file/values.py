@@ -12,8 +12,8 @@ from clean_carry.syntaxes.single_file.members import Members
 
 NOTHING: Mapping[int, str] = MappingProxyType({})
 _TYPES: dict[str, Form] = {"String": "text", "Number": "text", "Boolean": "boolean"}
-_ARITHMETIC = frozenset("+ - * / % ** | & ^ << >> >>>".split())  # noqa: SIM905
-_COMPARING = frozenset("== != === !== < > <= >= in instanceof".split())  # noqa: SIM905
+_ARITHMETIC = frozenset("+ - * / % ** | & ^ << >> >>>".split())
+_COMPARING = frozenset("== != === !== < > <= >= in instanceof".split())
 _SAFE = frozenset({"number", "string", "template_string"})
 
 

@@ -42,10 +42,8 @@ def read(source: SourceText, ledger: Ledger) -> ObjectFile:
     if script is None:
         raise InputError("holds no script", file=source.path)
     ledger.claim("file", source.span(0, len(source.data)))
-    view = bytearray(10 if byte == 10 else 32 for byte in source.data)
     start, end = script.inner
-    view[start:end] = source.data[start:end]
-    tree = Tree(source, bytes(view))
+    tree = Tree(source, bytes(source.blanked([script.inner])))
     names = Names(tree)
     statement, literal = _exported(tree)
     if statement is None or literal is None:
@@ -110,6 +108,8 @@ def _component(
         template_reader = TemplateReader(template_uses, code)
         template_reader.collect(members)
         template_reader.forms = member_forms(gathered.props, members)
+        # A number, a string or a truth value cannot be changed in place.
+        members.mutations = [m for m in members.mutations if m[0] not in template_reader.forms]
         markup = template_reader.nodes(template.children)
         uses.refusals.extend(template_uses.refusals)
     else:

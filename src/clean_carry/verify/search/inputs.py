@@ -368,10 +368,7 @@ def _single_file(source: SourceText) -> Inputs:
     template = next((b for b in blocks if b.tag == "template"), None)
     trees: list[Tree] = []
     if script is not None:
-        view = bytearray(10 if byte == 10 else 32 for byte in source.data)
-        start, end = script.inner
-        view[start:end] = source.data[start:end]
-        trees.append(Tree(source, bytes(view)))
+        trees.append(Tree(source, bytes(source.blanked([script.inner]))))
     found = Inputs(exports=["default"])
     found.passes_on = True
     if template is not None:

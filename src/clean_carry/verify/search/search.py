@@ -193,9 +193,28 @@ class Search:
                     self.progress(
                         f"{found.tried} trials, {len(found.reach[0])} branches and functions reached"
                     )
+                self._confirm(pool)
             except KeyboardInterrupt:
                 found.stopped, found.interrupted = "it was interrupted", True
         return found
+
+    def _confirm(self, pool: ThreadPoolExecutor) -> None:
+        """The trials that count are run once more as any trial is: fresh pages, OLD twice, then NEW."""
+        found = self.found
+        if found.failing is not None:
+            return
+
+        def once_more(kept: Judged) -> Judged:
+            with self.bench.lane() as lane:
+                return judge(lane, self.pair, kept.trial)
+
+        judged = list(pool.map(once_more, found.kept))
+        found.kept = [j for j in judged if j.result.verdict == "same"]
+        found.void += sum(j.result.verdict == "void" for j in judged)
+        failing = next((j for j in judged if j.result.verdict == "differs"), None)
+        if failing is not None:
+            with self.bench.lane() as lane:
+                found.failing = shrunk(lane, self.pair, failing) if self.effort.shrink else failing
 
     def _ended(self, spent: float) -> bool:
         """Whether the search is over, and why."""
@@ -423,7 +442,8 @@ class Search:
         if new_code or (new_page and len(self._corpus) < 40):
             self._corpus.append(walk.trial)
             self._note_callers(walk.trial, walk.first["points"])
-        if new_code:
+        # Where nothing is counted in the file, the first trial stands for those that ran.
+        if new_code or not self.found.kept:
             steps = tuple(point["name"] for point in walk.first["points"])
             errors = errors_of(walk.first)
             note = f"both threw {errors[0]}" if errors else ""

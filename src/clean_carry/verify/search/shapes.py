@@ -15,25 +15,25 @@ from clean_carry.source.javascript.values import property_name
 
 # Methods by the kind of what they are called on (ECMA-262 §21 to §24).
 _ARRAY = frozenset(
-    "map forEach filter find findIndex some every reduce push pop shift unshift splice sort reverse "  # noqa: SIM905
+    "map forEach filter find findIndex some every reduce push pop shift unshift splice sort reverse "
     "flatMap join fill entries keys values findLast".split()
 )
 _ITEM_FIRST = frozenset(
-    "map forEach filter find findIndex some every flatMap sort findLast".split()  # noqa: SIM905
+    "map forEach filter find findIndex some every flatMap sort findLast".split()
 )
-_SAME_ITEMS = frozenset("filter sort reverse".split())  # noqa: SIM905
+_SAME_ITEMS = frozenset("filter sort reverse".split())
 _STRING = frozenset(
-    "trim toUpperCase toLowerCase split replace replaceAll startsWith endsWith charAt charCodeAt "  # noqa: SIM905
+    "trim toUpperCase toLowerCase split replace replaceAll startsWith endsWith charAt charCodeAt "
     "match padStart padEnd substr substring repeat localeCompare trimStart trimEnd normalize".split()
 )
-_NUMBER = frozenset("toFixed toPrecision toExponential".split())  # noqa: SIM905
+_NUMBER = frozenset("toFixed toPrecision toExponential".split())
 _DATE = frozenset(
-    "getTime getFullYear getMonth getDate getDay getHours getMinutes getSeconds toISOString "  # noqa: SIM905
+    "getTime getFullYear getMonth getDate getDay getHours getMinutes getSeconds toISOString "
     "toLocaleDateString toLocaleTimeString setDate setMonth setFullYear setHours".split()
 )
-_ARITHMETIC = frozenset("- * / % < > <= >= **".split())  # noqa: SIM905
-_ORDERING = frozenset("< > <= >=".split())  # noqa: SIM905
-_EQUAL = frozenset("=== == !== !=".split())  # noqa: SIM905
+_ARITHMETIC = frozenset("- * / % < > <= >= **".split())
+_ORDERING = frozenset("< > <= >=".split())
+_EQUAL = frozenset("=== == !== !=".split())
 _TYPE_WORDS = {
     "string": "string",
     "number": "number",
@@ -42,11 +42,11 @@ _TYPE_WORDS = {
     "object": "object",
 }
 _TRANSPARENT = frozenset(
-    "parenthesized_expression non_null_expression as_expression await_expression".split()  # noqa: SIM905
+    "parenthesized_expression non_null_expression as_expression await_expression".split()
 )
 # Attributes of HTML whose value is a truth value, and those whose value is content.
 _BOOLEAN_ATTRIBUTES = frozenset(
-    "disabled checked hidden required readOnly multiple autoFocus open selected noValidate".split()  # noqa: SIM905
+    "disabled checked hidden required readOnly multiple autoFocus open selected noValidate".split()
 )
 
 

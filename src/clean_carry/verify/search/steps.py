@@ -9,25 +9,21 @@ from typing import Any
 
 Step = dict[str, Any]
 
-_PRESSED = frozenset(
-    "click mousedown mouseup pointerdown pointerup dblclick change input".split()  # noqa: SIM905
-)
-_HOVERED = frozenset(
-    "mouseenter mouseover mousemove pointerenter pointerover pointermove".split()  # noqa: SIM905
-)
-_LEFT = frozenset("mouseleave mouseout pointerleave pointerout".split())  # noqa: SIM905
-_TYPED = frozenset("text search email url tel password number textarea date".split())  # noqa: SIM905
+_PRESSED = frozenset("click mousedown mouseup pointerdown pointerup dblclick change input".split())
+_HOVERED = frozenset("mouseenter mouseover mousemove pointerenter pointerover pointermove".split())
+_LEFT = frozenset("mouseleave mouseout pointerleave pointerout".split())
+_TYPED = frozenset("text search email url tel password number textarea date".split())
 _KEYS = ("Enter", "Escape", "ArrowDown", "ArrowUp", " ", "Tab", "ArrowRight", "ArrowLeft")
 _MORE_KEYS = (*_KEYS, "Home", "End", "Backspace", "Delete", "a", "PageDown")
 _TEXTS = ("Holm", "ab", "7", "-3", "", "مر", "<i>", "12", "a@b")
-_NATIVE_PRESS = frozenset("button a summary label option".split())  # noqa: SIM905
+_NATIVE_PRESS = frozenset("button a summary label option".split())
 # Events with a step of their own, or that no user makes by themselves.
 _COVERED = (
     _PRESSED
     | _HOVERED
     | _LEFT
     | frozenset(
-        "keydown keyup keypress focus blur focusin focusout submit touchstart touchend drag "  # noqa: SIM905
+        "keydown keyup keypress focus blur focusin focusout submit touchstart touchend drag "
         "dragstart dragover drop dragend dragenter load error selectionchange invalid".split()
     )
 )

@@ -136,7 +136,7 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
         add(shape.default[0])
     kinds = {k for k in _ORDER if k in shape.kinds} or {kind(name, shape)}
     for one in _ORDER:
-        if one not in kinds and not (one == "boolean" and shape.tested):
+        if one not in kinds and not (one == "boolean" and shape.tested and not shape.declared):
             continue
         match one:
             case "boolean":

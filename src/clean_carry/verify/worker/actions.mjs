@@ -12,6 +12,7 @@ export function actions(page, natives, scope, places, eventsOf) {
   const seen = new Map();
   const tags = new Map();
   for (const node of natives.all(scope, '*')) {
+    if (places.has(node)) continue;
     const tag = natives.localName(node);
     const role = roleOf(natives, node);
     const events = new Set([...(page.handled.get(node) ?? []), ...eventsOf(node)]);
@@ -20,7 +21,7 @@ export function actions(page, natives, scope, places, eventsOf) {
     const byRole = count(seen, role);
     const byName = name ? count(seen, `${role} ${name}`) : 0;
     const byTag = count(tags, tag);
-    if ((!events.size && !own) || found.length >= MOST || places.has(node)) continue;
+    if ((!events.size && !own) || found.length >= MOST) continue;
     if (role === 'hidden') continue;
     found.push({
       target: target(tag, role, name, byRole, byName, byTag), tag,

@@ -9,12 +9,12 @@ const MOST_ELEMENTS = 40;
 /** Press every element there is, then type into every field, in the order of the page. */
 export async function everything(run) {
   const { natives, scope } = run;
-  for (let position = 1; position <= MOST_ELEMENTS && find(natives, scope, { position }); position++) {
+  for (let position = 1; position <= MOST_ELEMENTS && find(natives, scope, { position }, run.places); position++) {
     await act(run, 'press', { position });
     await run.settle();
   }
   for (const role of ['textbox', 'searchbox', 'spinbutton']) {
-    for (let position = 1; position <= MOST_ELEMENTS && find(natives, scope, { role, position }); position++) {
+    for (let position = 1; position <= MOST_ELEMENTS && find(natives, scope, { role, position }, run.places); position++) {
       await act(run, 'type', { role, position, text: role === 'spinbutton' ? '7' : 'ab' });
       await act(run, 'commit', { role, position });
       await run.settle();
@@ -25,7 +25,7 @@ export async function everything(run) {
 /** Do one step on the element it is aimed at; notes a target that is not there. */
 export async function act(run, kind, given) {
   const { natives, scope, window } = run;
-  const node = given.place ? places(window)[given.place] : find(natives, scope, given);
+  const node = given.place ? places(window)[given.place] : find(natives, scope, given, run.places);
   if (!node) {
     run.missing = given;
     return;
@@ -35,6 +35,8 @@ export async function act(run, kind, given) {
     run.prevented.push(['disabled', true]);
     return;
   }
+  // A user takes time: an event never has the very time at which what hears it was attached.
+  run.page.now += 1;
   const fire = (on, event) => {
     natives.dispatch(on, event);
     run.prevented.push([event.type, event.defaultPrevented]);
@@ -159,7 +161,7 @@ const STEPS = {
     const { natives } = run;
     const data = new Map();
     const transfer = { setData: (kind, text) => data.set(kind, String(text)), getData: (kind) => data.get(kind) ?? '', files: [], items: [], types: [], effectAllowed: 'all', dropEffect: 'move', setDragImage() {}, clearData: () => data.clear() };
-    const over = given.onto ? find(natives, run.scope, given.onto) : node;
+    const over = given.onto ? find(natives, run.scope, given.onto, run.places) : node;
     for (const [on, type] of [[node, 'dragstart'], [over, 'dragenter'], [over, 'dragover'], [over, 'drop'], [node, 'dragend']]) {
       if (!on) continue;
       const event = new natives.MouseEvent(type, BUBBLES);

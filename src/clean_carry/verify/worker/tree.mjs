@@ -100,11 +100,12 @@ export function nameOf(natives, node, root) {
   return tidy(textOf(natives, node)) || tidy(natives.attribute(node, 'title') ?? '');
 }
 
-/** The element a step is aimed at, null where there is none. */
-export function find(natives, root, target) {
+/** The element a step is aimed at, null where there is none. `places` are elements of the trial itself. */
+export function find(natives, root, target, places) {
   const wanted = target.position ?? 1;
   let seen = 0;
   for (const node of natives.all(root, target.tag ?? '*')) {
+    if (places.has(node)) continue;
     if (target.role && roleOf(natives, node) !== target.role) continue;
     if (target.name !== undefined && nameOf(natives, node, root) !== target.name) continue;
     seen += 1;

@@ -20,14 +20,15 @@ export function element(component, input, values) {
   for (const name of Object.keys(input.slots ?? {})) {
     const made = content(input.slots[name]);
     if (name === '' || name === 'default' || name === 'children') children = made;
-    else props[name] = made.length === 1 ? made[0] : React.createElement(React.Fragment, null, ...made);
+    else props[name] = fragment(input.slots[name]);
   }
   return React.createElement(component, props, ...children);
 }
 
-/** Neutral content as one value that can be given as an input. */
+/** Neutral content as one value that can be given as an input; no content is null. */
 export function fragment(list) {
   const made = content(list);
+  if (made.length === 0) return null;
   return made.length === 1 ? made[0] : React.createElement(React.Fragment, null, ...made);
 }
 

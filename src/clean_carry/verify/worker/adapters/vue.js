@@ -1,10 +1,16 @@
 // Mounts a component of the single-file runtime, version 3.
-import { createApp, createTextVNode, h, shallowReactive } from 'vue';
+import { createApp, createTextVNode, h, shallowRef } from 'vue';
 
 export { version } from 'vue';
 
 function content(list) {
   return (list ?? []).map((part) => (typeof part === 'string' ? createTextVNode(part) : h(part.tag, part.attributes, content(part.content))));
+}
+
+/** A listener of the page's own events is named by the event, which has no capitals inside: onKeydown. */
+function native(name) {
+  const plain = name.toLowerCase();
+  return /^on[A-Z]/.test(name) && plain in document.documentElement ? `on${name[2]}${plain.slice(3)}` : name;
 }
 
 /** Functions that are no declared input are listeners of events: `change` is given as `onChange`. */
@@ -14,24 +20,25 @@ function named(component, values) {
   const out = {};
   for (const name of Object.keys(values)) {
     const event = typeof values[name] === 'function' && !declared.has(name) && !/^on[A-Z]/.test(name);
-    out[event ? `on${name[0].toUpperCase()}${name.slice(1)}` : name] = values[name];
+    const given = event ? `on${name[0].toUpperCase()}${name.slice(1)}` : name;
+    out[declared.has(name) ? name : native(given)] = values[name];
   }
   return out;
 }
 
+function filled(slots = {}) {
+  return Object.fromEntries(Object.keys(slots).map((name) => [name || 'default', () => content(slots[name])]));
+}
+
 export function mount(place, component, input, values) {
-  const inputs = shallowReactive(named(component, values(input)));
-  const slots = {};
-  for (const name of Object.keys(input.slots ?? {})) slots[name || 'default'] = () => content(input.slots[name]);
-  const app = createApp({ render: () => h(component, { ...inputs }, slots) });
+  const given = shallowRef({ inputs: named(component, values(input)), slots: filled(input.slots) });
+  const app = createApp({ render: () => h(component, { ...given.value.inputs }, given.value.slots) });
   app.config.errorHandler = (error) => globalThis.dispatchEvent(new ErrorEvent('error', { error, message: error?.message }));
   app.config.warnHandler = () => {};
   app.mount(place);
   return {
     update(next) {
-      const wanted = named(component, values(next));
-      for (const name of Object.keys(inputs)) if (!(name in wanted)) delete inputs[name];
-      Object.assign(inputs, wanted);
+      given.value = { inputs: named(component, values(next)), slots: filled(next.slots) };
     },
     remove: () => app.unmount(),
   };
