@@ -358,3 +358,56 @@ export default ({ a }) => {
     with bench.lane() as lane:
         assert lane.trial(bundle, "", {})["reach"] == ["b0.1", "f0"]
         assert lane.trial(bundle, "", {"inputs": {"a": 1}})["reach"] == ["b0.0", "f0"]
+
+
+MEASURED = """<section style={{ height: tall }} ref={(e) => e && onMore(e.getBoundingClientRect().width, e.offsetHeight,
+    e.scrollHeight, e.children[1].offsetTop - e.offsetTop, e.children[2].offsetHeight, e.children[3].offsetHeight)}>
+  <p><b>a</b><b>b</b></p><p>c</p><p hidden>d</p><p style={{ display: 'none' }}>e</p>
+</section>"""
+
+
+@pytest.mark.parametrize(("tall", "high"), [("'auto'", 60), ("7", 7)])
+def test_boxes_are_made_up_from_the_tree(
+    tall: str, high: int, tmp_path: Path, bench: Bench
+) -> None:
+    text = probe(MEASURED, f"const tall = {tall};")
+    points = run(bench, tmp_path, text, [], functions={"onMore": {}})
+    # Five levels deep; a line is 20 high; the hidden ones have no box.
+    assert points[0]["calls"] == [["onMore", 1024 - 2 * 40, high, 60, 40, 0, 0]]
+
+
+def test_what_is_measured_follows_the_window(tmp_path: Path, bench: Bench) -> None:
+    text = probe(
+        "<button onClick={(e) => onMore(e.clientX, e.currentTarget.offsetWidth)}>Go</button>"
+    )
+    steps = [{"press": BUTTON}, {"resize": {"width": 200}}, {"press": {**BUTTON, "at": 0}}]
+    points = run(bench, tmp_path, text, steps, functions={"onMore": {}})
+    assert points[1]["calls"] == [["onMore", 512, 944]]
+    assert points[3]["calls"] == [["onMore", 40, 120]]
+
+
+PULLED = [
+    ({"at": 0.9}, "onMouseDown={hold} onMouseMove={hold} onMouseUp={hold}", [512, 701, 890, 890]),
+    ({"at": 0.1, "finger": True}, "onTouchStart={touch} onTouchMove={touch}", [512, 323, 134]),
+]
+
+
+@pytest.mark.parametrize(("given", "listeners", "places"), PULLED)
+def test_pull(
+    given: dict[str, Any], listeners: str, places: list[int], tmp_path: Path, bench: Bench
+) -> None:
+    body = (
+        "const hold = (e) => onMore(e.clientX); const touch = (e) => onMore(e.touches[0].clientX);"
+    )
+    text = probe(f"<button {listeners}>Go</button>", body)
+    points = run(bench, tmp_path, text, [{"pull": {**BUTTON, **given}}], functions={"onMore": {}})
+    assert [call[1] for call in points[1]["calls"]] == places
+
+
+def test_files_are_chosen(tmp_path: Path, bench: Bench) -> None:
+    text = probe(
+        "<input type='file' onChange={(e) => onMore(Array.from(e.target.files, (f) => f.name))} />"
+    )
+    steps = [{"files": {"tag": "input", "names": names}} for names in (["a", "b"], [])]
+    points = run(bench, tmp_path, text, steps, functions={"onMore": {}})
+    assert [point["calls"] for point in points[1:]] == [[["onMore", ["a", "b"]]], [["onMore", []]]]

@@ -13,6 +13,7 @@ from typing import Any
 
 from clean_carry.project.settings import Settings
 from clean_carry.verify.client import Worker, WorkerFailed, builder, renderer
+from clean_carry.verify.project_uses import Uses
 from clean_carry.verify.runtimes import RUNTIMES, WORKBENCH, WORKER, Runtime, ensure
 from clean_carry.verify.store import Store
 
@@ -25,7 +26,8 @@ class Side:
     """One version of a component: the place it stands at, its text, and its runtime.
 
     `exported` is the export that is mounted ("" for the one the renderer picks), `marks` are
-    attributes that only scope its styles, `extra` files that belong to it and are not on the disk.
+    attributes that only scope its styles, `extra` files that belong to it and are not on the disk,
+    `uses` what the project's uses of it tell.
     """
 
     place: Path
@@ -35,6 +37,7 @@ class Side:
     marks: tuple[str, ...] = ()
     settings: Settings = field(default_factory=Settings)
     extra: tuple[tuple[Path, str], ...] = ()
+    uses: Uses | None = None
 
 
 @dataclass(frozen=True)
@@ -210,6 +213,9 @@ class Bench:
             request.update(file=str(side.place), text=side.text)
             request.update(side.settings.for_builder())
             request["extra"] = {str(path): text for path, text in side.extra}
+            if side.uses is not None and side.uses.count:
+                request["uses"] = str(side.uses.place)
+                request["extra"][request["uses"]] = side.uses.text
         key = self.store.digest(("bundle", request))
         with self._lock:
             if key not in self._bundles:

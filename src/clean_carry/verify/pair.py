@@ -12,7 +12,7 @@ from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.crossing.single_file_to_jsx import scope_mark
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.verify.bench import Bench, Side
-from clean_carry.verify.parents import parents_of
+from clean_carry.verify.project_uses import parents_of, uses_of
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
 from clean_carry.verify.search.inputs import read_inputs
 from clean_carry.verify.trials import Trial, beside, load
@@ -20,6 +20,7 @@ from clean_carry.verify.verify import (
     Effort,
     Progress,
     Verification,
+    component_of,
     explore,
     read_text,
     verify,
@@ -141,14 +142,18 @@ def verified(
     """
     old, new = sides
     if trials.trials is not None:
-        return verify(
-            bench, trials.mount(old), trials.mount(new), trials.trials, interface, progress
-        )
+        old, new = trials.mount(old), trials.mount(new)
+        if any(trial.in_use for trial in trials.trials):
+            old, new = _as_used(old, new)
+        return verify(bench, old, new, trials.trials, interface, progress)
     names = [trials.exported] if trials.exported else mounts_of(old, new) or [""]
     result = Verification((), reason="neither side exports a component of the same name")
     for name in names[:4]:
         mounted = replace(old, exported=name), replace(new, exported=name)
-        result = explore(bench, *mounted, effort, interface, progress)
+        if old.runtime.framework == new.runtime.framework == "react":
+            result, mounted = _in_use(bench, mounted, effort, progress)
+        else:
+            result = explore(bench, *mounted, effort, interface, progress)
         if result.reason.startswith("the "):
             return result
         if result.verdict == "not run" or not result.clean_start:
@@ -156,6 +161,28 @@ def verified(
         if result.verdict != "not run":
             return result
     return result
+
+
+def _in_use(
+    bench: Bench, sides: tuple[Side, Side], effort: Effort, progress: Progress
+) -> tuple[Verification, tuple[Side, Side]]:
+    """With the content and inputs the project gives the component, where that content can be shown."""
+    old, new = sides = _as_used(*sides)
+    uses = old.uses
+    result = explore(bench, *sides, effort, None, progress)
+    if uses is not None and uses.count and (result.verdict == "not run" or not result.clean_start):
+        plain = replace(uses, count=0)
+        sides = replace(old, uses=plain), replace(new, uses=plain)
+        other = explore(bench, *sides, effort, None, progress)
+        if other.verdict != "not run" or result.verdict == "not run":
+            result = other
+    return result, sides
+
+
+def _as_used(old: Side, new: Side) -> tuple[Side, Side]:
+    """Both sides with what the project's uses of the old one tell."""
+    uses = uses_of(component_of(old), old.place)
+    return replace(old, uses=uses), replace(new, uses=uses)
 
 
 def _inside(
@@ -169,8 +196,7 @@ def _inside(
     old, new = sides
     if old.settings.setup is not None or old.runtime.framework != "react":
         return None
-    name = old.exported if old.exported not in ("", "default") else old.place.name.split(".")[0]
-    parents = parents_of(name, old.place)
+    parents = parents_of(component_of(old), old.place)
     if parents is None:
         return None
     settings = replace(old.settings, setup=parents.place)

@@ -26,6 +26,11 @@ class Trial:
     replies: list[dict[str, Any]] = field(default_factory=list)
     steps: list[dict[str, Any]] = field(default_factory=list)
 
+    @property
+    def in_use(self) -> bool:
+        """Whether it takes content from the project's own uses of the component."""
+        return '{"use": ' in json.dumps([self.slots, self.steps])
+
     def request(self, interface: Interface | None = None) -> dict[str, Any]:
         """The trial as the renderer takes it, with the names of the side `interface` leads to.
 

@@ -123,7 +123,7 @@ def verify(
     built = _built(bench, old, new)
     if isinstance(built, Verification):
         return built
-    pair = Pair.of(bench, old, new, built, interface, _component(old))
+    pair = Pair.of(bench, old, new, built, interface, component_of(old))
     judged: list[Judged] = []
     with bench.lane() as lane:
         for trial in trials:
@@ -172,7 +172,7 @@ def _explored(
     bench: Bench, old: Side, new: Side, built: tuple[Bundle, Bundle], effort: Effort,
     interface: Interface | None, progress: Progress,
 ) -> Verification:  # fmt: skip
-    pair = Pair.of(bench, old, new, built, interface, _component(old))
+    pair = Pair.of(bench, old, new, built, interface, component_of(old))
     back = {b: a for a, b in (interface.inputs if interface is not None else ())}
     inputs = read_inputs(old.text, str(old.place), old.exported)
     other = read_inputs(new.text, str(new.place), new.exported)
@@ -181,6 +181,11 @@ def _explored(
         for _, made in (*interface.slots, *interface.events):
             other.shapes.pop(made, None)
     inputs = inputs.join(other, back)
+    if old.uses is not None:
+        inputs.uses = old.uses.count
+        for name, values in old.uses.inputs.items():
+            if name in inputs.shapes:
+                inputs.shapes[name].used = values
     search = Search(bench, pair, inputs, effort, progress)
     found = search.run()
     judged = list(found.kept)
@@ -219,9 +224,10 @@ def _counted(pair: Pair) -> dict[str, int]:
     return {rule: count for rule, count in sorted(pair.used.items()) if count}
 
 
-def _component(old: Side) -> str:
-    exported = old.exported
-    return exported if exported not in ("", "default") else old.place.name.split(".")[0]
+def component_of(side: Side) -> str:
+    """The name of what is mounted: that of the export, or of the file."""
+    exported = side.exported
+    return exported if exported not in ("", "default") else side.place.name.split(".")[0]
 
 
 def _reach(
@@ -265,4 +271,13 @@ def read_text(path: Path) -> str:
         raise InputError(f"cannot be read ({error.strerror})", file=str(path)) from None
 
 
-__all__ = ["Bench", "Effort", "Side", "Verification", "explore", "read_text", "verify"]
+__all__ = [
+    "Bench",
+    "Effort",
+    "Side",
+    "Verification",
+    "component_of",
+    "explore",
+    "read_text",
+    "verify",
+]

@@ -17,13 +17,16 @@ from clean_carry.verify.search.types import declared_type, runtime_type
 _CLASSES = ("class_declaration", "class", "abstract_class_declaration")
 _DECLARED = ("propTypes", "props")
 _DEFAULTS = ("defaultProps",)
+# Names under which an instance is kept for functions of their own `this`.
+_SELF = frozenset({"self", "that", "_this"})
 
 
 @dataclass
 class Inputs:
     """What the code says of its inputs, slots, events, replies and exports.
 
-    `passes_on` says that inputs it does not name may reach an element of its own.
+    `passes_on` says that inputs it does not name may reach an element of its own; `uses` how many
+    contents the project itself gives the component.
     """
 
     shapes: dict[str, Shape] = field(default_factory=dict)
@@ -32,6 +35,7 @@ class Inputs:
     reply: Shape | None = None
     exports: list[str] = field(default_factory=list)
     passes_on: bool = False
+    uses: int = 0
 
     def join(self, other: Inputs, names: dict[str, str]) -> Inputs:
         """These and those of the other side; `names` maps the other side's names to ours."""
@@ -238,7 +242,7 @@ def _is_holder(node: Node, holders: set[str]) -> bool:
     return (
         part is not None
         and part.text in ("props", "nextProps")
-        and (node.children[0].type in ("this", "identifier"))
+        and (node.children[0].type == "this" or node.children[0].text in _SELF)
     )
 
 

@@ -59,7 +59,8 @@ class Shape:
 
     `literals` are values it is compared with or declared to be one of; `tested` says that it is
     asked for truth; `default` is (value,) of a literal default; `hints` are numbers the code
-    mentions, which it may be compared with in a roundabout way.
+    mentions, which it may be compared with in a roundabout way; `used` are constants the project
+    gives it.
     """
 
     kinds: set[str] = field(default_factory=set)
@@ -72,6 +73,7 @@ class Shape:
     required: bool = False
     default: tuple[Any] | None = None
     hints: list[Any] = field(default_factory=list)
+    used: list[Any] = field(default_factory=list)
 
     def note(self, value: Any) -> None:
         """A literal it is compared with."""

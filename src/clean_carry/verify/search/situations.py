@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import zip_longest
 from random import Random
@@ -80,6 +80,8 @@ class Situations:
             self.extra_slot = "children"
         else:
             self.extra_slot = ""
+        own: list[list[Any]] = [[{"use": at + 1}] for at in range(inputs.uses)]
+        self.contents = {n: [*own, *CONTENTS] for n in ("children", "default") if own}
         self.replies = reply_plans(inputs.reply)
         named = {*self.functions, *self.slots, *self.values}
         self.passed = {n: v for n, v in PASSED_ON.items() if inputs.passes_on and n not in named}
@@ -92,9 +94,13 @@ class Situations:
         return Situation(
             {name: typical(name, shape) for name, shape in self.shapes.items()},
             {name: plans[0] for name, plans in self.functions.items()},
-            dict.fromkeys(self.slots, CONTENTS[0]),
+            {name: self.contents_of(name)[0] for name in self.slots},
             self.replies[0],
         )
+
+    def contents_of(self, slot: str) -> Sequence[list[Any]]:
+        """What a slot is filled with: what the project itself puts there first."""
+        return self.contents.get(slot, CONTENTS)
 
     def off(self) -> Situation:
         """The same with every truth value off."""
@@ -121,7 +127,8 @@ class Situations:
         """The situations every search starts with."""
         found = [self.full(), self.off(), self.sparse(), replace(self.full(), functions={})]
         if self.extra_slot:
-            found[0] = replace(found[0], slots={**found[0].slots, self.extra_slot: CONTENTS[0]})
+            content = self.contents_of(self.extra_slot)[0]
+            found[0] = replace(found[0], slots={**found[0].slots, self.extra_slot: content})
         if self.passed:
             found[0] = self.passing_on(found[0])
         return found
@@ -147,7 +154,8 @@ class Situations:
             for name, plans in self.functions.items()
         ]
         columns += [
-            [("slot", name, content) for content in CONTENTS[1:]] + [("without", name, None)]
+            [("slot", name, content) for content in self.contents_of(name)[1:]]
+            + [("without", name, None)]
             for name in self.slots
         ]
         number = 0
@@ -175,7 +183,7 @@ class Situations:
             run.append({"change": {"without": [name]}})
             run.append({"change": {"functions": {name: {}}}})
         for slot in self.slots:
-            run += [{"change": {"slots": {slot: content}}} for content in CONTENTS]
+            run += [{"change": {"slots": {slot: content}}} for content in self.contents_of(slot)]
         if run:
             yield run
 
@@ -214,7 +222,7 @@ class Situations:
                 situation = _changed(situation, "function", name, rng.choice(plans))
         for name in (*self.slots, self.extra_slot):
             if name and rng.random() < 0.35:
-                situation = _changed(situation, "slot", name, rng.choice(CONTENTS))
+                situation = _changed(situation, "slot", name, rng.choice(self.contents_of(name)))
         if rng.random() < 0.3:
             situation = self.passing_on(situation)
         return replace(situation, replies=rng.choice(self.replies))

@@ -23,11 +23,15 @@ _COVERED = (
     | _HOVERED
     | _LEFT
     | frozenset(
-        "keydown keyup keypress focus blur focusin focusout submit touchstart touchend drag "
+        "keydown keyup keypress focus blur focusin focusout submit touchstart touchend touchmove drag "
         "dragstart dragover drop dragend dragenter load error selectionchange invalid".split()
     )
 )
 WIDTHS = (320, 1280, 700)
+# Events of an element that may be held and moved, and how far from its left it is let go.
+_HELD = frozenset("mousedown mousemove pointerdown pointermove touchstart touchmove".split())
+_SHARES = (0.1, 0.9, 0.51)
+_FILES: tuple[list[str], ...] = (["tides.txt"], ["berths.csv", "cargo.csv"], [])
 WAITS = (1, 60, 350, 1000, 5000, 60_000)
 
 
@@ -74,6 +78,12 @@ def _of_element(element: dict[str, Any]) -> list[Step]:
         found.append({"submit": target})
     if "touchstart" in events or "touchend" in events:
         found.append({"touch": target})
+    if kind == "file":
+        found += [{"files": {**target, "names": names}} for names in _FILES]
+    if events & _HELD:
+        found += [{"press": {**target, "at": share}} for share in _SHARES]
+        finger = {"finger": True} if events & {"touchstart", "touchmove"} else {}
+        found += [{"pull": {**target, **finger, "at": share}} for share in _SHARES]
     if events & {"dragstart", "drop", "dragover"}:
         found.append({"drag": target})
     found += [{"event": {**target, "type": kind}} for kind in sorted(events - _COVERED)]

@@ -70,6 +70,8 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
     """A plausible value; `salt` tells the members of a list apart."""
     if shape.literals and not shape.kinds & {"array", "object", "function"}:
         return shape.literals[salt % len(shape.literals)]
+    if shape.used:
+        return shape.used[salt % len(shape.used)]
     match kind(name, shape):
         case "array":
             return _many(name, shape, 2, depth)
@@ -131,7 +133,7 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
             if not any(_equal(value, known) for known in found):
                 found.append(value)
 
-    add(*shape.literals)
+    add(*shape.literals, *shape.used)
     if shape.default is not None and shape.default[0] is not None:
         add(shape.default[0])
     kinds = {k for k in _ORDER if k in shape.kinds} or {kind(name, shape)}

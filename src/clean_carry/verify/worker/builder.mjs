@@ -132,6 +132,7 @@ async function build(m) {
   const entry = [
     `export * as adapter from ${JSON.stringify(m.adapter)};`,
     m.file ? `export * as subject from ${JSON.stringify(m.file)};` : `export const subject = {};`,
+    m.uses ? `export { default as uses } from ${JSON.stringify(m.uses)};` : `export const uses = [];`,
     m.setup ? `export { default as setup } from ${JSON.stringify(m.setup)};` : `export const setup = null;`,
   ].join('\n');
   let single = null;

@@ -2,6 +2,7 @@
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import vm from 'node:vm';
+import { layOut } from './layout.mjs';
 
 const START = Date.UTC(2024, 0, 1);
 const MOST_TIMERS = 5000;
@@ -36,6 +37,7 @@ class Page {
     this.#chance();
     this.#network();
     this.#missing();
+    this.box = layOut(this.window);
     // The page library's selector engine listens on the window from its first use on: not the component's doing.
     this.window.document.querySelectorAll('*:focus');
     this.#watch();
@@ -406,6 +408,6 @@ function natives(w) {
     setInput: Object.getOwnPropertyDescriptor(w.HTMLInputElement.prototype, 'value').set,
     setArea: Object.getOwnPropertyDescriptor(w.HTMLTextAreaElement.prototype, 'value').set,
     setSelect: Object.getOwnPropertyDescriptor(w.HTMLSelectElement.prototype, 'value').set,
-    Event: w.Event, MouseEvent: w.MouseEvent, KeyboardEvent: w.KeyboardEvent, InputEvent: w.InputEvent, FocusEvent: w.FocusEvent, PointerEvent: w.PointerEvent,
+    Event: w.Event, MouseEvent: w.MouseEvent, KeyboardEvent: w.KeyboardEvent, InputEvent: w.InputEvent, FocusEvent: w.FocusEvent, PointerEvent: w.PointerEvent, File: w.File,
   };
 }

@@ -2,7 +2,7 @@
 import { find } from './tree.mjs';
 
 const DISABLED = 'button:disabled, input:disabled, select:disabled, textarea:disabled, option:disabled';
-const OF_A_USER = new Set(['press', 'type', 'key', 'commit', 'choose', 'focus', 'drag']);
+const OF_A_USER = new Set(['press', 'type', 'key', 'commit', 'choose', 'focus', 'drag', 'pull', 'files']);
 const BUBBLES = { bubbles: true, cancelable: true, composed: true };
 const MOST_ELEMENTS = 40;
 
@@ -76,25 +76,70 @@ function activate(run, node, fire, which, submits) {
   }
 }
 
+/** Where a user points at an element: its middle, or the share of its width from the left that is given. */
+function pointAt(run, node, share = 0.5) {
+  const { left, top, width, height } = run.page.box(node.nodeType === 1 ? node : run.window.document.body);
+  return { clientX: Math.round(left + width * share), clientY: Math.round(top + height / 2), button: 0 };
+}
+
+/** The event of a finger at a point. */
+function touched(run, node, type, point) {
+  const event = new run.natives.Event(type, BUBBLES);
+  const finger = { identifier: 0, target: node, pageX: point.clientX, pageY: point.clientY, screenX: point.clientX, screenY: point.clientY, ...point };
+  const down = type === 'touchend' ? [] : [finger];
+  for (const [name, value] of [['touches', down], ['targetTouches', down], ['changedTouches', [finger]]]) Object.defineProperty(event, name, { value });
+  return event;
+}
+
 const STEPS = {
   async press(run, node, given, fire) {
     const { natives } = run;
+    const init = { ...BUBBLES, ...pointAt(run, node, given.at) };
     for (let times = 0; times < (given.double ? 2 : 1); times++) {
-      fire(node, new natives.PointerEvent('pointerdown', BUBBLES));
-      fire(node, new natives.MouseEvent('mousedown', BUBBLES));
+      fire(node, new natives.PointerEvent('pointerdown', init));
+      fire(node, new natives.MouseEvent('mousedown', init));
       focus(run, node);
       await run.between();
-      fire(node, new natives.PointerEvent('pointerup', BUBBLES));
-      fire(node, new natives.MouseEvent('mouseup', BUBBLES));
-      fire(node, new natives.MouseEvent('click', { ...BUBBLES, detail: times + 1 }));
+      fire(node, new natives.PointerEvent('pointerup', init));
+      fire(node, new natives.MouseEvent('mouseup', init));
+      fire(node, new natives.MouseEvent('click', { ...init, detail: times + 1 }));
     }
-    if (given.double) fire(node, new natives.MouseEvent('dblclick', { ...BUBBLES, detail: 2 }));
+    if (given.double) fire(node, new natives.MouseEvent('dblclick', { ...init, detail: 2 }));
   },
   async touch(run, node, given, fire) {
-    const { natives } = run;
-    fire(node, new natives.Event('touchstart', BUBBLES));
+    const point = pointAt(run, node);
+    fire(node, touched(run, node, 'touchstart', point));
     await run.settle();
-    fire(node, new natives.Event('touchend', BUBBLES));
+    fire(node, touched(run, node, 'touchend', point));
+  },
+  /** Held and moved with the mouse, then with a finger, from the middle to a share of the width. */
+  async pull(run, node, given, fire) {
+    const { natives } = run;
+    const [from, half, to] = [0.5, (0.5 + given.at) / 2, given.at].map((share) => pointAt(run, node, share));
+    const mouse = (type, point) => {
+      fire(node, new natives.PointerEvent(`pointer${type}`, { ...BUBBLES, ...point, buttons: 1 }));
+      fire(node, new natives.MouseEvent(`mouse${type}`, { ...BUBBLES, ...point, buttons: 1 }));
+    };
+    if (given.finger) {
+      for (const [type, point] of [['touchstart', from], ['touchmove', half], ['touchmove', to], ['touchend', to]]) {
+        fire(node, touched(run, node, type, point));
+        await run.between();
+      }
+      return;
+    }
+    for (const [type, point] of [['down', from], ['move', half], ['move', to], ['up', to]]) {
+      mouse(type, point);
+      await run.between();
+    }
+  },
+  /** Files are chosen; their names are given. */
+  async files(run, node, given, fire) {
+    const { natives } = run;
+    const made = given.names.map((name) => new natives.File([`content of ${name}`], name, { type: 'text/plain', lastModified: 0 }));
+    const list = { ...made, length: made.length, item: (at) => made[at] ?? null, [Symbol.iterator]: () => made[Symbol.iterator]() };
+    Object.defineProperty(node, 'files', { configurable: true, value: list });
+    fire(node, new natives.Event('input', { bubbles: true }));
+    fire(node, new natives.Event('change', { bubbles: true }));
   },
   async type(run, node, given, fire) {
     const { natives } = run;
@@ -144,10 +189,11 @@ const STEPS = {
   async blur(run, node) { node.blur?.(); },
   async hover(run, node, given, fire) {
     const { natives } = run;
+    const init = { ...BUBBLES, ...pointAt(run, node) };
     for (const [kind, make] of [['pointer', natives.PointerEvent], ['mouse', natives.MouseEvent]]) {
-      fire(node, new make(`${kind}over`, BUBBLES));
+      fire(node, new make(`${kind}over`, init));
       for (const up of above(run, node).reverse()) natives.dispatch(up, new make(`${kind}enter`, { bubbles: false }));
-      fire(node, new make(`${kind}move`, BUBBLES));
+      fire(node, new make(`${kind}move`, init));
     }
   },
   async leave(run, node, given, fire) {
@@ -164,7 +210,7 @@ const STEPS = {
     const over = given.onto ? find(natives, run.scope, given.onto, run.places) : node;
     for (const [on, type] of [[node, 'dragstart'], [over, 'dragenter'], [over, 'dragover'], [over, 'drop'], [node, 'dragend']]) {
       if (!on) continue;
-      const event = new natives.MouseEvent(type, BUBBLES);
+      const event = new natives.MouseEvent(type, { ...BUBBLES, ...pointAt(run, on) });
       Object.defineProperty(event, 'dataTransfer', { value: transfer });
       fire(on, event);
       await run.settle();

@@ -15,6 +15,7 @@ export class Run {
     this.trial = trial;
     this.adapter = bundle.adapter;
     page.replies = (trial.replies ?? []).map((reply) => ({ ...reply }));
+    bundle.adapter.provide?.(bundle.uses);
     page.markup = (list) => bundle.adapter.fragment(list);
     this.scope = window.document.body;
     this.stage = window.document.createElement('div');

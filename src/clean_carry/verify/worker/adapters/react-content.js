@@ -3,10 +3,16 @@ import * as React from 'react';
 
 const RENAMED = { class: 'className', for: 'htmlFor', tabindex: 'tabIndex', colspan: 'colSpan', readonly: 'readOnly' };
 
-/** Neutral slot content (text, or {tag, attributes, content}) as children. */
+let uses = [];
+
+/** Take the contents of the project's own uses: a list of functions. */
+export function provide(list) { uses = list; }
+
+/** Neutral slot content (text, {tag, attributes, content}, or {use}: the content of a use) as children. */
 export function content(list) {
-  return (list ?? []).map((part, key) => {
+  return (list ?? []).flatMap((part, key) => {
     if (typeof part === 'string') return part;
+    if (part.use) return uses[part.use - 1]?.() ?? [];
     const attributes = { key };
     for (const name of Object.keys(part.attributes ?? {})) attributes[RENAMED[name] ?? name] = part.attributes[name];
     return React.createElement(part.tag, attributes, ...content(part.content));

@@ -1,0 +1,327 @@
+"""What the project's own uses of a component tell: the parents it needs, its content, its inputs.
+
+An option draws nothing outside a list, and a list does nothing without options. Where a file of the
+project uses the component inside another one, or with others inside it, trials can do so too.
+"""
+
+from __future__ import annotations
+
+import os
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from itertools import takewhile
+from pathlib import Path
+from typing import Any
+
+from clean_carry.component.errors import InputError
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.verify.search.shapes import literal_of
+
+# A project is looked through up to this many files, for this many uses, contents and values of an input.
+MOST_FILES = 600
+MOST_USES = 40
+MOST_CONTENTS = 3
+MOST_VALUES = 4
+_ENDINGS = frozenset({".js", ".jsx", ".tsx"})
+# What tells the top folder of a project.
+_ROOTS = ("package.json", "clean-carry.toml", ".git")
+_CONSTANT = frozenset("string number true false null template_string".split())
+_NAMED = frozenset("identifier member_expression template_string subscript_expression".split())
+# Attributes that take a function or an object with functions, by how they are called.
+_CALLED_BACK = re.compile(
+    r"^(on|handle|render|get|set|load|toggle)([A-Z]|$)|^(value|store|theme|container|target)$|Ref$"
+)
+
+
+@dataclass(frozen=True)
+class Parents:
+    """A module whose default export wraps its children in the parents found.
+
+    `place` is where it would stand, `text` what it says, `shown` the parents from the outside in.
+    """
+
+    place: Path
+    text: str
+    shown: str
+
+
+@dataclass(frozen=True)
+class Uses:
+    """How the project uses a component.
+
+    `place` and `text` are those of a module whose default export is a list of functions, each giving
+    the content of one use; `count` how many there are (0: the module is empty), `inputs` the constants
+    given to each input, without repeats.
+    """
+
+    place: Path
+    text: str = ""
+    count: int = 0
+    inputs: dict[str, list[Any]] = field(default_factory=dict)
+
+
+def parents_of(component: str, file: Path) -> Parents | None:
+    """The parents of the first use found of a component inside another one; None where there is none."""
+    for element, use in _uses(component, file):
+        found = _around(element, use, file)
+        if found is not None:
+            return found
+    return None
+
+
+def uses_of(component: str, file: Path) -> Uses:
+    """The content and the inputs a component has in the project's files."""
+    imports: dict[str, str] = {}
+    contents: dict[str, None] = {}
+    inputs: dict[str, list[Any]] = {}
+    for number, (opening, use) in enumerate(_uses(component, file)):
+        if number >= MOST_USES:
+            break
+        for name, value in _constants(opening):
+            known = inputs.setdefault(name, [])
+            if len(known) < MOST_VALUES and not any(_alike(value, other) for other in known):
+                known.append(value)
+        element = opening.parent
+        if (
+            element is None
+            or opening.type != "jsx_opening_element"
+            or len(contents) >= MOST_CONTENTS
+        ):
+            continue
+        made = _Content(use)
+        text = "".join(made.of(part) for part in element.named_children[1:-1])
+        if made.imports and all(imports.get(n, line) == line for n, line in made.imports.items()):
+            imports.update(made.imports)
+            contents.setdefault(text.strip())
+    place = file.with_name("content-of-the-trial.jsx")
+    if not contents:
+        return Uses(place, inputs=inputs)
+    functions = "".join(f"  () => (<>{text}</>).props.children,\n" for text in contents)
+    text = "\n".join(imports.values()) + f"\nexport default [\n{functions}];\n"
+    return Uses(place, text, len(contents), inputs)
+
+
+def _alike(one: Any, other: Any) -> bool:
+    return type(one) is type(other) and bool(one == other)
+
+
+@dataclass(frozen=True)
+class _File:
+    """A file of the project that uses the component."""
+
+    names: Names
+    workspace: Workspace
+
+
+def _uses(component: str, file: Path) -> Iterator[tuple[Node, _File]]:
+    """(opening element, file) of every use of a component in other files, the nearest first."""
+    for path in _files(file):
+        try:
+            text = path.read_text("utf-8")
+        except (OSError, UnicodeDecodeError):
+            continue
+        if f"<{component}" not in text:
+            continue
+        try:
+            tree = Tree(SourceText(str(path), text.encode()))
+        except InputError:
+            continue
+        use = _File(Names(tree), Workspace(path))
+        for element in tree.of("jsx_opening_element", "jsx_self_closing_element"):
+            name = element.child("name")
+            if name is not None and name.text == component:
+                yield element, use
+
+
+def _constants(opening: Node) -> Iterator[tuple[str, Any]]:
+    """The attributes of a use whose value is a constant."""
+    for attribute in opening.children:
+        if attribute.type != "jsx_attribute":
+            continue
+        parts = attribute.named_children
+        if len(parts) == 1:
+            yield parts[0].text, True
+            continue
+        inner = parts[1].named_children[0] if parts[1].type == "jsx_expression" else parts[1]
+        known, value = literal_of(inner)
+        if known and value is not None:
+            yield parts[0].text, value
+
+
+class _Content:
+    """The content of one use, with what is not known left out; `imports` are lines by local name."""
+
+    def __init__(self, use: _File) -> None:
+        self.use = use
+        self.imports: dict[str, str] = {}
+
+    def of(self, node: Node) -> str:
+        """The text of one part of the content."""
+        match node.type:
+            case "jsx_text" | "string" | "html_character_reference":
+                return node.text
+            case "jsx_self_closing_element" | "jsx_element":
+                return self._element(node)
+            case "jsx_expression":
+                inner = node.named_children[0] if node.named_children else None
+                if inner is None:
+                    return ""
+                return node.text if _is_constant(inner) else self._drawn(inner)
+        return ""
+
+    def _element(self, node: Node) -> str:
+        opening = node if node.type == "jsx_self_closing_element" else node.children[0]
+        name = opening.child("name")
+        inside = "".join(self.of(part) for part in node.named_children[1:-1])
+        if name is None:
+            return f"<>{inside}</>"
+        if not name.text[:1].islower():
+            line = _import(name, self.use)
+            if line is None:
+                return inside if node.type == "jsx_element" else ""
+            self.imports[name.text.split(".")[0]] = line
+        tag = f"{name.text}{_attributes(opening)}"
+        return f"<{tag} />" if opening is node else f"<{tag}>{inside}</{name.text}>"
+
+    def _drawn(self, node: Node) -> str:
+        """What an expression draws, as if its conditions held; a list is drawn twice."""
+        match node.type:
+            case "parenthesized_expression":
+                return self._drawn(node.named_children[0])
+            case "binary_expression" | "ternary_expression":
+                drawn = node.child("right") or node.child("consequence")
+                return self._drawn(drawn) if drawn is not None else ""
+            case "call_expression":
+                arguments = node.child("arguments")
+                given = arguments.named_children if arguments is not None else []
+                body = given[0].child("body") if given and given[0].is_function else None
+                return 2 * self._drawn(body) if body is not None else ""
+            case "jsx_self_closing_element" | "jsx_element":
+                return self._element(node)
+        return ""
+
+
+def _files(file: Path) -> Iterator[Path]:
+    """The files of the project, those nearest to the component first; only its folder outside of one."""
+    root = next(
+        (up for up in file.parents if any((up / name).exists() for name in _ROOTS)), file.parent
+    )
+    found: list[Path] = []
+    for folder, folders, names in os.walk(root):
+        folders[:] = sorted(f for f in folders if f != "node_modules" and not f.startswith("."))
+        paths = (Path(folder) / name for name in sorted(names))
+        found += [path for path in paths if path.suffix in _ENDINGS and path != file]
+        if len(found) > MOST_FILES:
+            break
+    yield from sorted(found, key=lambda path: _distance(path, file))
+
+
+def _distance(path: Path, file: Path) -> int:
+    """Steps from folder to folder between two files."""
+    one, other = path.parent.parts, file.parent.parts
+    shared = sum(
+        1 for _ in takewhile(lambda pair: pair[0] == pair[1], zip(one, other, strict=False))
+    )
+    return len(one) + len(other) - 2 * shared
+
+
+def _around(element: Node, use: _File, file: Path) -> Parents | None:
+    imports: list[str] = []
+    opened: list[str] = []
+    for above in element.up():
+        if above.is_function or above.type == "jsx_attribute":
+            break
+        if above.type != "jsx_element" or above is element.parent:
+            continue
+        opening = above.children[0]
+        name = opening.child("name")
+        if name is None or name.text[:1].islower() or name.text.endswith("Fragment"):
+            continue
+        line = _import(name, use)
+        if line is None:
+            return None
+        if line not in imports:
+            imports.append(line)
+        opened.insert(0, f"{name.text}{_attributes(opening)}")
+    if not opened:
+        return None
+    start = "".join(f"<{tag}>" for tag in opened)
+    end = "".join(f"</{tag.split(' ')[0]}>" for tag in reversed(opened))
+    text = "import React from 'react';\n" + "\n".join(imports)
+    text += f"\nexport default ({{ children }}) => {start}{{children}}{end};\n"
+    shown = " > ".join(tag.split(" ")[0] for tag in opened)
+    return Parents(file.with_name("parents-of-the-trial.jsx"), text, shown)
+
+
+def _import(name: Node, use: _File) -> str | None:
+    """The import that gives a parent, from wherever the trial's module stands."""
+    base = name.text.split(".")[0]
+    binding = use.names.module.names.get(base)
+    if binding is None or binding.kind != "import":
+        return None
+    statement = next((up for up in binding.node.up() if up.type == "import_statement"), None)
+    source = statement.child("source") if statement is not None else None
+    clause = next((up for up in binding.node.up() if up.type == "import_clause"), None)
+    if source is None or clause is None:
+        return None
+    request = source.text[1:-1]
+    if request.startswith("."):
+        found = use.workspace.resolve(request)
+        if found is None:
+            return None
+        request = str(found.resolve())
+    above = binding.node.parent
+    if above is not None and above.type == "namespace_import":
+        return f"import * as {base} from '{request}';"
+    if above is not None and above.type == "import_specifier":
+        return f"import {{ {above.text} }} from '{request}';"
+    return f"import {base} from '{request}';"
+
+
+def _attributes(opening: Node) -> str:
+    """The attributes of a use: constants as they are, and something of the likely kind for the rest."""
+    out = ""
+    for attribute in opening.children:
+        if attribute.type != "jsx_attribute":
+            continue
+        parts = attribute.named_children
+        name = parts[0].text
+        if name in ("key", "ref"):
+            continue
+        if len(parts) == 1 or parts[1].type == "string":
+            out += f" {attribute.text}"
+            continue
+        inner = parts[1].named_children[0] if parts[1].named_children else None
+        if inner is not None:
+            plain = inner.type in _NAMED and not _CALLED_BACK.search(name)
+            out += f' {name}="{name}"' if plain else f" {name}={{{_value(inner)}}}"
+    return out
+
+
+def _is_constant(node: Node) -> bool:
+    return node.type in _CONSTANT and not any(
+        n.type == "template_substitution" for n in node.walk()
+    )
+
+
+def _value(node: Node) -> str:
+    if _is_constant(node):
+        return node.text
+    if node.type in ("binary_expression", "unary_expression"):
+        return "true"
+    if node.type == "object":
+        fields = []
+        for part in node.named_children:
+            key, value = part.child("key"), part.child("value")
+            if part.type == "pair" and key is not None and value is not None:
+                fields.append(f"{key.text}: {_value(value)}")
+            elif part.type == "shorthand_property_identifier":
+                fields.append(f"{part.text}: () => {{}}")
+        return f"{{ {', '.join(fields)} }}"
+    if node.type == "array":
+        return f"[{', '.join(_value(item) for item in node.named_children)}]"
+    return "() => {}"
