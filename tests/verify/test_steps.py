@@ -411,3 +411,16 @@ def test_files_are_chosen(tmp_path: Path, bench: Bench) -> None:
     steps = [{"files": {"tag": "input", "names": names}} for names in (["a", "b"], [])]
     points = run(bench, tmp_path, text, steps, functions={"onMore": {}})
     assert [point["calls"] for point in points[1:]] == [[["onMore", ["a", "b"]]], [["onMore", []]]]
+
+
+def test_a_key_has_its_number_and_what_is_held(tmp_path: Path, bench: Bench) -> None:
+    text = probe("<input onKeyDown={(e) => onMore(e.key, e.which, e.shiftKey, e.ctrlKey)} />")
+    steps = [
+        {"key": {**BOX, **given}}
+        for given in ({"key": "Tab", "shift": True}, {"key": "n", "ctrl": True})
+    ]
+    points = run(bench, tmp_path, text, steps, functions={"onMore": {}})
+    assert [p["calls"] for p in points[1:]] == [
+        [["onMore", "Tab", 9, True, False]],
+        [["onMore", "n", 78, False, True]],
+    ]

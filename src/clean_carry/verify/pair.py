@@ -12,6 +12,7 @@ from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.crossing.single_file_to_jsx import scope_mark
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.verify.bench import Bench, Side
+from clean_carry.verify.kin import kin_of
 from clean_carry.verify.project_uses import parents_of, uses_of
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
 from clean_carry.verify.search.inputs import read_inputs
@@ -181,7 +182,10 @@ def _in_use(
 
 def _as_used(old: Side, new: Side) -> tuple[Side, Side]:
     """Both sides with what the project's uses of the old one tell."""
-    uses = uses_of(component_of(old), old.place)
+    name = component_of(old)
+    uses = uses_of(name, old.place)
+    if not uses.count:
+        uses = replace(kin_of(name, old.place), inputs=uses.inputs)
     return replace(old, uses=uses), replace(new, uses=uses)
 
 

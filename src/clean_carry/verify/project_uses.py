@@ -184,7 +184,7 @@ class _Content:
             if line is None:
                 return inside if node.type == "jsx_element" else ""
             self.imports[name.text.split(".")[0]] = line
-        tag = f"{name.text}{_attributes(opening)}"
+        tag = f"{name.text}{_attributes(opening, self.use)}"
         return f"<{tag} />" if opening is node else f"<{tag}>{inside}</{name.text}>"
 
     def _drawn(self, node: Node) -> str:
@@ -193,13 +193,24 @@ class _Content:
             case "parenthesized_expression":
                 return self._drawn(node.named_children[0])
             case "binary_expression" | "ternary_expression":
-                drawn = node.child("right") or node.child("consequence")
-                return self._drawn(drawn) if drawn is not None else ""
+                arms = [node.child(name) for name in ("right", "consequence", "alternative")]
+                return next((d for arm in arms if arm is not None and (d := self._drawn(arm))), "")
             case "call_expression":
                 arguments = node.child("arguments")
                 given = arguments.named_children if arguments is not None else []
-                body = given[0].child("body") if given and given[0].is_function else None
-                return 2 * self._drawn(body) if body is not None else ""
+                one = self._drawn(given[0]) if given and given[0].is_function else ""
+                # A list is one child, which is a list.
+                return f"{{[{one}, {one}]}}" if one.startswith("<") else ""
+            case "arrow_function" | "function_expression":
+                inner = next((n for n in node.walk() if n.type == "return_statement"), None)
+                body = node.child("body")
+                if body is not None and body.type != "statement_block":
+                    return self._drawn(body)
+                given = inner.named_children if inner is not None else []
+                return self._drawn(given[0]) if given else ""
+            case "identifier":
+                value = _meant(node, self.use)
+                return self._drawn(value) if value is not None else ""
             case "jsx_self_closing_element" | "jsx_element":
                 return self._element(node)
         return ""
@@ -246,7 +257,7 @@ def _around(element: Node, use: _File, file: Path) -> Parents | None:
             return None
         if line not in imports:
             imports.append(line)
-        opened.insert(0, f"{name.text}{_attributes(opening)}")
+        opened.insert(0, f"{name.text}{_attributes(opening, use)}")
     if not opened:
         return None
     start = "".join(f"<{tag}>" for tag in opened)
@@ -282,7 +293,7 @@ def _import(name: Node, use: _File) -> str | None:
     return f"import {base} from '{request}';"
 
 
-def _attributes(opening: Node) -> str:
+def _attributes(opening: Node, use: _File) -> str:
     """The attributes of a use: constants as they are, and something of the likely kind for the rest."""
     out = ""
     for attribute in opening.children:
@@ -297,9 +308,17 @@ def _attributes(opening: Node) -> str:
             continue
         inner = parts[1].named_children[0] if parts[1].named_children else None
         if inner is not None:
+            inner = (_meant(inner, use) if inner.type == "identifier" else None) or inner
             plain = inner.type in _NAMED and not _CALLED_BACK.search(name)
             out += f' {name}="{name}"' if plain else f" {name}={{{_value(inner)}}}"
     return out
+
+
+def _meant(name: Node, use: _File) -> Node | None:
+    """What a name of the file was declared to be; None for parameters and imports."""
+    binding = use.names.meaning(name)
+    made = binding.node.parent if binding is not None and not binding.written else None
+    return made.child("value") if made is not None and made.type == "variable_declarator" else None
 
 
 def _is_constant(node: Node) -> bool:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 
@@ -10,6 +11,7 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.source.template.tree import TemplateNode, read_blocks
 from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.expressions import read_code
 from clean_carry.verify.search.shapes import Shape, Shapes, kind_of, literal_of
 from clean_carry.verify.search.types import declared_type, runtime_type
@@ -17,6 +19,8 @@ from clean_carry.verify.search.types import declared_type, runtime_type
 _CLASSES = ("class_declaration", "class", "abstract_class_declaration")
 _DECLARED = ("propTypes", "props")
 _DEFAULTS = ("defaultProps",)
+# How many files declared inputs are followed through.
+MOST_SPREAD = 3
 # Names under which an instance is kept for functions of their own `this`.
 _SELF = frozenset({"self", "that", "_this"})
 
@@ -72,6 +76,7 @@ def merged(one: Shape, other: Shape) -> Shape:
         one.required,
         one.default or other.default,
         list(dict.fromkeys([*one.hints, *other.hints])),
+        passed=one.passed,
     )
     for literal in other.literals:
         result.note(literal)
@@ -84,7 +89,10 @@ def read_inputs(text: str, path: str, component: str = "") -> Inputs:
     try:
         if path.endswith(".vue"):
             return _single_file(source)
-        return _script(Tree(source), component or Path(path).name.split(".")[0])
+        tree = Tree(source)
+        if component in ("", "default"):
+            component = _default_name(tree) or Path(path).name.split(".")[0]
+        return _script(tree, component)
     except InputError:
         return Inputs()
 
@@ -97,21 +105,16 @@ def _script(tree: Tree, component: str) -> Inputs:
     names: dict[str, None] = {}
     declared: dict[str, Shape] = {}
     for name, value in _static_objects(tree, component, _DECLARED):
-        for part in value.named_children:
-            key, kind = part.child("key"), part.child("value")
-            shown = property_name(key) if key is not None else None
-            if shown is not None and kind is not None and name == "propTypes":
-                declared[shown] = runtime_type(kind, tree)
+        for key, kind, owner in _parts(value, tree):
+            if name == "propTypes":
+                declared[key] = runtime_type(kind, owner)
+                declared[key].passed = owner is not tree
     for shown, shape in _annotated(tree, own).items():
         declared.setdefault(shown, shape)
     names.update(dict.fromkeys(declared))
     defaults: dict[str, Node] = {}
     for _, value in _static_objects(tree, component, _DEFAULTS):
-        for part in value.named_children:
-            key, given = part.child("key"), part.child("value")
-            shown = property_name(key) if key is not None else None
-            if shown is not None and given is not None:
-                defaults[shown] = given
+        defaults.update({key: given for key, given, _ in _parts(value, tree)})
     names.update(dict.fromkeys(defaults))
     names.update(dict.fromkeys(_read_inputs(tree, own)))
     for name in names:
@@ -122,6 +125,21 @@ def _script(tree: Tree, component: str) -> Inputs:
             _default(shape, defaults[name])
         found.shapes[name] = shape
     return found
+
+
+def _default_name(tree: Tree) -> str:
+    """The name of what a file exports by default, inside whatever wraps it."""
+    for statement in tree.of("export_statement"):
+        if not statement.has("default"):
+            continue
+        value = statement.child("value") or statement.child("declaration")
+        while value is not None and value.type == "call_expression":
+            arguments = value.child("arguments")
+            given = arguments.named_children if arguments is not None else []
+            value = given[0] if given else None
+        name = value.child("name") if value is not None and value.type != "identifier" else value
+        return name.text if name is not None else ""
+    return ""
 
 
 def _passes_on(own: Node) -> bool:
@@ -135,8 +153,8 @@ def _passes_on(own: Node) -> bool:
 
 def _default(shape: Shape, value: Node) -> None:
     known, literal = literal_of(value)
+    shape.default = (literal,)
     if known:
-        shape.default = (literal,)
         if literal is not None and not shape.declared:
             shape.kinds.add(kind_of(literal))
     elif value.is_function and not shape.declared:
@@ -181,6 +199,57 @@ def _static_objects(tree: Tree, component: str, wanted: tuple[str, ...]) -> list
             if value is not None:
                 found.append((name.text, value))
     return found
+
+
+def _parts(value: Node, tree: Tree, depth: int = 0) -> Iterator[tuple[str, Node, Tree]]:
+    """(name, value, its file) of the parts of an object, with what is spread in from other files."""
+    for part in value.named_children:
+        key, given = part.child("key"), part.child("value")
+        shown = property_name(key) if key is not None else None
+        if shown is not None and given is not None:
+            yield shown, given, tree
+        elif part.type == "spread_element" and depth < MOST_SPREAD:
+            for spread, owner in _spread(part.named_children[0], tree):
+                yield from _parts(spread, owner, depth + 1)
+
+
+def _spread(node: Node, tree: Tree) -> Iterator[tuple[Node, Tree]]:
+    """The objects `...X.propTypes` or `...propTypes` may mean."""
+    own = node.type == "member_expression"
+    base = node.children[0] if own else node
+    statement = next((s for s in tree.of("import_statement") if _gives(s, base.text)), None)
+    if statement is None:
+        found = _resolved(tree, node)
+        if found is not None:
+            yield found, tree
+        return
+    source = statement.child("source")
+    workspace = Workspace(Path(tree.source.path).resolve())
+    path = workspace.resolve(source.text[1:-1]) if source is not None else None
+    other = workspace.tree(path) if path is not None else None
+    if other is None:
+        return
+    if own:
+        wanted = node.named_children[-1].text
+        for _, value in _static_objects(other, base.text, (wanted,)):
+            yield value, other
+        for assigned in other.of("assignment_expression"):
+            left, right = assigned.child("left"), assigned.child("right")
+            named = right is not None and right.type == "identifier"
+            if not named or right is None or left is None:
+                continue
+            if left.text == f"{base.text}.{wanted}" and _resolved(other, right) is None:
+                yield from _spread(right, other)
+    else:
+        for declarator in other.of("variable_declarator"):
+            name, made = declarator.child("name"), declarator.child("value")
+            if name is not None and made is not None and name.text == base.text:
+                if made.type == "object":
+                    yield made, other
+
+
+def _gives(statement: Node, name: str) -> bool:
+    return any(n.type == "identifier" and n.text == name for n in statement.walk())
 
 
 def _resolved(tree: Tree, node: Node) -> Node | None:

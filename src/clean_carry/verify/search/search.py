@@ -26,6 +26,7 @@ from clean_carry.verify.judge import (
     judge,
     restless,
 )
+from clean_carry.verify.search.groundwork import lay
 from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.shrink import shrunk
 from clean_carry.verify.search.situations import Situation, Situations
@@ -181,6 +182,8 @@ class Search:
         found = self.found
         # The budget is spent on trials alone.
         self.bench.warm(self.pair.bundles)
+        with self.bench.lane() as lane:
+            lay(lane, self.pair, self.situations, self.effort.budget)
         started = time.monotonic()
         with ThreadPoolExecutor(self.bench.size) as pool:
             try:
@@ -347,14 +350,7 @@ class Search:
     def _walk_on(self, lane: Lane, plan: Plan, tried: dict[str, int]) -> Walk:
         rng = Random(self.effort.seed * 1_000_003 + plan.number)
         situation = plan.situation
-        base = Trial(
-            f"found {plan.number}",
-            situation.inputs,
-            situation.functions,
-            situation.slots,
-            situation.replies,
-            [],
-        )
+        base = situation.trial(f"found {plan.number}")
         steps: list[Step] = []
         try:
             run, answer = lane.open(self.pair.bundles[0], self.pair.old.exported, base.request())

@@ -60,7 +60,7 @@ class Shape:
     `literals` are values it is compared with or declared to be one of; `tested` says that it is
     asked for truth; `default` is (value,) of a literal default; `hints` are numbers the code
     mentions, which it may be compared with in a roundabout way; `used` are constants the project
-    gives it.
+    gives it; `passed` says that it is declared by another component it is passed on to.
     """
 
     kinds: set[str] = field(default_factory=set)
@@ -74,6 +74,7 @@ class Shape:
     default: tuple[Any] | None = None
     hints: list[Any] = field(default_factory=list)
     used: list[Any] = field(default_factory=list)
+    passed: bool = False
 
     def note(self, value: Any) -> None:
         """A literal it is compared with."""

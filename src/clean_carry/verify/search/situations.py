@@ -20,17 +20,25 @@ from clean_carry.verify.search.values import (
     typical,
     variants,
 )
+from clean_carry.verify.trials import Trial
 
 Step = dict[str, Any]
 _SOME = [{"tag": "em", "attributes": {"class": "given"}, "content": ["some content"]}]
+_FOCUSED = [
+    {"tag": "button", "attributes": {"type": "button"}, "content": ["first"]},
+    {"tag": "a", "attributes": {"href": "#last"}, "content": ["last"]},
+]
 CONTENTS: tuple[list[Any], ...] = (
     _SOME,
+    _FOCUSED,
     ["plain content"],
     [{"tag": "b", "content": ["one"]}, " two ", {"tag": "i", "content": [MARKUP]}],
     [],
 )
 
 
+# Kinds a component seldom does without, where nothing is declared.
+_NEEDED = frozenset("array object number sized date".split())
 # What a parent may hand to any element: attributes, and listeners of what bubbles up from inside.
 PASSED_ON = {"title": "given", "id": "given-id", "data-trial": "7"}
 LISTENERS = ("onClick", "onKeyDown")
@@ -44,6 +52,10 @@ class Situation:
     functions: dict[str, Any] = field(default_factory=dict)
     slots: dict[str, Any] = field(default_factory=dict)
     replies: list[dict[str, Any]] = field(default_factory=list)
+
+    def trial(self, name: str) -> Trial:
+        """A trial that starts so, without steps."""
+        return Trial(name, self.inputs, self.functions, self.slots, self.replies, [])
 
     def with_input(self, name: str, value: Any) -> Situation:
         """The same with one input set."""
@@ -60,7 +72,12 @@ class Situation:
 
 
 class Situations:
-    """Makes situations for one component from what its code says."""
+    """Makes situations for one component from what its code says.
+
+    `fitting` are the inputs of the full situation once they are known; before, they are the typical ones.
+    """
+
+    plain_content = CONTENTS[0]
 
     def __init__(self, inputs: Inputs) -> None:
         self.inputs = inputs
@@ -68,9 +85,13 @@ class Situations:
         self.slots: list[str] = [*inputs.slots]
         self.values: dict[str, list[Any]] = {}
         self.shapes: dict[str, Shape] = {}
+        # Functions given only now and then: those it passes on take the place of its own.
+        self.odd: set[str] = set()
         for name, shape in inputs.shapes.items():
             if is_function(name, shape):
                 self.functions[name] = function_plans(shape)
+                if shape.passed and not shape.required:
+                    self.odd.add(name)
             elif is_content(name, shape):
                 self.slots.append(name)
             else:
@@ -80,8 +101,10 @@ class Situations:
             self.extra_slot = "children"
         else:
             self.extra_slot = ""
-        own: list[list[Any]] = [[{"use": at + 1}] for at in range(inputs.uses)]
-        self.contents = {n: [*own, *CONTENTS] for n in ("children", "default") if own}
+        self.own_contents: list[list[Any]] = [[{"use": at + 1}] for at in range(inputs.uses)]
+        self.contents: dict[str, list[list[Any]]] = {}
+        self.keep_contents(self.own_contents)
+        self.fitting: dict[str, Any] | None = None
         self.replies = reply_plans(inputs.reply)
         named = {*self.functions, *self.slots, *self.values}
         self.passed = {n: v for n, v in PASSED_ON.items() if inputs.passes_on and n not in named}
@@ -91,12 +114,19 @@ class Situations:
 
     def full(self) -> Situation:
         """Every input at a typical value, every slot filled, every function there."""
+        inputs = self.fitting
+        if inputs is None:
+            inputs = {name: typical(name, shape) for name, shape in self.shapes.items()}
         return Situation(
-            {name: typical(name, shape) for name, shape in self.shapes.items()},
-            {name: plans[0] for name, plans in self.functions.items()},
+            dict(inputs),
+            {name: plans[0] for name, plans in self.functions.items() if name not in self.odd},
             {name: self.contents_of(name)[0] for name in self.slots},
             self.replies[0],
         )
+
+    def keep_contents(self, own: list[list[Any]]) -> None:
+        """Fill the main slot with these contents of the project's own first."""
+        self.contents = {name: [*own, *CONTENTS] for name in ("children", "default") if own}
 
     def contents_of(self, slot: str) -> Sequence[list[Any]]:
         """What a slot is filled with: what the project itself puts there first."""
@@ -117,9 +147,9 @@ class Situations:
         needed = {
             name: value
             for name, value in situation.inputs.items()
-            if self.shapes[name].default is None
-            and not self.shapes[name].tested
-            and kind(name, self.shapes[name]) in ("array", "object", "number", "sized", "date")
+            if (shape := self.shapes[name]).default is None
+            and (shape.required or not shape.tested)
+            and (shape.required or kind(name, shape) in _NEEDED)
         }
         return Situation(needed, situation.functions, {}, self.replies[0])
 
@@ -150,7 +180,8 @@ class Situations:
             for name, values in self.values.items()
         ]
         columns += [
-            [("function", name, plan) for plan in plans[1:]] + [("without", name, None)]
+            [("function", name, plan) for plan in plans[0 if name in self.odd else 1 :]]
+            + [("without", name, None)]
             for name, plans in self.functions.items()
         ]
         columns += [

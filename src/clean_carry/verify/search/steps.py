@@ -15,6 +15,12 @@ _LEFT = frozenset("mouseleave mouseout pointerleave pointerout".split())
 _TYPED = frozenset("text search email url tel password number textarea date".split())
 _KEYS = ("Enter", "Escape", "ArrowDown", "ArrowUp", " ", "Tab", "ArrowRight", "ArrowLeft")
 _MORE_KEYS = (*_KEYS, "Home", "End", "Backspace", "Delete", "a", "PageDown")
+# Keys that come with another one held.
+_HELD_KEYS: tuple[Step, ...] = (
+    {"key": "Tab", "shift": True},
+    {"key": "n", "ctrl": True},
+    {"key": "p", "ctrl": True},
+)
 _TEXTS = ("Holm", "ab", "7", "-3", "", "مر", "<i>", "12", "a@b")
 _NATIVE_PRESS = frozenset("button a summary label option".split())
 # Events with a step of their own, or that no user makes by themselves.
@@ -66,6 +72,7 @@ def _of_element(element: dict[str, Any]) -> list[Step]:
         found += [{"choose": {**target, "value": value}} for value in element["values"]]
     if events & {"keydown", "keyup", "keypress"}:
         found += [{"key": {**target, "key": key}} for key in _MORE_KEYS]
+        found += [{"key": {**target, **held}} for held in _HELD_KEYS]
     elif kind in _TYPED:
         found.append({"key": {**target, "key": "Enter"}})
     if events & {"focus", "focusin", "blur", "focusout"} or kind in _TYPED:

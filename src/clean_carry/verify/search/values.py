@@ -19,6 +19,11 @@ UNDEFINED = {"$": "undefined"}
 _CALLBACK = re.compile(
     r"^(on|handle|render|get|set|load|fetch|validate|format|sort|filter)[A-Z]|Ref$"
 )
+# What keeps a component from doing anything is not typical.
+_IDLE = re.compile(
+    r"disabled?$|^(read_?only|hidden|hide|loading|static|removed|closed)$", re.IGNORECASE
+)
+_LISTENER = re.compile(r"^on[A-Z]")
 _TRUTH = re.compile(
     r"^(is|has|can|show|hide|should|allow|disable|enable|no|with)[A-Z]|ed$|able$"
     r"|^(open|active|block|inline|outline|loading|visible|horizontal|vertical|multiple|fluid|dark)$"
@@ -29,6 +34,10 @@ _NUMBERS = re.compile(
     re.IGNORECASE,
 )
 _LISTS = re.compile(r"(items|options|list|rows|columns|entries|values|data|[a-z]{3}s)$")
+# Inputs that name an element elsewhere in the page, and the one the page of a trial has: by id and by tag.
+_OUTSIDE = frozenset("target targetId toggler anchor anchorId selector".split())
+OUTSIDE = "trial-outside"
+_TAG = re.compile(r"^(tag|as|component|element)$|[a-z](Tag|Component)$")
 # The order in which one kind is chosen where several are possible.
 _ORDER = (
     "content", "element content", "array", "object", "string", "number", "boolean", "function",
@@ -46,17 +55,21 @@ def is_function(name: str, shape: Shape) -> bool:
 def is_content(name: str, shape: Shape) -> bool:
     """Whether an input is given as content."""
     if name == "children":
-        return "function" not in shape.kinds
+        return "function" not in shape.kinds or "content" in shape.kinds
     return "content" in shape.kinds and shape.declared
 
 
 def kind(name: str, shape: Shape) -> str:
     """The one kind a typical value has, by declaration, use, and at last by name."""
+    if _TAG.search(name) and (shape.kinds & {"tag", "string", "function"} or not shape.kinds):
+        return "tag"
     for one in _ORDER:
         if one in shape.kinds:
             return one
     if shape.fields:
         return "object"
+    if not shape.kinds and _LISTENER.search(name):
+        return "function"
     if _TRUTH.search(name) or (shape.tested and not shape.kinds):
         return "boolean"
     if _NUMBERS.search(name):
@@ -70,7 +83,11 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
     """A plausible value; `salt` tells the members of a list apart."""
     if shape.literals and not shape.kinds & {"array", "object", "function"}:
         return shape.literals[salt % len(shape.literals)]
-    if shape.used:
+    if name in _OUTSIDE and (not shape.declared or "string" in shape.kinds):
+        return OUTSIDE
+    if name == "container":
+        return "body"
+    if shape.used and kind(name, shape) != "boolean":
         return shape.used[salt % len(shape.used)]
     match kind(name, shape):
         case "array":
@@ -86,7 +103,7 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
         case "number":
             return 3 + salt
         case "boolean":
-            return salt % 2 == 0
+            return salt % 2 == 0 and not _IDLE.search(name)
         case "function":
             return {"$": "function", "called": name}
         case "date":
@@ -164,7 +181,7 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
             case "style":
                 add({}, {"width": 10, "display": "none"})
             case "tag":
-                add("b")
+                add("b", "label")
             case "content" | "element content":
                 add({"$": "markup", "content": [{"tag": "b", "content": ["one"]}]})
                 if one == "content":
@@ -183,6 +200,8 @@ def _objects(name: str, shape: Shape, depth: int) -> list[Any]:
     if depth >= 2:
         return [typical(name, shape, 1, depth)]
     base = typical(name, shape, 0, depth)
+    if not isinstance(base, dict):
+        return []
     columns = [
         [
             *({**base, key: value} for value in variants(key, part, depth + 1)[:6]),

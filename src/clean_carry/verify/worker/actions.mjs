@@ -2,6 +2,7 @@
 import { nameOf, roleOf } from './tree.mjs';
 
 const MOST = 60;
+const KEYS = ['keydown', 'keyup', 'keypress'];
 const LONGEST_NAME = 40;
 const NATIVE = new Set(['button', 'input', 'select', 'textarea', 'a', 'summary', 'label', 'option', 'form']);
 
@@ -11,12 +12,16 @@ export function actions(page, natives, scope, places, eventsOf) {
   const found = [];
   const seen = new Map();
   const tags = new Map();
+  const keyed = new Set();
   for (const node of natives.all(scope, '*')) {
     if (places.has(node)) continue;
     const tag = natives.localName(node);
     const role = roleOf(natives, node);
     const events = new Set([...(page.handled.get(node) ?? []), ...eventsOf(node)]);
     const own = NATIVE.has(tag) || natives.attribute(node, 'tabindex') !== null;
+    // A key pressed where the focus is, is heard further out as well.
+    if (KEYS.some((type) => events.has(type)) || keyed.has(natives.parentNode(node))) keyed.add(node);
+    if (own && keyed.has(node)) events.add('keydown');
     const name = events.size || own ? nameOf(natives, node, scope) : '';
     const byRole = count(seen, role);
     const byName = name ? count(seen, `${role} ${name}`) : 0;

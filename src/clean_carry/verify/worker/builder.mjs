@@ -120,6 +120,19 @@ const yieldingScheduler = {
   },
 };
 
+/** `export X from 'y'`, a form that never became part of the language and that older code bases are written in. */
+const exportsFrom = {
+  name: 'exports-from',
+  setup(build) {
+    build.onLoad({ filter: /\.jsx?$/ }, async (args) => {
+      if (args.path.includes('/node_modules/') || args.namespace !== 'file') return undefined;
+      const text = await fs.readFile(args.path, 'utf8');
+      const contents = text.replace(/^export\s+([\w$]+)\s+from(?=\s*['"])/gm, 'export { default as $1 } from');
+      return contents === text ? undefined : { contents, loader: 'jsx' };
+    });
+  },
+};
+
 const notCompiled = {
   name: 'not-compiled',
   setup(build) {
@@ -128,6 +141,15 @@ const notCompiled = {
 };
 
 async function build(m) {
+  try {
+    return await bundled(m, []);
+  } catch (error) {
+    if (!error.errors?.some((e) => e.text.startsWith('Unexpected'))) throw error;
+    return await bundled(m, [exportsFrom]);
+  }
+}
+
+async function bundled(m, plugins) {
   const map = { branches: null, functions: null };
   const entry = [
     `export * as adapter from ${JSON.stringify(m.adapter)};`,
@@ -170,6 +192,7 @@ async function build(m) {
       aliased(m.aliases ?? {}),
       yieldingScheduler,
       notCompiled,
+      ...plugins,
     ],
   });
   let code = '';

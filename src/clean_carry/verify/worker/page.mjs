@@ -188,7 +188,7 @@ class Page {
       const place = outside(target);
       if (!place && listener) {
         const types = page.handled.get(target) ?? new Set();
-        page.handled.set(target, types.add(type));
+        page.handled.set(target, types.add(String(type)));
       }
       if (place && listener) {
         const key = name(target, type, listener, options);

@@ -162,7 +162,8 @@ const STEPS = {
   async key(run, node, given, fire) {
     const { natives } = run;
     if (!given.place) focus(run, node);
-    const code = { ...BUBBLES, key: given.key, keyCode: CODES[given.key] ?? 0, which: CODES[given.key] ?? 0 };
+    const number = codeOf(given.key);
+    const code = { ...BUBBLES, key: given.key, keyCode: number, which: number, shiftKey: Boolean(given.shift), ctrlKey: Boolean(given.ctrl) };
     const down = new natives.KeyboardEvent('keydown', code);
     fire(node, down);
     fire(node, new natives.KeyboardEvent('keypress', code));
@@ -223,6 +224,11 @@ const STEPS = {
     fire(node, new run.natives.Event(given.type, { bubbles: given.type !== 'scroll' && given.type !== 'resize', cancelable: true }));
   },
 };
+
+/** The number older code knows a key by. */
+function codeOf(key) {
+  return CODES[key] ?? (/^[a-z0-9]$/i.test(key) ? key.toUpperCase().charCodeAt(0) : 0);
+}
 
 // UI Events §B.2.1 (legacy key codes).
 const CODES = { Enter: 13, Escape: 27, ' ': 32, Tab: 9, Backspace: 8, Delete: 46, ArrowLeft: 37, ArrowUp: 38, ArrowRight: 39, ArrowDown: 40, Home: 36, End: 35, PageUp: 33, PageDown: 34 };

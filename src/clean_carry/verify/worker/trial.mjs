@@ -22,6 +22,11 @@ export class Run {
     this.scope.appendChild(this.stage);
     this.root = window.document.createElement('div');
     this.stage.appendChild(this.root);
+    // An element elsewhere, for components that are told to listen to one, or to stand by it.
+    this.outside = window.document.createElement('trial-outside');
+    this.outside.id = 'trial-outside';
+    this.stage.appendChild(this.outside);
+    this.outsideAsMade = JSON.stringify(snapshot(natives, this.stage, this.root));
     this.component = exported === null ? bundle.adapter.empty : wrapped(bundle, pick(bundle.subject, exported));
     this.calls = [];
     this.frames = [];
@@ -56,6 +61,8 @@ export class Run {
     for (const place of this.places) {
       if (place !== this.root && place !== this.stage) tree.push(['trial-place', {}, null, snapshot(this.natives, place)]);
     }
+    const outside = snapshot(this.natives, this.stage, this.root).slice(0, 1);
+    if (JSON.stringify(outside) !== this.outsideAsMade) tree.push(...outside);
     const elsewhere = snapshot(this.natives, this.scope, this.stage);
     if (elsewhere.length) tree.push(['elsewhere', {}, null, elsewhere]);
     return tree;

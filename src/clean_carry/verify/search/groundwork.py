@@ -1,0 +1,96 @@
+"""Before the search: inputs and content the old side can be mounted with.
+
+What is likely by declaration and name may still be what a component cannot be mounted with. Such values are
+left out of the situations walks start from, as far as the rest can be mounted then; among the odd values
+they come up all the same.
+"""
+
+from __future__ import annotations
+
+import time
+from dataclasses import replace
+from typing import Any
+
+from clean_carry.verify.bench import Lane
+from clean_carry.verify.client import WorkerFailed
+from clean_carry.verify.judge import Pair
+from clean_carry.verify.search.situations import Situation, Situations
+
+# The share of the budget this may take, and how many other values of an input are tried.
+SHARE = 0.25
+MOST_OTHERS = 4
+
+
+def lay(lane: Lane, pair: Pair, situations: Situations, budget: float) -> None:
+    """Settle on inputs the old side mounts with, then on the project's own contents it can show."""
+    ground = _Ground(lane, pair, budget * SHARE)
+    full = situations.full()
+    plain = replace(full, slots=dict.fromkeys(full.slots, situations.plain_content))
+    if not ground.mounts(plain):
+        situations.fitting = ground.fitting(situations, plain)
+        full = situations.full()
+    if situations.own_contents:
+        slot = "default" if "default" in situations.slots else "children"
+        shown = [
+            content
+            for content in situations.own_contents
+            if ground.mounts(replace(full, slots={**full.slots, slot: content}))
+        ]
+        situations.keep_contents(shown)
+
+
+class _Ground:
+    def __init__(self, lane: Lane, pair: Pair, seconds: float) -> None:
+        self.lane, self.pair = lane, pair
+        self.deadline = time.monotonic() + seconds
+
+    def mounts(self, situation: Situation) -> bool:
+        """Whether the old side is mounted without an error."""
+        if time.monotonic() > self.deadline:
+            return False
+        request = situation.trial("groundwork").request()
+        bundle, exported = self.pair.bundles[0], self.pair.old.exported
+        try:
+            answer = self.lane.trial(bundle, exported, request, reuse=True)
+        except WorkerFailed:
+            return False
+        return not answer["points"][0]["errors"]
+
+    def fitting(self, situations: Situations, full: Situation) -> dict[str, Any]:
+        """Inputs the old side mounts with: as many as can be, at other values where need be."""
+        least = next((s for s in self._fewer(situations, full) if self.mounts(s)), None)
+        if least is None:
+            return self._mended(situations, full)
+        given = dict(least.inputs)
+        for name in full.inputs:
+            if name in given:
+                continue
+            likely = [full.inputs[name], *situations.values[name][:MOST_OTHERS]]
+            value = self._value(full, given, name, likely)
+            if value is not None:
+                given[name] = value[0]
+        return given
+
+    def _fewer(self, situations: Situations, full: Situation) -> list[Situation]:
+        sparse = situations.sparse()
+        return [replace(full, inputs=sparse.inputs), replace(full, inputs={})]
+
+    def _mended(self, situations: Situations, full: Situation) -> dict[str, Any]:
+        """The full inputs with one left out or at another value; all of them where that is no help."""
+        for name in full.inputs:
+            others = {key: value for key, value in full.inputs.items() if key != name}
+            if self.mounts(replace(full, inputs=others)):
+                return others
+            value = self._value(full, others, name, situations.values[name][:MOST_OTHERS])
+            if value is not None:
+                return {**others, name: value[0]}
+        return dict(full.inputs)
+
+    def _value(
+        self, full: Situation, others: dict[str, Any], name: str, likely: list[Any]
+    ) -> tuple[Any] | None:
+        """(value,) of an input that can be mounted with the others, None where none of the likely can."""
+        for value in likely:
+            if self.mounts(replace(full, inputs={**others, name: value})):
+                return (value,)
+        return None
