@@ -34,19 +34,23 @@ BUDGET = 5.0
 
 @dataclass(frozen=True)
 class Corpus:
-    """A package, its version, the folder of its sources and the runtime it is run in."""
+    """A package, its version, the folder of its sources and the runtime it is run in.
+
+    `script` is a script of the package that applications load beside it.
+    """
 
     package: str
     version: str
     sources: str
     runtime: str
+    script: str = ""
 
 
 CORPORA = {
     c.package: c
     for c in (
         Corpus("reactstrap", "8.10.1", "src", "16.14.0"),
-        Corpus("react-mdl", "1.11.0", "src", "16.14.0"),
+        Corpus("react-mdl", "1.11.0", "src", "16.14.0", "./extra/material.js"),
         Corpus("react-md", "1.18.1", "src/js", "16.14.0"),
     )
 }
@@ -106,6 +110,10 @@ def fetched(corpus: Corpus) -> Path:
         cwd=folder,
         check=True,
     )
+    if corpus.script:
+        text = f"import '{corpus.script}';\nexport default ({{ children }}) => children;\n"
+        (folder / "trial-setup.jsx").write_text(text)
+        (folder / "clean-carry.toml").write_text('setup = "trial-setup.jsx"\n')
     (folder / "complete").write_text("")
     return folder
 

@@ -198,7 +198,9 @@ class Component:
     """One component, whatever syntax it came from.
 
     `drawing` is code that gives markup; `markup` is a template. `option_values` are the
-    values of options a target may keep as they are; `mutations` is state changed in place.
+    values of options a target may keep as they are; `mutations` is state changed in place. A `pure`
+    one draws again only where inputs or state changed; `named_elsewhere` says that other code of the
+    file names it, `export_span` is what stands before it to export it as the default.
     """
 
     name: str
@@ -228,6 +230,9 @@ class Component:
     callable_state: frozenset[str] = frozenset()
     called: frozenset[str] = frozenset()
     impure_drawing: bool = False
+    pure: bool = False
+    named_elsewhere: bool = False
+    export_span: Span | None = None
     moved: tuple[tuple[Span, int, str], ...] = ()
     mutations: tuple[tuple[str, int], ...] = ()
     option_comments: dict[str, tuple[Span, ...]] = field(default_factory=dict)

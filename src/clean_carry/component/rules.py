@@ -22,11 +22,26 @@ class Rule:
 _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
     # -- the class as a whole is refused ------------------------------------------------------
     (
-        "pure-base",
+        "pure-with-type-parameters",
         "error",
-        "the base compares inputs by itself",
-        "Carry it by hand as a memoised function, or make its base the plain one first",
-        "class TideStrip extends PureComponent { … }",
+        "it has type parameters, which a memoised function loses",
+        "Carry it by hand, with a cast of the memoised function to the type it has",
+        "class Chooser<T> extends PureComponent<Props<T>> { … }",
+    ),
+    (
+        "pure-default-redraw",
+        "error",
+        "an input with a default, given and not given in turn, draws the memoised function again, "
+        "where that can be told",
+        "Give its update hooks a comparison, or give the input always",
+        "componentDidUpdate() { this.props.onDrawn(); } static defaultProps = { name: 'Holm' };",
+    ),
+    (
+        "pure-whole-state",
+        "error",
+        "state in one object, which its base compares field by field, draws again where that can be told",
+        "Give its update hooks a comparison, or write single fields of the state",
+        "this.setState(everything); componentDidUpdate() { this.count(); }",
     ),
     (
         "own-base",

@@ -50,6 +50,8 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     later_by_name = later_methods(component, stable)
     later = later_entries(component, later_by_name)
     layout = _layout(component, runtime)
+    if component.pure:
+        _check_pure(component, layout)
     inputs, lifted = _inputs(component, later)
     latest = _latest(component, later, layout, inputs)
     if (
@@ -105,6 +107,20 @@ def _check(component: Component) -> None:
             raise Refused("initial-writes-state", "", operation.span.start)
     if len(component.moments("displayed")) > 1 or len(component.moments("removed")) > 1:
         raise Refused("member-twice", "", component.span.start)
+
+
+def _check_pure(component: Component, layout: Layout) -> None:
+    """A pure component is told apart where it draws again though nothing changed.
+
+    Its base compares inputs with their defaults filled in, and state field by field.
+    """
+    if not _redraw_matters(component):
+        return
+    if layout == "whole":
+        raise Refused("pure-whole-state", "", component.span.start)
+    for prop in component.props:
+        if prop.default is not None:
+            raise Refused("pure-default-redraw", prop.name, component.span.start)
 
 
 def _without_numeric_guards(component: Component) -> Component:
@@ -173,7 +189,7 @@ def _layout(component: Component, runtime: int) -> Layout:
     for write in writes:
         if not _splits(write, runtime):
             return "whole"
-    if writes and _redraw_matters(component):
+    if writes and not component.pure and _redraw_matters(component):
         return "whole"
     for moment in component.moments("updated"):
         before = moment.previous_state

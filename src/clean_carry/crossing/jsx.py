@@ -34,7 +34,7 @@ from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.jsx_function.write import Style, write, write_before
 
 HOOKS = frozenset(
-    {"useState", "useReducer", "useRef", "useLayoutEffect", "useEffect", "useCallback"}
+    {"useState", "useReducer", "useRef", "useLayoutEffect", "useEffect", "useCallback", "memo"}
 )
 
 
@@ -141,6 +141,8 @@ def carry_class_file(
             start = component.head.start
             edits.append((source.span(start, start), before))
         edits.append((component.span, written))
+        if component.export_span is not None:
+            edits.append((component.export_span, Fragment()))
         for span, entry, rule in component.moved:
             edits.append((span, dropped(entry, rule)))
         carried.append(component)
@@ -154,6 +156,8 @@ def carry_class_file(
 def _keep(ledger: Ledger, component: Component) -> None:
     """Settle a class that stays as it is: all of it is kept."""
     spans = [component.span, *(span for span, _, _ in component.moved)]
+    if component.export_span is not None:
+        spans.append(component.export_span)
     for entry in ledger.entries:
         if any(span.start <= entry.span.start and entry.span.end <= span.end for span in spans):
             entry.outcome, entry.rule = "kept", ""
@@ -259,7 +263,7 @@ def _hand_on(
     pieces = list(fragment.pieces)
     entry = component.entries["component"]
     for number, piece in enumerate(pieces):
-        if piece.entry != entry or piece.rule != "component-to-function":
+        if piece.entry != entry or piece.rule not in ("component-to-function", "component-to-memo"):
             continue
         opening = next(at for at in range(number, len(pieces)) if pieces[at].text.endswith(") {\n"))
         indent = pieces[opening + 1].text

@@ -216,6 +216,11 @@ def _assemble(
     defaults, moved = _defaults(file, candidate, gathered)
     render = facts.code(file.tree.source.span(body.start + 1, body.end - 1))
     type_parameters = node.child("type_parameters")
+    named_elsewhere = _named_elsewhere(file, candidate, moved)
+    export_span = None
+    if candidate.pure and candidate.exported == "default" and (named_elsewhere or gathered.statics):
+        export_span = file.tree.source.span(candidate.statement.start, node.start)
+        gathered.entries["export"] = file.ledger.claim("default-export", export_span)
     component = Component(
         name=candidate.name,
         span=facts.span(node),
@@ -240,9 +245,24 @@ def _assemble(
         locals_at=facts.locals_at,
         sensitive=sensitive_children(file.tree, file.names, file.workspace),
         moved=tuple(moved),
+        pure=candidate.pure,
+        named_elsewhere=named_elsewhere,
+        export_span=export_span,
     )
     props = _props(component, defaults)
     return replace(component, props=props, **_use_facts(facts, drawing))  # type: ignore[arg-type]
+
+
+def _named_elsewhere(
+    file: ClassFile, candidate: Candidate, moved: list[tuple[Span, int, str]]
+) -> bool:
+    """Whether other code of the file that stays names the class."""
+    binding = file.names.module.names.get(candidate.name)
+    gone = [(span.start, span.end) for span, _, _ in moved]
+    return any(
+        not any(low <= reference.start < high for low, high in gone)
+        for reference in (binding.references if binding is not None else ())
+    )
 
 
 def _head(file: ClassFile, statement: Node) -> Span:

@@ -15,12 +15,16 @@ _JSX = frozenset({"jsx_element", "jsx_self_closing_element", "jsx_fragment"})
 
 @dataclass(frozen=True)
 class Candidate:
-    """A class that renders. `refusal` is (rule, detail) where it is refused from the outside."""
+    """A class that renders. `refusal` is (rule, detail) where it is refused from the outside.
+
+    `pure` says that its base compares inputs and state before it draws again.
+    """
 
     node: Node
     name: str
     statement: Node
     exported: str
+    pure: bool
     refusal: tuple[str, str] | None
 
 
@@ -79,9 +83,10 @@ def _candidate(tree: Tree, node: Node, names: Names, runtime: RuntimeNames) -> C
         statement, exported = parent, "default" if parent.has("default") else "named"
     if not name:
         name = _stem(tree.source.path)
-    return Candidate(
-        node, name, statement, exported, _refusal(node, statement, names, runtime, name_node)
-    )
+    base = heritage(node)
+    pure = base is not None and runtime.imported(base, names) == "PureComponent"
+    refusal = _refusal(node, statement, names, runtime, name_node)
+    return Candidate(node, name, statement, exported, pure, refusal)
 
 
 def _refusal(
@@ -90,9 +95,7 @@ def _refusal(
     base = heritage(node)
     assert base is not None
     meaning = runtime.imported(base, names)
-    if meaning == "PureComponent":
-        return "pure-base", ""
-    if meaning != "Component":
+    if meaning not in ("Component", "PureComponent"):
         return "own-base", f"it extends {base.text[:60]}"
     if node.type == "class":
         return "class-in-expression", ""

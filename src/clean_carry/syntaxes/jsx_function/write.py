@@ -61,9 +61,7 @@ def write(
     inner = base + style.unit
     semi = style.semicolon
     generics = copy(component.type_parameters) if component.type_parameters else Fragment()
-    result = new(
-        f"function {component.name}", component.entries["component"], "component-to-function"
-    )
+    result = _opening(plan, style)
     result += generics + new("(") + signature(plan, speller, style) + new(") {\n")
     blocks: list[Fragment] = []
     opening = merged_inputs(plan, style)
@@ -83,10 +81,29 @@ def write(
         blocks.append(_template(MarkupWriter(speller, template.mark, template.slots), style, inner))
     else:
         blocks.append(_drawing(plan, speller, style, inner))
-    result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}")
+    end = f"){semi}" if component.pure else ""
+    result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}{end}")
     for static in component.statics:
         result += new(f"\n\n{base}") + _static(plan, speller, static, base, semi)
+    if component.export_span is not None:
+        text = f"\n\n{base}export default {component.name}{semi}"
+        result += new(text, component.entries["export"], "export-after")
     return result
+
+
+def _opening(plan: Plan, style: Style) -> Fragment:
+    """The head of the function, up to its name; a pure component's is remembered."""
+    component = plan.component
+    text, rule = f"function {component.name}", "component-to-function"
+    if component.pure:
+        if component.type_parameters is not None:
+            raise Refused("pure-with-type-parameters", component.name, component.span.start)
+        rule = "component-to-memo"
+        text = f"{style.hook('memo')}({text}"
+        # As the default export of a file that does not name it, it needs no name outside.
+        if component.exported != "default" or component.export_span is not None:
+            text = f"const {component.name} = {text}"
+    return new(text, component.entries["component"], rule)
 
 
 def write_before(plan: Plan, source: SourceText, style: Style) -> Fragment:
