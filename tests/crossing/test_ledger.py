@@ -21,6 +21,7 @@ export default class X extends Component {
   static defaultProps = { a: 1 };
   static KINDS = ['x'];
   static of() { return 1; }
+  static contextType = Harbour;
   state = { n: 0, m: this.props.a };
   box = createRef();
   field = 1;
@@ -29,11 +30,12 @@ export default class X extends Component {
     super(props);
     this.go = this.go.bind(this);
   }
+  componentWillMount() { this.field = 3; }
   componentDidMount() { this.field = 2; }
   componentDidUpdate(prevProps) { if (prevProps.a !== this.props.a) { this.go(); } }
   componentWillUnmount() { this.field = 0; }
   go() { this.setState({ n: 1 }); }
-  arrow = () => { const { n } = this.state; return [n, this.props, this.state]; };
+  arrow = () => { const { n } = this.state; return [n, this.props, this.state, this.context]; };
   render() {
     const { a, ...rest } = this.props;
     return <p {...rest} onClick={this.go} ref={this.box}>{this.state.n}{a}{this.arrow()}{this.field}</p>;
@@ -65,6 +67,9 @@ def test_without_a_reader_of_members_the_ledger_fails(
         )
     elif notion == "declared-field":
         text = WHOLE.replace("  declared;", "  declare declared: number;")
+    elif notion == "receipt-hook":
+        hook = "componentWillReceiveProps(next) { this.field = next.a; }"
+        text = WHOLE.replace("  declared;", f"  declared;\n  {hook}")
     else:
         text = WHOLE
     name = "X.tsx" if notion == "declared-field" else "X.jsx"
@@ -86,6 +91,11 @@ def test_without_a_reader_of_uses_the_ledger_fails(
         "hook-use": "this.componentDidMount();",
     }.get(notion, "")
     text = WHOLE.replace("this.setState({ n: 1 });", f"this.setState({{ n: 1 }}); {extra}")
+    if notion == "state-draft":
+        text = text.replace("  state = { n: 0, m: this.props.a };\n", "")
+        made = "super(props);\n    const m = props.a;\n    this.state = { n: 0, m };"
+        text = text.replace("super(props);", made)
+        assert carried(tmp_path, text).status == "clean"
     monkeypatch.delitem(READERS, notion)
     result = carried(tmp_path, text)
     assert result.status == "refused"
@@ -120,17 +130,15 @@ def test_an_unknown_member_is_left_wherever_it_stands(
 
 UNKNOWN_USES = [
     "this.forceUpdate()",
-    "this.context.store",
+    "this.context = 1",
     "this.nothing",
     "this['props']",
     "this[key]",
     "send(this)",
     "this.setState",
-    "this.setState(patch)",
     "this.setState({ n: 1 }, done)",
-    "this.setState({ ...patch })",
-    "this.setState({ [key]: 1 })",
-    "this.setState(null)",
+    "this.setState(...patch)",
+    "this.setState()",
     "this.props.a = 2",
     "this.state.n = 2",
     "this.state.n++",
@@ -271,7 +279,7 @@ def test_a_number_is_compared_as_the_class_compared_it(
     defaults: str, line: str, tmp_path: Path
 ) -> None:
     text = WHOLE.replace("static defaultProps = { a: 1 };", defaults)
-    text = text.replace("this.props, this.state]", "this.state.m]").replace("{...rest} ", "")
+    text = text.replace("this.props, this.state,", "this.state.m,").replace("{...rest} ", "")
     text = text.replace("const { a, ...rest } = this.props;", "const { a } = this.props;")
     result = carried(tmp_path, text)
     assert result.status == "clean" and line in result.files[0].text

@@ -13,7 +13,9 @@ from typing import Literal, NamedTuple
 
 from clean_carry.component.spans import Span
 
-MemberKind = Literal["prop", "state", "field", "element", "method", "derived", "event", "slot"]
+MemberKind = Literal[
+    "prop", "state", "field", "element", "method", "derived", "event", "slot", "context"
+]
 Position = Literal["statement", "bare statement", "arrow body", "returned", "expression"]
 
 
@@ -72,9 +74,20 @@ class Read(Operation):
 
 @dataclass(frozen=True)
 class WholeRead(Operation):
-    """All inputs or the whole state as one object."""
+    """All inputs, the whole state or the context as one object."""
 
-    source: Literal["props", "state"]
+    source: Literal["props", "state", "context"]
+
+
+@dataclass(frozen=True)
+class DraftState(Operation):
+    """The state while the code that makes it runs.
+
+    `form` is `made` where it is given its first value for good, `result` where that value is also the
+    last thing said (the span reaches up to the value), `named` anywhere else.
+    """
+
+    form: Literal["made", "result", "named"]
 
 
 @dataclass(frozen=True)
@@ -144,13 +157,17 @@ class Updater:
 
 @dataclass(frozen=True)
 class StateWrite(Operation):
-    """A write of state: `fields` literally, or by an `updater`."""
+    """A write of state: `fields` literally, by an `updater`, or what the argument gives.
+
+    `open` says of the last that it may be nothing, or an updater, as well as an object.
+    """
 
     position: Position
     argument: Code
     callee: Span
     fields: tuple[Patch, ...] | None = None
     updater: Updater | None = None
+    open: bool = False
 
     def operands(self) -> tuple[Code, ...]:
         return (self.argument,)

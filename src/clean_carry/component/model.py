@@ -11,7 +11,7 @@ from clean_carry.component.markup import Markup, codes_of
 from clean_carry.component.spans import Span
 
 # Moments are named for when they happen.
-MomentName = Literal["displayed", "updated", "removed", "before drawing"]
+MomentName = Literal["starting", "received", "displayed", "updated", "removed", "before drawing"]
 DefaultKind = Literal["constant", "name", "function", "object", "other"]
 
 
@@ -51,7 +51,10 @@ class StateField:
 
 @dataclass(frozen=True)
 class State:
-    """State as the author wrote it. `fields` is None where the initial value is no plain literal."""
+    """State as the author wrote it. `fields` is None where the initial value is no plain literal.
+
+    `body` says that `whole` are statements that make it.
+    """
 
     fields: tuple[StateField, ...] | None
     whole: Code | None
@@ -59,6 +62,7 @@ class State:
     type_text: str
     entry: int
     comments: tuple[Span, ...] = ()
+    body: bool = False
 
 
 @dataclass(frozen=True)
@@ -111,10 +115,15 @@ class Method:
 
 @dataclass(frozen=True)
 class Previous:
-    """What an update hook reads of the inputs or state before: the parameter and the names."""
+    """What a hook reads of the inputs or state of another time: the parameter and the names.
+
+    For an update hook those before, for new inputs those that came; `uses` is where the parameter stands,
+    each with its entry.
+    """
 
     parameter: str
     names: tuple[str, ...] | None
+    uses: tuple[tuple[Span, int], ...] = ()
 
 
 @dataclass(frozen=True)
@@ -170,6 +179,19 @@ class Reaction:
 
 
 @dataclass(frozen=True)
+class Context:
+    """The context a component reads: `shared`, made by the expression `text`, or the `old` one.
+
+    `span` is the statement that named it outside of the component, which goes.
+    """
+
+    kind: Literal["shared", "old"]
+    text: str
+    entry: int
+    span: Span | None
+
+
+@dataclass(frozen=True)
 class Static:
     """A value on the component itself rather than on its instances."""
 
@@ -199,8 +221,8 @@ class Component:
 
     `drawing` is code that gives markup; `markup` is a template. `option_values` are the
     values of options a target may keep as they are; `mutations` is state changed in place. A `pure`
-    one draws again only where inputs or state changed; `named_elsewhere` says that other code of the
-    file names it, `export_span` is what stands before it to export it as the default.
+    one draws again only where inputs or state changed; `named_elsewhere` and `names_itself` say that
+    the file, or its own code, names it, `export_span` is what stands before it to export it as the default.
     """
 
     name: str
@@ -231,7 +253,9 @@ class Component:
     called: frozenset[str] = frozenset()
     impure_drawing: bool = False
     pure: bool = False
+    context: Context | None = None
     named_elsewhere: bool = False
+    names_itself: bool = False
     export_span: Span | None = None
     moved: tuple[tuple[Span, int, str], ...] = ()
     mutations: tuple[tuple[str, int], ...] = ()

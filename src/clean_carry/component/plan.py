@@ -13,6 +13,10 @@ InputsForm = Literal["none", "listed", "lifted", "whole"]
 
 PROPS = Member("prop", "*")
 STATE = Member("state", "*")
+CONTEXT = Member("context", "*")
+# What a whole is called in code, and the member it is.
+WHOLES = {"props": PROPS, "state": STATE, "context": CONTEXT}
+GIVEN = Member("prop", "given")
 # The inputs that have no default, where all inputs are put together with their defaults.
 OTHERS = Member("prop", "...")
 
@@ -21,11 +25,13 @@ OTHERS = Member("prop", "...")
 class Plan:
     """What fitting decided.
 
-    `names` are the local names of members (`PROPS` and `STATE` for whole objects), `setters` those
-    of state writers, `latest` those of references that hold the latest value. `later` are the
-    entries of operations that must see it. `effect_locals` maps a field that becomes a local of one
-    effect to its keyword and the entry of the use that declares it. `following` gives writes whose
-    value is read again in the same run, and those reads, the local that holds the value.
+    `names` are the local names of members (`PROPS`, `STATE`, `CONTEXT` for whole objects, `GIVEN` for
+    the inputs as they were given, where defaults are filled in later), `setters` those of state
+    writers, `latest` those of references that hold the latest value. `later` are the entries of
+    operations that must see it. `effect_locals` maps a field that becomes a local of one effect to its
+    keyword and the entry of the use that declares it. `following` gives writes whose value is read
+    again in the same run, and those reads, the local that holds the value. `reads_before` says that
+    code run when new inputs came reads those before. `early` are methods that initial values call.
     """
 
     component: Component
@@ -45,6 +51,8 @@ class Plan:
     updaters: bool
     may_skip: bool
     following: dict[int, str]
+    reads_before: bool = False
+    early: frozenset[str] = frozenset()
 
 
 class Refused(Exception):

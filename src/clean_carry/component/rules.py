@@ -37,6 +37,21 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "componentDidUpdate() { this.props.onDrawn(); } static defaultProps = { name: 'Holm' };",
     ),
     (
+        "pure-receives",
+        "error",
+        "what it does when inputs come, it does where none changed as well; "
+        "a memoised function skips that",
+        "Ask for a change first, or make its base the plain one",
+        "componentWillReceiveProps(next) { this.setState({ at: next.at }); }",
+    ),
+    (
+        "receives-through-method",
+        "error",
+        "a method called when new inputs came reads the inputs before",
+        "Give the method what it needs",
+        "componentWillReceiveProps(next) { this.place(next); }",
+    ),
+    (
         "pure-whole-state",
         "error",
         "state in one object, which its base compares field by field, draws again where that can be told",
@@ -137,16 +152,9 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
     (
         "legacy-context",
         "error",
-        "the class uses the old context",
+        "the class gives the old context, or reads it where a function could not",
         "Move to the present context first",
-        "static contextTypes = { store: … };",
-    ),
-    (
-        "static-context",
-        "error",
-        "the class reads a context through a static member",
-        "Read the context by its consumer first",
-        "static contextType = Harbour;",
+        "getChildContext() { return { store: this.store }; }",
     ),
     (
         "static-receiver",
@@ -448,8 +456,8 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
     (
         "context-read",
         "warning",
-        "the old context is read",
-        "Use the present context",
+        "a context is read that the class does not declare",
+        "Declare it by a static type",
         "this.context.store",
     ),
     (

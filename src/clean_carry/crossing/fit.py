@@ -21,7 +21,7 @@ from clean_carry.component.code import (
     WholeRead,
 )
 from clean_carry.component.model import Component, LeftMember, Method, Moment
-from clean_carry.component.plan import PROPS, STATE, InputsForm, Layout, Plan, Refused
+from clean_carry.component.plan import PROPS, STATE, WHOLES, InputsForm, Layout, Plan, Refused
 from clean_carry.crossing.lateness import (
     calls_inputs,
     drawn_by,
@@ -34,6 +34,8 @@ from clean_carry.crossing.writes import following_names
 
 # From this major version of the runtime on, all writes are batched (its release notes for 18.0).
 BATCHES_ALL = 18
+# The first major version of the runtime without the old context (its release notes for 19.0).
+NO_OLD_CONTEXT = 19
 # More references to single inputs than this read worse than one to all of them.
 MANY_LATEST = 4
 
@@ -44,11 +46,13 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     Raises `Refused` for what a function component cannot say.
     """
     _check(component)
+    _check_context(component, runtime)
     component = _without_numeric_guards(component)
     merged = _merged(component)
     stable = stable_methods(component, merged)
     later_by_name = later_methods(component, stable)
     later = later_entries(component, later_by_name)
+    early = _early(component, stable, later)
     layout = _layout(component, runtime)
     if component.pure:
         _check_pure(component, layout)
@@ -66,9 +70,9 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     naming = name_members(
         component, layout, inputs, lifted, latest, later, removed, effect_locals, hook_names
     )
-    updaters = [
-        o.updater for _, o in component.operations() if isinstance(o, StateWrite) and o.updater
-    ]
+    writes = [o for _, o in component.operations() if isinstance(o, StateWrite)]
+    updaters = [o.updater for o in writes if o.updater is not None]
+    is_open = any(write.open for write in writes)
     return Plan(
         component=component,
         names=naming.names,
@@ -84,14 +88,15 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         effect_locals=effect_locals,
         merged=merged,
         runtime=runtime,
-        updaters=bool(updaters),
-        may_skip=any(u.may_skip for u in updaters),
+        updaters=bool(updaters) or is_open,
+        may_skip=any(u.may_skip for u in updaters) or is_open,
         following=following_names(component, later, naming),
+        early=early,
+        reads_before=_reads_before(component, later),
     )
 
 
 def _check(component: Component) -> None:
-    by_name: dict[str, Method] = {m.name: m for m in component.methods()}
     left = {m.detail: m for m in component.members if isinstance(m, LeftMember)}
     for owner, operation in component.operations():
         if isinstance(operation, MethodCall | MethodValue) and operation.member.name in left:
@@ -99,14 +104,73 @@ def _check(component: Component) -> None:
             raise Refused(member.rule, member.detail, member.span.start)
         if isinstance(owner, Method | Moment | str):
             continue
-        if isinstance(operation, MethodCall | MethodValue) and not operation.deferred:
-            method = by_name.get(operation.member.name)
-            if method is not None and method.form == "assigned":
-                raise Refused("initial-needs-method", operation.member.name, operation.span.start)
         if isinstance(operation, StateWrite | Left) and not operation.deferred:
             raise Refused("initial-writes-state", "", operation.span.start)
-    if len(component.moments("displayed")) > 1 or len(component.moments("removed")) > 1:
+    _check_received(component)
+    if any(
+        len(component.moments(when)) > 1
+        for when in ("displayed", "removed", "received", "starting")
+    ):
         raise Refused("member-twice", "", component.span.start)
+
+
+def _reads_before(component: Component, later: frozenset[int]) -> bool:
+    """Whether code that runs when new inputs came reads those before."""
+    return any(
+        operation.entry not in later and _reads_inputs(operation)
+        for moment in component.moments("received")
+        for operation in moment.body.all()
+    )
+
+
+def _reads_inputs(operation: object) -> bool:
+    if isinstance(operation, Read):
+        return operation.member.kind == "prop"
+    return isinstance(operation, WholeRead | PatternRead) and operation.source == "props"
+
+
+def _check_received(component: Component) -> None:
+    """What runs when new inputs came sees the inputs before, in methods it calls as well."""
+    methods = {method.name: method for method in component.methods()}
+    for moment in component.moments("received"):
+        if component.pure and not moment.compares_only and not _blank(moment):
+            raise Refused("pure-receives", "", moment.body.span.start)
+        queue = [
+            o.member.name for o in moment.body.all() if isinstance(o, MethodCall) and not o.deferred
+        ]
+        seen: set[str] = set()
+        while queue:
+            name = queue.pop()
+            method = methods.get(name)
+            if name in seen or method is None:
+                continue
+            seen.add(name)
+            for operation in method.text.all():
+                if operation.deferred:
+                    continue
+                if _reads_inputs(operation):
+                    raise Refused("receives-through-method", name, operation.span.start)
+                if isinstance(operation, MethodCall):
+                    queue.append(operation.member.name)
+        for operation in moment.body.all():
+            if isinstance(operation, WholeRead) and operation.source == "context":
+                raise Refused("legacy-hook", "it reads the context", operation.span.start)
+            if isinstance(operation, MethodValue) and operation.place == "called back":
+                raise Refused(
+                    "receives-through-method", operation.member.name, operation.span.start
+                )
+
+
+def _check_context(component: Component, runtime: int) -> None:
+    """The old context is read by functions as well, until the runtime gave it up."""
+    if component.context is None or component.context.kind != "old":
+        return
+    if runtime >= NO_OLD_CONTEXT:
+        raise Refused("legacy-context", "the runtime has it no longer", component.span.start)
+    if component.pure and (component.exported != "default" or component.named_elsewhere):
+        raise Refused(
+            "legacy-context", "a memoised function would not read it", component.span.start
+        )
 
 
 def _check_pure(component: Component, layout: Layout) -> None:
@@ -123,6 +187,39 @@ def _check_pure(component: Component, layout: Layout) -> None:
             raise Refused("pure-default-redraw", prop.name, component.span.start)
 
 
+def _early(component: Component, stable: frozenset[str], later: frozenset[int]) -> frozenset[str]:
+    """Methods that initial values call and that are constants: they must stand before them.
+
+    They can where they use nothing of the component but each other. Raises `Refused` where not.
+    """
+    methods = {method.name: method for method in component.methods()}
+    found: set[str] = set()
+    queue: list[tuple[str, int]] = [
+        (operation.member.name, operation.span.start)
+        for owner, operation in component.operations()
+        if not isinstance(owner, Method | Moment | str)
+        and isinstance(operation, MethodCall | MethodValue)
+        and not operation.deferred
+    ]
+    seen: set[str] = set()
+    while queue:
+        name, at = queue.pop()
+        method = methods.get(name)
+        if name in seen or method is None:
+            continue
+        seen.add(name)
+        inner = list(method.text.all())
+        calls = [o for o in inner if isinstance(o, MethodCall)]
+        if method.form == "assigned" or name in stable:
+            if name in stable or len(calls) != len(inner):
+                raise Refused("initial-needs-method", name, at)
+            found.add(name)
+        elif any(operation.entry in later for operation in inner):
+            raise Refused("initial-needs-method", name, at)
+        queue += [(call.member.name, at) for call in calls]
+    return frozenset(found)
+
+
 def _without_numeric_guards(component: Component) -> Component:
     """Update hooks that compare a number keep their own comparison.
 
@@ -131,11 +228,15 @@ def _without_numeric_guards(component: Component) -> Component:
     numeric = {p.name for p in component.props if p.default is not None and p.default.numeric}
     fields = component.state.fields or () if component.state is not None else ()
     numeric |= {field.name for field in fields if field.numeric}
+    unknown = component.state is not None and component.state.fields is None
     members = tuple(
         replace(member, guard=None, kept_guard=member.guard.entry)
         if isinstance(member, Moment)
         and member.guard is not None
-        and any(source.name in numeric for source in member.guard.sources)
+        and any(
+            source.name in numeric or (unknown and source.kind == "state")
+            for source in member.guard.sources
+        )
         else member
         for member in component.members
     )
@@ -256,6 +357,8 @@ def _inputs(component: Component, later: frozenset[int]) -> tuple[InputsForm, Pa
             patterns.append(operation)
             if operation.rest:
                 rests.append((owner, operation))
+    if any(not _blank(moment) for moment in component.moments("received")):
+        return "whole", None
     for moment in component.moments("updated"):
         before = moment.previous_props
         if before is not None and before.names is None:
@@ -324,7 +427,7 @@ def _latest(
         if isinstance(operation, Read) and operation.member.kind in ("prop", "state"):
             need(operation.member)
         elif isinstance(operation, WholeRead):
-            found.add(PROPS if operation.source == "props" else STATE)
+            found.add(WHOLES[operation.source])
         elif isinstance(operation, PatternRead):
             if operation.bindings is None or operation.rest:
                 found.add(PROPS if operation.source == "props" else STATE)

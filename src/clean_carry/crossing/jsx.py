@@ -34,7 +34,7 @@ from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.jsx_function.write import Style, write, write_before
 
 HOOKS = frozenset(
-    {"useState", "useReducer", "useRef", "useLayoutEffect", "useEffect", "useCallback", "memo"}
+    "useState useReducer useRef useLayoutEffect useEffect useCallback useContext memo".split()
 )
 
 
@@ -141,8 +141,7 @@ def carry_class_file(
             start = component.head.start
             edits.append((source.span(start, start), before))
         edits.append((component.span, written))
-        if component.export_span is not None:
-            edits.append((component.export_span, Fragment()))
+        edits += [(span, Fragment()) for span in _gone(component)]
         for span, entry, rule in component.moved:
             edits.append((span, dropped(entry, rule)))
         carried.append(component)
@@ -153,11 +152,15 @@ def carry_class_file(
     return ClassFileOutcome(tree, fragment, style.unit, tuple(carried), tuple(refused), plans)
 
 
+def _gone(component: Component) -> list[Span]:
+    """What stands outside of a class and is written inside of its function, or after it."""
+    named = component.context.span if component.context is not None else None
+    return [span for span in (component.export_span, named) if span is not None]
+
+
 def _keep(ledger: Ledger, component: Component) -> None:
     """Settle a class that stays as it is: all of it is kept."""
-    spans = [component.span, *(span for span, _, _ in component.moved)]
-    if component.export_span is not None:
-        spans.append(component.export_span)
+    spans = [component.span, *(span for span, _, _ in component.moved), *_gone(component)]
     for entry in ledger.entries:
         if any(span.start <= entry.span.start and entry.span.end <= span.end for span in spans):
             entry.outcome, entry.rule = "kept", ""

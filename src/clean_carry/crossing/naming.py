@@ -20,7 +20,16 @@ from clean_carry.component.code import (
     WholeRead,
 )
 from clean_carry.component.model import Component
-from clean_carry.component.plan import OTHERS, PROPS, STATE, InputsForm, Layout
+from clean_carry.component.plan import (
+    CONTEXT,
+    GIVEN,
+    OTHERS,
+    PROPS,
+    STATE,
+    WHOLES,
+    InputsForm,
+    Layout,
+)
 from clean_carry.source.javascript.values import is_identifier
 
 # ECMA-262 §12.7.2 (reserved words, strict mode) and names no function body may declare.
@@ -160,6 +169,13 @@ def _name_all(
                 plain = identifier(prop.name)
                 names[Member("prop", prop.name)] = scope.pick([plain, f"{plain}Prop"], [])
         names[OTHERS] = scope.pick(["others", "otherInputs"], [])
+        defaults = any(prop.default is not None for prop in component.props)
+        if defaults and component.moments("received"):
+            names[GIVEN] = scope.pick(["given", "givenInputs"], [])
+    if component.context is not None:
+        names[CONTEXT] = scope.pick(["context", "ownContext"], sites.get(CONTEXT, []))
+        if inputs == "none" and component.context.kind == "old":
+            names[PROPS] = scope.pick(["props", "inputs"], [])
     if layout == "split":
         for name in state_names(component):
             wish = f"set{_capital(name)}"
@@ -176,7 +192,7 @@ def _name_all(
         names[member] = scope.pick([field.name, f"{field.name}Ref"], own)
     latest_names: dict[Member, str] = {}
     for member in sorted(latest):
-        known = {PROPS: "latestProps", STATE: "latestState"}.get(member)
+        known = {PROPS: "latestProps", STATE: "latestState", CONTEXT: "latestContext"}.get(member)
         wish = known or f"latest{_capital(identifier(member.name))}"
         latest_names[member] = scope.pick([wish, f"{wish}Ref"], through.get(member, []))
     removed = _still_removed(patterns, removed, names)
@@ -189,6 +205,16 @@ def _previous(component: Component, scope: _Scope) -> dict[str, str]:
         wish = f"previous{_capital(identifier(reaction.source.name))}"
         found[reaction.source.name] = scope.pick([wish, f"{wish}Value"], [])
         found[f"{reaction.source.name}="] = scope.pick([f"set{_capital(wish)}"], [])
+    if component.state is not None and component.state.body:
+        sites = [o.entry for o in component.state.whole.all()] if component.state.whole else []
+        found["draft"] = scope.pick(["initial", "initialState"], sites)
+    if component.moments("starting"):
+        found["started"] = scope.pick(["started", "wasStarted"], [])
+    if component.moments("received"):
+        sites = [o.entry for m in component.moments("received") for o in m.body.all()]
+        found["received"] = scope.pick(["previousProps", "receivedInputs"], sites)
+        found["received="] = scope.pick(["setPreviousProps", "setReceivedInputs"], [])
+        found["before"] = scope.pick(["propsBefore", "inputsBefore"], sites)
     for moment in component.moments("updated"):
         if moment.guard is not None:
             source = moment.guard.sources[0].name
@@ -199,7 +225,7 @@ def _previous(component: Component, scope: _Scope) -> dict[str, str]:
             found["props"] = scope.pick(["previousProps", "propsBefore"], [])
         if moment.previous_state is not None:
             found["state"] = scope.pick(["previousState", "stateBefore"], [])
-        if not found:
+        if moment.previous_props is None and moment.previous_state is None:
             found["drawn"] = scope.pick(["displayed", "wasDisplayed"], [])
     return found
 
@@ -274,7 +300,7 @@ def _sites(
             whole = {"prop": PROPS, "state": STATE}.get(operation.member.kind)
             note(operation.member, whole, entry)
         elif isinstance(operation, WholeRead):
-            note(PROPS if operation.source == "props" else STATE, None, entry)
+            note(WHOLES[operation.source], None, entry)
         elif isinstance(operation, PatternRead):
             whole = PROPS if operation.source == "props" else STATE
             note(whole, None, entry)

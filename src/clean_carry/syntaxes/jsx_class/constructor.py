@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from clean_carry.component.model import State
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
@@ -47,7 +48,17 @@ def bound_method(statement: Node) -> str | None:
 def prepare(facts: ClassFacts, constructor: Node | None, names_of_methods: set[str]) -> set[str]:
     """Before anything is read: fields the constructor makes, and the methods it binds."""
     bound: set[str] = set()
+    draft = drafting(facts, constructor, names_of_methods)
+    if draft:
+        facts.draft = (draft[0].start, draft[-1].end)
+        facts.made = [
+            statement for statement in draft if (assigned(statement) or ("",))[0] == "state"
+        ]
+        if _assignments_of_state(draft) != len(facts.made):
+            facts.made = []
     for statement in _statements(constructor):
+        if statement in draft:
+            continue
         name = bound_method(statement)
         if name is not None and name in names_of_methods:
             bound.add(name)
@@ -67,6 +78,71 @@ def prepare(facts: ClassFacts, constructor: Node | None, names_of_methods: set[s
     return bound
 
 
+def drafting(facts: ClassFacts, constructor: Node | None, methods: set[str]) -> list[Node]:
+    """The statements that make the state together, where it takes more than plain assignments.
+
+    Plain assignments of fields before and after them stay apart, as long as they use no local name.
+    """
+    statements = [s for s in _statements(constructor) if s.type != "comment"]
+    scope = facts.names.inner_scope(constructor) if constructor is not None else None
+    parameters = constructor.child("parameters") if constructor is not None else None
+    own = {
+        name
+        for name, binding in (scope.names.items() if scope is not None else ())
+        if parameters is None or not parameters.start <= binding.node.start < parameters.end
+    }
+
+    def apart(statement: Node) -> bool:
+        if _is_base_call(statement) or (bound_method(statement) or "") in methods:
+            return True
+        found = assigned(statement)
+        if found is None or found[0] in methods:
+            return False
+        return not any(n.type == "identifier" and n.text in own for n in found[1].walk())
+
+    def plain(statement: Node) -> bool:
+        found = assigned(statement)
+        return apart(statement) and (found is None or found[0] != "state")
+
+    if all(apart(statement) for statement in statements):
+        return []
+    first, last = 0, len(statements)
+    while first < last and plain(statements[first]):
+        first += 1
+    while last > first and plain(statements[last - 1]):
+        last -= 1
+    inside = statements[first:last]
+    unsafe = any(
+        _is_base_call(s) or (bound_method(s) or "") in methods or _returns(s) for s in inside
+    )
+    return [] if unsafe or _assignments_of_state(inside) == 0 else inside
+
+
+def _returns(statement: Node) -> bool:
+    return any(
+        below.type == "return_statement" and not _within_function(below, statement)
+        for below in statement.walk()
+    )
+
+
+def _within_function(node: Node, top: Node) -> bool:
+    for above in node.up():
+        if above is top:
+            return False
+        if above.is_function:
+            return True
+    return False
+
+
+def _assignments_of_state(statements: list[Node]) -> int:
+    """How often the state as a whole is given a value."""
+    return sum(
+        below.type == "assignment_expression" and below.children[0].text == "this.state"
+        for statement in statements
+        for below in statement.walk()
+    )
+
+
 def _statements(constructor: Node | None) -> list[Node]:
     body = constructor.child("body") if constructor is not None else None
     return body.named_children if body is not None else []
@@ -77,7 +153,12 @@ def _constructor(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
     entry = facts.ledger.claim("constructor", facts.span(member))
     facts.ledger.settle(entry, "carried", "constructor-to-body")
+    draft = drafting(facts, member, facts.methods)
+    if draft:
+        _read_draft(gathered, draft)
     for statement in _statements(member):
+        if statement in draft:
+            continue
         span = facts.span(statement)
         notes: tuple[Span, ...] = tuple(
             facts.span(c)
@@ -112,6 +193,19 @@ def _constructor(gathered: Gathered, member: Node, name: str) -> None:
         key = facts.ledger.claim("instance-field", span)
         kind = known[0].type_text if known else ""
         add_field(gathered, target, value, key, notes, kind)
+
+
+def _read_draft(gathered: Gathered, draft: list[Node]) -> None:
+    """The state by the statements that make it."""
+    facts = gathered.facts
+    span = facts.tree.source.span(draft[0].start, draft[-1].end)
+    if gathered.state is not None:
+        facts.refuse("state-set-twice", "", draft[0].start)
+        return
+    key = facts.ledger.claim("state-made", span)
+    notes = tuple(facts.span(note) for note in comments.leading(facts.tree, draft[0]))
+    code = facts.code(span)
+    gathered.state = State(None, code, True, gathered.state_type, key, notes, body=True)
 
 
 def _is_base_call(statement: Node) -> bool:

@@ -2,23 +2,34 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from clean_carry.component.code import Code, Member
 from clean_carry.component.model import Guard, Moment, MomentName, Previous
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name
+from clean_carry.syntaxes.jsx_class.idle import idle
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts
 
 MOMENTS: dict[str, MomentName] = {
     "componentDidMount": "displayed",
     "componentDidUpdate": "updated",
     "componentWillUnmount": "removed",
+    "componentWillMount": "starting",
+    "UNSAFE_componentWillMount": "starting",
+    "componentWillReceiveProps": "received",
+    "UNSAFE_componentWillReceiveProps": "received",
 }
 NOTIONS = {
     "componentDidMount": "display-hook",
     "componentDidUpdate": "update-hook",
     "componentWillUnmount": "removal-hook",
+    "componentWillMount": "start-hook",
+    "UNSAFE_componentWillMount": "start-hook",
+    "componentWillReceiveProps": "receipt-hook",
+    "UNSAFE_componentWillReceiveProps": "receipt-hook",
 }
 
 
@@ -35,6 +46,16 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
             previous[at] = _previous(facts, member, parameter)
         if len(given) > 2:
             facts.refuse("snapshot-before-update", "", given[2].start)
+    elif MOMENTS[name] == "received" and given:
+        came = _previous(facts, member, given[0])
+        if came is not None:
+            claim = facts.ledger.claim
+            uses = tuple((span, claim("receipt-parameter", span)) for span, _ in came.uses)
+            came = replace(came, uses=uses)
+        previous[0] = came
+        for other in given[1:]:
+            if _previous(facts, member, other) is not None:
+                facts.refuse("legacy-hook", f"{name} reads the context to come", other.start)
     code = facts.code(inside(facts, body))
     scope = facts.names.inner_scope(member)
     own = frozenset(scope.names) if scope is not None else frozenset()
@@ -49,10 +70,17 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
         _reaches_end(body),
         own,
         frozenset(n.text for n in body.walk() if n.type.endswith("identifier")),
-        _compares_only(body, previous),
+        idle(body, _pattern_of(given[0]) if given else None)
+        if MOMENTS[name] == "received"
+        else _compares_only(body, previous),
         len(statements) == 1 and statements[0].type == "expression_statement",
         notes,
     )
+
+
+def _pattern_of(parameter: Node) -> Node:
+    pattern = parameter.child("pattern")
+    return pattern if pattern is not None else parameter
 
 
 def inside(facts: ClassFacts, body: Node) -> Span:
@@ -62,9 +90,7 @@ def inside(facts: ClassFacts, body: Node) -> Span:
 
 def _previous(facts: ClassFacts, member: Node, parameter: Node) -> Previous | None:
     """What an update hook reads of its parameter; None where it never does."""
-    pattern = parameter.child("pattern")
-    if pattern is None:
-        pattern = parameter
+    pattern = _pattern_of(parameter)
     scope = facts.names.inner_scope(member)
     assert scope is not None
     if pattern.type == "object_pattern":
@@ -75,6 +101,7 @@ def _previous(facts: ClassFacts, member: Node, parameter: Node) -> Previous | No
     if not binding.references:
         return None
     found: list[str] = []
+    uses = tuple((facts.span(ref), -1) for ref in binding.references)
     for ref in binding.references:
         above = ref.parent
         part = above.child("property") if above is not None else None
@@ -88,8 +115,8 @@ def _previous(facts: ClassFacts, member: Node, parameter: Node) -> Previous | No
             if names is not None:
                 found.extend(names)
                 continue
-        return Previous(pattern.text, None)
-    return Previous(pattern.text, tuple(dict.fromkeys(found)))
+        return Previous(pattern.text, None, uses)
+    return Previous(pattern.text, tuple(dict.fromkeys(found)), uses)
 
 
 def _pattern_names(pattern: Node) -> tuple[str, ...] | None:

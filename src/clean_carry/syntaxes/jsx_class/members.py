@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from clean_carry.component.model import (
+    Context,
     InstanceField,
     LeftMember,
     Method,
@@ -45,6 +46,7 @@ class Gathered:
     statics: list[Static] = field(default_factory=list)
     defaults: Node | None = None
     drawing: Node | None = None
+    context: Context | None = None
     entries: dict[str, int] = field(default_factory=dict)
     drawing_comments: tuple[Span, ...] = ()
 
@@ -145,6 +147,8 @@ def _arrow_method(gathered: Gathered, member: Node, name: str) -> None:
 @reads("display-hook")
 @reads("update-hook")
 @reads("removal-hook")
+@reads("start-hook")
+@reads("receipt-hook")
 def _hook(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
     if member.has("async") or member.has("*"):

@@ -9,16 +9,16 @@ HOOKS = {
     "componentDidMount": "display-hook",
     "componentDidUpdate": "update-hook",
     "componentWillUnmount": "removal-hook",
+    "componentWillMount": "start-hook",
+    "UNSAFE_componentWillMount": "start-hook",
+    "componentWillReceiveProps": "receipt-hook",
+    "UNSAFE_componentWillReceiveProps": "receipt-hook",
 }
 # Members that decide how the class behaves as a whole: without them the output would look right
 # and be wrong, so the class is refused.
 REFUSED = {
     "decorator": "decorated",
     "shouldComponentUpdate": "decides-updates",
-    "componentWillMount": "legacy-hook",
-    "UNSAFE_componentWillMount": "legacy-hook",
-    "componentWillReceiveProps": "legacy-hook",
-    "UNSAFE_componentWillReceiveProps": "legacy-hook",
     "componentWillUpdate": "legacy-hook",
     "UNSAFE_componentWillUpdate": "legacy-hook",
     "getSnapshotBeforeUpdate": "snapshot-before-update",
@@ -29,8 +29,6 @@ REFUSED_STATICS = {
     "getDerivedStateFromProps": "derived-state",
     "getDerivedStateFromError": "error-capture",
     "childContextTypes": "legacy-context",
-    "contextTypes": "legacy-context",
-    "contextType": "static-context",
 }
 
 
@@ -76,6 +74,8 @@ def _field_notion(member: Node, name: str) -> tuple[str, str]:
             return "refused-member", name
         if name == "defaultProps":
             return "default-inputs", name
+        if name in ("contextType", "contextTypes"):
+            return "context-type", name
         return "static-value", name
     if name in REFUSED or name in HOOKS or name == "render":
         return "refused-member", name

@@ -9,8 +9,10 @@ from __future__ import annotations
 from bisect import bisect_right
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from typing import Literal
 
 from clean_carry.component.code import (
+    DraftState,
     FieldUse,
     Gone,
     Left,
@@ -21,6 +23,7 @@ from clean_carry.component.code import (
     Read,
     WholeRead,
 )
+from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.timing import in_handler, is_deferred
 from clean_carry.source.javascript.tree import Node
@@ -42,6 +45,21 @@ class ClassFacts(Uses):
     skipped: list[tuple[int, int]] = field(default_factory=list)
     handled: set[int] = field(default_factory=set)
     unread: bool = False
+    context: str = ""
+    draft: tuple[int, int] = (0, 0)
+    made: list[Node] = field(default_factory=list)
+
+    def line_of(self, statement: Node) -> Span:
+        """A statement with the line end after it and one blank line before."""
+        data = self.tree.source.data
+        start, end = statement.start, statement.end
+        while end < len(data) and data[end : end + 1] in (b" ", b"\t", b";"):
+            end += 1
+        if data[end : end + 1] == b"\n":
+            end += 1
+            if data[:start].endswith(b"\n\n") and data[end : end + 1] == b"\n":
+                end += 1
+        return self.tree.source.span(start, end)
 
     def root_of(self, node: Node) -> Node:
         """The member's function, or its initial value, in which `node` stands."""
@@ -159,12 +177,19 @@ def _notion(facts: ClassFacts, use: Receiver) -> tuple[str | None, Node]:
     node, parent = use.node, use.node.parent
     if use.means in ("props", "state"):
         return _whole_notion(facts, node, use.means)
+    if use.means == "context":
+        return "context-whole", node
     if parent is None or parent.type != "member_expression" or parent.children[0] is not node:
         return "escape", node
     name_node = parent.child("property")
     name = property_name(name_node) if name_node is not None else None
+    if name == "state" and facts.draft[0] <= parent.start < facts.draft[1]:
+        if not facts.deferred(parent):
+            return "state-draft", parent
     if name in ("props", "state"):
         return _whole_notion(facts, parent, name)
+    if name == "context":
+        return "context-whole", parent
     if name == "setState":
         return "state-write", parent
     if name in facts.methods:
@@ -209,6 +234,13 @@ def _locals_at(facts: ClassFacts, node: Node) -> frozenset[tuple[str, int]]:
         name = scope.node.child("name")
         if scope.node.type == "method_definition" and name is not None:
             if name.text == "constructor":
+                # Only what makes the state keeps names of its own.
+                low, high = facts.draft
+                found.update(
+                    (key, binding.node.start)
+                    for key, binding in scope.names.items()
+                    if low <= binding.node.start < high
+                )
                 continue
         found.update((key, binding.node.start) for key, binding in scope.names.items())
     return frozenset(found)
@@ -308,6 +340,34 @@ def _whole_read(facts: ClassFacts, use: Receiver, node: Node, source: str) -> No
         _add(facts, node, "props-whole", lambda entry: WholeRead(span, entry, deferred, "props"))
     else:
         _add(facts, node, "state-whole", lambda entry: WholeRead(span, entry, deferred, "state"))
+
+
+@reader("state-draft")
+def _state_draft(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    assignment = node.parent
+    span, form = facts.span(node), "named"
+    if assignment is not None and len(facts.made) == 1 and facts.made[0] is assignment.parent:
+        value = assignment.child("right")
+        form = "made"
+        if value is not None and assignment.parent is not None:
+            if assignment.parent.end >= facts.draft[1]:
+                form, span = "result", facts.tree.source.span(node.start, value.start)
+    key: Literal["made", "result", "named"] = form  # type: ignore[assignment]
+    _add(facts, node, "state-draft", lambda entry: DraftState(span, entry, False, key))
+    facts.raws[-1].span = span
+
+
+@reader("context-whole")
+def _context_whole(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    if is_write(node) or not facts.context:
+        leave(facts, node, "context-read")
+        return
+    deferred = facts.deferred(node)
+    if use.alias is not None and deferred and not facts.deferred(use.alias):
+        leave(facts, node, "snapshot-alias")
+        return
+    span = facts.span(node)
+    _add(facts, node, "context-whole", lambda entry: WholeRead(span, entry, deferred, "context"))
 
 
 @reader("method-use")
@@ -417,7 +477,6 @@ def _unknown_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
     part = node.child("property")
     name = (property_name(part) if part is not None else None) or ""
     rules = {
-        "context": "context-read",
         "forceUpdate": "forced-update",
         "constructor": "instance-escapes",
     }

@@ -25,6 +25,7 @@ from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.children import sensitive_children
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
 from clean_carry.syntaxes.jsx_class import constructor as constructors
+from clean_carry.syntaxes.jsx_class import contexts
 from clean_carry.syntaxes.jsx_class import writes as _writes  # noqa: F401  (registers readers)
 from clean_carry.syntaxes.jsx_class.members import MEMBERS, Gathered, is_element_reference
 from clean_carry.syntaxes.jsx_class.notions import notion_of
@@ -78,6 +79,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     class_entry = ledger.claim("class", facts.span(node))
     members = [(m, *notion_of(m)) for m in body.named_children]
     gathered = Gathered(facts, file.runtime)
+    facts.context = contexts.kind_of_context(members, file.tree.root.children, candidate.name)
     constructor = _collect(gathered, members, file)
     collect(facts, find(file.tree, file.names, node, constructor))
     _undeclared_checks(facts, node)
@@ -214,6 +216,7 @@ def _assemble(
     class_body = node.child("body")
     assert body is not None and class_body is not None
     defaults, moved = _defaults(file, candidate, gathered)
+    contexts.outside(facts, gathered, file.tree.root.children, candidate.name)
     render = facts.code(file.tree.source.span(body.start + 1, body.end - 1))
     type_parameters = node.child("type_parameters")
     named_elsewhere = _named_elsewhere(file, candidate, moved)
@@ -246,7 +249,9 @@ def _assemble(
         sensitive=sensitive_children(file.tree, file.names, file.workspace),
         moved=tuple(moved),
         pure=candidate.pure,
+        context=gathered.context,
         named_elsewhere=named_elsewhere,
+        names_itself=_names_itself(file, candidate),
         export_span=export_span,
     )
     props = _props(component, defaults)
@@ -261,6 +266,15 @@ def _named_elsewhere(
     gone = [(span.start, span.end) for span, _, _ in moved]
     return any(
         not any(low <= reference.start < high for low, high in gone)
+        for reference in (binding.references if binding is not None else ())
+    )
+
+
+def _names_itself(file: ClassFile, candidate: Candidate) -> bool:
+    binding = file.names.module.names.get(candidate.name)
+    node = candidate.node
+    return any(
+        node.start <= reference.start < node.end
         for reference in (binding.references if binding is not None else ())
     )
 
@@ -369,7 +383,7 @@ def _defaults(
         value = assignment.child("right")
         entry = file.ledger.claim("default-inputs", facts.span(statement))
         gathered.entries["defaults"] = entry
-        moved.append((_with_line(facts, statement), entry, "default-inputs-moved"))
+        moved.append((facts.line_of(statement), entry, "default-inputs-moved"))
     if value is None:
         return {}, moved
     reads = _default_reads(file, candidate)
@@ -385,7 +399,7 @@ def _defaults(
         declaration, literal, alone = resolved
         if alone:
             entry = file.ledger.claim("default-inputs", facts.span(declaration))
-            moved.append((_with_line(facts, declaration), entry, "default-inputs-moved"))
+            moved.append((facts.line_of(declaration), entry, "default-inputs-moved"))
         else:
             holder = value.text
         value = literal
@@ -427,19 +441,6 @@ def _literal_defaults(
         code = facts.code(facts.span(value))
         found[name] = Default(code, kind, entry, is_number(value))  # type: ignore[arg-type]
     return found
-
-
-def _with_line(facts: ClassFacts, node: Node) -> Span:
-    """A statement with the line end after it and one blank line before."""
-    data = facts.tree.source.data
-    start, end = node.start, node.end
-    while end < len(data) and data[end : end + 1] in (b" ", b"\t", b";"):
-        end += 1
-    if data[end : end + 1] == b"\n":
-        end += 1
-        if data[:start].endswith(b"\n\n") and data[end : end + 1] == b"\n":
-            end += 1
-    return facts.tree.source.span(start, end)
 
 
 def _outside_defaults(file: ClassFile, candidate: Candidate) -> Node | None:

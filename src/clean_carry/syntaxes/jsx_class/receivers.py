@@ -15,7 +15,7 @@ from clean_carry.source.javascript.values import property_name
 
 @dataclass(frozen=True)
 class Receiver:
-    """A node that means the instance (`this`), all inputs (`props`) or the whole state (`state`).
+    """A node that means the instance (`this`), all inputs (`props`), the state or the context.
 
     `alias` is the declaration it came through, None for the thing itself.
     """
@@ -116,7 +116,7 @@ def _aliases(node: Node, names: Names) -> tuple[Node, list[tuple[Binding, str]]]
         else:
             return None
         binding = scope.find(local)
-        if key not in ("props", "state") or binding is None or binding.written:
+        if key not in ("props", "state", "context") or binding is None or binding.written:
             return None
         meanings.append((binding, key))
     return declaration, meanings
@@ -127,8 +127,19 @@ def _constructor_inputs(constructor: Node, names: Names) -> list[Receiver]:
     scope = names.inner_scope(constructor)
     if parameters is None or scope is None or not parameters.named_children:
         return []
-    first = parameters.named_children[0].child("pattern")
-    if first is None or first.type != "identifier":
-        return []
-    binding = scope.names.get(first.text)
-    return [Receiver(ref, "props", None) for ref in binding.references] if binding else []
+    found: list[Receiver] = []
+    for parameter, means in zip(parameters.named_children, ("props", "context"), strict=False):
+        pattern = parameter.child("pattern")
+        if pattern is None or pattern.type != "identifier":
+            continue
+        binding = scope.names.get(pattern.text)
+        references = binding.references if binding is not None else []
+        found += [Receiver(ref, means, None) for ref in references if not _to_base(ref, means)]
+    return found
+
+
+def _to_base(reference: Node, means: str) -> bool:
+    """Whether the context is only handed to the base's constructor, which goes."""
+    call = reference.parent.parent if reference.parent is not None else None
+    callee = call.child("function") if call is not None else None
+    return means == "context" and callee is not None and callee.type == "super"

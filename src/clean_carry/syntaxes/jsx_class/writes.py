@@ -61,7 +61,7 @@ def _state_write(facts: ClassFacts, use: Receiver, node: Node) -> None:
     if argument.type == "object":
         fields = _literal_fields(argument)
         if fields is None:
-            leave(facts, node, "patch-not-literal")
+            _add_open(facts, call, argument, (position, callee), may_be_other=False)
             return
 
         def build(entry: int) -> Operation:
@@ -84,7 +84,28 @@ def _state_write(facts: ClassFacts, use: Receiver, node: Node) -> None:
 
         _add(facts, call, "state-write", build_updater)
         return
-    leave(facts, node, "patch-not-literal")
+    if argument.type in ("spread_element", "this"):
+        leave(facts, node, "patch-not-literal")
+        return
+    _add_open(facts, call, argument, (position, callee), may_be_other=True)
+
+
+def _add_open(
+    facts: ClassFacts,
+    call: Node,
+    argument: Node,
+    stands: tuple[Position, Span],
+    *,
+    may_be_other: bool,
+) -> None:
+    """A write of what the argument gives."""
+    span, deferred = facts.span(call), facts.deferred(call)
+
+    def build(entry: int) -> Operation:
+        code = facts.code(facts.span(argument))
+        return StateWrite(span, entry, deferred, stands[0], code, stands[1], open=may_be_other)
+
+    _add(facts, call, "state-write", build)
 
 
 def _literal_fields(node: Node) -> list[tuple[str, Node | None]] | None:

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from clean_carry.component.code import (
     Assign,
     Code,
+    DraftState,
     Emit,
     FieldUse,
     Gone,
@@ -23,7 +24,7 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.fragment import Fragment, copy, dropped, joined, left, new, settled
-from clean_carry.component.plan import PROPS, STATE, Plan
+from clean_carry.component.plan import PROPS, STATE, WHOLES, Plan
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
@@ -39,6 +40,7 @@ class Speller:
     unit: str
     events: dict[str, str]
     renames: tuple[tuple[Span, str], ...] = ()
+    inputs_from: str = ""
 
     def code(self, code: Code) -> Fragment:
         """Verbatim text with every operation spelled."""
@@ -105,6 +107,8 @@ class Speller:
         """The expression for an input or a state field."""
         plan = self.plan
         whole = PROPS if member.kind == "prop" else STATE
+        if self.inputs_from and member.kind == "prop" and not later:
+            return self.inputs_from + access(member.name)
         if whole in plan.names:
             holder = plan.names[whole]
             if later and whole in plan.latest:
@@ -134,11 +138,20 @@ def _read(speller: Speller, operation: Operation) -> Fragment:
 
 def _whole_read(speller: Speller, operation: Operation) -> Fragment:
     assert isinstance(operation, WholeRead)
-    whole = PROPS if operation.source == "props" else STATE
+    whole = WHOLES[operation.source]
     text = speller.name(whole)
     if operation.entry in speller.plan.later and whole in speller.plan.latest:
         text = f"{speller.plan.latest[whole]}.current"
+    elif speller.inputs_from and operation.source == "props":
+        text = speller.inputs_from
     return new(text, operation.entry, "read-whole")
+
+
+def _draft_state(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, DraftState)
+    name = speller.plan.previous["draft"]
+    text = {"made": f"const {name}", "result": "return ", "named": name}[operation.form]
+    return new(text, operation.entry, "state-made-by-initialiser")
 
 
 def _field_use(speller: Speller, operation: Operation) -> Fragment:
@@ -201,6 +214,8 @@ def _pattern_read(speller: Speller, operation: Operation) -> Fragment:
         text = plan.names[whole]
         if later and whole in plan.latest:
             text = f"{plan.latest[whole]}.current"
+        elif speller.inputs_from and operation.source == "props":
+            text = speller.inputs_from
         inside = operation.pattern
         start = operation.span.start
         ops = inside.operations
@@ -301,6 +316,7 @@ def _assign(speller: Speller, operation: Operation) -> Fragment:
 _SPELL: dict[type, Callable[[Speller, Operation], Fragment]] = {
     Read: _read,
     WholeRead: _whole_read,
+    DraftState: _draft_state,
     FieldUse: _field_use,
     MethodCall: _method_call,
     MethodValue: _method_value,

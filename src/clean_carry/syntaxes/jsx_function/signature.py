@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from clean_carry.component.code import Member
 from clean_carry.component.fragment import Fragment, joined, length, new, settled
 from clean_carry.component.model import Prop
-from clean_carry.component.plan import OTHERS, PROPS, Plan
+from clean_carry.component.plan import GIVEN, OTHERS, PROPS, Plan
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
 
@@ -30,6 +30,8 @@ def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
             if prop.default is not None:
                 result += _unused_default(prop)
         return result
+    if GIVEN in plan.names:
+        return result + new(f"{plan.names[GIVEN]}{typed}")
     items = _items(plan, speller)
     if plan.inputs == "whole" and not items:
         return result + new(f"{plan.names[PROPS]}{typed}")
@@ -120,7 +122,7 @@ def default_constants(plan: Plan, speller: Speller, style: Style) -> Fragment:
     return result
 
 
-def merged_inputs(plan: Plan, style: Style) -> list[Fragment]:
+def merged_inputs(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
     """The line that puts inputs and their defaults into one object again."""
     if plan.inputs != "whole":
         return []
@@ -133,4 +135,9 @@ def merged_inputs(plan: Plan, style: Style) -> list[Fragment]:
         key = name if is_identifier(name) else f"'{name}'"
         own.append(name if name == local else f"{key}: {local}")
     parts = ", ".join([*own, f"...{plan.names[OTHERS]}"])
-    return [new(f"const {plan.names[PROPS]} = {{ {parts} }}{style.semicolon}")]
+    lines = [new(f"const {plan.names[PROPS]} = {{ {parts} }}{style.semicolon}")]
+    if GIVEN in plan.names:
+        items = joined([*_items(plan, speller), new(f"...{plan.names[OTHERS]}")], ", ")
+        end = f" }} = {plan.names[GIVEN]}{style.semicolon}"
+        lines.insert(0, new("const { ") + items + new(end))
+    return lines

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from clean_carry.component.code import Assign, Member, StateWrite
+from clean_carry.component.code import Assign, Code, DraftState, Member, StateWrite
 from clean_carry.component.fragment import Fragment, copy, new, settled
 from clean_carry.component.model import InstanceField, StateField
 from clean_carry.component.plan import STATE, Plan
@@ -142,7 +142,9 @@ def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
         fields += settled(field.entry, "state-whole", "kept")
     broken = len(f"{inner}const {pair} = useReducer({reducer}, ") > LINE and "\n" not in reducer
     value = releveled(speller, state.whole, inner + style.unit if broken else inner)
-    if state.lazy:
+    if state.body:
+        value = _made(plan, speller, style, state.whole, inner)
+    elif state.lazy:
         text = speller.source.slice(state.whole.span.start, state.whole.span.end)
         value = new("() => ") + (new("(") + value + new(")") if text[:1] == "{" else value)
     lazy = "undefined, " if state.lazy else ""
@@ -155,6 +157,16 @@ def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
         head += new(lazy)
     line = settled(state.entry, "state-whole") + fields + head + value + tail
     return noted(state.comments, _start(plan), line, inner)
+
+
+def _made(plan: Plan, speller: Speller, style: Style, code: Code, inner: str) -> Fragment:
+    """A function of the statements that make the state."""
+    forms = {o.form for o in code.all() if isinstance(o, DraftState)}
+    name, semi, deep = plan.previous["draft"], style.semicolon, inner + style.unit
+    head = "" if forms & {"made", "result"} else f"let {name}{semi}\n{deep}"
+    end = "" if "result" in forms else f"\n{deep}return {name}{semi}"
+    body = releveled(speller, code, deep)
+    return new(f"() => {{\n{deep}{head}") + body + new(f"{end}\n{inner}}}")
 
 
 def _writes(operation: object) -> bool:

@@ -8,11 +8,12 @@ from clean_carry.component.code import Member
 from clean_carry.component.fragment import Fragment, copy, joined, new, settled
 from clean_carry.component.markup import Element, MarkupComment
 from clean_carry.component.model import LeftMember, Method, Moment, Part, Reaction, Static
-from clean_carry.component.plan import Plan, Refused
+from clean_carry.component.plan import CONTEXT, PROPS, Plan, Refused
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.jsx_function.derived import derived_line, reaction_block
+from clean_carry.syntaxes.jsx_function.drawing import drawn_moment
 from clean_carry.syntaxes.jsx_function.effects import effect, removal_effect
 from clean_carry.syntaxes.jsx_function.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.operations import Speller, left_marker, releveled, trimmed
@@ -62,11 +63,18 @@ def write(
     semi = style.semicolon
     generics = copy(component.type_parameters) if component.type_parameters else Fragment()
     result = _opening(plan, style)
-    result += generics + new("(") + signature(plan, speller, style) + new(") {\n")
+    result += (
+        generics + new("(") + signature(plan, speller, style) + _old_context(plan) + new(") {\n")
+    )
     blocks: list[Fragment] = []
-    opening = merged_inputs(plan, style)
-    opening += state_lines(plan, speller, style)
-    opening += field_lines(plan, speller, style)
+    opening = _shared_context(plan, style)
+    opening += merged_inputs(plan, speller, style)
+    early = [m for m in component.methods() if m.name in plan.early]
+    blocks += [_member(plan, speller, style, method, inner) for method in early]
+    state, fields = state_lines(plan, speller, style), field_lines(plan, speller, style)
+    # Statements that make the state may fill fields.
+    made = component.state is not None and component.state.body
+    opening += fields + state if made else state + fields
     opening += latest_lines(plan, style)
     opening += [derived_line(plan, speller, style, d, inner) for d in component.derived]
     if opening:
@@ -91,6 +99,26 @@ def write(
     return result
 
 
+def _old_context(plan: Plan) -> Fragment:
+    """The second parameter, in which a function gets the old context."""
+    context = plan.component.context
+    if context is None or context.kind != "old":
+        return Fragment()
+    first = plan.names[PROPS] if plan.inputs == "none" else ""
+    kind = ": any" if plan.component.typed else ""
+    return new(f"{first}, {plan.names[CONTEXT]}{kind}")
+
+
+def _shared_context(plan: Plan, style: Style) -> list[Fragment]:
+    """The line that reads a shared context."""
+    context = plan.component.context
+    if context is None or context.kind != "shared":
+        return []
+    name, hook = plan.names[CONTEXT], style.hook("useContext")
+    text = f"const {name} = {hook}({context.text}){style.semicolon}"
+    return [new(text, context.entry, "context-to-hook")]
+
+
 def _opening(plan: Plan, style: Style) -> Fragment:
     """The head of the function, up to its name; a pure component's is remembered."""
     component = plan.component
@@ -99,7 +127,8 @@ def _opening(plan: Plan, style: Style) -> Fragment:
         if component.type_parameters is not None:
             raise Refused("pure-with-type-parameters", component.name, component.span.start)
         rule = "component-to-memo"
-        text = f"{style.hook('memo')}({text}"
+        # The function's own name would hide the component's where it names itself.
+        text = f"{style.hook('memo')}({'function ' if component.names_itself else text}"
         # As the default export of a file that does not name it, it needs no name outside.
         if component.exported != "default" or component.export_span is not None:
             text = f"const {component.name} = {text}"
@@ -116,7 +145,12 @@ def _in_order(plan: Plan) -> list[Part]:
 
     An effect that throws keeps those after it from being made, and so from being cleaned up.
     """
-    members = list(plan.component.members)
+    members = [
+        m for m in plan.component.members if not (isinstance(m, Method) and m.name in plan.early)
+    ]
+    # What runs while drawing may use all that is declared, and stands before what is drawn.
+    drawn = [m for m in members if isinstance(m, Moment) and m.when in ("starting", "received")]
+    members = [*(m for m in members if m not in drawn), *drawn]
     displayed, removed = plan.component.moments("displayed"), plan.component.moments("removed")
     if displayed and removed and not plan.merged:
         members.remove(removed[0])
@@ -144,7 +178,9 @@ def _member(
         text = speller.source.slice(member.span.start, member.span.end)
         return new(left_marker(member.rule, text), member.entry, member.rule)
     if isinstance(member, Moment):
-        if member.when == "removed":
+        if member.when in ("starting", "received"):
+            body = drawn_moment(plan, speller, style, member, inner)
+        elif member.when == "removed":
             if plan.merged:
                 return Fragment()
             body = removal_effect(plan, speller, style, member, inner)

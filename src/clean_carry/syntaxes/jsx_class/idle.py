@@ -1,0 +1,161 @@
+"""Whether code that runs when new inputs came does nothing where none of them changed.
+
+The code is gone through with every input equal to itself before: `this.props.x` and `next.x` are one and
+the same value, and conditions that ask for a difference are false. What cannot be told is not idle.
+"""
+
+from __future__ import annotations
+
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import property_name
+
+_CALLS = ("call_expression", "new_expression", "assignment_expression", "await_expression",
+          "augmented_assignment_expression", "update_expression", "yield_expression")  # fmt: skip
+Sources = frozenset[str]
+
+
+def idle(body: Node, parameter: Node | None) -> bool:
+    """Whether a hook does nothing where no input changed; `parameter` is that of the new inputs."""
+    holders = frozenset({"this.props"})
+    symbols: dict[str, str] = {}
+    if parameter is not None and parameter.type == "identifier":
+        holders |= {parameter.text}
+    elif parameter is not None:
+        _note_pattern(parameter, symbols)
+    return _idle_block(body.named_children, _Equal(holders, symbols)) != "acts"
+
+
+class _Equal:
+    """What stands for an input: members of its holders, and names taken from them."""
+
+    def __init__(self, holders: Sources, symbols: dict[str, str]) -> None:
+        self.holders, self.symbols = holders, symbols
+
+    def symbol(self, node: Node) -> str | None:
+        """The input a node is the value of."""
+        while node.type in ("parenthesized_expression", "non_null_expression", "as_expression"):
+            node = node.named_children[0]
+        if node.type == "identifier":
+            return self.symbols.get(node.text)
+        if node.type in ("member_expression", "subscript_expression"):
+            part = node.child("property") or node.child("index")
+            name = property_name(part) if part is not None else None
+            if node.children[0].text in self.holders:
+                return name
+            inner = self.symbol(node.children[0])
+            return f"{inner}.{name}" if inner is not None and name is not None else None
+        return None
+
+    def truth(self, node: Node) -> bool | None:
+        """What a condition comes to; None where it cannot be told."""
+        match node.type:
+            case "parenthesized_expression":
+                return self.truth(node.named_children[0])
+            case "true" | "false":
+                return node.type == "true"
+            case "unary_expression" if node.has("!"):
+                inner = self.truth(node.named_children[0])
+                return None if inner is None else not inner
+            case "binary_expression":
+                return self._binary(node)
+        return None
+
+    def _binary(self, node: Node) -> bool | None:
+        left, right = node.child("left"), node.child("right")
+        if left is None or right is None:
+            return None
+        if node.has("!==") or node.has("!=") or node.has("===") or node.has("=="):
+            one, other = self.symbol(left), self.symbol(right)
+            if one is None or one != other:
+                return None
+            return node.has("===") or node.has("==")
+        first, second = self.truth(left), self.truth(right)
+        if node.has("&&"):
+            parts = _parts(node, "&&")
+            facts = {(self.symbol(_bare(p)), _negated(p)) for p in parts}
+            if any(s is not None and (s, not n) in facts for s, n in facts):
+                return False
+            return False if False in (first, second) else (True if first and second else None)
+        if node.has("||"):
+            return True if True in (first, second) else (None if None in (first, second) else False)
+        return None
+
+
+def _parts(node: Node, operator: str) -> list[Node]:
+    if node.type == "parenthesized_expression":
+        return _parts(node.named_children[0], operator)
+    if node.type == "binary_expression" and node.has(operator):
+        return [part for side in node.named_children for part in _parts(side, operator)]
+    return [node]
+
+
+def _negated(node: Node) -> bool:
+    return node.type == "unary_expression" and node.has("!")
+
+
+def _bare(node: Node) -> Node:
+    return node.named_children[0] if _negated(node) else node
+
+
+def _idle_block(statements: list[Node], equal: _Equal) -> str:
+    """`idle`, `returns` (idle, and nothing after it runs) or `acts`."""
+    for statement in statements:
+        found = _idle(statement, equal)
+        if found != "idle":
+            return found
+    return "idle"
+
+
+def _idle(statement: Node, equal: _Equal) -> str:
+    match statement.type:
+        case "comment" | "empty_statement":
+            return "idle"
+        case "lexical_declaration" | "variable_declaration":
+            return "acts" if _acts(statement) else _declared(statement, equal)
+        case "statement_block":
+            return _idle_block(statement.named_children, equal)
+        case "return_statement":
+            return "acts" if _acts(statement) else "returns"
+        case "if_statement":
+            condition = statement.child("condition")
+            if condition is None or _acts(condition):
+                return "acts"
+            truth = equal.truth(condition)
+            then, other = statement.child("consequence"), statement.child("alternative")
+            if other is not None and other.type == "else_clause":
+                other = other.named_children[0]
+            arms = [] if truth is False else [then]
+            arms += [] if truth is True else [other]
+            found = {_idle(arm, equal) if arm is not None else "idle" for arm in arms}
+            # Where only one arm ends the hook, what follows may run.
+            return "acts" if "acts" in found else ("idle" if "idle" in found else "returns")
+    return "acts"
+
+
+def _acts(node: Node) -> bool:
+    return any(below.type in _CALLS for below in node.walk())
+
+
+def _declared(statement: Node, equal: _Equal) -> str:
+    for declarator in statement.named_children:
+        target, value = declarator.child("name"), declarator.child("value")
+        if target is None or value is None:
+            continue
+        if target.type == "object_pattern" and value.text in equal.holders:
+            _note_pattern(target, equal.symbols)
+        elif target.type == "identifier":
+            symbol = equal.symbol(value)
+            if symbol is not None and statement.has("const"):
+                equal.symbols[target.text] = symbol
+    return "idle"
+
+
+def _note_pattern(pattern: Node, symbols: dict[str, str]) -> None:
+    for part in pattern.named_children:
+        if part.type == "shorthand_property_identifier_pattern":
+            symbols[part.text] = part.text
+        elif part.type == "pair_pattern":
+            key, value = part.child("key"), part.child("value")
+            name = property_name(key) if key is not None else None
+            if name is not None and value is not None and value.type == "identifier":
+                symbols[value.text] = name

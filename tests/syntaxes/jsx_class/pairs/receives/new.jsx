@@ -1,0 +1,28 @@
+import React, { memo, useReducer, useState } from 'react';
+
+export default memo(function Berth(props) {
+  const [state, setState] = useReducer((state, change) => {
+    const patch = typeof change === 'function' ? change(state) : change;
+    return patch == null ? state : { ...state, ...patch };
+  }, { at: 0, name: 'a' });
+
+  function made(start, size) {
+    return size > 2 ? null : { name: `${start}${size}` };
+  }
+
+  const press = (change) => {
+    setState({ ...change, at: state.at + 1 });
+  };
+
+  const [previousProps, setPreviousProps] = useState(props);
+  if (previousProps !== props) {
+    setPreviousProps(props);
+    const { start, size } = props;
+    const { start: before } = previousProps;
+    if (start !== before || size !== previousProps.size) {
+      setState(made(start, size));
+    }
+  }
+
+  return <button onClick={() => press({ name: 'pressed' })}>{state.name} {state.at}</button>;
+});
