@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -253,3 +254,35 @@ NAMES: list[tuple[str, list[str]]] = [
 @pytest.mark.parametrize(("text", "names"), NAMES)
 def test_which_inputs_there_are(text: str, names: list[str]) -> None:
     assert list(read_inputs(text, "X.jsx").shapes) == names
+
+
+def test_a_type_parameter_is_what_it_extends() -> None:
+    text = """
+    interface Person { id: number; name: string }
+    export default class Crew<T extends Person> extends Component<{ crew: T[] }> {
+      render() { return this.props.crew.map((one) => one.rank.trim()); }
+    }"""
+    items = read_inputs(text, "Crew.tsx", "default").shapes["crew"].items
+    assert items is not None and items.fields["id"].kinds == {"number"}
+
+
+def test_inputs_spread_from_other_files_are_passed_on(tmp_path: Path) -> None:
+    (tmp_path / "Base.js").write_text(
+        "import PropTypes from 'prop-types';\n"
+        "export const propTypes = { open: PropTypes.bool, onOpen: PropTypes.func };\n"
+        "export default function Base() {}\nBase.propTypes = propTypes;\n"
+    )
+    own = tmp_path / "Own.js"
+    text = (
+        "import PropTypes from 'prop-types';\nimport Base, { propTypes } from './Base';\n"
+        "export default class Own extends Component { render() { return null; } }\n"
+        "Own.propTypes = { name: PropTypes.string, ...@ };\n"
+    )
+    for spread in ("Base.propTypes", "propTypes"):
+        own.write_text(text.replace("@", spread))
+        shapes = read_inputs(own.read_text(), str(own), "default").shapes
+        assert {n: (s.kinds, s.passed) for n, s in shapes.items()} == {
+            "name": ({"string"}, False),
+            "open": ({"boolean"}, True),
+            "onOpen": ({"function"}, True),
+        }

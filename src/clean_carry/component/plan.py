@@ -32,6 +32,7 @@ class Plan:
     keyword and the entry of the use that declares it. `following` gives writes whose value is read
     again in the same run, and those reads, the local that holds the value. `reads_before` says that
     code run when new inputs came reads those before. `early` are methods that initial values call.
+    `remembered` says that the function is not called again where no input changed.
     """
 
     component: Component
@@ -53,6 +54,7 @@ class Plan:
     following: dict[int, str]
     reads_before: bool = False
     early: frozenset[str] = frozenset()
+    remembered: bool = False
 
 
 class Refused(Exception):

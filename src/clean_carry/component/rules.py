@@ -52,13 +52,6 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "componentWillReceiveProps(next) { this.place(next); }",
     ),
     (
-        "pure-whole-state",
-        "error",
-        "state in one object, which its base compares field by field, draws again where that can be told",
-        "Give its update hooks a comparison, or write single fields of the state",
-        "this.setState(everything); componentDidUpdate() { this.count(); }",
-    ),
-    (
         "own-base",
         "error",
         "the base class is the project's own",
@@ -481,6 +474,13 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "a method passed on unbound would lose its instance in the class",
         "The function does not lose it; check that the old code was not broken here",
         "<button onClick={this.save}>",
+    ),
+    (
+        "draws-each-time",
+        "note",
+        "the function is drawn whenever its parent is: what it does on new inputs, it did each time",
+        "Ask for a change of inputs first; then it can be memoised",
+        "componentWillReceiveProps(next) { this.setState({ at: next.at }); }",
     ),
     (
         "reference-from-input",

@@ -54,8 +54,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     later = later_entries(component, later_by_name)
     early = _early(component, stable, later)
     layout = _layout(component, runtime)
-    if component.pure:
-        _check_pure(component, layout)
+    remembered = component.pure and _is_remembered(component)
     inputs, lifted = _inputs(component, later)
     latest = _latest(component, later, layout, inputs)
     if (
@@ -92,6 +91,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         may_skip=any(u.may_skip for u in updaters) or is_open,
         following=following_names(component, later, naming),
         early=early,
+        remembered=remembered,
         reads_before=_reads_before(component, later),
     )
 
@@ -133,8 +133,6 @@ def _check_received(component: Component) -> None:
     """What runs when new inputs came sees the inputs before, in methods it calls as well."""
     methods = {method.name: method for method in component.methods()}
     for moment in component.moments("received"):
-        if component.pure and not moment.compares_only and not _blank(moment):
-            raise Refused("pure-receives", "", moment.body.span.start)
         queue = [
             o.member.name for o in moment.body.all() if isinstance(o, MethodCall) and not o.deferred
         ]
@@ -173,18 +171,22 @@ def _check_context(component: Component, runtime: int) -> None:
         )
 
 
-def _check_pure(component: Component, layout: Layout) -> None:
-    """A pure component is told apart where it draws again though nothing changed.
+def _is_remembered(component: Component) -> bool:
+    """Whether a pure component becomes a function that is not called where its inputs did not change.
 
-    Its base compares inputs with their defaults filled in, and state field by field.
+    Not where what it does on new inputs must be done all the same. Its base compares inputs with
+    their defaults filled in. Raises `Refused` where either can be told by what it draws.
     """
-    if not _redraw_matters(component):
-        return
-    if layout == "whole":
-        raise Refused("pure-whole-state", "", component.span.start)
+    told = _redraw_matters(component) or bool(component.sensitive)
+    for moment in component.moments("received"):
+        if not moment.compares_only and not _blank(moment):
+            if told:
+                raise Refused("pure-receives", "", moment.body.span.start)
+            return False
     for prop in component.props:
-        if prop.default is not None:
+        if prop.default is not None and _redraw_matters(component):
             raise Refused("pure-default-redraw", prop.name, component.span.start)
+    return True
 
 
 def _early(component: Component, stable: frozenset[str], later: frozenset[int]) -> frozenset[str]:

@@ -68,9 +68,12 @@ class ClassFileOutcome:
         return Interface(inputs=tuple((name, name) for name in names))
 
     def notes(self, component: Component) -> list[tuple[str, str, int]]:
-        """Methods that were passed on unbound, and inputs given on as references."""
+        """Methods passed on unbound, inputs given on as references, draws not spared any more."""
         bound = {m.name: m for m in component.methods()}
         found: dict[str, tuple[str, str, int]] = {}
+        if component.pure and not self.plans[component.name].remembered:
+            at = component.moments("received")[0].body.span.start
+            found["pure"] = ("draws-each-time", component.name, at)
         for _, operation in component.operations():
             for name in _references(operation):
                 at = operation.span.start
@@ -141,7 +144,8 @@ def carry_class_file(
             start = component.head.start
             edits.append((source.span(start, start), before))
         edits.append((component.span, written))
-        edits += [(span, Fragment()) for span in _gone(component)]
+        exported = component.export_span if plan.remembered else None
+        edits += [(span, Fragment()) for span in _gone(component, exported)]
         for span, entry, rule in component.moved:
             edits.append((span, dropped(entry, rule)))
         carried.append(component)
@@ -152,15 +156,19 @@ def carry_class_file(
     return ClassFileOutcome(tree, fragment, style.unit, tuple(carried), tuple(refused), plans)
 
 
-def _gone(component: Component) -> list[Span]:
+def _gone(component: Component, exported: Span | None) -> list[Span]:
     """What stands outside of a class and is written inside of its function, or after it."""
     named = component.context.span if component.context is not None else None
-    return [span for span in (component.export_span, named) if span is not None]
+    return [span for span in (exported, named) if span is not None]
 
 
 def _keep(ledger: Ledger, component: Component) -> None:
     """Settle a class that stays as it is: all of it is kept."""
-    spans = [component.span, *(span for span, _, _ in component.moved), *_gone(component)]
+    spans = [
+        component.span,
+        *(span for span, _, _ in component.moved),
+        *_gone(component, component.export_span),
+    ]
     for entry in ledger.entries:
         if any(span.start <= entry.span.start and entry.span.end <= span.end for span in spans):
             entry.outcome, entry.rule = "kept", ""

@@ -255,28 +255,32 @@ def read_state(
     while inner.type in ("as_expression", "parenthesized_expression", "satisfies_expression"):
         inner = inner.named_children[0]
     fields: list[StateField] = []
-    plain = inner.type == "object"
-    for part in inner.named_children if plain else ():
-        found = _state_part(facts, part)
-        if found is None:
-            plain = False
-            break
-        fields.append(found)
+    plain = inner.type == "object" and all(_is_state_part(p) for p in inner.named_children)
+    if plain:
+        fields = [
+            _state_part(facts, part) for part in inner.named_children if part.type != "comment"
+        ]
     lazy = runs_code(value)
     whole = facts.code(facts.span(value), kept=False)
     gathered.state = State(tuple(fields) if plain else None, whole, lazy, type_text, entry, notes)
 
 
-def _state_part(facts: ClassFacts, part: Node) -> StateField | None:
+def _is_state_part(part: Node) -> bool:
+    """Whether a part of the initial state is a field of a plain name."""
+    if part.type in ("shorthand_property_identifier", "comment"):
+        return True
+    key = part.child("key") if part.type == "pair" else None
+    name = property_name(key) if key is not None else None
+    return name is not None and is_identifier(name)
+
+
+def _state_part(facts: ClassFacts, part: Node) -> StateField:
     if part.type == "shorthand_property_identifier":
         entry = facts.ledger.claim("state-part", facts.span(part))
         return StateField(part.text, facts.code(facts.span(part)), False, entry)
-    if part.type != "pair":
-        return None
     key, value = part.child("key"), part.child("value")
     name = property_name(key) if key is not None else None
-    if name is None or value is None or not is_identifier(name):
-        return None
+    assert name is not None and value is not None
     entry = facts.ledger.claim("state-part", facts.span(part))
     code = facts.code(facts.span(value))
     above = comments.leading(facts.tree, part)

@@ -122,7 +122,11 @@ def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
         arguments = f"({local}, change"
     change = f"typeof change === {style.quote}function{style.quote} ? change({local}) : change"
     semi = style.semicolon
-    if plan.may_skip:
+    if component.pure:
+        reducer = _pure_reducer(
+            plan, arguments, local, change if plan.updaters else "", inner, style
+        )
+    elif plan.may_skip:
         reducer = (
             f"{arguments}) => {{\n{inner}{style.unit}const patch = {change}{semi}\n"
             f"{inner}{style.unit}return patch == null ? {local} : {{ ...{local}, ...patch }}{semi}\n"
@@ -157,6 +161,19 @@ def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
         head += new(lazy)
     line = settled(state.entry, "state-whole") + fields + head + value + tail
     return noted(state.comments, _start(plan), line, inner)
+
+
+def _pure_reducer(
+    plan: Plan, arguments: str, local: str, change: str, inner: str, style: Style
+) -> str:
+    """A reducer that gives the state itself back where no field of it changes."""
+    deep, semi = inner + style.unit, style.semicolon
+    patch, lines = ("patch", [f"const patch = {change}{semi}"]) if change else ("change", [])
+    empty = f"{patch} == null || " if plan.may_skip else ""
+    same = f"Object.keys({patch}).every((key) => Object.is({patch}[key], {local}[key]))"
+    lines.append(f"const same = {empty}{same}{semi}")
+    lines.append(f"return same ? {local} : {{ ...{local}, ...{patch} }}{semi}")
+    return f"{arguments}) => {{\n" + "".join(f"{deep}{line}\n" for line in lines) + f"{inner}}}"
 
 
 def _made(plan: Plan, speller: Speller, style: Style, code: Code, inner: str) -> Fragment:

@@ -89,11 +89,13 @@ def write(
         blocks.append(_template(MarkupWriter(speller, template.mark, template.slots), style, inner))
     else:
         blocks.append(_drawing(plan, speller, style, inner))
-    end = f"){semi}" if component.pure else ""
+    end = f"){semi}" if plan.remembered else ""
     result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}{end}")
     for static in component.statics:
         result += new(f"\n\n{base}") + _static(plan, speller, static, base, semi)
-    if component.export_span is not None:
+    if component.export_span is not None and not plan.remembered:
+        result += settled(component.entries["export"], "", "kept")
+    elif component.export_span is not None:
         text = f"\n\n{base}export default {component.name}{semi}"
         result += new(text, component.entries["export"], "export-after")
     return result
@@ -123,7 +125,7 @@ def _opening(plan: Plan, style: Style) -> Fragment:
     """The head of the function, up to its name; a pure component's is remembered."""
     component = plan.component
     text, rule = f"function {component.name}", "component-to-function"
-    if component.pure:
+    if plan.remembered:
         if component.type_parameters is not None:
             raise Refused("pure-with-type-parameters", component.name, component.span.start)
         rule = "component-to-memo"

@@ -69,7 +69,7 @@ def merged(one: Shape, other: Shape) -> Shape:
         kinds,
         list(one.literals),
         {**other.fields, **one.fields},
-        one.items or other.items,
+        _items(one, other),
         one.result or other.result,
         one.tested or other.tested,
         one.declared,
@@ -81,6 +81,13 @@ def merged(one: Shape, other: Shape) -> Shape:
     for literal in other.literals:
         result.note(literal)
     return result
+
+
+def _items(one: Shape, other: Shape) -> Shape | None:
+    """What both say of the items of a list: declared ones that say nothing are as good as none."""
+    if one.items is None or not (one.items.kinds or one.items.fields or one.items.literals):
+        return other.items or one.items
+    return one.items
 
 
 def read_inputs(text: str, path: str, component: str = "") -> Inputs:

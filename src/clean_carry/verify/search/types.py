@@ -34,7 +34,7 @@ _NAMED = {
     "RefObject": "reference",
 }
 _LISTS = frozenset({"Array", "ReadonlyArray", "Set", "Iterable"})
-MOST_DEPTH = 5
+MOST_DEPTH = 7
 
 
 def runtime_type(node: Node, tree: Tree, depth: int = 0) -> Shape:
@@ -239,4 +239,8 @@ def _named(name: str, tree: Tree, depth: int) -> Shape:
                 for base in clause.named_children:
                     _widen(shape, declared_type(base, tree, depth + 1))
         return shape
+    for node in tree.of("type_parameter"):
+        own, bound = node.child("name"), node.child("constraint")
+        if own is not None and own.text == name and bound is not None and bound.named_children:
+            return declared_type(bound.named_children[0], tree, depth + 1)
     return Shape()

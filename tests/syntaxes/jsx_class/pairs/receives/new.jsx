@@ -3,7 +3,8 @@ import React, { memo, useReducer, useState } from 'react';
 export default memo(function Berth(props) {
   const [state, setState] = useReducer((state, change) => {
     const patch = typeof change === 'function' ? change(state) : change;
-    return patch == null ? state : { ...state, ...patch };
+    const same = patch == null || Object.keys(patch).every((key) => Object.is(patch[key], state[key]));
+    return same ? state : { ...state, ...patch };
   }, { at: 0, name: 'a' });
 
   function made(start, size) {
