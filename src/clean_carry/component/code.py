@@ -91,6 +91,17 @@ class DraftState(Operation):
 
 
 @dataclass(frozen=True)
+class RootElement(Operation):
+    """The one element the component draws, under the `name` of a reference to it.
+
+    It is found by code, or this is the place in markup that makes it known (a `mark`).
+    """
+
+    name: str
+    mark: bool
+
+
+@dataclass(frozen=True)
 class FieldUse(Operation):
     """An instance field: read, written or updated where it stands.
 

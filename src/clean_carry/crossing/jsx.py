@@ -3,12 +3,21 @@
 from __future__ import annotations
 
 from bisect import bisect_right
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from pathlib import Path
 
 from clean_carry.component.code import Member, MethodValue, Operation, PatternRead, Read
 from clean_carry.component.errors import InputError, UnsettledEntry
-from clean_carry.component.fragment import Fragment, copy, dropped, new, render, settle
+from clean_carry.component.fragment import (
+    Fragment,
+    copy,
+    dropped,
+    new,
+    render,
+    settle,
+    settled,
+)
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Method, Refusal
@@ -29,6 +38,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.imports import edited_import, new_import
 from clean_carry.syntaxes.jsx.runtime_names import runtime_names
+from clean_carry.syntaxes.jsx_class.escapes import DOM
 from clean_carry.syntaxes.jsx_class.read import read
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.jsx_function.write import Style, write, write_before
@@ -153,6 +163,7 @@ def carry_class_file(
     fragment = _with_edits(source, edits)
     if carried:
         fragment = _with_import(fragment, tree, names, style, ledger)
+        fragment = _without_finder(fragment, tree, names, ledger)
     return ClassFileOutcome(tree, fragment, style.unit, tuple(carried), tuple(refused), plans)
 
 
@@ -192,6 +203,18 @@ def _with_edits(source: SourceText, edits: list[tuple[Span, Fragment]]) -> Fragm
     return result + copy(source.span(here, len(source.data)))
 
 
+def _still_used(fragment: Fragment) -> Callable[[Node], bool]:
+    """Whether a reference is among what was copied."""
+    copied = sorted((p.span.start, p.span.end) for p in fragment.pieces if p.span is not None)
+    starts = [start for start, _ in copied]
+
+    def still_used(ref: Node) -> bool:
+        at = bisect_right(starts, ref.start) - 1
+        return at >= 0 and ref.end <= copied[at][1]
+
+    return still_used
+
+
 def _with_import(
     fragment: Fragment, tree: Tree, names: Names, style: Style, ledger: Ledger
 ) -> Fragment:
@@ -204,13 +227,7 @@ def _with_import(
         text = new_import(style.hooks, style.quote, style.semicolon)
         at = _first_import(tree)
         return _insert(fragment, at, new(f"{text}\n"), source)
-    copied = sorted((p.span.start, p.span.end) for p in fragment.pieces if p.span is not None)
-    starts = [start for start, _ in copied]
-
-    def still_used(ref: Node) -> bool:
-        at = bisect_right(starts, ref.start) - 1
-        return at >= 0 and ref.end <= copied[at][1]
-
+    still_used = _still_used(fragment)
     hooks = style.hooks if not style.hook_prefix else set()
     text = edited_import(imports, names, hooks, still_used, style.semicolon)
     statement = imports.statement
@@ -228,6 +245,53 @@ def _with_import(
         span = source.span(statement.start, end + 1)
     entry = ledger.claim("runtime-import", span)
     return _replace(fragment, span, dropped(entry, "base-import"), source)
+
+
+def _without_finder(fragment: Fragment, tree: Tree, names: Names, ledger: Ledger) -> Fragment:
+    """The import of what found a class's element goes where nothing uses it any more."""
+    for statement in tree.of("import_statement"):
+        source = statement.child("source")
+        if source is None or source.text[1:-1] != DOM:
+            continue
+        still_used = _still_used(fragment)
+        locals_ = [
+            (part, binding)
+            for part in statement.walk()
+            if (binding := names.module.names.get(part.text)) is not None and binding.node is part
+        ]
+        unused = [
+            part
+            for part, binding in locals_
+            if binding.references and not any(still_used(ref) for ref in binding.references)
+        ]
+        if not unused:
+            continue
+        span: Span | None
+        if len(unused) == len(locals_):
+            span = tree.source.statement_line(statement.start, statement.end)
+        else:
+            specifier = next(iter(unused)).parent
+            span = _specifier(tree.source, specifier) if specifier is not None else None
+        if span is None or (len(unused) > 1 and len(unused) != len(locals_)):
+            continue
+        entry = ledger.claim("element-import", span)
+        gone = settled(entry, "root-element-reference")
+        fragment = _replace(fragment, span, gone, tree.source)
+    return fragment
+
+
+def _specifier(source: SourceText, specifier: Node) -> Span | None:
+    """One name of an import in braces with the comma after it, or before the last one."""
+    if specifier.type != "import_specifier":
+        return None
+    data, start, end = source.data, specifier.start, specifier.end
+    while data[end : end + 1] in (b" ", b","):
+        end += 1
+    if data[end : end + 1] == b"}":
+        end = specifier.end
+        while data[start - 1 : start] in (b" ", b","):
+            start -= 1
+    return source.span(start, end)
 
 
 def _first_import(tree: Tree) -> int:

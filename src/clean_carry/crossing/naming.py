@@ -16,6 +16,7 @@ from clean_carry.component.code import (
     MethodValue,
     PatternRead,
     Read,
+    RootElement,
     StateWrite,
     WholeRead,
 )
@@ -299,6 +300,8 @@ def _sites(
         if isinstance(operation, Read | FieldUse | MethodCall | MethodValue):
             whole = {"prop": PROPS, "state": STATE}.get(operation.member.kind)
             note(operation.member, whole, entry)
+        elif isinstance(operation, RootElement):
+            note(Member("element", operation.name), None, entry)
         elif isinstance(operation, WholeRead):
             note(WHOLES[operation.source], None, entry)
         elif isinstance(operation, PatternRead):

@@ -103,6 +103,17 @@ class SourceText:
         start = self._starts[line - 1]
         return Place(self.path, line, len(self.slice(start, max(start, offset))) + 1)
 
+    def statement_line(self, start: int, end: int) -> Span:
+        """A statement with the line end after it and one blank line before."""
+        data = self.data
+        while end < len(data) and data[end : end + 1] in (b" ", b"\t", b";"):
+            end += 1
+        if data[end : end + 1] == b"\n":
+            end += 1
+            if data[:start].endswith(b"\n\n") and data[end : end + 1] == b"\n":
+                end += 1
+        return self.span(start, end)
+
     def line_start(self, offset: int) -> int:
         """Offset of the first byte of the line that holds `offset`."""
         return self.data.rfind(b"\n", 0, offset) + 1

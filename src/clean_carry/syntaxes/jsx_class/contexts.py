@@ -60,7 +60,7 @@ def outside(facts: ClassFacts, gathered: Gathered, statements: Iterable[Node], n
     for statement in statements:
         value = assigned_static(statement, name, "contextType")
         if value is not None:
-            span = facts.line_of(statement)
+            span = facts.tree.source.statement_line(statement.start, statement.end)
             entry = facts.ledger.claim("context-type", facts.span(statement))
             gathered.context = Context("shared", value.text, entry, span)
         elif assigned_static(statement, name, "contextTypes") is not None:

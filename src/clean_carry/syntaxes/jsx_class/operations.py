@@ -23,7 +23,6 @@ from clean_carry.component.code import (
     Read,
     WholeRead,
 )
-from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.timing import in_handler, is_deferred
 from clean_carry.source.javascript.tree import Node
@@ -48,18 +47,7 @@ class ClassFacts(Uses):
     context: str = ""
     draft: tuple[int, int] = (0, 0)
     made: list[Node] = field(default_factory=list)
-
-    def line_of(self, statement: Node) -> Span:
-        """A statement with the line end after it and one blank line before."""
-        data = self.tree.source.data
-        start, end = statement.start, statement.end
-        while end < len(data) and data[end : end + 1] in (b" ", b"\t", b";"):
-            end += 1
-        if data[end : end + 1] == b"\n":
-            end += 1
-            if data[:start].endswith(b"\n\n") and data[end : end + 1] == b"\n":
-                end += 1
-        return self.tree.source.span(start, end)
+    root_element: str = ""
 
     def root_of(self, node: Node) -> Node:
         """The member's function, or its initial value, in which `node` stands."""
@@ -98,7 +86,7 @@ def collect(facts: ClassFacts, receivers: Receivers) -> None:
     for declaration in receivers.declarations:
         span = facts.span(declaration)
         deferred = facts.deferred(declaration)
-        _add(
+        add(
             facts,
             declaration,
             "receiver-alias",
@@ -217,7 +205,9 @@ def _whole_notion(facts: ClassFacts, node: Node, source: str) -> tuple[str | Non
     return f"{source}-whole", node
 
 
-def _add(facts: ClassFacts, node: Node, notion: str, build: Build) -> None:
+def add(facts: ClassFacts, node: Node, notion: str, build: Build) -> None:
+    """Note an operation at a node."""
+
     def built(entry: int) -> Operation:
         facts.locals_at[entry] = _locals_at(facts, node)
         return build(entry)
@@ -282,7 +272,7 @@ def leave(facts: ClassFacts, node: Node, rule: str, detail: str = "") -> None:
         if block is not None and block.type in ("statement_block", "program"):
             here = here.parent
     span, deferred = facts.span(here), facts.deferred(node)
-    _add(facts, here, "left", lambda entry: Left(span, entry, deferred, rule, detail))
+    add(facts, here, "left", lambda entry: Left(span, entry, deferred, rule, detail))
 
 
 @reader("props-read")
@@ -309,7 +299,7 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
     span, called = facts.span(node), node.field == "function"
     reference = place_of(node)[0] == "reference"
     member = Member("prop" if kind == "prop" else "state", name)
-    _add(
+    add(
         facts,
         node,
         f"{kind}-read",
@@ -337,9 +327,9 @@ def _whole_read(facts: ClassFacts, use: Receiver, node: Node, source: str) -> No
         return
     span = facts.span(node)
     if source == "props":
-        _add(facts, node, "props-whole", lambda entry: WholeRead(span, entry, deferred, "props"))
+        add(facts, node, "props-whole", lambda entry: WholeRead(span, entry, deferred, "props"))
     else:
-        _add(facts, node, "state-whole", lambda entry: WholeRead(span, entry, deferred, "state"))
+        add(facts, node, "state-whole", lambda entry: WholeRead(span, entry, deferred, "state"))
 
 
 @reader("state-draft")
@@ -353,7 +343,7 @@ def _state_draft(facts: ClassFacts, use: Receiver, node: Node) -> None:
             if assignment.parent.end >= facts.draft[1]:
                 form, span = "result", facts.tree.source.span(node.start, value.start)
     key: Literal["made", "result", "named"] = form  # type: ignore[assignment]
-    _add(facts, node, "state-draft", lambda entry: DraftState(span, entry, False, key))
+    add(facts, node, "state-draft", lambda entry: DraftState(span, entry, False, key))
     facts.raws[-1].span = span
 
 
@@ -367,7 +357,7 @@ def _context_whole(facts: ClassFacts, use: Receiver, node: Node) -> None:
         leave(facts, node, "snapshot-alias")
         return
     span = facts.span(node)
-    _add(facts, node, "context-whole", lambda entry: WholeRead(span, entry, deferred, "context"))
+    add(facts, node, "context-whole", lambda entry: WholeRead(span, entry, deferred, "context"))
 
 
 @reader("method-use")
@@ -382,7 +372,7 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
         return
     if parent is not None and parent.type == "call_expression" and node.field == "function":
         span = facts.span(node)
-        _add(facts, node, "method-call", lambda entry: MethodCall(span, entry, deferred, member))
+        add(facts, node, "method-call", lambda entry: MethodCall(span, entry, deferred, member))
         facts.raws[-1].member = name
         return
     whole, bound = node, None
@@ -414,7 +404,7 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
             codes = tuple(facts.code(facts.span(argument)) for argument in bound)
         return MethodValue(span, entry, deferred, member, place, receiver, codes)
 
-    _add(facts, whole, "method-value", build)
+    add(facts, whole, "method-value", build)
     facts.raws[-1].member = name
 
 
@@ -433,7 +423,7 @@ def _field_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
         return
     declares = write and _declares(facts, node)
     handled = in_handler(node, facts.root_of(node))
-    _add(
+    add(
         facts,
         node,
         "field-use",
@@ -455,21 +445,6 @@ def _declares(facts: ClassFacts, node: Node) -> bool:
 @reader("hook-use")
 def _hook_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
     facts.refuse("hook-called", node.text, node.start)
-
-
-@reader("escape")
-def _escape(facts: ClassFacts, use: Receiver, node: Node) -> None:
-    parent = node.parent
-    if parent is not None and parent.type == "arguments" and parent.named_children[0] is node:
-        call = parent.parent
-        callee = call.child("function") if call is not None else None
-        if callee is not None and callee.type == "member_expression":
-            owner, part = callee.children[0], callee.child("property")
-            name = owner.child("property") if owner.type == "member_expression" else None
-            if part is not None and part.text == "bind" and name is not None:
-                if property_name(name) in facts.methods and owner.children[0].type == "this":
-                    return  # `this.method.bind(this)` is one use, told by its method
-    leave(facts, node, "instance-escapes")
 
 
 @reader("unknown-use")

@@ -26,6 +26,7 @@ from clean_carry.syntaxes.jsx.children import sensitive_children
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
 from clean_carry.syntaxes.jsx_class import constructor as constructors
 from clean_carry.syntaxes.jsx_class import contexts
+from clean_carry.syntaxes.jsx_class import escapes as _escapes  # noqa: F401  (registers readers)
 from clean_carry.syntaxes.jsx_class import writes as _writes  # noqa: F401  (registers readers)
 from clean_carry.syntaxes.jsx_class.members import MEMBERS, Gathered, is_element_reference
 from clean_carry.syntaxes.jsx_class.notions import notion_of
@@ -293,6 +294,9 @@ def _all_fields(gathered: Gathered) -> list[InstanceField]:
         plain = name.lstrip("#")
         if plain not in declared:
             found.append(InstanceField(plain, None, False, False, "", -1))
+    if gathered.facts.root_element:
+        kind = "HTMLElement" if gathered.facts.tree.source.path.endswith((".tsx", ".ts")) else ""
+        found.append(InstanceField(gathered.facts.root_element, None, False, True, kind, -1))
     return found
 
 
@@ -383,7 +387,13 @@ def _defaults(
         value = assignment.child("right")
         entry = file.ledger.claim("default-inputs", facts.span(statement))
         gathered.entries["defaults"] = entry
-        moved.append((facts.line_of(statement), entry, "default-inputs-moved"))
+        moved.append(
+            (
+                facts.tree.source.statement_line(statement.start, statement.end),
+                entry,
+                "default-inputs-moved",
+            )
+        )
     if value is None:
         return {}, moved
     reads = _default_reads(file, candidate)
@@ -399,7 +409,13 @@ def _defaults(
         declaration, literal, alone = resolved
         if alone:
             entry = file.ledger.claim("default-inputs", facts.span(declaration))
-            moved.append((facts.line_of(declaration), entry, "default-inputs-moved"))
+            moved.append(
+                (
+                    facts.tree.source.statement_line(declaration.start, declaration.end),
+                    entry,
+                    "default-inputs-moved",
+                )
+            )
         else:
             holder = value.text
         value = literal

@@ -16,7 +16,7 @@ from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import Scope
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_function, is_identifier, property_name
-from clean_carry.syntaxes.jsx_class.operations import ClassFacts, _add, leave, reader
+from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, reader
 from clean_carry.syntaxes.jsx_class.places import place_of
 from clean_carry.syntaxes.jsx_class.receivers import Receiver
 
@@ -69,7 +69,7 @@ def _state_write(facts: ClassFacts, use: Receiver, node: Node) -> None:
             code = facts.code(facts.span(argument), kept=False)
             return StateWrite(span, entry, deferred, position, code, callee, patches)
 
-        _add(facts, call, "state-write", build)
+        add(facts, call, "state-write", build)
         return
     if argument.type in ("arrow_function", "function_expression"):
         problem = _updater_problem(facts, argument)
@@ -82,7 +82,7 @@ def _state_write(facts: ClassFacts, use: Receiver, node: Node) -> None:
             updater = _updater(facts, argument, code)
             return StateWrite(span, entry, deferred, position, code, callee, None, updater)
 
-        _add(facts, call, "state-write", build_updater)
+        add(facts, call, "state-write", build_updater)
         return
     if argument.type in ("spread_element", "this"):
         leave(facts, node, "patch-not-literal")
@@ -105,7 +105,7 @@ def _add_open(
         code = facts.code(facts.span(argument))
         return StateWrite(span, entry, deferred, stands[0], code, stands[1], open=may_be_other)
 
-    _add(facts, call, "state-write", build)
+    add(facts, call, "state-write", build)
 
 
 def _literal_fields(node: Node) -> list[tuple[str, Node | None]] | None:
@@ -281,7 +281,7 @@ def _pattern_read(facts: ClassFacts, use: Receiver, node: Node) -> None:
             top,
         )
 
-    _add(facts, whole, "pattern-read", build)
+    add(facts, whole, "pattern-read", build)
 
 
 def _bindings(

@@ -19,6 +19,7 @@ from clean_carry.component.code import (
     Operation,
     PatternRead,
     Read,
+    RootElement,
     StateWrite,
     WholeRead,
 )
@@ -152,6 +153,13 @@ def _draft_state(speller: Speller, operation: Operation) -> Fragment:
     name = speller.plan.previous["draft"]
     text = {"made": f"const {name}", "result": "return ", "named": name}[operation.form]
     return new(text, operation.entry, "state-made-by-initialiser")
+
+
+def _root_element(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, RootElement)
+    name = speller.name(Member("element", operation.name))
+    text = f" ref={{{name}}}" if operation.mark else f"{name}.current"
+    return new(text, operation.entry, "root-element-reference")
 
 
 def _field_use(speller: Speller, operation: Operation) -> Fragment:
@@ -317,6 +325,7 @@ _SPELL: dict[type, Callable[[Speller, Operation], Fragment]] = {
     Read: _read,
     WholeRead: _whole_read,
     DraftState: _draft_state,
+    RootElement: _root_element,
     FieldUse: _field_use,
     MethodCall: _method_call,
     MethodValue: _method_value,

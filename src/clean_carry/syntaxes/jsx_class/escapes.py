@@ -1,0 +1,141 @@
+"""The instance handed away: to bind a method, to find the element it draws, or to who knows what.
+
+`findDOMNode(this)` is the element a class draws, where that is one plain element whatever it draws.
+"""
+
+from __future__ import annotations
+
+from clean_carry.component.code import RootElement
+from clean_carry.component.spans import Span
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import property_name
+from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, reader
+from clean_carry.syntaxes.jsx_class.receivers import Receiver
+
+DOM = "react-dom"
+_ELEMENTS = ("jsx_element", "jsx_self_closing_element")
+
+
+@reader("escape")
+def _escape(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    if _binds_method(facts, node) or _finds_element(facts, node):
+        return
+    leave(facts, node, "instance-escapes")
+
+
+def _binds_method(facts: ClassFacts, node: Node) -> bool:
+    """`this.method.bind(this)` is one use, told by its method."""
+    arguments = node.parent
+    if (
+        arguments is None
+        or arguments.type != "arguments"
+        or arguments.named_children[0] is not node
+    ):
+        return False
+    call = arguments.parent
+    callee = call.child("function") if call is not None else None
+    if callee is None or callee.type != "member_expression":
+        return False
+    owner, part = callee.children[0], callee.child("property")
+    name = owner.child("property") if owner.type == "member_expression" else None
+    return (
+        part is not None
+        and part.text == "bind"
+        and name is not None
+        and property_name(name) in facts.methods
+        and owner.children[0].type == "this"
+    )
+
+
+def _finds_element(facts: ClassFacts, this: Node) -> bool:
+    """Read a call of `findDOMNode(this)` as a read of the root element; False where it is none."""
+    arguments = this.parent
+    call = arguments.parent if arguments is not None and arguments.type == "arguments" else None
+    if call is None or arguments is None or len(arguments.named_children) != 1:
+        return False
+    callee = call.child("function")
+    if callee is None or not is_finder(facts, callee):
+        return False
+    roots = _roots(facts)
+    if roots is None:
+        return False
+    span, deferred = facts.span(call), facts.deferred(call)
+    fresh = not facts.root_element
+    if fresh:
+        facts.root_element = "root" if "root" not in facts.fields | facts.methods else "rootElement"
+    own = facts.root_element
+    add(facts, call, "root-element", lambda entry: RootElement(span, entry, deferred, own, False))
+    if fresh:
+        for name in roots:
+            mark = facts.tree.source.span(name.end, name.end)
+            _mark(facts, name, mark)
+    return True
+
+
+def _mark(facts: ClassFacts, name: Node, mark: Span) -> None:
+    own = facts.root_element
+    add(facts, name, "root-mark", lambda entry: RootElement(mark, entry, False, own, True))
+    facts.raws[-1].span = mark
+
+
+def is_finder(facts: ClassFacts, callee: Node) -> bool:
+    """Whether a callee is the runtime's own way to find a component's element."""
+    part = callee.child("property") if callee.type == "member_expression" else callee
+    base = callee.children[0] if callee.type == "member_expression" else callee
+    binding = facts.names.meaning(base)
+    if part is None or binding is None or binding.kind != "import":
+        return False
+    statement = next((up for up in binding.node.up() if up.type == "import_statement"), None)
+    source = statement.child("source") if statement is not None else None
+    if source is None or source.text[1:-1] != DOM:
+        return False
+    specifier = binding.node.parent
+    if base is callee and specifier is not None and specifier.type == "import_specifier":
+        imported = specifier.child("name")
+        return imported is not None and imported.text == "findDOMNode"
+    return base is not callee and part.text == "findDOMNode"
+
+
+def _roots(facts: ClassFacts) -> list[Node] | None:
+    """The tag names of all elements render may give; None where it may give anything else."""
+    body = facts.node.child("body")
+    for member in body.named_children if body is not None else ():
+        name = member.child("name")
+        if name is not None and property_name(name) == "render" and member.is_function:
+            break
+    else:
+        return None
+    found: list[Node] = []
+    stack = [member.child("body")]
+    while stack:
+        here = stack.pop()
+        if here is None or here.is_function:
+            continue
+        if here.type == "return_statement":
+            if not here.named_children or not _root_names(here.named_children[0], found):
+                return None
+            continue
+        stack.extend(here.named_children)
+    return found or None
+
+
+def _root_names(node: Node, found: list[Node]) -> bool:
+    match node.type:
+        case "parenthesized_expression":
+            return _root_names(node.named_children[0], found)
+        case "ternary_expression":
+            arms = (node.child("consequence"), node.child("alternative"))
+            return all(arm is not None and _root_names(arm, found) for arm in arms)
+        case "null":
+            return True
+        case _ if node.type in _ELEMENTS:
+            opening = node.children[0] if node.type == "jsx_element" else node
+            name = opening.child("name")
+            if name is None or not name.text[:1].islower() or "." in name.text:
+                return False
+            own = [a.children[0].text for a in opening.children if a.type == "jsx_attribute"]
+            if "ref" in own:
+                return False
+            found.append(name)
+            return True
+    return False
