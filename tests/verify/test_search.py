@@ -37,7 +37,7 @@ def test_declared_types_become_values() -> None:
         "full",
         {"$": "undefined"},
     ]
-    assert full.inputs["rows"] == [{"e": 3}, {"e": 4}]
+    assert full.inputs["rows"] == [{"e": 4}, {"e": 5}]
     assert full.inputs["on"] is True and found.off().inputs["on"] is False
     assert list(full.functions) == ["onPick"] and list(full.slots) == ["children"]
     assert NOT_A_NUMBER in found.values["size"]

@@ -87,6 +87,11 @@ def _items(one: Shape, other: Shape) -> Shape | None:
     """What both say of the items of a list: declared ones that say nothing are as good as none."""
     if one.items is None or not (one.items.kinds or one.items.fields or one.items.literals):
         return other.items or one.items
+    for name, part in one.items.fields.items():
+        used = other.items.fields.get(name) if other.items is not None else None
+        for literal in used.literals if used is not None and not part.literals else ():
+            if kind_of(literal) in part.kinds:
+                part.used.append(literal)
     return one.items
 
 

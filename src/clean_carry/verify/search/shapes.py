@@ -88,6 +88,7 @@ class Shapes:
     def __init__(self, trees: list[Tree]) -> None:
         self._shapes: dict[str, Shape] = {}
         self._later: list[tuple[Shape, Shape]] = []
+        self._compared: list[tuple[Shape, Shape]] = []
         self.trees = trees
         self._functions = _functions_of(trees)
         for tree in trees:
@@ -102,9 +103,13 @@ class Shapes:
             for node in tree.of("assignment_pattern", "object_assignment_pattern"):
                 self._default(node)
         self._settle()
+        for one, other in self._compared:
+            for left, right in ((one, other), (other, one)):
+                if right.default is not None and isinstance(right.default[0], int | float):
+                    left.note(right.default[0])
         hints = list(dict.fromkeys(self._numbers()))[:MOST_HINTS]
         for shape in self._shapes.values():
-            if shape.kinds & {"number", "text", "moment"} or not shape.kinds:
+            if shape.kinds & {"number", "text", "moment", "array", "sized"} or not shape.kinds:
                 shape.hints = hints
 
     def _numbers(self) -> Iterator[Any]:
@@ -295,6 +300,11 @@ class Shapes:
                     shape.kinds.add(kind_of(literal))
         elif operator in _ARITHMETIC:
             shape.kinds.add("number")
+            while other.type in _TRANSPARENT:
+                other = other.named_children[0]
+            part = other.child("property") if other.type == "member_expression" else other
+            if operator in _ORDERING and part is not None and part.type.endswith("identifier"):
+                self._compared.append((shape, self.of(part.text)))
             number = isinstance(literal, int | float) and not isinstance(literal, bool)
             if found and number and operator in _ORDERING:
                 for near in (literal - 1, literal, literal + 1):
@@ -398,6 +408,9 @@ class Shapes:
         while value.type in _TRANSPARENT:
             value = value.named_children[0]
         part = value.child("property") if value.type == "member_expression" else value
+        if target.type == "array_pattern" and value.type == "call_expression":
+            self._started(target, value)
+            return
         if part is None or part.type not in ("identifier", "property_identifier"):
             return
         if target.type == "identifier":
@@ -405,6 +418,17 @@ class Shapes:
                 self._later.append((self.of(part.text), self.of(target.text)))
         else:
             self._bind(self.of(part.text), target)
+
+    def _started(self, target: Node, call: Node) -> None:
+        """`const [now] = useState(start)`: one is what the other starts as."""
+        callee, arguments = call.child("function"), call.child("arguments")
+        given = arguments.named_children if arguments is not None else []
+        names = target.named_children
+        if callee is None or not callee.text.endswith("useState") or not given or not names:
+            return
+        part = given[0].child("property") if given[0].type == "member_expression" else given[0]
+        if part is not None and part.type.endswith("identifier") and names[0].type == "identifier":
+            self._later.append((self.of(part.text), self.of(names[0].text)))
 
     def _default(self, node: Node) -> None:
         left, right = node.child("left"), node.child("right")

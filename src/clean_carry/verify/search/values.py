@@ -101,7 +101,8 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
                 if key not in ("constructor", "prototype")
             }
         case "number":
-            return 3 + salt
+            # Numbers of one thing differ from each other, so that they cannot be taken for one another.
+            return 3 + salt + (sum(map(ord, name)) % 5 if depth > 1 else 0)
         case "boolean":
             return salt % 2 == 0 and not _IDLE.search(name)
         case "function":
@@ -171,6 +172,9 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
             case "array" | "sized":
                 add([], _many(name, shape, 1, depth), _many(name, shape, 3, depth))
                 add(_many(name, shape, 24, depth), list(reversed(_many(name, shape, 3, depth))))
+                for count in shape.hints:
+                    if isinstance(count, int) and 3 < count < 24:
+                        add(_many(name, shape, count, depth))
                 if depth < 2 and shape.items is not None:
                     for value in variants(name, shape.items, depth + 1)[:24]:
                         add([value, *_many(name, shape, 1, depth)])
