@@ -164,7 +164,8 @@ def _name_all(
         if component.markup:
             names[OTHERS] = scope.pick(["rest", "others"], [])
     elif inputs == "whole":
-        names[PROPS] = scope.pick(["props", "inputs"], sites.get(PROPS, []))
+        wishes = [w for w in ("props", "inputs") if w not in _hidden(component)]
+        names[PROPS] = scope.pick([*wishes, "ownInputs"], sites.get(PROPS, []))
         for prop in component.props:
             if prop.default is not None:
                 plain = identifier(prop.name)
@@ -198,6 +199,15 @@ def _name_all(
         latest_names[member] = scope.pick([wish, f"{wish}Ref"], through.get(member, []))
     removed = _still_removed(patterns, removed, names)
     return Naming(names, setters, latest_names, _previous(component, scope), frozenset(removed))
+
+
+def _hidden(component: Component) -> set[str]:
+    """Names that code run when new inputs came declares itself; it reads what came as well."""
+    found: set[str] = set()
+    for moment in component.moments("received"):
+        came = moment.previous_props
+        found |= moment.locals - ({came.parameter} if came is not None else set())
+    return found
 
 
 def _previous(component: Component, scope: _Scope) -> dict[str, str]:

@@ -54,9 +54,7 @@ def _received(plan: Plan, speller: Speller, style: Style, moment: Moment, inner:
     speller = replace(speller, inputs_from=before)
     next_props = moment.previous_props
     if next_props is not None:
-        renamed = is_identifier(next_props.parameter) and now not in moment.locals - {
-            next_props.parameter
-        }
+        renamed = is_identifier(next_props.parameter)
         if renamed:
             speller = replace(speller, renames=tuple((span, now) for span, _ in next_props.uses))
         for _, entry in next_props.uses:

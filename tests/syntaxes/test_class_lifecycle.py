@@ -1,0 +1,223 @@
+"""Class components as a whole: pure ones, contexts, hooks before drawing, state made, elements found."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from clean_carry.component.result import Result
+from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.jsx_class.idle import idle
+
+
+def carried(tmp_path: Path, text: str, name: str = "Berth.jsx", runtime: int = 18) -> Result:
+    path = tmp_path / name
+    path.write_text(text, "utf-8")
+    return carry_file(Request(path, name, "jsx-function", runtime=runtime))[0]
+
+
+def klass(members: str, render: str = "", base: str = "Component") -> str:
+    used = [name for name in ("a", "b", "e", "kind") if f"{name} = (" in members]
+    attributes = "".join(f" on{name.title()}={{this.{name}}}" for name in used)
+    render = render or f"<p{attributes}>{{this.props.name}}</p>"
+    return f"""import React, {{ Component, PureComponent }} from 'react';
+import {{ findDOMNode }} from 'react-dom';
+import {{ Quay }} from './Quay';
+
+export default class Berth extends {base} {{
+  {members}
+
+  render() {{
+    return {render};
+  }}
+}}
+"""
+
+
+WRITTEN: list[tuple[str, str, str]] = [
+    ("PureComponent", "", "export default memo(function Berth({ name }) {"),
+    ("React.PureComponent", "", "export default memo(function Berth({ name }) {"),
+    ("PureComponent", "static kind = 'a';", "const Berth = memo(function Berth({ name }) {"),
+    ("PureComponent", "static kind = 'a';", "Berth.kind = 'a';\n\nexport default Berth;"),
+    ("PureComponent", "kind = () => Berth.of;", "const Berth = memo(function ({"),
+    ("Component", "static contextType = Quay; a = () => this.context.b;", "useContext(Quay)"),
+    ("Component", "static contextType = Quay; a = () => this.context.b;", "const a = () => context.b;"),
+    ("Component", "static contextType = Quay; a = () => { const { b } = this.context; return b; };",
+     "const { b } = context;"),
+    ("Component",
+     "static contextType = Quay; a = () => { const { props, context } = this; return context; };",
+     "const a = () => { return ownContext; };"),
+    ("Component", "static contextType = Quay; a = () => setTimeout(() => this.context.b);",
+     "setTimeout(() => latestContext.current.b)"),
+    ("Component", "static contextTypes = { b: f }; a = () => this.context.b;",
+     "function Berth({ name }, context) {"),
+    ("Component", "static contextTypes = { b: f }; a = () => this.context.b;",
+     "Berth.contextTypes = { b: f };"),
+    ("Component", "componentWillMount() { this.a = 1; }",
+     "if (!started.current) {\n    started.current = true; a.current = 1; }"),
+    ("Component", "UNSAFE_componentWillMount() {}", "export default function Berth({ name }) {"),
+    ("Component", "componentWillReceiveProps() { this.a = this.props.name; }",
+     "a.current = previousProps.name;"),
+    ("Component", "componentWillReceiveProps(to) { this.a = to.name; }", "a.current = props.name;"),
+    ("Component", "componentWillReceiveProps({ name }) { this.a = name; }", "const { name } = props;"),
+    ("Component", "componentWillReceiveProps(to) { const props = to; this.a = props.name; }",
+     "const props = inputs; a.current = props.name;"),
+    ("Component", "componentWillReceiveProps(to) { setTimeout(() => this.props.go(to)); }",
+     "setTimeout(() => latestProps.current.go(props))"),
+    ("Component", "componentWillReceiveProps(to) { if (to.a) return; this.a = 1; }", "(() => {"),
+    ("Component", "state = { a: 1 }; b = (c) => this.setState(c);", "const b = (c) => setState(c);"),
+    ("Component", "state = { a: 1 }; b = (c) => this.setState({ ...c });", "setState({ ...c })"),
+    ("Component", "state = { a: 1 }; b = (c) => this.setState({ [c]: 1 });", "setState({ [c]: 1 })"),
+    ("Component", "state = { a: 1 }; b = () => this.setState(null);", "patch == null ? state"),
+    ("Component", "state = { a: this.b() }; b = () => 1;",
+     "const b = () => 1;\n\n  const [a] = useState(() => b());"),
+    ("Component", "componentDidMount() { findDOMNode(this).focus(); }", "root.current.focus();"),
+    ("Component", "componentDidMount() { findDOMNode(this).focus(); }", "<p ref={root}>{name}</p>"),
+    ("Component", "root = 1; componentDidMount() { findDOMNode(this).title = this.root; }",
+     "rootElement.current.title = root.current;"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("base", "members", "line"), WRITTEN)
+def test_what_is_written(base: str, members: str, line: str, tmp_path: Path) -> None:
+    result = carried(tmp_path, klass(members, base=base))
+    left = [f.rule for f in result.findings if f.rule != "reached-from-outside"]
+    assert result.status in ("clean", "left") and left == []
+    assert line in result.files[0].text
+
+
+@pytest.mark.parametrize("members", ["componentDidMount() { findDOMNode(this).focus(); }"])
+def test_an_import_that_nothing_uses_any_more_goes(members: str, tmp_path: Path) -> None:
+    text = carried(tmp_path, klass(members)).files[0].text
+    assert "react-dom" not in text
+    both = klass(members).replace("{ findDOMNode }", "{ findDOMNode, createPortal }")
+    both += "export const over = createPortal;\n"
+    assert "import { createPortal } from 'react-dom';" in carried(tmp_path, both).files[0].text
+
+
+REFUSED: list[tuple[str, str, str]] = [
+    ("PureComponent", "static defaultProps = { name: 'a' }; componentDidUpdate() { this.props.go(); }",
+     "pure-default-redraw"),
+    ("PureComponent",
+     "componentWillReceiveProps(to) { this.a = to; } componentDidUpdate() { this.props.go(); }",
+     "pure-receives"),
+    ("PureComponent", "static contextTypes = {}; static of = () => Berth; a = () => this.context.b;",
+     "legacy-context"),
+    ("Component", "static childContextTypes = {};", "legacy-context"),
+    ("Component", "getChildContext() { return {}; }", "legacy-context"),
+    ("Component", "componentWillReceiveProps(to) { this.go(); } go() { this.props.a(); }",
+     "receives-through-method"),
+    ("Component", "componentWillReceiveProps(to) { [1].forEach(this.go); } go = () => { this.props.a(); };",
+     "receives-through-method"),
+    ("Component", "static contextType = Quay; componentWillReceiveProps(to) { this.a = this.context; }",
+     "legacy-hook"),
+    ("Component", "componentWillReceiveProps(to, next) { this.a = next; }", "legacy-hook"),
+    ("Component", "componentWillUpdate() {}", "legacy-hook"),
+    ("Component", "state = { a: this.b() }; b = () => this.props.c;", "initial-needs-method"),
+    ("Component",
+     "state = { a: this.b() }; b() { return this.props.c; } d() { setTimeout(() => this.b()); }"
+     " e = () => this.d();", "initial-needs-method"),
+    ("Component", "constructor(props) { super(props); const a = 1; this.go(a); } go = () => 1;",
+     "constructor-code"),
+    ("Component", "constructor(props) { super(props); if (props.a) return; this.state = { a: 1 }; }",
+     "constructor-code"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("base", "members", "rule"), REFUSED)
+def test_what_is_refused(base: str, members: str, rule: str, tmp_path: Path) -> None:
+    result = carried(tmp_path, klass(members, base=base))
+    assert result.status == "refused" and rule in {f.rule for f in result.findings}
+
+
+def test_the_old_context_ends_with_the_runtime_that_gave_it_up(tmp_path: Path) -> None:
+    text = klass("static contextTypes = { b: f }; a = () => this.context.b;")
+    assert carried(tmp_path, text, runtime=18).status != "refused"
+    assert carried(tmp_path, text, runtime=19).findings[0].rule == "legacy-context"
+
+
+def test_a_pure_class_with_type_parameters_is_refused(tmp_path: Path) -> None:
+    text = klass("", base="PureComponent<Props<T>>").replace("class Berth", "class Berth<T>")
+    result = carried(tmp_path, text, "Berth.tsx")
+    assert [f.rule for f in result.findings] == ["pure-with-type-parameters"]
+
+
+def test_a_context_nobody_declared_is_left(tmp_path: Path) -> None:
+    result = carried(tmp_path, klass("componentDidMount() { this.a = this.context.b; }"))
+    assert result.status == "left" and result.findings[0].rule == "context-read"
+
+
+LEFT_ELEMENTS = [
+    "<Other />", "cond ? <p /> : <Other />", "<><p /></>", "this.props.children", "list.map((a) => <p />)",
+    "<p ref={this.props.box} />", "<a.b />",
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("drawn", LEFT_ELEMENTS)
+def test_what_is_no_plain_element_cannot_be_found(drawn: str, tmp_path: Path) -> None:
+    result = carried(tmp_path, klass("componentDidMount() { findDOMNode(this).focus(); }", drawn))
+    assert "instance-escapes" in {f.rule for f in result.findings}
+
+
+def test_what_must_be_drawn_each_time_is_said(tmp_path: Path) -> None:
+    members = "state = { a: 1 }; componentWillReceiveProps(to) { this.setState({ a: to.a }); }"
+    result = carried(tmp_path, klass(members, "<p>{this.state.a}</p>", "PureComponent"))
+    assert [f.rule for f in result.findings] == ["draws-each-time"]
+    assert "export default function Berth(props) {" in result.files[0].text
+
+
+CONSTRUCTORS: list[tuple[str, list[str]]] = [
+    ("const a = props.a; this.state = { a };", ["() => {\n    const a = aProp; return { a };\n  }"]),
+    ("this.state = {}; if (props.a) this.state.a = 1;",
+     ["const initial = {};", "initial.a = 1;", "return initial;"]),
+    ("if (props.a) { this.state = { a: 1 }; } else { this.state = { a: 2 }; }",
+     ["let initial;", "initial = { a: 1 };", "return initial;"]),
+    ("this.list = []; const b = props.b; this.state = { b };", ["const list = useRef([]);"]),
+    ("const b = props.b; this.first = b; this.state = { b }; this.last = 0;",
+     ["first.current = b;", "const last = useRef(0);"]),
+    ("this.state = { a: 1 }; this.state.b = this.state.a + 1;", ["initial.b = initial.a + 1;"]),
+    ("const b = 1; this.state = { b, go: () => this.state.b };", ["go: () => latestState.current.b"]),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("body", "lines"), CONSTRUCTORS)
+def test_state_made_by_statements(body: str, lines: list[str], tmp_path: Path) -> None:
+    members = f"constructor(props) {{ super(props); {body} }} list; first; last;"
+    uses = "go = () => [this.list, this.first, this.last, this.setState({ a: 1 })];"
+    text = klass(f"{members} {uses}", "<p onClick={this.go}>{this.state.a}{this.state.b}</p>")
+    result = carried(tmp_path, text)
+    assert result.status == "clean", result.findings
+    for line in lines:
+        assert line in result.files[0].text
+
+
+IDLE = [
+    "", ";", "const { a } = this.props;", "if (this.props.a !== to.a) { go(); }",
+    "if (to.a !== this.props.a || to.b !== this.props.b) go();",
+    "const { a, b: old } = this.props; if (a !== to.a || old !== to.b) go();",
+    "if (this.props.a === to.a) return; go();", "if (this.props.a === to.a) { return; } else { go(); }",
+    "if (!this.props.a && to.a) go();", "if (to.a && ready && !this.props.a) go();",
+    "if (this.props.a.b !== to.a.b) go();", "const now = to.a; if (now !== this.props.a) go();",
+    "if (!(this.props.a === to.a)) go();", "if (false) go();", "if (this.props['a'] !== to.a) go();",
+]  # fmt: skip
+ACTS = [
+    "go();", "this.setState({ a: to.a });", "if (to.a) go();", "if (this.props.a !== to.b) go();",
+    "if (this.props.a !== to.a || ready) go();", "if (this.props.a === to.a) go();", "const a = go();",
+    "let now = to.a; now = 2; if (now !== this.props.a) go();", "if (changed(to)) return; go();",
+    "if (ready) return; go();", "while (ready) go();", "to.a.push(1);", "this.count += 1;",
+    "if (this.state.a !== to.a) go();", "if (other.a !== to.a) go();",
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("body", "expected"), [(b, True) for b in IDLE] + [(b, False) for b in ACTS]
+)
+def test_what_does_nothing_where_no_input_changed(body: str, expected: bool) -> None:
+    tree = Tree(SourceText("X.js", f"class X {{ receive(to) {{ {body} }} }}".encode()))
+    method = tree.of("method_definition")[0]
+    block, parameters = method.child("body"), method.child("parameters")
+    assert block is not None and parameters is not None
+    assert idle(block, parameters.named_children[0].child("pattern")) is expected
