@@ -1,0 +1,65 @@
+"""Before the search: inputs a component cannot be mounted with are left out, or given otherwise."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from clean_carry.verify.bench import Bench, Side
+from clean_carry.verify.judge import Pair
+from clean_carry.verify.runtimes import RUNTIMES
+from clean_carry.verify.search.groundwork import lay
+from clean_carry.verify.search.inputs import read_inputs
+from clean_carry.verify.search.situations import Situations
+
+FILE = """import React from 'react';
+import T from './types';
+export default function Berth({{ name, size, mode, note }}) {{
+  {body}
+  return <p>{{name}}{{size}}{{mode}}{{note}}</p>;
+}}
+Berth.propTypes = {{ name: T.string, size: T.number, mode: T.oneOf(['in', 'out']), note: T.string }};
+"""
+
+CASES: list[tuple[str, set[str]]] = [
+    ("", {"name", "size", "mode", "note"}),
+    ("if (size > 2) throw new Error('too long');", {"name", "size", "mode", "note"}),
+    ("if (mode === 'in') throw new Error('no');", {"name", "size", "mode", "note"}),
+    ("if (note) throw new Error('no');", {"name", "size", "mode", "note"}),
+    ("if (note !== undefined) throw new Error('no');", {"name", "size", "mode"}),
+    ("if (note !== undefined || size !== undefined) throw new Error('no');", {"name", "mode"}),
+    ("throw new Error('never');", {"name", "size", "mode", "note"}),
+]
+
+
+@pytest.mark.parametrize(("body", "given"), CASES)
+def test_what_can_be_mounted(body: str, given: set[str], tmp_path: Path, bench: Bench) -> None:
+    (tmp_path / "types.js").write_text("export default new Proxy({}, { get: () => () => {} });\n")
+    text = FILE.format(body=body)
+    side = Side(tmp_path / "Berth.jsx", text, RUNTIMES["react-18"], exported="default")
+    bundle = bench.build(side)
+    pair = Pair.of(bench, side, side, (bundle, bundle), None)
+    situations = Situations(read_inputs(text, "Berth.jsx", "default"))
+    with bench.lane() as lane:
+        lay(lane, pair, situations, 20.0)
+        full = situations.full()
+        answer = lane.trial(bundle, "default", full.trial("full").request())
+    assert set(full.inputs) == given
+    assert bool(answer["points"][0]["errors"]) is ("never" in body)
+
+
+def test_contents_that_cannot_be_shown_are_left_out(tmp_path: Path, bench: Bench) -> None:
+    text = "import React from 'react';\nexport default ({ children }) => <p>{children}</p>;\n"
+    uses = "export default [() => 'fine', () => { throw new Error('no'); }, () => ['also']];\n"
+    from clean_carry.verify.project_uses import Uses
+
+    found = Uses(tmp_path / "content.jsx", uses, 3)
+    side = Side(tmp_path / "P.jsx", text, RUNTIMES["react-18"], exported="default", uses=found)
+    bundle = bench.build(side)
+    inputs = read_inputs(text, "P.jsx", "default")
+    inputs.uses = 3
+    situations = Situations(inputs)
+    with bench.lane() as lane:
+        lay(lane, Pair.of(bench, side, side, (bundle, bundle), None), situations, 20.0)
+    assert situations.contents_of("children")[:2] == [[{"use": 1}], [{"use": 3}]]
