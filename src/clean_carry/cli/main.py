@@ -20,6 +20,7 @@ EXIT_FAULT = 70
     commands_in={
         "carry": "clean_carry.cli.carry:carry",
         "verify": "clean_carry.cli.verify:verify_command",
+        "left": "clean_carry.cli.left:left",
         "syntaxes": "clean_carry.cli.syntaxes:syntaxes",
         "runtimes": "clean_carry.cli.runtimes:runtimes",
         "demo": "clean_carry.cli.demo:demo",

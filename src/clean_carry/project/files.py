@@ -40,13 +40,18 @@ def _below(folder: Path, settings: Settings) -> list[Path]:
     endings = {ending for syntax in SYNTAXES.values() if syntax.reads for ending in syntax.endings}
     found: list[Path] = []
     for path in sorted(folder.rglob("*")):
-        inside = path.relative_to(folder).parts
-        if any(part.startswith(".") or part in _PASSED_OVER for part in inside):
-            continue
-        if path.suffix in endings and path.is_file() and not _ignored(path, settings):
+        if path.suffix in endings and path.is_file() and not passed_over(path, folder, settings):
             if _is_component(path):
                 found.append(path)
     return found
+
+
+def passed_over(path: Path, folder: Path, settings: Settings) -> bool:
+    """Whether a file below a searched folder is hidden, others' or made, or ignored by the project."""
+    inside = path.relative_to(folder).parts
+    if any(part.startswith(".") or part in _PASSED_OVER for part in inside):
+        return True
+    return _ignored(path, settings)
 
 
 def _ignored(path: Path, settings: Settings) -> bool:

@@ -1,0 +1,62 @@
+"""`clean-carry left`: the places left to a person, so that they can be worked off."""
+
+from __future__ import annotations
+
+import json
+from collections import Counter
+from pathlib import Path
+
+import click
+
+from clean_carry.component.rules import RULES
+from clean_carry.project.left import LeftPlace, left_places
+
+EXIT_LEFT = 1
+# What stood at a place is shown up to this many characters.
+SHOWN = 72
+
+
+@click.command(epilog="Example: clean-carry left src")
+@click.argument("paths", nargs=-1, type=click.Path(exists=True, path_type=Path), metavar="[PATH]…")
+@click.option(
+    "--rule", "rules", multiple=True, metavar="RULE", help="Only places left by this rule."
+)
+@click.option("--json", "as_json", is_flag=True, help="Print JSON.")
+@click.pass_context
+def left(
+    context: click.Context, paths: tuple[Path, ...], rules: tuple[str, ...], as_json: bool
+) -> None:
+    """List the places left to you in files and folders, the current folder if none is named."""
+    for rule in rules:
+        if rule not in RULES:
+            raise click.BadParameter(f"there is no rule “{rule}”; `clean-carry explain` lists them")
+    found = [place for place in left_places(paths or (Path(),)) if not rules or place.rule in rules]
+    if as_json:
+        shape = {"places": [place.as_json() for place in found]}
+        click.echo(json.dumps(shape, indent=2, ensure_ascii=False))
+    else:
+        _show(found)
+    context.exit(EXIT_LEFT if found else 0)
+
+
+def _show(found: list[LeftPlace]) -> None:
+    file = ""
+    for place in found:
+        if place.file != file:
+            file = place.file
+            click.echo(click.style(file, bold=True))
+        text = " ".join(place.text.split())
+        text = text if len(text) <= SHOWN else f"{text[: SHOWN - 1]}…"
+        where = f"{place.line}:{place.column}"
+        click.echo(f"  {where:>8}  {text}  {click.style(f'[{place.rule}]', dim=True)}")
+        click.echo(f"            → {place.advice or 'by hand'}")
+    if not found:
+        click.echo("nothing is left to you")
+        return
+    by_rule = Counter(place.rule for place in found)
+    files = len({place.file for place in found})
+    counted = ", ".join(f"{rule} {count}" for rule, count in by_rule.most_common())
+    plural = "place is" if len(found) == 1 else "places are"
+    click.echo(
+        f"\n{len(found)} {plural} left to you in {files} file{'s' * (files != 1)}: {counted}"
+    )
