@@ -222,7 +222,8 @@ class Component:
     `drawing` is code that gives markup; `markup` is a template. `option_values` are the
     values of options a target may keep as they are; `mutations` is state changed in place. A `pure`
     one draws again only where inputs or state changed; `named_elsewhere` and `names_itself` say that
-    the file, or its own code, names it, `export_span` is what stands before it to export it as the default.
+    the file, or its own code, names it, `export_span` is what stands before it to export it as the
+    default. `exposed` are methods for who holds a reference to it.
     """
 
     name: str
@@ -254,6 +255,7 @@ class Component:
     impure_drawing: bool = False
     pure: bool = False
     context: Context | None = None
+    exposed: tuple[str, ...] = ()
     named_elsewhere: bool = False
     names_itself: bool = False
     export_span: Span | None = None

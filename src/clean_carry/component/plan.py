@@ -32,7 +32,8 @@ class Plan:
     keyword and the entry of the use that declares it. `following` gives writes whose value is read
     again in the same run, and those reads, the local that holds the value. `reads_before` says that
     code run when new inputs came reads those before. `early` are methods that initial values call.
-    `remembered` says that the function is not called again where no input changed.
+    `remembered` says that the function is not called again where no input changed, `receiving` that
+    methods called when new inputs came read those before.
     """
 
     component: Component
@@ -55,6 +56,12 @@ class Plan:
     reads_before: bool = False
     early: frozenset[str] = frozenset()
     remembered: bool = False
+    receiving: bool = False
+
+    @property
+    def wrapped(self) -> bool:
+        """Whether the function is written inside of a call that makes the component of it."""
+        return self.remembered or bool(self.component.exposed)
 
 
 class Refused(Exception):

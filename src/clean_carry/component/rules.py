@@ -45,13 +45,6 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "componentWillReceiveProps(next) { this.setState({ at: next.at }); }",
     ),
     (
-        "receives-through-method",
-        "error",
-        "a method called when new inputs came reads the inputs before",
-        "Give the method what it needs",
-        "componentWillReceiveProps(next) { this.place(next); }",
-    ),
-    (
         "own-base",
         "error",
         "the base class is the project's own",

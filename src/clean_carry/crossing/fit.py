@@ -50,7 +50,9 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     component = _without_numeric_guards(component)
     merged = _merged(component)
     stable = stable_methods(component, merged)
-    later_by_name = later_methods(component, stable)
+    receiving = _receiving(component)
+    entered = (*receiving, *(component.exposed if runtime < BATCHES_ALL else ()))
+    later_by_name = later_methods(component, stable, entered)
     later = later_entries(component, later_by_name)
     early = _early(component, stable, later)
     layout = _layout(component, runtime)
@@ -92,6 +94,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         following=following_names(component, later, naming),
         early=early,
         remembered=remembered,
+        receiving=bool(receiving),
         reads_before=_reads_before(component, later),
     )
 
@@ -106,7 +109,6 @@ def _check(component: Component) -> None:
             continue
         if isinstance(operation, StateWrite | Left) and not operation.deferred:
             raise Refused("initial-writes-state", "", operation.span.start)
-    _check_received(component)
     if any(
         len(component.moments(when)) > 1
         for when in ("displayed", "removed", "received", "starting")
@@ -129,34 +131,34 @@ def _reads_inputs(operation: object) -> bool:
     return isinstance(operation, WholeRead | PatternRead) and operation.source == "props"
 
 
-def _check_received(component: Component) -> None:
-    """What runs when new inputs came sees the inputs before, in methods it calls as well."""
+def _receiving(component: Component) -> tuple[str, ...]:
+    """Methods that what runs when new inputs came calls and that read inputs: they see those before.
+
+    Raises `Refused` where that code reads the context, which is the new one in a function.
+    """
     methods = {method.name: method for method in component.methods()}
+    found: list[str] = []
     for moment in component.moments("received"):
-        queue = [
-            o.member.name for o in moment.body.all() if isinstance(o, MethodCall) and not o.deferred
-        ]
+        codes = [moment.body]
         seen: set[str] = set()
-        while queue:
-            name = queue.pop()
-            method = methods.get(name)
-            if name in seen or method is None:
-                continue
-            seen.add(name)
-            for operation in method.text.all():
-                if operation.deferred:
-                    continue
-                if _reads_inputs(operation):
-                    raise Refused("receives-through-method", name, operation.span.start)
-                if isinstance(operation, MethodCall):
-                    queue.append(operation.member.name)
-        for operation in moment.body.all():
-            if isinstance(operation, WholeRead) and operation.source == "context":
-                raise Refused("legacy-hook", "it reads the context", operation.span.start)
-            if isinstance(operation, MethodValue) and operation.place == "called back":
-                raise Refused(
-                    "receives-through-method", operation.member.name, operation.span.start
+        while codes:
+            for operation in codes.pop().all():
+                if isinstance(operation, WholeRead) and operation.source == "context":
+                    raise Refused("legacy-hook", "it reads the context", operation.span.start)
+                called = isinstance(operation, MethodCall) or (
+                    isinstance(operation, MethodValue) and operation.place == "called back"
                 )
+                if not called or operation.deferred:
+                    continue
+                name = operation.member.name  # type: ignore[attr-defined]
+                method = methods.get(name)
+                if method is None or name in seen:
+                    continue
+                seen.add(name)
+                codes.append(method.text)
+                if any(_reads_inputs(o) and not o.deferred for o in method.text.all()):
+                    found.append(name)
+    return tuple(found)
 
 
 def _check_context(component: Component, runtime: int) -> None:

@@ -44,7 +44,10 @@ from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.jsx_function.write import Style, write, write_before
 
 HOOKS = frozenset(
-    "useState useReducer useRef useLayoutEffect useEffect useCallback useContext memo".split()
+    (
+        "useState useReducer useRef useLayoutEffect useEffect useCallback useContext "
+        "useImperativeHandle memo forwardRef"
+    ).split()
 )
 
 
@@ -154,7 +157,7 @@ def carry_class_file(
             start = component.head.start
             edits.append((source.span(start, start), before))
         edits.append((component.span, written))
-        exported = component.export_span if plan.remembered else None
+        exported = component.export_span if plan.wrapped else None
         edits += [(span, Fragment()) for span in _gone(component, exported)]
         for span, entry, rule in component.moved:
             edits.append((span, dropped(entry, rule)))
@@ -338,7 +341,10 @@ def _hand_on(
     pieces = list(fragment.pieces)
     entry = component.entries["component"]
     for number, piece in enumerate(pieces):
-        if piece.entry != entry or piece.rule not in ("component-to-function", "component-to-memo"):
+        if piece.entry != entry or piece.rule not in (
+            "component-to-function",
+            "component-to-wrapped",
+        ):
             continue
         opening = next(at for at in range(number, len(pieces)) if pieces[at].text.endswith(") {\n"))
         indent = pieces[opening + 1].text

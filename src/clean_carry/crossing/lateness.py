@@ -45,9 +45,14 @@ def stable_methods(component: Component, merged: bool) -> frozenset[str]:
     return frozenset(found)
 
 
-def later_methods(component: Component, stable: frozenset[str]) -> frozenset[str]:
-    """Methods that may be entered from a closure of an earlier draw."""
-    later = set(stable)
+def later_methods(
+    component: Component, stable: frozenset[str], entered: tuple[str, ...] = ()
+) -> frozenset[str]:
+    """Methods that may be entered from a closure of an earlier draw.
+
+    `entered` are methods entered where writes are not batched: the component may be drawn meanwhile.
+    """
+    later = set(stable) | set(entered)
     uses: dict[str, set[str]] = {}
     for owner, operation in component.operations():
         if not isinstance(operation, MethodCall | MethodValue):

@@ -176,8 +176,11 @@ def _name_all(
             names[GIVEN] = scope.pick(["given", "givenInputs"], [])
     if component.context is not None:
         names[CONTEXT] = scope.pick(["context", "ownContext"], sites.get(CONTEXT, []))
-        if inputs == "none" and component.context.kind == "old":
-            names[PROPS] = scope.pick(["props", "inputs"], [])
+    second = component.exposed or (
+        component.context is not None and component.context.kind == "old"
+    )
+    if inputs == "none" and second:
+        names[PROPS] = scope.pick(["props", "inputs"], [])
     if layout == "split":
         for name in state_names(component):
             wish = f"set{_capital(name)}"
@@ -219,6 +222,8 @@ def _previous(component: Component, scope: _Scope) -> dict[str, str]:
     if component.state is not None and component.state.body:
         sites = [o.entry for o in component.state.whole.all()] if component.state.whole else []
         found["draft"] = scope.pick(["initial", "initialState"], sites)
+    if component.exposed:
+        found["ref"] = scope.pick(["ref", "outerRef"], [])
     if component.moments("starting"):
         found["started"] = scope.pick(["started", "wasStarted"], [])
     if component.moments("received"):

@@ -31,10 +31,11 @@ class Trial:
         """Whether it takes content from the project's own uses of the component."""
         return '{"use": ' in json.dumps([self.slots, self.steps])
 
-    def request(self, interface: Interface | None = None) -> dict[str, Any]:
+    def request(self, interface: Interface | None = None, *, held: bool = False) -> dict[str, Any]:
         """The trial as the renderer takes it, with the names of the side `interface` leads to.
 
-        Calls are recorded under the old side's names on both sides.
+        Calls are recorded under the old side's names on both sides. `held` asks for a reference to the
+        component even if no step calls a method by it.
         """
         inputs = dict(interface.inputs) if interface is not None else {}
         slots = dict(interface.slots) if interface is not None else {}
@@ -70,6 +71,7 @@ class Trial:
             for name, plan in self.functions.items()
         }
         return {
+            "held": held or any("call" in step for step in self.steps),
             "inputs": renamed(self.inputs, inputs),
             "functions": functions,
             "slots": renamed(self.slots, slots),

@@ -40,6 +40,7 @@ class Gathered:
     state_type: str = ""
     bound: set[str] = field(default_factory=set)
     outside: frozenset[str] = frozenset()
+    exposed: tuple[str, ...] = ()
     state: State | None = None
     fields: list[InstanceField] = field(default_factory=list)
     members: list[Method | Moment | LeftMember | Static] = field(default_factory=list)

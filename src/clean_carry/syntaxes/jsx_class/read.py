@@ -17,6 +17,7 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import (
     is_constant,
     is_function,
+    is_identifier,
     is_module_name,
     is_number,
     property_name,
@@ -33,6 +34,8 @@ from clean_carry.syntaxes.jsx_class.notions import notion_of
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, collect
 from clean_carry.syntaxes.jsx_class.receivers import find
 from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates, heritage_types
+
+_METHODS = ("prototype-method", "arrow-method")
 
 
 @dataclass
@@ -84,7 +87,9 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     constructor = _collect(gathered, members, file)
     collect(facts, find(file.tree, file.names, node, constructor))
     _undeclared_checks(facts, node)
-    gathered.outside = _outside(facts, members)
+    if not file.tree.source.path.endswith((".ts", ".tsx")) and facts.context != "old":
+        gathered.exposed = _exposed(facts, members)
+    gathered.outside = _outside(facts, members, gathered.exposed)
     gathered.entries["component"] = class_entry
     types = heritage_types(node)
     if len(types) > 1:
@@ -105,8 +110,29 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     return component, facts
 
 
-def _outside(facts: ClassFacts, members: list[tuple[Node, str, str]]) -> frozenset[str]:
-    """Methods and declared fields that nothing inside uses: only somebody outside can.
+def _exposed(facts: ClassFacts, members: list[tuple[Node, str, str]]) -> tuple[str, ...]:
+    """Methods that nothing inside uses and that are not private by their name: for who holds a reference.
+
+    A function gives them out by one as well.
+    """
+    own = {name: member for member, notion, name in members if notion in _METHODS}
+    used = {
+        raw.member
+        for raw in facts.raws
+        if raw.member in own and not own[raw.member].start <= raw.span.start < own[raw.member].end
+    }
+    return tuple(
+        name
+        for name, member in own.items()
+        if name not in used and name[:1] not in ("_", "#") and is_identifier(name)
+        if not any(below.type == "super" for below in member.walk())
+    )
+
+
+def _outside(
+    facts: ClassFacts, members: list[tuple[Node, str, str]], exposed: tuple[str, ...]
+) -> frozenset[str]:
+    """Methods and declared fields that nothing inside uses, and that are not exposed.
 
     What only such a method uses is as good as unused. The methods' text is skipped: it is left.
     """
@@ -123,7 +149,7 @@ def _outside(facts: ClassFacts, members: list[tuple[Node, str, str]]) -> frozens
             here = next((n for n, m in regions.items() if m.start <= raw.span.start < m.end), "")
             if raw.member and here not in outside and raw.member != here:
                 used.add(raw.member)
-        found = {name for name in regions if name not in used}
+        found = {name for name in regions if name not in used and name not in exposed}
         if found == outside:
             break
         outside = found
@@ -222,7 +248,8 @@ def _assemble(
     type_parameters = node.child("type_parameters")
     named_elsewhere = _named_elsewhere(file, candidate, moved)
     export_span = None
-    if candidate.pure and candidate.exported == "default" and (named_elsewhere or gathered.statics):
+    wrapped = candidate.pure or bool(gathered.exposed)
+    if wrapped and candidate.exported == "default" and (named_elsewhere or gathered.statics):
         export_span = file.tree.source.span(candidate.statement.start, node.start)
         gathered.entries["export"] = file.ledger.claim("default-export", export_span)
     component = Component(
@@ -251,6 +278,7 @@ def _assemble(
         moved=tuple(moved),
         pure=candidate.pure,
         context=gathered.context,
+        exposed=gathered.exposed,
         named_elsewhere=named_elsewhere,
         names_itself=_names_itself(file, candidate),
         export_span=export_span,

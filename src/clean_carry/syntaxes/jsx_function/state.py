@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from clean_carry.component.code import Assign, Code, DraftState, Member, StateWrite
 from clean_carry.component.fragment import Fragment, copy, new, settled
 from clean_carry.component.model import InstanceField, StateField
-from clean_carry.component.plan import STATE, Plan
+from clean_carry.component.plan import PROPS, STATE, Plan
 from clean_carry.component.spans import Span
 from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
 
@@ -260,5 +260,13 @@ def latest_lines(plan: Plan, style: Style) -> list[Fragment]:
     for member, name in plan.latest.items():
         local = plan.names[member]
         lines.append(new(f"const {name} = {style.hook('useRef')}({local}){style.semicolon}"))
-        lines.append(new(f"{name}.current = {local}{style.semicolon}"))
+        if member != PROPS or not plan.receiving:
+            lines.append(new(f"{name}.current = {local}{style.semicolon}"))
     return lines
+
+
+def received_line(plan: Plan, style: Style) -> list[Fragment]:
+    """From here on methods see the inputs that came, where some had to see those before until now."""
+    if not plan.receiving or PROPS not in plan.latest:
+        return []
+    return [new(f"{plan.latest[PROPS]}.current = {plan.names[PROPS]}{style.semicolon}")]

@@ -18,7 +18,12 @@ from clean_carry.syntaxes.jsx_function.effects import effect, removal_effect
 from clean_carry.syntaxes.jsx_function.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.operations import Speller, left_marker, releveled, trimmed
 from clean_carry.syntaxes.jsx_function.signature import default_constants, merged_inputs, signature
-from clean_carry.syntaxes.jsx_function.state import field_lines, latest_lines, state_lines
+from clean_carry.syntaxes.jsx_function.state import (
+    field_lines,
+    latest_lines,
+    received_line,
+    state_lines,
+)
 
 
 @dataclass(frozen=True)
@@ -63,9 +68,7 @@ def write(
     semi = style.semicolon
     generics = copy(component.type_parameters) if component.type_parameters else Fragment()
     result = _opening(plan, style)
-    result += (
-        generics + new("(") + signature(plan, speller, style) + _old_context(plan) + new(") {\n")
-    )
+    result += generics + new("(") + signature(plan, speller, style) + _second(plan) + new(") {\n")
     blocks: list[Fragment] = []
     opening = _shared_context(plan, style)
     opening += merged_inputs(plan, speller, style)
@@ -89,11 +92,16 @@ def write(
         blocks.append(_template(MarkupWriter(speller, template.mark, template.slots), style, inner))
     else:
         blocks.append(_drawing(plan, speller, style, inner))
-    end = f"){semi}" if plan.remembered else ""
+    for line in received_line(plan, style):
+        blocks.insert(-1, line)
+    if component.exposed:
+        blocks.insert(-1, _handle(plan, style))
+    end = ")" * (plan.remembered + bool(component.exposed))
+    end = f"{end}{semi}" if end else ""
     result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}{end}")
     for static in component.statics:
         result += new(f"\n\n{base}") + _static(plan, speller, static, base, semi)
-    if component.export_span is not None and not plan.remembered:
+    if component.export_span is not None and not plan.wrapped:
         result += settled(component.entries["export"], "", "kept")
     elif component.export_span is not None:
         text = f"\n\n{base}export default {component.name}{semi}"
@@ -101,14 +109,27 @@ def write(
     return result
 
 
-def _old_context(plan: Plan) -> Fragment:
-    """The second parameter, in which a function gets the old context."""
+def _second(plan: Plan) -> Fragment:
+    """The second parameter: the reference it is reached by, or the old context."""
     context = plan.component.context
-    if context is None or context.kind != "old":
+    if plan.component.exposed:
+        name = plan.previous["ref"]
+    elif context is not None and context.kind == "old":
+        name = plan.names[CONTEXT] + (": any" if plan.component.typed else "")
+    else:
         return Fragment()
     first = plan.names[PROPS] if plan.inputs == "none" else ""
-    kind = ": any" if plan.component.typed else ""
-    return new(f"{first}, {plan.names[CONTEXT]}{kind}")
+    return new(f"{first}, {name}")
+
+
+def _handle(plan: Plan, style: Style) -> Fragment:
+    """What a reference to the component gives: the methods for somebody outside."""
+    parts = []
+    for name in plan.component.exposed:
+        local = plan.names[Member("method", name)]
+        parts.append(name if name == local else f"{name}: {local}")
+    hook, held = style.hook("useImperativeHandle"), plan.previous["ref"]
+    return new(f"{hook}({held}, () => ({{ {', '.join(parts)} }})){style.semicolon}")
 
 
 def _shared_context(plan: Plan, style: Style) -> list[Fragment]:
@@ -122,15 +143,19 @@ def _shared_context(plan: Plan, style: Style) -> list[Fragment]:
 
 
 def _opening(plan: Plan, style: Style) -> Fragment:
-    """The head of the function, up to its name; a pure component's is remembered."""
+    """The head of the function, up to its name, inside the calls that make the component of it."""
     component = plan.component
     text, rule = f"function {component.name}", "component-to-function"
-    if plan.remembered:
+    if plan.wrapped:
         if component.type_parameters is not None:
             raise Refused("pure-with-type-parameters", component.name, component.span.start)
-        rule = "component-to-memo"
+        rule = "component-to-wrapped"
         # The function's own name would hide the component's where it names itself.
-        text = f"{style.hook('memo')}({'function ' if component.names_itself else text}"
+        text = "function " if component.names_itself else text
+        if component.exposed:
+            text = f"{style.hook('forwardRef')}({text}"
+        if plan.remembered:
+            text = f"{style.hook('memo')}({text}"
         # As the default export of a file that does not name it, it needs no name outside.
         if component.exported != "default" or component.export_span is not None:
             text = f"const {component.name} = {text}"

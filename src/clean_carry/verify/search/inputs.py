@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
@@ -19,6 +20,11 @@ from clean_carry.verify.search.types import declared_type, runtime_type
 _CLASSES = ("class_declaration", "class", "abstract_class_declaration")
 _DECLARED = ("propTypes", "props")
 _DEFAULTS = ("defaultProps",)
+# Members of a class that the runtime calls, and those that are private by their name.
+_CALLED = re.compile(
+    r"[_#]|(constructor|render|componentDid\w+|shouldComponentUpdate|getChildContext)$"
+    r"|(UNSAFE_)?componentWill\w+$|getSnapshotBeforeUpdate$"
+)
 # How many files declared inputs are followed through.
 MOST_SPREAD = 3
 # Names under which an instance is kept for functions of their own `this`.
@@ -30,7 +36,7 @@ class Inputs:
     """What the code says of its inputs, slots, events, replies and exports.
 
     `passes_on` says that inputs it does not name may reach an element of its own; `uses` how many
-    contents the project itself gives the component.
+    contents the project itself gives the component; `methods` are those it gives out by a reference.
     """
 
     shapes: dict[str, Shape] = field(default_factory=dict)
@@ -40,6 +46,7 @@ class Inputs:
     exports: list[str] = field(default_factory=list)
     passes_on: bool = False
     uses: int = 0
+    methods: list[str] = field(default_factory=list)
 
     def join(self, other: Inputs, names: dict[str, str]) -> Inputs:
         """These and those of the other side; `names` maps the other side's names to ours."""
@@ -54,6 +61,7 @@ class Inputs:
             self.reply or other.reply,
             self.exports,
             self.passes_on or other.passes_on,
+            methods=list(dict.fromkeys([*self.methods, *other.methods])),
         )
 
 
@@ -114,6 +122,7 @@ def _script(tree: Tree, component: str) -> Inputs:
     own = _own_node(tree, component)
     found = Inputs(reply=_reply(tree, shapes), exports=exports_of(tree))
     found.passes_on = _passes_on(own)
+    found.methods = _methods(tree, own)
     names: dict[str, None] = {}
     declared: dict[str, Shape] = {}
     for name, value in _static_objects(tree, component, _DECLARED):
@@ -152,6 +161,34 @@ def _default_name(tree: Tree) -> str:
         name = value.child("name") if value is not None and value.type != "identifier" else value
         return name.text if name is not None else ""
     return ""
+
+
+def _methods(tree: Tree, own: Node) -> list[str]:
+    """The methods given out by a reference.
+
+    Of a function the keys of the object its handle makes; of a class the methods nothing inside uses
+    and that are not private by their name.
+    """
+    found: list[str] = []
+    body = own.child("body") if own.type in _CLASSES else None
+    used = {n.named_children[-1].text for n in tree.of("member_expression")}
+    for member in body.named_children if body is not None else ():
+        key, value = member.child("name"), member.child("value")
+        method = member.is_function or (value is not None and value.is_function)
+        name = property_name(key) if key is not None and method else None
+        hidden = member.has("static") or member.has("get") or member.has("set")
+        if name is not None and not hidden and name not in used and not _CALLED.match(name):
+            found.append(name)
+    for call in tree.of("call_expression"):
+        callee, arguments = call.child("function"), call.child("arguments")
+        if callee is None or arguments is None or not callee.text.endswith("useImperativeHandle"):
+            continue
+        for part in arguments.walk():
+            if part.type == "object":
+                keys = [p.child("key") or p for p in part.named_children]
+                found += [name for key in keys if (name := property_name(key)) is not None]
+                break
+    return found
 
 
 def _passes_on(own: Node) -> bool:

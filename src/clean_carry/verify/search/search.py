@@ -138,6 +138,7 @@ class _Chooser:
             return self._extra(offered)
         outside = {place: sorted(types) for place, types in self.outside.items()}
         steps = possible({**offered, "outside": outside})
+        steps += [{"call": {"method": name}} for name in self.situations.inputs.methods]
         return choose(steps, self.here, self.tried, self.rng) if steps else self._extra(offered)
 
     def _extra(self, offered: dict[str, Any]) -> Step | None:
@@ -353,7 +354,8 @@ class Search:
         base = situation.trial(f"found {plan.number}")
         steps: list[Step] = []
         try:
-            run, answer = lane.open(self.pair.bundles[0], self.pair.old.exported, base.request())
+            opened = base.request(held=bool(self.situations.inputs.methods))
+            run, answer = lane.open(self.pair.bundles[0], self.pair.old.exported, opened)
             points = [answer["point"]]
             offered = answer["actions"]
             chooser = _Chooser(self.situations, plan, rng, tried)
@@ -371,7 +373,7 @@ class Search:
         walk = Walk(plan, trial, first)
         if not draws_or_calls(first) or restless(first):
             return walk
-        request = trial.request(self.pair.interface)
+        request = trial.request(self.pair.interface, held=opened["held"])
         try:
             walk.second = lane.trial(
                 self.pair.bundles[1], self.pair.new.exported, request, reuse=True

@@ -1,5 +1,6 @@
 // One run of one component version in a page of its own: mount, steps, removal, leftovers.
 import { actions } from './actions.mjs';
+import { describe } from './describe.mjs';
 import { valuesOf } from './inputs.mjs';
 import { act, everything } from './steps.mjs';
 import { pathOf, snapshot } from './tree.mjs';
@@ -44,6 +45,7 @@ export class Run {
     };
     Object.assign(this, valuesOf(page, natives, this.root, note, trial));
     this.input = { inputs: trial.inputs ?? {}, slots: trial.slots ?? {} };
+    this.hold = (reached) => { this.reached = reached; };
     this.painted = () => {
       if (this.quiet || this.trial.blind || !page.changed()) return;
       const text = JSON.stringify(this.tree());
@@ -82,7 +84,8 @@ export class Run {
   }
 
   mount(place) {
-    return this.attempt(() => this.adapter.mount(place, this.component, this.input, this.values));
+    const hold = this.trial.held && place === this.root ? this.hold : null;
+    return this.attempt(() => this.adapter.mount(place, this.component, this.input, this.values, hold));
   }
 
   async open() {
@@ -108,6 +111,14 @@ export class Run {
     for (const handle of [this.handle, ...this.others]) this.attempt(() => handle?.update(this.input));
   }
 
+  /** Call a method of the component by a reference to it, as its parent may. */
+  #call(given) {
+    const method = this.attempt(() => this.reached?.[given.method]);
+    if (typeof method !== 'function') { this.missing = given; return; }
+    const result = this.attempt(() => method.apply(this.reached, given.given ?? []));
+    this.calls.push([`result of ${given.method}`, describe(this.natives, this.root, result)]);
+  }
+
   async #do(kind, given) {
     switch (kind) {
       case 'change':
@@ -131,6 +142,7 @@ export class Run {
       case 'resize':
         this.page.resize(given.width, given.height);
         return;
+      case 'call': this.#call(given); return;
       case 'everything': await everything(this); return;
       default:
         this.acting = true;

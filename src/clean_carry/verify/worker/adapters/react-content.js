@@ -19,9 +19,10 @@ export function content(list) {
   });
 }
 
-/** The element that mounts `component` with an input made of neutral values. */
-export function element(component, input, values) {
+/** The element that mounts `component` with an input made of neutral values; `hold` gets a reference to it. */
+export function element(component, input, values, hold) {
   const props = { ...values(input) };
+  if (hold) props.ref = hold;
   let children = [];
   for (const name of Object.keys(input.slots ?? {})) {
     const made = content(input.slots[name]);
@@ -51,5 +52,8 @@ export function events(node) {
 
 /** The component inside what the project's set-up module provides around its children. */
 export function within(Setup, component) {
-  return (props) => React.createElement(Setup, null, React.createElement(component, props));
+  return React.forwardRef((props, ref) => {
+    const own = ref ? { ...props, ref } : props;
+    return React.createElement(Setup, null, React.createElement(component, own));
+  });
 }

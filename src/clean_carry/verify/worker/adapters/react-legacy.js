@@ -7,10 +7,10 @@ export { events, fragment, provide, within } from './react-content.js';
 
 export const version = React.version;
 
-export function mount(place, component, input, values) {
-  ReactDOM.render(element(component, input, values), place);
+export function mount(place, component, input, values, hold) {
+  ReactDOM.render(element(component, input, values, hold), place);
   return {
-    update: (next) => ReactDOM.render(element(component, next, values), place),
+    update: (next) => ReactDOM.render(element(component, next, values, hold), place),
     remove: () => ReactDOM.unmountComponentAtNode(place),
   };
 }

@@ -7,11 +7,11 @@ export { events, fragment, provide, within } from './react-content.js';
 
 export const version = React.version;
 
-export function mount(place, component, input, values) {
+export function mount(place, component, input, values, hold) {
   const root = createRoot(place);
-  root.render(element(component, input, values));
+  root.render(element(component, input, values, hold));
   return {
-    update: (next) => root.render(element(component, next, values)),
+    update: (next) => root.render(element(component, next, values, hold)),
     remove: () => root.unmount(),
   };
 }
