@@ -57,7 +57,7 @@ WRITTEN: list[tuple[str, str, str]] = [
     ("Component", "static contextTypes = { b: f }; a = () => this.context.b;",
      "Berth.contextTypes = { b: f };"),
     ("Component", "componentWillMount() { this.a = 1; }",
-     "if (!started.current) {\n    started.current = true; a.current = 1; }"),
+     "if (!started) {\n    setStarted(true); a.current = 1;\n    return null;\n  }"),
     ("Component", "UNSAFE_componentWillMount() {}", "export default function Berth({ name }) {"),
     ("Component", "componentWillReceiveProps() { this.a = this.props.name; }",
      "a.current = previousProps.name;"),

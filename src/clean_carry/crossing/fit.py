@@ -179,14 +179,14 @@ def _is_remembered(component: Component) -> bool:
     Not where what it does on new inputs must be done all the same. Its base compares inputs with
     their defaults filled in. Raises `Refused` where either can be told by what it draws.
     """
-    told = _redraw_matters(component) or bool(component.sensitive)
+    told = _redraw_matters(component)
     for moment in component.moments("received"):
         if not moment.compares_only and not _blank(moment):
             if told:
                 raise Refused("pure-receives", "", moment.body.span.start)
             return False
     for prop in component.props:
-        if prop.default is not None and _redraw_matters(component):
+        if prop.default is not None and told:
             raise Refused("pure-default-redraw", prop.name, component.span.start)
     return True
 

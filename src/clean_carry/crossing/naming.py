@@ -226,6 +226,7 @@ def _previous(component: Component, scope: _Scope) -> dict[str, str]:
         found["ref"] = scope.pick(["ref", "outerRef"], [])
     if component.moments("starting"):
         found["started"] = scope.pick(["started", "wasStarted"], [])
+        found["started="] = scope.pick(["setStarted", "setWasStarted"], [])
     if component.moments("received"):
         sites = [o.entry for m in component.moments("received") for o in m.body.all()]
         found["received"] = scope.pick(["previousProps", "receivedInputs"], sites)

@@ -19,7 +19,7 @@ EFFECT = "useLayoutEffect"
 
 def effect(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
     """The effect of a display or update hook."""
-    if not _has_code(speller, moment.body) and not (plan.merged and moment.when == "displayed"):
+    if not has_code(speller, moment.body) and not (plan.merged and moment.when == "displayed"):
         return dropped(moment.entry, "empty-hook") + copy(moment.body.span)
     if moment.when == "displayed":
         return _displayed(plan, speller, style, moment, inner)
@@ -32,14 +32,15 @@ def removal_effect(
     plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str
 ) -> Fragment:
     """An effect that only cleans up, for a removal hook that stands alone."""
-    if not _has_code(speller, moment.body):
+    if not has_code(speller, moment.body):
         return dropped(moment.entry, "empty-hook") + copy(moment.body.span)
     semi = style.semicolon
     head = new(f"{style.hook(EFFECT)}(() => () => {{", moment.entry, "removal-to-clean-up")
     return head + speller.code(moment.body) + new(f"}}, []){semi}")
 
 
-def _has_code(speller: Speller, code: Code) -> bool:
+def has_code(speller: Speller, code: Code) -> bool:
+    """Whether there is anything but white space."""
     return bool(speller.source.data[code.span.start : code.span.end].strip())
 
 
@@ -50,7 +51,7 @@ def _displayed(plan: Plan, speller: Speller, style: Style, moment: Moment, inner
     if not plan.merged:
         return head + body + new(f"}}, []){semi}")
     removed = plan.component.moments("removed")[0]
-    body = _without_end(speller, moment.body, body)
+    body = without_end(speller, moment.body, body)
     return head + body + _clean_up(speller, style, removed, inner) + new(f"\n{inner}}}, []){semi}")
 
 
@@ -70,7 +71,7 @@ def _clean_up(speller: Speller, style: Style, removed: Moment, inner: str) -> Fr
     return result + new(f"{deep}return () => {{") + body.shifted(1) + new(f"}}{semi}")
 
 
-def _without_end(speller: Speller, code: Code, body: Fragment) -> Fragment:
+def without_end(speller: Speller, code: Code, body: Fragment) -> Fragment:
     """The body without the white space before its closing brace."""
     data = speller.source.data[code.span.start : code.span.end]
     lost = len(data) - len(data.rstrip())
@@ -100,7 +101,7 @@ def _guarded(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: 
             result += settled(operation.entry, "guard-to-dependency")
     for note in guard.comments:
         result += new(f"\n{deep}") + copy(note)
-    body = _without_end(speller, guard.body, speller.code(guard.body)).shifted(-1)
+    body = without_end(speller, guard.body, speller.code(guard.body)).shifted(-1)
     return result + body + new(f"\n{inner}}}){semi}")
 
 

@@ -13,7 +13,7 @@ from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.jsx_function.derived import derived_line, reaction_block
-from clean_carry.syntaxes.jsx_function.drawing import drawn_moment
+from clean_carry.syntaxes.jsx_function.drawing import drawn_lines, drawn_moment
 from clean_carry.syntaxes.jsx_function.effects import effect, removal_effect
 from clean_carry.syntaxes.jsx_function.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.operations import Speller, left_marker, releveled, trimmed
@@ -79,23 +79,29 @@ def write(
     made = component.state is not None and component.state.body
     opening += fields + state if made else state + fields
     opening += latest_lines(plan, style)
+    opening += drawn_lines(plan, speller, style)
     opening += [derived_line(plan, speller, style, d, inner) for d in component.derived]
     if opening:
         blocks.append(joined((line for line in opening), f"\n{inner}"))
+    handle = component.exposed
     for member in _in_order(plan):
+        if handle and isinstance(member, Moment) and member.when in ("starting", "received"):
+            # What runs while drawing may end the draw; a hook may not stand behind that.
+            blocks.append(_handle(plan, style))
+            handle = ()
         block = _member(plan, speller, style, member, inner)
         if any(piece.span is not None or piece.text for piece in block.pieces):
             blocks.append(block)
         else:
             result += block  # it only says what became of an entry
+    if handle:
+        blocks.append(_handle(plan, style))
     if template is not None:
         blocks.append(_template(MarkupWriter(speller, template.mark, template.slots), style, inner))
     else:
         blocks.append(_drawing(plan, speller, style, inner))
     for line in received_line(plan, style):
         blocks.insert(-1, line)
-    if component.exposed:
-        blocks.insert(-1, _handle(plan, style))
     end = ")" * (plan.remembered + bool(component.exposed))
     end = f"{end}{semi}" if end else ""
     result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}{end}")

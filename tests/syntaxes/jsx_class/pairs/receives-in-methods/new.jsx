@@ -3,6 +3,7 @@ import React, { useRef, useState } from 'react';
 export default function Berth(props) {
   const [note, setNote] = useState('');
   const latestProps = useRef(props);
+  const [previousProps, setPreviousProps] = useState(props);
 
   function compare(ship) {
     const { onChange } = latestProps.current;
@@ -14,13 +15,13 @@ export default function Berth(props) {
     latestProps.current.onTell(mark, latestProps.current.ship);
   };
 
-  const [previousProps, setPreviousProps] = useState(props);
   if (previousProps !== props) {
     setPreviousProps(props);
     if (props.ship !== previousProps.ship) {
       compare(props.ship);
       ['a', 'b'].forEach(tell);
     }
+    return null;
   }
 
   latestProps.current = props;

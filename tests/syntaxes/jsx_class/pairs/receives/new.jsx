@@ -6,6 +6,7 @@ export default memo(function Berth(props) {
     const same = patch == null || Object.keys(patch).every((key) => Object.is(patch[key], state[key]));
     return same ? state : { ...state, ...patch };
   }, { at: 0, name: 'a' });
+  const [previousProps, setPreviousProps] = useState(props);
 
   function made(start, size) {
     return size > 2 ? null : { name: `${start}${size}` };
@@ -15,7 +16,6 @@ export default memo(function Berth(props) {
     setState({ ...change, at: state.at + 1 });
   };
 
-  const [previousProps, setPreviousProps] = useState(props);
   if (previousProps !== props) {
     setPreviousProps(props);
     const { start, size } = props;
@@ -23,6 +23,7 @@ export default memo(function Berth(props) {
     if (start !== before || size !== previousProps.size) {
       setState(made(start, size));
     }
+    return null;
   }
 
   return <button onClick={() => press({ name: 'pressed' })}>{state.name} {state.at}</button>;
