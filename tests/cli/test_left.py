@@ -13,7 +13,7 @@ BOARD = """import React, { Component } from 'react';
 export default class Board extends Component {
   state = { open: false };
   press = () => {
-    this.setState({ open: true }, () => this.props.onOpen(/* now */));
+    this.setState({ open: true }, function () { this.props.onOpen(/* now */); });
     this.forceUpdate();
   };
   render() { return <p onClick={this.press}>{String(this.state.open)}</p>; }
@@ -30,7 +30,10 @@ def test_what_carrying_left_is_listed(run, tmp_path: Path) -> None:  # type: ign
     assert "2 places are left to you in 1 file: write-callback 1, forced-update 1" in done.stdout
     found = json.loads(run("left", ".", "--json").stdout)["places"]
     assert [(p["rule"], p["text"]) for p in found] == [
-        ("write-callback", "this.setState({ open: true }, () => this.props.onOpen(/* now */));"),
+        (
+            "write-callback",
+            "this.setState({ open: true }, function () { this.props.onOpen(/* now */); });",
+        ),
         ("forced-update", "this.forceUpdate();"),
     ]
     written = (tmp_path / "Board.function.jsx").read_text().splitlines()

@@ -136,7 +136,7 @@ UNKNOWN_USES = [
     "this[key]",
     "send(this)",
     "this.setState",
-    "this.setState({ n: 1 }, done)",
+    "this.setState({ n: 1 }, function () { this.props.b(); })",
     "this.setState(...patch)",
     "this.setState()",
     "this.props.a = 2",

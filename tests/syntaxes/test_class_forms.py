@@ -143,9 +143,9 @@ LEFT: list[tuple[str, str, str]] = [
         "/* left to you (patch-not-literal): this.setState(); */",
     ),
     (
-        "this.setState({ used: 1 }, () => {}); return by;",
+        "this.setState({ used: 1 }, done()); return by;",
         "write-callback",
-        "/* left to you (write-callback): this.setState({ used: 1 }, () => {}); */",
+        "/* left to you (write-callback): this.setState({ used: 1 }, done()); */",
     ),
     (
         "load().then(this.setState); return by;",

@@ -170,7 +170,8 @@ class Updater:
 class StateWrite(Operation):
     """A write of state: `fields` literally, by an `updater`, or what the argument gives.
 
-    `open` says of the last that it may be nothing, or an updater, as well as an object.
+    `open` says of the last that it may be nothing, or an updater, as well as an object. `after` is
+    what is called when all is drawn.
     """
 
     position: Position
@@ -179,9 +180,10 @@ class StateWrite(Operation):
     fields: tuple[Patch, ...] | None = None
     updater: Updater | None = None
     open: bool = False
+    after: Code | None = None
 
     def operands(self) -> tuple[Code, ...]:
-        return (self.argument,)
+        return (self.argument,) if self.after is None else (self.argument, self.after)
 
 
 @dataclass(frozen=True)

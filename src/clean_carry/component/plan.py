@@ -33,7 +33,8 @@ class Plan:
     again in the same run, and those reads, the local that holds the value. `reads_before` says that
     code run when new inputs came reads those before. `early` are methods that initial values call.
     `remembered` says that the function is not called again where no input changed, `receiving` that
-    methods called when new inputs came read those before.
+    methods called when new inputs came read those before, `followed` that something is called after
+    a write of state was drawn.
     """
 
     component: Component
@@ -57,6 +58,7 @@ class Plan:
     early: frozenset[str] = frozenset()
     remembered: bool = False
     receiving: bool = False
+    followed: bool = False
 
     @property
     def wrapped(self) -> bool:

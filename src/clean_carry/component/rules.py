@@ -400,16 +400,16 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
     (
         "write-callback",
         "warning",
-        "a state write has a callback",
+        "a state write has a callback that cannot be called from elsewhere, or on a write that may not draw",
         "Move the callback's code to an effect on the fields written",
-        "this.setState({ a: 1 }, done)",
+        "this.setState({ a: 1 }, function () { this.done(); })",
     ),
     (
         "patch-not-literal",
         "warning",
-        "a state write is not a literal object",
+        "a state write gives no patch",
         "Write the fields out",
-        "this.setState(patch)",
+        "this.setState(...patches)",
     ),
     (
         "updater-reads-inputs",

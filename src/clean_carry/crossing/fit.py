@@ -74,6 +74,8 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     writes = [o for _, o in component.operations() if isinstance(o, StateWrite)]
     updaters = [o.updater for o in writes if o.updater is not None]
     is_open = any(write.open for write in writes)
+    followed = [write for write in writes if write.after is not None]
+    _check_followed(component, followed)
     return Plan(
         component=component,
         names=naming.names,
@@ -95,6 +97,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         early=early,
         remembered=remembered,
         receiving=bool(receiving),
+        followed=bool(followed),
         reads_before=_reads_before(component, later),
     )
 
@@ -159,6 +162,14 @@ def _receiving(component: Component) -> tuple[str, ...]:
                 if any(_reads_inputs(o) and not o.deferred for o in method.text.all()):
                     found.append(name)
     return tuple(found)
+
+
+def _check_followed(component: Component, writes: list[StateWrite]) -> None:
+    """What is called after a write must be called though nothing changes: each write must draw again."""
+    for write in writes:
+        skips = write.updater is not None and write.updater.may_skip
+        if component.pure or write.open or skips:
+            raise Refused("write-callback", "", write.span.start)
 
 
 def _check_context(component: Component, runtime: int) -> None:
@@ -283,6 +294,8 @@ def _layout(component: Component, runtime: int) -> Layout:
             or (isinstance(o, WholeRead | PatternRead) and o.source == "state")
         ]
         return "whole" if reads else "none"
+    if any(write.after is not None for write in writes):
+        return "whole"
     if component.callable_state or (state is not None and state.fields is None):
         return "whole"
     for _, operation in component.operations():

@@ -222,6 +222,8 @@ def _previous(component: Component, scope: _Scope) -> dict[str, str]:
     if component.state is not None and component.state.body:
         sites = [o.entry for o in component.state.whole.all()] if component.state.whole else []
         found["draft"] = scope.pick(["initial", "initialState"], sites)
+    if any(isinstance(o, StateWrite) and o.after is not None for _, o in component.operations()):
+        found["after"] = scope.pick(["afterwards", "calledAfterwards"], [])
     if component.exposed:
         found["ref"] = scope.pick(["ref", "outerRef"], [])
     if component.moments("starting"):

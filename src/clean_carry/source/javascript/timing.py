@@ -122,7 +122,9 @@ def argument_deferred(arguments: Node, argument: Node) -> bool:
             return False
         if name is not None and name.text == "cloneElement":
             return False
-        return not (name is not None and name.text == "setState")
+        # A write calls its updater at once as far as it can tell, what comes after it when all is drawn.
+        updater = arguments.named_children[0] is argument
+        return not (name is not None and name.text == "setState" and updater)
     return callee.text not in ("cloneElement", "createElement")
 
 

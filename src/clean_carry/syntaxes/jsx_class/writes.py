@@ -49,10 +49,11 @@ def _state_write(facts: ClassFacts, use: Receiver, node: Node) -> None:
         return
     arguments = call.child("arguments")
     given = arguments.named_children if arguments is not None else []
-    if len(given) == 2:
+    after = given[1] if len(given) == 2 else None
+    if after is not None and not _may_come_after(facts, after):
         leave(facts, node, "write-callback")
         return
-    if len(given) != 1:
+    if len(given) not in (1, 2):
         leave(facts, node, "patch-not-literal")
         return
     argument = given[0]
@@ -61,13 +62,14 @@ def _state_write(facts: ClassFacts, use: Receiver, node: Node) -> None:
     if argument.type == "object":
         fields = _literal_fields(argument)
         if fields is None:
-            _add_open(facts, call, argument, (position, callee), may_be_other=False)
+            _add_open(facts, call, argument, (position, callee), after, may_be_other=False)
             return
 
         def build(entry: int) -> Operation:
             patches = tuple(_patch(facts, name, value) for name, value in fields)
             code = facts.code(facts.span(argument), kept=False)
-            return StateWrite(span, entry, deferred, position, code, callee, patches)
+            then = _after(facts, after)
+            return StateWrite(span, entry, deferred, position, code, callee, patches, after=then)
 
         add(facts, call, "state-write", build)
         return
@@ -80,14 +82,28 @@ def _state_write(facts: ClassFacts, use: Receiver, node: Node) -> None:
         def build_updater(entry: int) -> Operation:
             code = facts.code(facts.span(argument), kept=False)
             updater = _updater(facts, argument, code)
-            return StateWrite(span, entry, deferred, position, code, callee, None, updater)
+            then = _after(facts, after)
+            return StateWrite(
+                span, entry, deferred, position, code, callee, None, updater, after=then
+            )
 
         add(facts, call, "state-write", build_updater)
         return
     if argument.type in ("spread_element", "this"):
         leave(facts, node, "patch-not-literal")
         return
-    _add_open(facts, call, argument, (position, callee), may_be_other=True)
+    _add_open(facts, call, argument, (position, callee), after, may_be_other=True)
+
+
+def _may_come_after(facts: ClassFacts, callback: Node) -> bool:
+    """Whether what a write is followed by can be called from elsewhere: it has no `this` of its own."""
+    if callback.type == "function_expression":
+        return not any(below.type == "this" for below in callback.walk())
+    return callback.type in ("arrow_function", "identifier", "member_expression")
+
+
+def _after(facts: ClassFacts, callback: Node | None) -> Code | None:
+    return facts.code(facts.span(callback)) if callback is not None else None
 
 
 def _add_open(
@@ -95,6 +111,7 @@ def _add_open(
     call: Node,
     argument: Node,
     stands: tuple[Position, Span],
+    after: Node | None,
     *,
     may_be_other: bool,
 ) -> None:
@@ -103,7 +120,10 @@ def _add_open(
 
     def build(entry: int) -> Operation:
         code = facts.code(facts.span(argument))
-        return StateWrite(span, entry, deferred, stands[0], code, stands[1], open=may_be_other)
+        then = _after(facts, after)
+        return StateWrite(
+            span, entry, deferred, stands[0], code, stands[1], open=may_be_other, after=then
+        )
 
     add(facts, call, "state-write", build)
 

@@ -246,6 +246,8 @@ def _state_write(speller: Speller, operation: Operation) -> Fragment:
     if plan.layout == "whole":
         writer = new(plan.setters["*"], operation.entry, "write-whole")
         before = copy(speller.source.span(operation.callee.end, operation.argument.span.start))
+        if operation.after is not None:
+            return _followed(speller, operation, writer + before)
         after = copy(speller.source.span(operation.argument.span.end, operation.span.end))
         return writer + before + speller.code(operation.argument) + after
     calls = [_set_call(speller, operation, number) for number in range(_write_count(operation))]
@@ -261,6 +263,27 @@ def _state_write(speller: Speller, operation: Operation) -> Fragment:
             return whole + new("{ ") + joined(calls, inner) + new(f"{speller.semicolon} }}")
         case _:
             return whole + new("(") + joined(calls, ", ") + new(")")
+
+
+def _followed(speller: Speller, operation: StateWrite, head: Fragment) -> Fragment:
+    """A write, and what is to be called after it: noted first, as the write may draw at once."""
+    assert operation.after is not None
+    name = speller.plan.previous["after"]
+    noted = new(f"{name}.current.push(") + speller.code(operation.after) + new(")")
+    noted = settled(operation.entry, "write-and-what-follows") + noted
+    write = head + speller.code(operation.argument) + new(")")
+    if operation.position == "statement":
+        indent = speller.source.indent_at(operation.span.start)
+        return noted + new(f"{speller.semicolon}\n{indent}") + write
+    if operation.position == "arrow body":
+        return (
+            new("{ ")
+            + noted
+            + new(f"{speller.semicolon} ")
+            + write
+            + new(f"{speller.semicolon} }}")
+        )
+    return new("(") + noted + new(", ") + write + new(")")
 
 
 def _write_count(operation: StateWrite) -> int:

@@ -70,6 +70,7 @@ def write(
     result = _opening(plan, style)
     result += generics + new("(") + signature(plan, speller, style) + _second(plan) + new(") {\n")
     blocks: list[Fragment] = []
+    followed = plan.followed
     opening = _shared_context(plan, style)
     opening += merged_inputs(plan, speller, style)
     early = [m for m in component.methods() if m.name in plan.early]
@@ -80,22 +81,24 @@ def write(
     opening += fields + state if made else state + fields
     opening += latest_lines(plan, style)
     opening += drawn_lines(plan, speller, style)
+    if followed:
+        name = plan.previous["after"]
+        opening.append(new(f"const {name} = {style.hook('useRef')}([]){semi}"))
     opening += [derived_line(plan, speller, style, d, inner) for d in component.derived]
     if opening:
         blocks.append(joined((line for line in opening), f"\n{inner}"))
     handle = component.exposed
     for member in _in_order(plan):
-        if handle and isinstance(member, Moment) and member.when in ("starting", "received"):
+        if isinstance(member, Moment) and member.when in ("starting", "received"):
             # What runs while drawing may end the draw; a hook may not stand behind that.
-            blocks.append(_handle(plan, style))
-            handle = ()
+            blocks += _last_hooks(plan, style, followed, bool(handle), inner)
+            followed, handle = False, ()
         block = _member(plan, speller, style, member, inner)
         if any(piece.span is not None or piece.text for piece in block.pieces):
             blocks.append(block)
         else:
             result += block  # it only says what became of an entry
-    if handle:
-        blocks.append(_handle(plan, style))
+    blocks += _last_hooks(plan, style, followed, bool(handle), inner)
     if template is not None:
         blocks.append(_template(MarkupWriter(speller, template.mark, template.slots), style, inner))
     else:
@@ -126,6 +129,21 @@ def _second(plan: Plan) -> Fragment:
         return Fragment()
     first = plan.names[PROPS] if plan.inputs == "none" else ""
     return new(f"{first}, {name}")
+
+
+def _last_hooks(
+    plan: Plan, style: Style, followed: bool, handle: bool, inner: str
+) -> list[Fragment]:
+    """Hooks that stand behind all others: what is called after writes, what a reference gives."""
+    found: list[Fragment] = []
+    if followed:
+        name, semi = plan.previous["after"], style.semicolon
+        call = f"{name}.current.splice(0).forEach((run) => run?.()){semi}"
+        hook = style.hook("useLayoutEffect")
+        found.append(new(f"{hook}(() => {{\n{inner}{style.unit}{call}\n{inner}}}){semi}"))
+    if handle:
+        found.append(_handle(plan, style))
+    return found
 
 
 def _handle(plan: Plan, style: Style) -> Fragment:

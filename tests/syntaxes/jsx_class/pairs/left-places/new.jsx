@@ -8,7 +8,7 @@ export default function Partly() {
   } */
 
   const touch = () => {
-    /* left to you (write-callback): this.setState({ a: 2 }, () => this.props.onDone()); */
+    /* left to you (write-callback): this.setState({ a: 2 }, function () { this.props.onDone(); }); */
     /* left to you (forced-update): this.forceUpdate(); */
   };
 

@@ -8,7 +8,7 @@ export default class Partly extends Component {
   }
 
   touch = () => {
-    this.setState({ a: 2 }, () => this.props.onDone());
+    this.setState({ a: 2 }, function () { this.props.onDone(); });
     this.forceUpdate();
   };
 
