@@ -10,7 +10,7 @@ from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.judge import Pair
 from clean_carry.verify.runtimes import RUNTIMES
 from clean_carry.verify.search.groundwork import lay
-from clean_carry.verify.search.inputs import read_inputs
+from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.situations import Situations
 
 FILE = """import React from 'react';

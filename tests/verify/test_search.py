@@ -10,7 +10,7 @@ import pytest
 
 from clean_carry.component.errors import InputError
 from clean_carry.project.settings import Settings, settings_for
-from clean_carry.verify.search.inputs import read_inputs
+from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.situations import Situations
 from clean_carry.verify.search.steps import choose, key_of, possible
 from clean_carry.verify.search.values import NOT_A_NUMBER, function_plans, reply_plans, variants

@@ -9,7 +9,8 @@ import pytest
 
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
-from clean_carry.verify.search.inputs import exports_of, read_inputs
+from clean_carry.verify.search.read_inputs import read_inputs
+from clean_carry.verify.search.script_inputs import exports_of
 from clean_carry.verify.search.shapes import Shape, Shapes, kind_of, literal_of
 from clean_carry.verify.search.types import declared_type, runtime_type
 

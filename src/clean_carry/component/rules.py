@@ -400,7 +400,7 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
     (
         "write-callback",
         "warning",
-        "a state write has a callback that cannot be called from elsewhere, or on a write that may not draw",
+        "a state write has a callback that cannot be called from elsewhere, or may not draw",
         "Move the callback's code to an effect on the fields written",
         "this.setState({ a: 1 }, function () { this.done(); })",
     ),

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.verify.project_uses import Uses
-from clean_carry.verify.search.inputs import read_inputs
+from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.values import is_function, typical
 
 MOST_KIN = 5

@@ -15,7 +15,7 @@ from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.kin import kin_of
 from clean_carry.verify.project_uses import parents_of, uses_of
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
-from clean_carry.verify.search.inputs import read_inputs
+from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.trials import Trial, beside, load
 from clean_carry.verify.verify import (
     Effort,

@@ -14,7 +14,7 @@ from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference
 from clean_carry.verify.judge import Judged, Pair, TrialResult, judge
 from clean_carry.verify.reach import Reach, reach_of
-from clean_carry.verify.search.inputs import read_inputs
+from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.search import Effort, Search
 from clean_carry.verify.trials import Trial
 

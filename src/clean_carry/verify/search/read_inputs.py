@@ -1,0 +1,26 @@
+"""Read the inputs of a version, whatever it is written in."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from clean_carry.component.errors import InputError
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.text import SourceText
+from clean_carry.verify.search.inputs import Inputs
+from clean_carry.verify.search.script_inputs import default_name, script_inputs
+from clean_carry.verify.search.single_file_inputs import single_file_inputs
+
+
+def read_inputs(text: str, path: str, component: str = "") -> Inputs:
+    """Read a version's inputs. What cannot be parsed has none that are known."""
+    source = SourceText(path, text.encode())
+    try:
+        if path.endswith(".vue"):
+            return single_file_inputs(source)
+        tree = Tree(source)
+        if component in ("", "default"):
+            component = default_name(tree) or Path(path).name.split(".")[0]
+        return script_inputs(tree, component)
+    except InputError:
+        return Inputs()
