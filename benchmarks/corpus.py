@@ -52,6 +52,7 @@ CORPORA = {
         Corpus("reactstrap", "8.10.1", "src", "16.14.0"),
         Corpus("react-mdl", "1.11.0", "src", "16.14.0", "./extra/material.js"),
         Corpus("react-md", "1.18.1", "src/js", "16.14.0"),
+        Corpus("@salesforce/design-system-react", "0.10.65", "components", "16.14.0"),
     )
 }
 
@@ -75,7 +76,7 @@ class Row:
 
 def fetched(corpus: Corpus) -> Path:
     """The package with its dependencies, fetched once."""
-    folder = cache_folder() / "corpora" / f"{corpus.package}-{corpus.version}"
+    folder = cache_folder() / "corpora" / f"{corpus.package.replace('/', '-')}-{corpus.version}"
     if (folder / "complete").exists():
         return folder
     shutil.rmtree(folder, ignore_errors=True)
