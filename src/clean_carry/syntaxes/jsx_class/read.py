@@ -337,6 +337,9 @@ def _props(component: Component, defaults: dict[str, Default]) -> tuple[Prop, ..
         if bindings and getattr(operation, "source", "") == "props":
             for binding in bindings:
                 names.setdefault(binding.key)
+    for moment in component.moments("updated"):
+        if moment.previous_props is not None:
+            names.update(dict.fromkeys(moment.previous_props.names or ()))
     return tuple(Prop(name, defaults.get(name)) for name in names)
 
 
