@@ -317,47 +317,47 @@ def _state_whole(facts: ClassFacts, use: Receiver, node: Node) -> None:
     _whole_read(facts, use, node, "state")
 
 
-def _whole_read(facts: ClassFacts, use: Receiver, node: Node, source: str) -> None:
+Source = Literal["props", "state", "context"]
+_WRITTEN: dict[Source, str] = {
+    "props": "input-written",
+    "state": "state-written-directly",
+    "context": "context-read",
+}
+
+
+def _whole_read(facts: ClassFacts, use: Receiver, node: Node, source: Source) -> None:
     if is_write(node):
-        leave(facts, node, "input-written" if source == "props" else "state-written-directly")
+        leave(facts, node, _WRITTEN[source])
         return
     deferred = facts.deferred(node)
     if use.alias is not None and deferred and not facts.deferred(use.alias):
         leave(facts, node, "snapshot-alias")
         return
     span = facts.span(node)
-    if source == "props":
-        add(facts, node, "props-whole", lambda entry: WholeRead(span, entry, deferred, "props"))
-    else:
-        add(facts, node, "state-whole", lambda entry: WholeRead(span, entry, deferred, "state"))
+    add(facts, node, f"{source}-whole", lambda entry: WholeRead(span, entry, deferred, source))
 
 
 @reader("state-draft")
 def _state_draft(facts: ClassFacts, use: Receiver, node: Node) -> None:
     assignment = node.parent
-    span, form = facts.span(node), "named"
+    span = facts.span(node)
+    form: Literal["made", "result", "named"] = "named"
     if assignment is not None and len(facts.made) == 1 and facts.made[0] is assignment.parent:
         value = assignment.child("right")
         form = "made"
         if value is not None and assignment.parent is not None:
             if assignment.parent.end >= facts.draft[1]:
                 form, span = "result", facts.tree.source.span(node.start, value.start)
-    key: Literal["made", "result", "named"] = form  # type: ignore[assignment]
-    add(facts, node, "state-draft", lambda entry: DraftState(span, entry, False, key))
+    add(facts, node, "state-draft", lambda entry: DraftState(span, entry, False, form))
     facts.raws[-1].span = span
 
 
 @reader("context-whole")
 def _context_whole(facts: ClassFacts, use: Receiver, node: Node) -> None:
-    if is_write(node) or not facts.context:
+    if facts.context:
+        _whole_read(facts, use, node, "context")
+    else:
         leave(facts, node, "context-read")
-        return
-    deferred = facts.deferred(node)
-    if use.alias is not None and deferred and not facts.deferred(use.alias):
-        leave(facts, node, "snapshot-alias")
-        return
-    span = facts.span(node)
-    add(facts, node, "context-whole", lambda entry: WholeRead(span, entry, deferred, "context"))
 
 
 @reader("method-use")
