@@ -112,3 +112,30 @@ def test_lists_print_json(run) -> None:  # type: ignore[no-untyped-def]
     assert len(json.loads(run("explain", "--json").stdout)["rules"]) > 30
     assert "What to do" in run("explain", "own-base").stdout
     assert "jsx-function" in run("syntaxes").stdout
+
+
+def test_many_files_end_in_a_summary_and_one_bad_file_stops_nothing(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    good = "import React, { Component } from 'react';\nexport default class @ extends Component {\n"
+    good += "  render() { return <p>a</p>; }\n}\n"
+    folder = tmp_path / "src"
+    folder.mkdir()
+    for name in ("Pier", "Quay"):
+        (folder / f"{name}.jsx").write_text(good.replace("@", name))
+    (folder / "Guard.jsx").write_text(
+        good.replace("@", "Guard").replace("render()", "componentDidCatch() {} render()")
+    )
+    (folder / "Left.jsx").write_text(
+        good.replace("@", "Left").replace("render()", "_lost() { this.forceUpdate(); } render()")
+    )
+    (folder / "Bad.jsx").write_text("class { extends Component }")
+    done = run("carry", "src", "src/Bad.jsx", "--to", "jsx-function", "--write")
+    assert done.returncode == 3 and "Bad.jsx" in done.stderr
+    assert "4 components in 4 files: 2 clean, 1 left in part, 1 refused" in done.stdout
+    assert "  refused: error-capture 1" in done.stdout
+    assert "  left: reached-from-outside 1" in done.stdout
+    assert sorted(p.name for p in folder.glob("*.function.jsx")) == [
+        "Left.function.jsx", "Pier.function.jsx", "Quay.function.jsx",
+    ]  # fmt: skip
+    again = run("carry", "src", "--to", "jsx-function", "--write")
+    assert again.returncode == 3 and "4 components in 4 files" in again.stdout
+    assert "components in" not in run("carry", "src/Pier.jsx", "--to", "jsx-function").stdout

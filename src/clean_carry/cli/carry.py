@@ -81,7 +81,10 @@ def carry(
     verdicts: dict[Path, Verification] = {}
     code = 0
     with _bench(prove, effort, line) as bench:
-        for path in _meant(files):
+        meant = _meant(files)
+        for number, path in enumerate(meant, 1):
+            if len(meant) > 1:
+                line.show(f"{number} of {len(meant)} files · {path}")
             try:
                 found = carry_file(_request(path, target, origin))
                 writes = out is not None or write or overwrite
@@ -97,11 +100,16 @@ def carry(
                 continue
             results.extend(found)
             if not as_json:
+                line.clear()
                 preview = out is None and not write and not overwrite
                 _show(found, path, preview=preview, written=writes, verdict=verdicts.get(path))
             if path in verdicts and verdicts[path].interrupted:
                 code = EXIT_STOPPED
                 break
+    line.clear()
+    if not as_json and len(meant) > 1:
+        for text in terminal.totals(results, verdicts.values()):
+            click.echo(text)
     if as_json:
         click.echo(json.dumps({"results": _rows(results, verdicts)}, indent=2))
     unproven = any(v.verdict != "same" for v in verdicts.values())

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import difflib
 import json
-from collections.abc import Iterator
+from collections import Counter
+from collections.abc import Iterable, Iterator, Sequence
 from typing import TYPE_CHECKING, Any
 
 import click
@@ -56,6 +57,32 @@ def summary(result: Result) -> Iterator[str]:
         where = f"{finding.file}:{finding.line}:{finding.column}"
         yield f"  {where}: {level}: {finding.message} [{finding.rule}]"
         yield f"      {click.style('→', dim=True)} {finding.advice}"
+
+
+def totals(results: Sequence[Result], verdicts: Iterable[Verification]) -> Iterator[str]:
+    """Many components at a glance: how many of each status, by which rules, and the verdicts."""
+    counts: Counter[str] = Counter(result.status for result in results)
+    shown = [
+        click.style(f"{counts[status]} {called}", fg=_STATUS[status])
+        for status, called in (("clean", "clean"), ("left", "left in part"), ("refused", "refused"))
+    ]
+    files = len({result.source for result in results})
+    yield ""
+    yield f"{len(results)} components in {_many(files, 'file')}: {', '.join(shown)}"
+    for status in ("left", "refused"):
+        rules = Counter(
+            rule
+            for result in results
+            if result.status == status
+            for rule in {finding.rule for finding in result.findings if finding.level != "note"}
+        )
+        if rules:
+            named = ", ".join(f"{rule} {count}" for rule, count in rules.most_common())
+            yield f"  {status}: {named}"
+    given = Counter(verification.verdict for verification in verdicts)
+    if given:
+        named = ", ".join(f"{count} {verdict}" for verdict, count in given.most_common())
+        yield f"  verified: {named}"
 
 
 def verdict(verification: Verification, name: str) -> Iterator[str]:
