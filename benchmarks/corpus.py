@@ -36,7 +36,8 @@ BUDGET = 5.0
 class Corpus:
     """A package, its version, the folder of its sources and the runtime it is run in.
 
-    `script` is a script of the package that applications load beside it.
+    `script` is a script of the package that applications load beside it, `alias` a prefix of imports
+    that means its own folder.
     """
 
     package: str
@@ -44,6 +45,7 @@ class Corpus:
     sources: str
     runtime: str
     script: str = ""
+    alias: str = ""
 
 
 CORPORA = {
@@ -52,7 +54,7 @@ CORPORA = {
         Corpus("reactstrap", "8.10.1", "src", "16.14.0"),
         Corpus("react-mdl", "1.11.0", "src", "16.14.0", "./extra/material.js"),
         Corpus("react-md", "1.18.1", "src/js", "16.14.0"),
-        Corpus("@salesforce/design-system-react", "0.10.65", "components", "16.14.0"),
+        Corpus("@salesforce/design-system-react", "0.10.65", "components", "16.14.0", alias="~/"),
     )
 }
 
@@ -115,6 +117,8 @@ def fetched(corpus: Corpus) -> Path:
         text = f"import '{corpus.script}';\nexport default ({{ children }}) => children;\n"
         (folder / "trial-setup.jsx").write_text(text)
         (folder / "clean-carry.toml").write_text('setup = "trial-setup.jsx"\n')
+    if corpus.alias:
+        (folder / "clean-carry.toml").write_text(f"[imports]\n'{corpus.alias}' = './'\n")
     (folder / "complete").write_text("")
     return folder
 

@@ -54,6 +54,9 @@ SPLIT: list[tuple[str, str]] = [
     ("[1].forEach(() => this.props.onGone(this.state.used));", "[1].forEach(() => onGone(used));"),
     ("this.props.onGone(this.props.pier, this.state.used);", "onGone(pier, used);"),
     ("this.props['on-gone'](by);", "onGone(by);"),
+    ("return this.props[by];", "return props[by];"),
+    ("return this.props[`on-${by}`];", "return props[`on-${by}`];"),
+    ("return this.props[0];", "return props[0];"),
     ("this.count = by; return this.count;", "count.current = by; return count.current;"),
     ("this.count += by;", "count.current += by;"),
     ("return { ...this.props };", "return { ...props };"),
@@ -81,6 +84,8 @@ WHOLE: list[tuple[str, str]] = [
     ),
     ("if (by) this.setState({ used: by, on: true });", "if (by) setState({ used: by, on: true });"),
     ("return Object.keys(this.state);", "return Object.keys(state);"),
+    ("return this.state[by];", "return state[by];"),
+    ("this.setState({ [by]: !this.state[by] });", "setState({ [by]: !state[by] });"),
     ("const { used, ...more } = this.state; return more;", "const { used, ...more } = state;"),
 ]
 

@@ -77,6 +77,15 @@ def property_name(node: Node) -> str | None:
     return None
 
 
+def member_name(node: Node) -> str | None:
+    """The name an access reads: of `a.b` and `a['b']` it is b; None where it is computed."""
+    part = node.child("property")
+    if part is not None:
+        return property_name(part)
+    index = node.child("index")
+    return property_name(index) if index is not None and index.type == "string" else None
+
+
 def is_identifier(name: str) -> bool:
     """Whether a name is an identifier (ECMA-262 §12.7; `$` is allowed in every place)."""
     return name.replace("$", "_").isidentifier()

@@ -7,7 +7,7 @@ the same value, and conditions that ask for a difference are false. What cannot 
 from __future__ import annotations
 
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import property_name
+from clean_carry.source.javascript.values import member_name, property_name
 
 _CALLS = ("call_expression", "new_expression", "assignment_expression", "await_expression",
           "augmented_assignment_expression", "update_expression", "yield_expression")  # fmt: skip
@@ -38,8 +38,7 @@ class _Equal:
         if node.type == "identifier":
             return self.symbols.get(node.text)
         if node.type in ("member_expression", "subscript_expression"):
-            part = node.child("property") or node.child("index")
-            name = property_name(part) if part is not None else None
+            name = member_name(node)
             if node.children[0].text in self.holders:
                 return name
             inner = self.symbol(node.children[0])

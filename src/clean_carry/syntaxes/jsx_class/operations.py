@@ -26,7 +26,7 @@ from clean_carry.component.code import (
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.timing import in_handler, is_deferred
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import property_name
+from clean_carry.source.javascript.values import member_name, property_name
 from clean_carry.syntaxes.jsx_class.notions import HOOKS
 from clean_carry.syntaxes.jsx_class.places import place_of
 from clean_carry.syntaxes.jsx_class.receivers import Receiver, Receivers
@@ -194,10 +194,8 @@ def _whole_notion(facts: ClassFacts, node: Node, source: str) -> tuple[str | Non
     if parent is not None and node.field == "object":
         if parent.type == "member_expression":
             return f"{source}-read", parent
-        if parent.type == "subscript_expression":
-            index = parent.child("index")
-            if index is not None and property_name(index) is not None:
-                return f"{source}-read", parent
+        if parent.type == "subscript_expression" and member_name(parent) is not None:
+            return f"{source}-read", parent
     if parent is not None and parent.type == "variable_declarator" and node.field == "value":
         target = parent.child("name")
         if target is not None and target.type == "object_pattern":
@@ -286,8 +284,7 @@ def _state_read(facts: ClassFacts, use: Receiver, node: Node) -> None:
 
 
 def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> None:
-    part = node.child("property") or node.child("index")
-    name = (property_name(part) if part is not None else None) or ""
+    name = member_name(node) or ""
     if is_write(node):
         leave(facts, node, "input-written" if kind == "prop" else "state-written-directly", name)
         return

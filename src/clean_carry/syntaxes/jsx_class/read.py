@@ -20,6 +20,7 @@ from clean_carry.source.javascript.values import (
     is_identifier,
     is_module_name,
     is_number,
+    member_name,
     property_name,
 )
 from clean_carry.source.workspace import Workspace
@@ -352,8 +353,7 @@ def _use_facts(facts: ClassFacts, drawing: Node) -> dict[str, object]:
         notion = wanted.get((node.start, node.end), "")
         if notion not in called:
             continue
-        part = node.child("property") or node.child("index")
-        name = (property_name(part) if part is not None else None) or ""
+        name = member_name(node) or ""
         if node.field == "function":
             called[notion].add(name)
         elif notion == "prop-read":
