@@ -143,12 +143,14 @@ class MethodValue(Operation):
 class Patch:
     """One field of a literal state write. `value` is None where the name stands for itself.
 
-    `function` says that the value is a function written in place.
+    `function` says that the value is a function written in place, `again` that it may be the very
+    object the state holds, changed in place.
     """
 
     name: str
     value: Code | None
     function: bool
+    again: bool = False
 
 
 @dataclass(frozen=True)

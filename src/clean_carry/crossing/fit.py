@@ -296,6 +296,9 @@ def _layout(component: Component, runtime: int) -> Layout:
         return "whole" if reads else "none"
     if any(write.after is not None for write in writes):
         return "whole"
+    again = any(patch.again for write in writes for patch in write.fields or ())
+    if again and not component.pure:
+        return "whole"
     if component.callable_state or (state is not None and state.fields is None):
         return "whole"
     for _, operation in component.operations():

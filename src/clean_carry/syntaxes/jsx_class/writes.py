@@ -66,7 +66,7 @@ def _state_write(facts: ClassFacts, use: Receiver, node: Node) -> None:
             return
 
         def build(entry: int) -> Operation:
-            patches = tuple(_patch(facts, name, value) for name, value in fields)
+            patches = tuple(_patch(facts, argument, name, value) for name, value in fields)
             code = facts.code(facts.span(argument), kept=False)
             then = _after(facts, after)
             return StateWrite(span, entry, deferred, position, code, callee, patches, after=then)
@@ -146,10 +146,57 @@ def _literal_fields(node: Node) -> list[tuple[str, Node | None]] | None:
     return fields if len(set(names)) == len(names) else None
 
 
-def _patch(facts: ClassFacts, name: str, value: Node | None) -> Patch:
+def _patch(facts: ClassFacts, literal: Node, name: str, value: Node | None) -> Patch:
     if value is None:
-        return Patch(name, None, False)
-    return Patch(name, facts.code(facts.span(value)), is_function(value))
+        binding = facts.names.scope_at(literal).find(name)
+        return Patch(name, None, False, binding is not None and _is_held(facts, binding.node))
+    again = _may_be_held(facts, value)
+    return Patch(name, facts.code(facts.span(value)), is_function(value), again)
+
+
+# What gives back the array it was called on (ECMA-262 §23.1.3).
+_IN_PLACE = frozenset({"sort", "reverse", "fill", "copyWithin"})
+
+
+def _may_be_held(facts: ClassFacts, value: Node) -> bool:
+    """Whether a value may be the very object the state holds already."""
+    while value.type in ("parenthesized_expression", "non_null_expression", "as_expression"):
+        value = value.named_children[0]
+    if value.type == "identifier":
+        binding = facts.names.meaning(value)
+        return binding is not None and _is_held(facts, binding.node)
+    if value.type == "call_expression":
+        callee = value.child("function")
+        part = callee.child("property") if callee is not None else None
+        if callee is not None and part is not None and part.text in _IN_PLACE:
+            return _may_be_held(facts, callee.children[0])
+        return False
+    return value.type in ("member_expression", "subscript_expression") and _of_state(facts, value)
+
+
+def _of_state(facts: ClassFacts, node: Node) -> bool:
+    """Whether a node reads the state, or the state is what it names."""
+    if node.text.startswith("this.state"):
+        return True
+    base = node.children[0] if node.type != "identifier" else node
+    if base.type != "identifier":
+        return base.type in ("member_expression", "subscript_expression") and _of_state(facts, base)
+    return base.text == "state" and facts.names.meaning(base) is not None
+
+
+def _is_held(facts: ClassFacts, declared: Node) -> bool:
+    """Whether a name was taken from the state by a declaration."""
+    for above in declared.up():
+        if above.type == "variable_declarator":
+            value = above.child("value")
+            if value is None:
+                return False
+            if declared.parent is above:
+                return _may_be_held(facts, value)
+            return value.text == "this.state" or _of_state(facts, value)
+        if not above.type.endswith("pattern"):
+            return False
+    return False
 
 
 def _updater_problem(facts: ClassFacts, function: Node) -> str:
