@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 import pytest
@@ -10,10 +11,10 @@ from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 
 FILE = """import React, {{ Component }} from 'react';
-import {{ Other, watch }} from './others';
+import {{ Other, outside }} from './others';
 
 export default class Berth extends Component {{
-  state = {{ used: 0, on: false }};
+  {state}
 
   {members}
 
@@ -30,7 +31,10 @@ DRAWN = (
 
 def carried(tmp_path: Path, members: str, render: str = DRAWN, runtime: int = 18) -> Result:
     path = tmp_path / "Berth.jsx"
-    path.write_text(FILE.format(members=members, render=render), "utf-8")
+    fields = {"used": "0", "on": "false"}
+    own = [f"{n}: {v}" for n, v in fields.items() if re.search(rf"\b{n}\b", members + render)]
+    state = f"state = {{ {', '.join(own)} }};" if own else ""
+    path.write_text(FILE.format(state=state, members=members, render=render), "utf-8")
     return carry_file(Request(path, "Berth.jsx", "jsx-function", runtime=runtime))[0]
 
 
@@ -59,6 +63,8 @@ EFFECTS: list[tuple[str, str]] = [
      "const previousOn = useRef(on);"),
     ("componentDidUpdate(old, before) { if (before.used !== this.state.used) { watch(1); } }",
      "const before = previousState.current; previousState.current = { used };"),
+    ("componentDidMount() { outside(); } componentWillUnmount() { watch(2); }",
+     "useLayoutEffect(() => () => { watch(2); }, []);"),
     ("componentDidUpdate() { watch(1); }", "const displayed = useRef(false);"),
     ("componentDidUpdate({ a }) { if (a !== this.props.a) watch(a); }", "const { a } = propsThen;"),
     ("componentDidUpdate(old) { watch(old.a, this.props.b); }",
@@ -112,7 +118,7 @@ NAMES: list[tuple[str, str, str]] = [
     ("", "<p>{this.props.used}{this.state.used}</p>", "{ used: usedProp }"),
     ("used = () => 1;", "<p onClick={this.used}>{this.state.used}</p>", "const [usedState] = useState(0);"),
     ("", "<p>{this.props.useState}{this.state.used}</p>", "{ useState: useStateProp }"),
-    ("", "<p>{this.props.watch}{watch(1)}{this.state.used}</p>", "{ watch: watchProp }"),
+    ("", "<p>{this.props.outside}{outside(1)}{this.state.used}</p>", "{ outside: outsideProp }"),
     ("", "<p>{this.props.class}{this.state.used}</p>", "{ class: classProp }"),
     ("", "<p>{this.props['aria-label']}{this.state.used}</p>", "{ 'aria-label': ariaLabel }"),
     ("go = (used) => used + this.state.used;", "<p onClick={() => this.go(1)} />",

@@ -140,7 +140,8 @@ class Guard:
 class Moment:
     """Code that runs at a moment. `locals` are the names its own body declares.
 
-    `kept_guard` is the entry of a guard that is copied with the body instead of being carried.
+    `kept_guard` is the entry of a guard that is copied with the body instead of being carried;
+    `calls_imports` says that a function of another file is called at once, which may throw.
     """
 
     when: MomentName
@@ -156,6 +157,7 @@ class Moment:
     single_expression: bool = False
     comments: tuple[Span, ...] = ()
     kept_guard: int = -1
+    calls_imports: bool = False
 
 
 @dataclass(frozen=True)

@@ -37,6 +37,13 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "componentDidUpdate() { this.props.onDrawn(); } static defaultProps = { name: 'Holm' };",
     ),
     (
+        "state-never-given",
+        "error",
+        "state is read that nothing ever gives, which fails in the class",
+        "Give it a first value, or take the reading away",
+        "return <p>{this.state.late}</p>; // and no state",
+    ),
+    (
         "pure-receives",
         "error",
         "what it does when inputs come, it does where none changed as well; "

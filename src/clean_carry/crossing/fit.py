@@ -112,6 +112,7 @@ def _check(component: Component) -> None:
             continue
         if isinstance(operation, StateWrite | Left) and not operation.deferred:
             raise Refused("initial-writes-state", "", operation.span.start)
+    _check_state(component)
     if any(
         len(component.moments(when)) > 1
         for when in ("displayed", "removed", "received", "starting")
@@ -162,6 +163,22 @@ def _receiving(component: Component) -> tuple[str, ...]:
                 if any(_reads_inputs(o) and not o.deferred for o in method.text.all()):
                     found.append(name)
     return tuple(found)
+
+
+def _check_state(component: Component) -> None:
+    """State that is read but never given fails in a class."""
+    if component.markup or component.state is not None:
+        return
+    read_at: list[int] = []
+    for _, operation in component.operations():
+        if isinstance(operation, StateWrite):
+            return
+        if (isinstance(operation, Read) and operation.member.kind == "state") or (
+            isinstance(operation, WholeRead | PatternRead) and operation.source == "state"
+        ):
+            read_at.append(operation.span.start)
+    if read_at:
+        raise Refused("state-never-given", "", min(read_at))
 
 
 def _check_followed(component: Component, writes: list[StateWrite]) -> None:
@@ -262,12 +279,12 @@ def _merged(component: Component) -> bool:
     """Whether the removal hook can become the clean-up of the display hook's effect.
 
     Not where the display hook may stop before its end: by returning, or because a function given as
-    an input throws. A class that was displayed is cleaned up all the same.
+    an input or imported throws. A class that was displayed is cleaned up all the same.
     """
     displayed, removed = component.moments("displayed"), component.moments("removed")
     if not displayed or not removed:
         return False
-    if not displayed[0].reaches_end or _blank(removed[0]):
+    if not displayed[0].reaches_end or displayed[0].calls_imports or _blank(removed[0]):
         return False
     if calls_inputs(component, displayed[0].body):
         return False

@@ -75,7 +75,22 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
         else _compares_only(body, previous),
         len(statements) == 1 and statements[0].type == "expression_statement",
         notes,
+        calls_imports=_calls_imports(facts, body),
     )
+
+
+def _calls_imports(facts: ClassFacts, body: Node) -> bool:
+    """Whether the body calls a function of another file at once."""
+    for call in body.walk():
+        if call.type != "call_expression" or facts.deferred(call):
+            continue
+        base = call.child("function")
+        while base is not None and base.type == "member_expression":
+            base = base.children[0]
+        binding = facts.names.meaning(base) if base is not None else None
+        if binding is not None and binding.kind == "import" and "findDOMNode" not in call.text:
+            return True
+    return False
 
 
 def _pattern_of(parameter: Node) -> Node:
