@@ -10,6 +10,7 @@
 
 from __future__ import annotations
 
+import shutil
 import statistics
 import subprocess
 import sys
@@ -93,8 +94,9 @@ def many(count: int, size: int, budget: float) -> float:
 def cached() -> float:
     """A second run of the program relative to the first."""
     with tempfile.TemporaryDirectory() as name:
+        for part in ("NoticePanel.jsx", "NoticePanel.css"):
+            shutil.copy(COMPANY / "components" / part, name)
         path = Path(name) / "NoticePanel.jsx"
-        path.write_text((COMPANY / "components" / "NoticePanel.jsx").read_text("utf-8"), "utf-8")
         program = [sys.executable, "-m", "clean_carry"]
         write = [*program, "carry", str(path), "--to", "jsx-function", "--write"]
         subprocess.run(write, capture_output=True, check=True)
