@@ -46,7 +46,6 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     Raises `Refused` for what a function component cannot say.
     """
     _check(component)
-    _check_context(component, runtime)
     component = _without_numeric_guards(component)
     merged = _merged(component)
     stable = stable_methods(component, merged)
@@ -57,6 +56,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     early = _early(component, stable, later)
     layout = _layout(component, runtime)
     remembered = component.pure and _is_remembered(component)
+    _check_context(component, runtime, remembered)
     inputs, lifted = _inputs(component, later)
     latest = _latest(component, later, layout, inputs)
     if (
@@ -189,13 +189,17 @@ def _check_followed(component: Component, writes: list[StateWrite]) -> None:
             raise Refused("write-callback", "", write.span.start)
 
 
-def _check_context(component: Component, runtime: int) -> None:
-    """The old context is read by functions as well, until the runtime gave it up."""
+def _check_context(component: Component, runtime: int, remembered: bool) -> None:
+    """The old context is read by functions as well, until the runtime gave it up.
+
+    Not by a memoised one: its types stand on what wraps it, where the runtime does not look for them,
+    and a class that compares its inputs did not see the context change.
+    """
     if component.context is None or component.context.kind != "old":
         return
     if runtime >= NO_OLD_CONTEXT:
         raise Refused("legacy-context", "the runtime has it no longer", component.span.start)
-    if component.pure and (component.exported != "default" or component.named_elsewhere):
+    if remembered:
         raise Refused(
             "legacy-context", "a memoised function would not read it", component.span.start
         )

@@ -10,6 +10,7 @@ from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name
+from clean_carry.syntaxes.jsx_class.escapes import is_finder
 from clean_carry.syntaxes.jsx_class.idle import idle
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts
 
@@ -85,10 +86,12 @@ def _calls_imports(facts: ClassFacts, body: Node) -> bool:
         if call.type != "call_expression" or facts.deferred(call):
             continue
         base = call.child("function")
+        if base is not None and is_finder(facts, base):
+            continue
         while base is not None and base.type == "member_expression":
             base = base.children[0]
         binding = facts.names.meaning(base) if base is not None else None
-        if binding is not None and binding.kind == "import" and "findDOMNode" not in call.text:
+        if binding is not None and binding.kind == "import":
             return True
     return False
 
