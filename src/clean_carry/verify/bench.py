@@ -111,6 +111,56 @@ class Lane:
         return worker.ask({**request, "key": key})
 
 
+class Crew:
+    """The renderers of one search: one of its own, and others while nobody else needs them.
+
+    A search that keeps to its own renderer keeps its code warm there; where several searches run at
+    once none loads its bundles into the renderers of the others. Safe to share between threads.
+    """
+
+    def __init__(self, lane: Lane, free: SimpleQueue[Lane]) -> None:
+        self._own: SimpleQueue[Lane] = SimpleQueue()
+        self._own.put(lane)
+        self._free = free
+
+    @contextmanager
+    def lane(self) -> Iterator[Lane]:
+        """A renderer for the calling thread alone: its own one first, else one that is free."""
+        home = self._own
+        try:
+            lane = home.get_nowait()
+        except Empty:
+            home = self._free
+            try:
+                lane = home.get_nowait()
+            except Empty:
+                home = self._own
+                lane = home.get()
+        try:
+            yield lane
+        finally:
+            home.put(lane)
+
+    def warm(self, bundles: Sequence[Bundle]) -> None:
+        """Start its own renderer and those that are free, and load bundles into each."""
+        lanes = [(self._own, self._own.get())]
+        with suppress(Empty):
+            while True:
+                lanes.append((self._free, self._free.get_nowait()))
+
+        def load(home: SimpleQueue[Lane], lane: Lane) -> None:
+            with suppress(WorkerFailed):
+                for bundle in bundles:
+                    lane.empty(bundle)
+            home.put(lane)
+
+        threads = [threading.Thread(target=load, args=pair) for pair in lanes]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+
+
 class Bench:
     """A builder and `size` renderers, kept for many verifications. Safe to share between threads."""
 
@@ -161,24 +211,11 @@ class Bench:
         finally:
             self._free.put(lane)
 
-    def warm(self, bundles: Sequence[Bundle]) -> None:
-        """Start the renderers that are free and load bundles into each."""
-        free: list[Lane] = []
-        with suppress(Empty):
-            while True:
-                free.append(self._free.get_nowait())
-
-        def load(lane: Lane) -> None:
-            with suppress(WorkerFailed):
-                for bundle in bundles:
-                    lane.empty(bundle)
-            self._free.put(lane)
-
-        threads = [threading.Thread(target=load, args=(lane,)) for lane in free]
-        for thread in threads:
-            thread.start()
-        for thread in threads:
-            thread.join()
+    @contextmanager
+    def crew(self) -> Iterator[Crew]:
+        """A renderer for one search, and whichever others are free; waits until there is one."""
+        with self.lane() as lane:
+            yield Crew(lane, self._free)
 
     def build(self, side: Side) -> Bundle:
         """Bundle a version. Raises `WorkerFailed` where it cannot be built."""
@@ -255,4 +292,4 @@ def _bundle(kept: dict[str, Any], key: str) -> Bundle:
     )
 
 
-__all__ = ["Bench", "Bundle", "Lane", "Side", "WorkerFailed"]
+__all__ = ["Bench", "Bundle", "Crew", "Lane", "Side", "WorkerFailed"]

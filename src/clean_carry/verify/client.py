@@ -171,6 +171,8 @@ def renderer(workbench: Path) -> Worker:
             f"--allow-fs-read={WORKER}{os.sep}*",
             "--disallow-code-generation-from-strings",
             "--max-old-space-size=512",
+            # Renderers run side by side: helpers of one would take the cores of the others.
+            "--single-threaded-gc",
             "--no-warnings",
             str(WORKER / "renderer.mjs"),
             str(workbench),

@@ -1,21 +1,22 @@
 """The search: walks through the component, guided by what reaches something new.
 
-A walk starts from a situation, takes steps the page offers and is run on both versions. Walks come
-in rounds: those of one round are planned from the same knowledge and merged in their order, so that
-the same seed gives the same trials however many renderers there are.
+A walk starts from a situation, takes steps the page offers and is run on both versions. A few walks
+are under way at once: each is planned from what all but those few have found, and they are merged in
+their order, so that the same seed gives the same trials however many renderers there are.
 """
 
 from __future__ import annotations
 
 import json
 import time
+from collections import deque
 from collections.abc import Callable, Iterator
-from concurrent.futures import ThreadPoolExecutor
+from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import dataclass, field, replace
 from random import Random
 from typing import Any
 
-from clean_carry.verify.bench import Bench, Lane
+from clean_carry.verify.bench import Bench, Crew, Lane
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference, draws_or_calls
 from clean_carry.verify.judge import (
@@ -33,7 +34,8 @@ from clean_carry.verify.search.situations import Situation, Situations
 from clean_carry.verify.search.steps import WAITS, Step, choose, count, possible
 from clean_carry.verify.trials import Trial
 
-ROUND = 4
+# So many walks are planned ahead of what has been found.
+AHEAD = 4
 FAILS = {"throws": "the function failed"}
 LATER: tuple[dict[str, Any], ...] = (
     {"resolves": {"ok": True}, "after": 200},
@@ -168,6 +170,7 @@ class Search:
         self.situations = Situations(inputs)
         self.effort, self.progress = effort, progress
         self.found = Found()
+        self._crew: Crew
         self._tried: dict[str, int] = {}
         self._seen: set[str] = set()
         self._corpus: list[Trial] = []
@@ -179,28 +182,35 @@ class Search:
 
     def run(self) -> Found:
         """Search until the budget is used up, nothing new is found, or a trial differs."""
-        plans = self._plans()
         found = self.found
-        # The budget is spent on trials alone.
-        self.bench.warm(self.pair.bundles)
-        with self.bench.lane() as lane:
-            lay(lane, self.pair, self.situations, self.effort.budget)
-        started = time.monotonic()
-        with ThreadPoolExecutor(self.bench.size) as pool:
+        with self.bench.crew() as self._crew, ThreadPoolExecutor(self.bench.size) as pool:
             try:
-                while not self._ended(time.monotonic() - started):
-                    batch = [next(plans) for _ in range(ROUND)]
-                    known = [dict(self._tried) for _ in batch]
-                    for walk in pool.map(self._walk, batch, known):
-                        if found.failing is None:
-                            self._merge(walk)
-                    self.progress(
-                        f"{found.tried} trials, {len(found.reach[0])} branches and functions reached"
-                    )
+                # The budget is spent on trials alone.
+                self._crew.warm(self.pair.bundles)
+                with self._crew.lane() as lane:
+                    lay(lane, self.pair, self.situations, self.effort.budget)
+                self._look(pool)
                 self._confirm(pool)
             except KeyboardInterrupt:
                 found.stopped, found.interrupted = "it was interrupted", True
         return found
+
+    def _look(self, pool: ThreadPoolExecutor) -> None:
+        plans = self._plans()
+        found = self.found
+        started = time.monotonic()
+        ahead: deque[Future[Walk]] = deque()
+        try:
+            while not self._ended(time.monotonic() - started):
+                while len(ahead) < AHEAD:
+                    ahead.append(pool.submit(self._walk, next(plans), dict(self._tried)))
+                self._merge(ahead.popleft().result())
+                self.progress(
+                    f"{found.tried} trials, {len(found.reach[0])} branches and functions reached"
+                )
+        finally:
+            for walk in ahead:
+                walk.cancel()
 
     def _confirm(self, pool: ThreadPoolExecutor) -> None:
         """The trials that count are run once more as any trial is: fresh pages, OLD twice, then NEW."""
@@ -209,7 +219,7 @@ class Search:
             return
 
         def once_more(kept: Judged) -> Judged:
-            with self.bench.lane() as lane:
+            with self._crew.lane() as lane:
                 return judge(lane, self.pair, kept.trial)
 
         judged = list(pool.map(once_more, found.kept))
@@ -217,7 +227,7 @@ class Search:
         found.void += sum(j.result.verdict == "void" for j in judged)
         failing = next((j for j in judged if j.result.verdict == "differs"), None)
         if failing is not None:
-            with self.bench.lane() as lane:
+            with self._crew.lane() as lane:
                 found.failing = shrunk(lane, self.pair, failing) if self.effort.shrink else failing
 
     def _ended(self, spent: float) -> bool:
@@ -345,7 +355,7 @@ class Search:
     # -- walking ------------------------------------------------------------------------------
 
     def _walk(self, plan: Plan, tried: dict[str, int]) -> Walk:
-        with self.bench.lane() as lane:
+        with self._crew.lane() as lane:
             return self._walk_on(lane, plan, tried)
 
     def _walk_on(self, lane: Lane, plan: Plan, tried: dict[str, int]) -> Walk:
@@ -416,7 +426,7 @@ class Search:
 
     def _control(self, walk: Walk) -> None:
         """Is it the new version, or does the old one differ from itself?"""
-        with self.bench.lane() as lane:
+        with self._crew.lane() as lane:
             judged = judge(lane, self.pair, walk.trial)
             if judged.result.verdict == "void":
                 self.found.void += 1
