@@ -225,7 +225,9 @@ class Component:
     values of options a target may keep as they are; `mutations` is state changed in place. A `pure`
     one draws again only where inputs or state changed; `named_elsewhere` and `names_itself` say that
     the file, or its own code, names it, `export_span` is what stands before it to export it as the
-    default. `exposed` are methods for who holds a reference to it.
+    default. `exposed` are methods for who holds a reference to it. `form` is how it stands in its
+    file; `decorators` are calls its name stands for the result of, the outermost first: all of it,
+    what is called, and its entry.
     """
 
     name: str
@@ -261,6 +263,8 @@ class Component:
     named_elsewhere: bool = False
     names_itself: bool = False
     export_span: Span | None = None
+    form: Literal["declared", "constant", "returned", "expression"] = "declared"
+    decorators: tuple[tuple[Span, Span, int], ...] = ()
     moved: tuple[tuple[Span, int, str], ...] = ()
     mutations: tuple[tuple[str, int], ...] = ()
     option_comments: dict[str, tuple[Span, ...]] = field(default_factory=dict)

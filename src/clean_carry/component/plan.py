@@ -63,7 +63,20 @@ class Plan:
     @property
     def wrapped(self) -> bool:
         """Whether the function is written inside of a call that makes the component of it."""
-        return self.remembered or bool(self.component.exposed)
+        component = self.component
+        decorated = bool(component.decorators) and not self.decorated_after
+        return self.remembered or bool(component.exposed) or decorated
+
+    @property
+    def decorated_after(self) -> bool:
+        """Whether decorators are called where it is exported: its statics must be there by then."""
+        return bool(self.component.decorators) and bool(self.component.statics)
+
+    @property
+    def exports_after(self) -> bool:
+        """Whether it is exported by a statement of its own."""
+        exported = self.component.export_span is not None
+        return exported and (self.wrapped or self.decorated_after)
 
 
 class Refused(Exception):

@@ -60,7 +60,7 @@ class ClassFileOutcome:
     unit: str
     carried: tuple[Component, ...]
     refused: tuple[Refusal, ...]
-    plans: dict[str, Plan]
+    plans: dict[int, Plan]
 
     def settle(self, ledger: Ledger) -> None:
         """Hand on orphaned comments, then settle and close the ledger."""
@@ -84,9 +84,11 @@ class ClassFileOutcome:
         """Methods passed on unbound, inputs given on as references, draws not spared any more."""
         bound = {m.name: m for m in component.methods()}
         found: dict[str, tuple[str, str, int]] = {}
-        if component.pure and not self.plans[component.name].remembered:
+        if component.pure and not self.plans[component.span.start].remembered:
             at = component.moments("received")[0].body.span.start
             found["pure"] = ("draws-each-time", component.name, at)
+        for whole, _, _ in component.decorators:
+            found[f"@{whole.start}"] = ("decorator-called", "", whole.start)
         for _, operation in component.operations():
             for name in _references(operation):
                 at = operation.span.start
@@ -133,7 +135,7 @@ def carry_class_file(
     edits: list[tuple[Span, Fragment]] = []
     carried: list[Component] = []
     refused = list(module.refusals)
-    plans: dict[str, Plan] = {}
+    plans: dict[int, Plan] = {}
     for component in module.components:
         if component.span.start in excluded:
             rule, detail, at = excluded[component.span.start]
@@ -157,12 +159,14 @@ def carry_class_file(
             start = component.head.start
             edits.append((source.span(start, start), before))
         edits.append((component.span, written))
-        exported = component.export_span if plan.wrapped else None
-        edits += [(span, Fragment()) for span in _gone(component, exported)]
+        exported = component.export_span if plan.exports_after else None
+        gone = _gone(component, exported)
+        gone += _outside(gone, component, [whole for whole, _, _ in component.decorators])
+        edits += [(span, Fragment()) for span in gone]
         for span, entry, rule in component.moved:
             edits.append((span, dropped(entry, rule)))
         carried.append(component)
-        plans[component.name] = plan
+        plans[component.span.start] = plan
     fragment = _with_edits(source, edits)
     if carried:
         fragment = _with_import(fragment, tree, names, style, ledger)
@@ -176,12 +180,22 @@ def _gone(component: Component, exported: Span | None) -> list[Span]:
     return [span for span in (exported, named) if span is not None]
 
 
+def _outside(gone: list[Span], component: Component, spans: list[Span]) -> list[Span]:
+    """The spans that lie neither in what goes nor in the component."""
+    return [
+        span
+        for span in spans
+        if not any(g.start <= span.start < g.end for g in (*gone, component.span))
+    ]
+
+
 def _keep(ledger: Ledger, component: Component) -> None:
     """Settle a class that stays as it is: all of it is kept."""
     spans = [
         component.span,
         *(span for span, _, _ in component.moved),
         *_gone(component, component.export_span),
+        *(whole for whole, _, _ in component.decorators),
     ]
     for entry in ledger.entries:
         if any(span.start <= entry.span.start and entry.span.end <= span.end for span in spans):

@@ -104,8 +104,11 @@ class SourceText:
         return Place(self.path, line, len(self.slice(start, max(start, offset))) + 1)
 
     def statement_line(self, start: int, end: int) -> Span:
-        """A statement with the line end after it and one blank line before."""
+        """A statement with its indentation, the line end after it and one blank line before."""
         data = self.data
+        line = self.line_start(start)
+        if not data[line:start].strip():
+            start = line
         while end < len(data) and data[end : end + 1] in (b" ", b"\t", b";"):
             end += 1
         if data[end : end + 1] == b"\n":

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, replace
 from pathlib import Path
 
@@ -105,6 +106,11 @@ def _framework(path: Path) -> str:
     return "vue" if path.suffix == ".vue" else "react"
 
 
+# Names of components, and of functions that make components.
+_MOUNTED = re.compile(r"[^a-z]|with[A-Z]")
+_MAKER = re.compile(r"with[A-Z]")
+
+
 def mounts_of(old: Side, new: Side) -> list[str]:
     """The exports both sides have that could be the component, the likeliest first.
 
@@ -114,8 +120,8 @@ def mounts_of(old: Side, new: Side) -> list[str]:
     stem = old.place.name.split(".")[0]
     ours = read_inputs(old.text, str(old.place)).exports
     theirs = read_inputs(new.text, str(new.place)).exports
-    shared = [name for name in ours if name in theirs and name[:1] != name[:1].lower()]
-    shared.sort(key=lambda name: name != stem)
+    shared = [name for name in ours if name in theirs and _MOUNTED.match(name)]
+    shared.sort(key=lambda name: (_MAKER.match(name) is not None, name != stem))
     return (["default"] if "default" in ours and "default" in theirs else []) + shared
 
 

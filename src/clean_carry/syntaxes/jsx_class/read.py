@@ -81,10 +81,10 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     body = node.child("body")
     assert body is not None
     size = len(ledger.entries)
-    class_entry = ledger.claim("class", facts.span(node))
+    class_entry = ledger.claim("class", facts.span(candidate.place))
     members = [(m, *notion_of(m)) for m in body.named_children]
     gathered = Gathered(facts, file.runtime)
-    facts.context = contexts.kind_of_context(members, file.tree.root.children, candidate.name)
+    facts.context = contexts.kind_of_context(members, candidate.siblings, candidate.name)
     constructor = _collect(gathered, members, file)
     collect(facts, find(file.tree, file.names, node, constructor))
     _undeclared_checks(facts, node)
@@ -186,7 +186,7 @@ def _claim_unread_members(
 
 
 def _shell(file: ClassFile, candidate: Candidate) -> Component:
-    span = file.tree.source.span(candidate.node.start, candidate.node.end)
+    span = file.tree.source.span(candidate.place.start, candidate.place.end)
     return Component(candidate.name, span, span, span, "")
 
 
@@ -244,18 +244,25 @@ def _assemble(
     class_body = node.child("body")
     assert body is not None and class_body is not None
     defaults, moved = _defaults(file, candidate, gathered)
-    contexts.outside(facts, gathered, file.tree.root.children, candidate.name)
+    contexts.outside(facts, gathered, candidate.siblings, candidate.name)
     render = facts.code(file.tree.source.span(body.start + 1, body.end - 1))
     type_parameters = node.child("type_parameters")
     named_elsewhere = _named_elsewhere(file, candidate, moved)
     export_span = None
-    wrapped = candidate.pure or bool(gathered.exposed)
+    wrapped = candidate.pure or bool(gathered.exposed) or bool(candidate.decorators)
     if wrapped and candidate.exported == "default" and (named_elsewhere or gathered.statics):
         export_span = file.tree.source.span(candidate.statement.start, node.start)
         gathered.entries["export"] = file.ledger.claim("default-export", export_span)
+    decorators = _decorators(facts, candidate, gathered)
+    if gathered.statics and candidate.form == "expression":
+        facts.refuse("class-in-expression", "it has static members", node.start)
+    if gathered.statics and decorators and (export_span is None or named_elsewhere):
+        facts.refuse("decorated", "and it has static members", node.start)
     component = Component(
         name=candidate.name,
-        span=facts.span(node),
+        form=candidate.form,
+        decorators=decorators,
+        span=facts.span(candidate.place),
         body=facts.span(class_body),
         head=_head(file, candidate.statement),
         exported="default"
@@ -271,7 +278,9 @@ def _assemble(
         drawing=render,
         entries=gathered.entries,
         reserved=_reserved(facts, node),
-        module_names=frozenset(file.names.module.names),
+        module_names=frozenset(
+            name for scope in file.names.scope_at(candidate.place).chain() for name in scope.names
+        ),
         drawing_locals=_drawing_locals(facts, drawing),
         comments=gathered.drawing_comments,
         locals_at=facts.locals_at,
@@ -288,11 +297,27 @@ def _assemble(
     return replace(component, props=props, **_use_facts(facts, drawing))  # type: ignore[arg-type]
 
 
+def _decorators(
+    facts: ClassFacts, candidate: Candidate, gathered: Gathered
+) -> tuple[tuple[Span, Span, int], ...]:
+    """The decorators at a class, the outermost first: (all of it, what is called, its entry)."""
+    found: list[tuple[Span, Span, int]] = []
+    for decorator in candidate.decorators:
+        called = decorator.named_children[0]
+        end = decorator.end
+        data = facts.tree.source.data
+        while data[end : end + 1].isspace():
+            end += 1
+        entry = facts.ledger.claim("class-decorator", facts.span(decorator))
+        found.append((facts.tree.source.span(decorator.start, end), facts.span(called), entry))
+    return tuple(found)
+
+
 def _named_elsewhere(
     file: ClassFile, candidate: Candidate, moved: list[tuple[Span, int, str]]
 ) -> bool:
     """Whether other code of the file that stays names the class."""
-    binding = file.names.module.names.get(candidate.name)
+    binding = candidate.binding
     gone = [(span.start, span.end) for span, _, _ in moved]
     return any(
         not any(low <= reference.start < high for low, high in gone)
@@ -301,7 +326,7 @@ def _named_elsewhere(
 
 
 def _names_itself(file: ClassFile, candidate: Candidate) -> bool:
-    binding = file.names.module.names.get(candidate.name)
+    binding = candidate.binding
     node = candidate.node
     return any(
         node.start <= reference.start < node.end
@@ -393,7 +418,7 @@ def _reserved(facts: ClassFacts, node: Node) -> frozenset[str]:
     """Names the class takes from the module or the world; no new name may hide them."""
     found: set[str] = set()
     for ref, binding in facts.names.references_in(node):
-        if binding is None or binding.scope is facts.names.module:
+        if binding is None or not (node.start <= binding.node.start < node.end):
             found.add(ref.text)
     return frozenset(found)
 
@@ -412,7 +437,7 @@ def _defaults(
     facts = gathered.facts
     value = gathered.defaults
     moved: list[tuple[Span, int, str]] = []
-    statement = _outside_defaults(file, candidate)
+    statement = _outside_defaults(candidate)
     if value is None and statement is not None:
         assignment = statement.named_children[0]
         value = assignment.child("right")
@@ -427,7 +452,7 @@ def _defaults(
         )
     if value is None:
         return {}, moved
-    reads = _default_reads(file, candidate)
+    reads = _default_reads(candidate)
     if reads:
         facts.refuse("defaults-read-elsewhere", candidate.name, reads[0].start)
         return {}, moved
@@ -490,8 +515,8 @@ def _literal_defaults(
     return found
 
 
-def _outside_defaults(file: ClassFile, candidate: Candidate) -> Node | None:
-    for statement in file.tree.root.children:
+def _outside_defaults(candidate: Candidate) -> Node | None:
+    for statement in candidate.siblings:
         if statement.type != "expression_statement":
             continue
         assignment = statement.named_children[0]
@@ -501,8 +526,8 @@ def _outside_defaults(file: ClassFile, candidate: Candidate) -> Node | None:
     return None
 
 
-def _default_reads(file: ClassFile, candidate: Candidate) -> list[Node]:
-    binding = file.names.module.names.get(candidate.name)
+def _default_reads(candidate: Candidate) -> list[Node]:
+    binding = candidate.binding
     found: list[Node] = []
     for ref in binding.references if binding is not None else ():
         parent = ref.parent

@@ -105,17 +105,29 @@ def write(
         blocks.append(_drawing(plan, speller, style, inner))
     for line in received_line(plan, style):
         blocks.insert(-1, line)
-    end = ")" * (plan.remembered + bool(component.exposed))
-    end = f"{end}{semi}" if end else ""
+    decorators = 0 if plan.decorated_after else len(component.decorators)
+    end = ")" * (plan.remembered + bool(component.exposed) + decorators)
+    end = f"{end}{semi}" if end and component.form != "expression" else end
     result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}{end}")
     for static in component.statics:
         result += new(f"\n\n{base}") + _static(plan, speller, static, base, semi)
-    if component.export_span is not None and not plan.wrapped:
-        result += settled(component.entries["export"], "", "kept")
+    if plan.exports_after:
+        result += _export_after(plan, base, semi)
     elif component.export_span is not None:
-        text = f"\n\n{base}export default {component.name}{semi}"
-        result += new(text, component.entries["export"], "export-after")
+        result += settled(component.entries["export"], "", "kept")
+    if component.form == "returned":
+        result += new(f"\n\n{base}return {component.name}{semi}")
     return result
+
+
+def _export_after(plan: Plan, base: str, semi: str) -> Fragment:
+    """The statement that exports it, called with by its decorators where its statics come first."""
+    component = plan.component
+    result = new(f"\n\n{base}export default ", component.entries["export"], "export-after")
+    calls = component.decorators if plan.decorated_after else ()
+    for _, called, entry in calls:
+        result += settled(entry, "decorator-to-call") + copy(called) + new("(")
+    return result + new(f"{component.name}{')' * len(calls)}{semi}")
 
 
 def _second(plan: Plan) -> Fragment:
@@ -169,21 +181,26 @@ def _shared_context(plan: Plan, style: Style) -> list[Fragment]:
 def _opening(plan: Plan, style: Style) -> Fragment:
     """The head of the function, up to its name, inside the calls that make the component of it."""
     component = plan.component
+    entry = component.entries["component"]
     text, rule = f"function {component.name}", "component-to-function"
-    if plan.wrapped:
-        if component.type_parameters is not None:
-            raise Refused("pure-with-type-parameters", component.name, component.span.start)
-        rule = "component-to-wrapped"
-        # The function's own name would hide the component's where it names itself.
-        text = "function " if component.names_itself else text
-        if component.exposed:
-            text = f"{style.hook('forwardRef')}({text}"
-        if plan.remembered:
-            text = f"{style.hook('memo')}({text}"
-        # As the default export of a file that does not name it, it needs no name outside.
-        if component.exported != "default" or component.export_span is not None:
-            text = f"const {component.name} = {text}"
-    return new(text, component.entries["component"], rule)
+    if not plan.wrapped:
+        return new(text, entry, rule)
+    if component.type_parameters is not None:
+        raise Refused("pure-with-type-parameters", component.name, component.span.start)
+    # The function's own name would hide the component's where it names itself.
+    text = "function " if component.names_itself else text
+    if component.exposed:
+        text = f"{style.hook('forwardRef')}({text}"
+    if plan.remembered:
+        text = f"{style.hook('memo')}({text}"
+    head = Fragment()
+    # As the default export of a file that does not name it, it needs no name outside.
+    named = component.exported != "default" or component.export_span is not None
+    if named and component.form != "expression":
+        head += new(f"const {component.name} = ")
+    for _, called, decorator in () if plan.decorated_after else component.decorators:
+        head += settled(decorator, "decorator-to-call") + copy(called) + new("(")
+    return head + new(text, entry, "component-to-wrapped")
 
 
 def write_before(plan: Plan, source: SourceText, style: Style) -> Fragment:

@@ -28,7 +28,7 @@ export class Run {
     this.outside.id = 'trial-outside';
     this.stage.appendChild(this.outside);
     this.outsideAsMade = JSON.stringify(snapshot(natives, this.stage, this.root));
-    this.component = exported === null ? bundle.adapter.empty : wrapped(bundle, pick(bundle.subject, exported));
+    this.component = exported === null ? bundle.adapter.empty : wrapped(bundle, component(bundle, exported));
     this.calls = [];
     this.frames = [];
     this.prevented = [];
@@ -206,6 +206,12 @@ export async function runTrial(page, bundle, exported, trial) {
 /** The component inside what the project's set-up module provides. */
 function wrapped(bundle, component) {
   return bundle.setup ? bundle.adapter.within(bundle.setup, component) : component;
+}
+
+/** The component mounted: what is exported, or what a function made by its name to make components gives. */
+function component({ adapter, subject }, exported) {
+  const found = pick(subject, exported);
+  return adapter.made && typeof found === 'function' && /^with[A-Z]/.test(found.name) ? adapter.made(found) : found;
 }
 
 function pick(subject, exported) {

@@ -57,3 +57,24 @@ export function within(Setup, component) {
     return React.createElement(Setup, null, React.createElement(component, own));
   });
 }
+
+/** What a function that makes components (`withTide`) gives for one that shows what it is given. */
+export function made(maker) {
+  return maker(Shown);
+}
+
+/** Its inputs as attributes, a button for each function among them, and its content. */
+function Shown({ children, ...given }) {
+  const attributes = {};
+  const buttons = [];
+  for (const name of Object.keys(given)) {
+    if (typeof given[name] !== 'function') attributes[`given-${name.toLowerCase()}`] = shown(given[name]);
+    else buttons.push(React.createElement('button', { key: name, type: 'button', onClick: () => given[name](name) }, name));
+  }
+  return React.createElement('trial-inner', attributes, ...buttons, children);
+}
+
+function shown(value) {
+  if (typeof value !== 'object' || value === null) return String(value);
+  try { return JSON.stringify(value) ?? ''; } catch { return 'an object'; }
+}
