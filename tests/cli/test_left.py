@@ -14,7 +14,7 @@ export default class Board extends Component {
   state = { open: false };
   press = () => {
     this.setState({ open: true }, function () { this.props.onOpen(/* now */); });
-    this.forceUpdate();
+    this.forceUpdate(done);
   };
   render() { return <p onClick={this.press}>{String(this.state.open)}</p>; }
 }
@@ -34,7 +34,7 @@ def test_what_carrying_left_is_listed(run, tmp_path: Path) -> None:  # type: ign
             "write-callback",
             "this.setState({ open: true }, function () { this.props.onOpen(/* now */); });",
         ),
-        ("forced-update", "this.forceUpdate();"),
+        ("forced-update", "this.forceUpdate(done);"),
     ]
     written = (tmp_path / "Board.function.jsx").read_text().splitlines()
     for place in found:

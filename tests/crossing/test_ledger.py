@@ -26,8 +26,10 @@ export default class X extends Component {
   box = createRef();
   field = 1;
   declared;
+  get twice() { return this.field * 2; }
   constructor(props) {
     super(props);
+    check(props);
     this.go = this.go.bind(this);
   }
   componentWillMount() { this.field = 3; }
@@ -35,10 +37,10 @@ export default class X extends Component {
   componentDidUpdate(prevProps) { if (prevProps.a !== this.props.a) { this.go(); } }
   componentWillUnmount() { this.field = 0; }
   go() { this.setState({ n: 1 }); }
-  arrow = () => { const { n } = this.state; return [n, this.props, this.state, this.context]; };
+  arrow = () => { const { n } = this.state; this.forceUpdate(); return [n, this.refs.note, this.props, this.state, this.context]; };
   render() {
     const { a, ...rest } = this.props;
-    return <p {...rest} onClick={this.go} ref={this.box}>{this.state.n}{a}{this.arrow()}{this.field}</p>;
+    return <p {...rest} onClick={this.go} ref={this.box}>{this.state.n}{a}{this.arrow()}{this.field}{this.twice}<i ref="note"/></p>;
   }
 }
 """
@@ -61,7 +63,7 @@ def test_without_a_reader_of_members_the_ledger_fails(
     if notion in ("refused-member", "unknown-member"):
         text = WHOLE.replace(
             "  declared;",
-            "  get x() { return 1; }"
+            "  set x(v) { }"
             if notion == "unknown-member"
             else "  shouldComponentUpdate() {}",
         )
@@ -109,7 +111,7 @@ UNKNOWN_MEMBERS = [
     "[computed] = 1;",
     "static { prepare(); }",
     "@logged note() { }",
-    "async componentDidMount() { await 1; }",
+    "async componentWillMount() { await 1; }",
 ]
 
 
@@ -129,7 +131,8 @@ def test_an_unknown_member_is_left_wherever_it_stands(
 
 
 UNKNOWN_USES = [
-    "this.forceUpdate()",
+    "this.forceUpdate(() => 1)",
+    "this.refs[key]",
     "this.context = 1",
     "this.nothing",
     "this['props']",
@@ -278,7 +281,7 @@ GUARDS = [
 def test_a_number_is_compared_as_the_class_compared_it(
     defaults: str, line: str, tmp_path: Path
 ) -> None:
-    text = WHOLE.replace("static defaultProps = { a: 1 };", defaults)
+    text = WHOLE.replace("static defaultProps = { a: 1 };", defaults).replace("check(props)", "check()")
     text = text.replace("this.props, this.state,", "this.state.m,").replace("{...rest} ", "")
     text = text.replace("const { a, ...rest } = this.props;", "const { a } = this.props;")
     result = carried(tmp_path, text)

@@ -111,9 +111,9 @@ def test_what_is_written_together_stays_together_where_writes_are_not_batched(
 
 LEFT: list[tuple[str, str, str]] = [
     (
-        "this.forceUpdate();",
+        "this.forceUpdate(done);",
         "forced-update",
-        "/* left to you (forced-update): this.forceUpdate(); */",
+        "/* left to you (forced-update): this.forceUpdate(done); */",
     ),
     (
         "send(this);",

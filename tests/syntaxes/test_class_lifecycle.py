@@ -116,7 +116,7 @@ REFUSED: list[tuple[str, str, str]] = [
     ("Component",
      "state = { a: this.b() }; b() { return this.props.c; } d() { setTimeout(() => this.b()); }"
      " e = () => this.d();", "initial-needs-method"),
-    ("Component", "constructor(props) { super(props); const a = 1; this.go(a); } go = () => 1;",
+    ("Component", "constructor(props) { super(props); const a = 1; this.go(a); this.b = a; } go = () => 1;",
      "constructor-code"),
     ("Component", "constructor(props) { super(props); if (props.a) return; this.state = { a: 1 }; }",
      "constructor-code"),

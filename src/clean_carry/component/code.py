@@ -117,9 +117,15 @@ class FieldUse(Operation):
 
 @dataclass(frozen=True)
 class MethodCall(Operation):
-    """The callee of a call of an own method."""
+    """The callee of a call of an own method; for a `getter` the read that calls it."""
 
     member: Member
+    getter: bool = False
+
+
+@dataclass(frozen=True)
+class Redraw(Operation):
+    """A call that has the component drawn again though nothing changed."""
 
 
 @dataclass(frozen=True)

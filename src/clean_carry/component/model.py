@@ -11,18 +11,24 @@ from clean_carry.component.markup import Markup, codes_of
 from clean_carry.component.spans import Span
 
 # Moments are named for when they happen.
-MomentName = Literal["starting", "received", "displayed", "updated", "removed", "before drawing"]
+MomentName = Literal[
+    "made", "starting", "received", "displayed", "updated", "removed", "before drawing"
+]
 DefaultKind = Literal["constant", "name", "function", "object", "other"]
 
 
 @dataclass(frozen=True)
 class Default:
-    """The default of an input: its code, what kind of value it is, and whether that is a number."""
+    """The default of an input: its code, what kind of value it is, and whether that is a number.
+
+    `text` is written in place of the code, where it is a member of a constant that stays.
+    """
 
     code: Code
     kind: DefaultKind
     entry: int
     numeric: bool = False
+    text: str = ""
 
 
 @dataclass(frozen=True)
@@ -141,7 +147,8 @@ class Moment:
     """Code that runs at a moment. `locals` are the names its own body declares.
 
     `kept_guard` is the entry of a guard that is copied with the body instead of being carried;
-    `calls_imports` says that a function of another file is called at once, which may throw.
+    `calls_imports` says that a function of another file is called at once, which may throw;
+    `asynchronous` that it may wait, and that nobody asks for what it gives.
     """
 
     when: MomentName
@@ -158,6 +165,7 @@ class Moment:
     comments: tuple[Span, ...] = ()
     kept_guard: int = -1
     calls_imports: bool = False
+    asynchronous: bool = False
 
 
 @dataclass(frozen=True)

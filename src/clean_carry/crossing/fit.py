@@ -108,16 +108,48 @@ def _check(component: Component) -> None:
         if isinstance(operation, MethodCall | MethodValue) and operation.member.name in left:
             member = left[operation.member.name]
             raise Refused(member.rule, member.detail, member.span.start)
+        if isinstance(owner, Moment) and owner.when == "made":
+            if isinstance(operation, StateWrite) and not operation.deferred:
+                raise Refused("initial-writes-state", "", operation.span.start)
         if isinstance(owner, Method | Moment | str):
             continue
         if isinstance(operation, StateWrite | Left) and not operation.deferred:
             raise Refused("initial-writes-state", "", operation.span.start)
     _check_state(component)
+    _check_made(component)
     if any(
         len(component.moments(when)) > 1
         for when in ("displayed", "removed", "received", "starting")
     ):
         raise Refused("member-twice", "", component.span.start)
+
+
+def _check_made(component: Component) -> None:
+    """What runs when the component is made calls no method that writes state: it was lost in a class."""
+    writing = {
+        owner.name
+        for owner, operation in component.operations()
+        if isinstance(owner, Method) and isinstance(operation, StateWrite)
+    }
+    for moment in component.moments("made"):
+        for operation in moment.body.all():
+            called = isinstance(operation, MethodCall) and not operation.deferred
+            if called and _reaches(component, operation.member.name, writing):  # type: ignore[attr-defined]
+                raise Refused("initial-writes-state", "", operation.span.start)
+
+
+def _reaches(component: Component, name: str, wanted: set[str]) -> bool:
+    """Whether a method is, or calls, one of those wanted."""
+    methods = {method.name: method for method in component.methods()}
+    queue, seen = [name], set[str]()
+    while queue:
+        here = queue.pop()
+        if here in wanted:
+            return True
+        if here in methods and here not in seen:
+            seen.add(here)
+            queue += [o.member.name for o in methods[here].text.all() if isinstance(o, MethodCall)]
+    return False
 
 
 def _reads_before(component: Component, later: frozenset[int]) -> bool:
@@ -286,7 +318,7 @@ def _merged(component: Component) -> bool:
     an input or imported throws. A class that was displayed is cleaned up all the same.
     """
     displayed, removed = component.moments("displayed"), component.moments("removed")
-    if not displayed or not removed:
+    if not displayed or not removed or displayed[0].asynchronous or removed[0].asynchronous:
         return False
     if not displayed[0].reaches_end or displayed[0].calls_imports or _blank(removed[0]):
         return False

@@ -16,6 +16,7 @@ from clean_carry.component.code import (
     MethodValue,
     PatternRead,
     Read,
+    Redraw,
     RootElement,
     StateWrite,
     WholeRead,
@@ -224,6 +225,9 @@ def _previous(component: Component, scope: _Scope) -> dict[str, str]:
         found["draft"] = scope.pick(["initial", "initialState"], sites)
     if any(isinstance(o, StateWrite) and o.after is not None for _, o in component.operations()):
         found["after"] = scope.pick(["afterwards", "calledAfterwards"], [])
+    if any(isinstance(o, Redraw) for _, o in component.operations()):
+        sites = [o.entry for _, o in component.operations() if isinstance(o, Redraw)]
+        found["redraw"] = scope.pick(["redraw", "drawAgain"], sites)
     if component.exposed:
         found["ref"] = scope.pick(["ref", "outerRef"], [])
     if component.moments("starting"):

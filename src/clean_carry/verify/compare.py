@@ -156,6 +156,10 @@ def _shape(nodes: Tree) -> str:
     return " ".join(parts) or "nothing"
 
 
+# What a component's declared types say of its inputs is noted among its calls.
+OBJECTION = "an input type objects"
+
+
 def _draws(node: list[Any]) -> bool:
     """Whether an element is the component's: the place of a second one is the trial's."""
     if node[0] != "trial-place":
@@ -168,6 +172,6 @@ def draws_or_calls(answer: dict[str, Any]) -> bool:
     for point in answer["points"]:
         if any(isinstance(node, list) and _draws(node) for node in point["tree"]):
             return True
-        if point["calls"] or point["requests"]:
+        if point["requests"] or any(call[0] != OBJECTION for call in point["calls"]):
             return True
     return False

@@ -135,12 +135,6 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
     if not pair.steady(trial, first, again):
         reason = "the old side differs from itself"
         return Judged(trial, TrialResult(trial.name, "void", reason=reason), (reached, NOTHING))
-    if not draws_or_calls(first):
-        reason = "the old side draws no element and calls nothing"
-        errors = errors_of(first)
-        if errors:
-            reason += f" ({errors[0]})"
-        return Judged(trial, TrialResult(trial.name, "not run", reason=reason), (reached, NOTHING))
     if restless(first):
         reason = "the old side never comes to rest"
         return Judged(trial, TrialResult(trial.name, "not run", reason=reason), (reached, NOTHING))
@@ -152,6 +146,11 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
         return Judged(trial, TrialResult(trial.name, "differs", steps, (gap,)), (reached, NOTHING))
     found = pair.compare(trial, first, second)
     errors = errors_of(first)
+    if not found and not draws_or_calls(first):
+        reason = "the old side draws no element and calls nothing"
+        if errors:
+            reason += f" ({errors[0]})"
+        return Judged(trial, TrialResult(trial.name, "not run", reason=reason), (reached, NOTHING))
     note = f"both threw {errors[0]}" if errors and not found else ""
     trees = [point["tree"] for point in first["points"] if point["name"] != "remove"]
     moved = any(tree != trees[0] for tree in trees)

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from clean_carry.component.model import State
+from clean_carry.component.model import Moment, State
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import property_name
+from clean_carry.source.javascript.values import property_name, runs_code
 from clean_carry.syntaxes.jsx_class.members import (
     Gathered,
     add_field,
@@ -156,8 +156,11 @@ def _constructor(gathered: Gathered, member: Node, name: str) -> None:
     draft = drafting(facts, member, facts.methods)
     if draft:
         _read_draft(gathered, draft)
+    rest = [] if draft else _rest(facts, member)
+    for run in _runs(rest, member):
+        _read_run(gathered, run, member)
     for statement in _statements(member):
-        if statement in draft:
+        if statement in draft or statement in rest:
             continue
         span = facts.span(statement)
         notes: tuple[Span, ...] = tuple(
@@ -193,6 +196,67 @@ def _constructor(gathered: Gathered, member: Node, name: str) -> None:
         key = facts.ledger.claim("instance-field", span)
         kind = known[0].type_text if known else ""
         add_field(gathered, target, value, key, notes, kind)
+
+
+def _rest(facts: ClassFacts, constructor: Node) -> list[Node]:
+    """The statements that are no assignment of state or field, no binding, and not the base's call."""
+    return [
+        statement
+        for statement in _statements(constructor)
+        if statement.type != "comment"
+        and not _is_base_call(statement)
+        and bound_method(statement) is None
+        and assigned(statement) is None
+    ]
+
+
+def _runs(rest: list[Node], constructor: Node) -> list[list[Node]]:
+    """The statements in runs that nothing else stands between."""
+    runs: list[list[Node]] = []
+    before: Node | None = None
+    for statement in _statements(constructor):
+        if statement.type == "comment":
+            continue
+        if statement in rest:
+            if before is not None and before in rest:
+                runs[-1].append(statement)
+            else:
+                runs.append([statement])
+        before = statement
+    return runs
+
+
+def _read_run(gathered: Gathered, run: list[Node], constructor: Node) -> None:
+    """Other code of the constructor: it runs once, when the component is made.
+
+    It would run behind all state and fields, so nothing after it may run code for one of these; nor may
+    a name it declares be used elsewhere.
+    """
+    facts = gathered.facts
+    start, end = run[0].start, run[-1].end
+    scope = facts.names.inner_scope(constructor)
+    inner = facts.names.inner_scope(constructor.child("body")) if constructor.child("body") else None
+    own = {**(scope.names if scope else {}), **(inner.names if inner else {})}
+    shared = any(
+        (start <= binding.node.start < end) != (start <= ref.start < end)
+        for binding in own.values()
+        if binding.kind != "param"
+        for ref in binding.references
+    )
+    after = [s for s in _statements(constructor) if s.start >= end]
+    values = [pair[1] for s in after if bound_method(s) is None and (pair := assigned(s))]
+    early = any(_is_base_call(s) for s in after)
+    if shared or early or any(_returns(s) for s in run) or any(map(runs_code, values)):
+        facts.refuse("constructor-code", run[0].text[:60], start)
+        return
+    single = len(run) == 1 and run[0].type == "expression_statement"
+    notes = tuple(facts.span(note) for note in comments.leading(facts.tree, run[0]))
+    span = facts.span(run[0].named_children[0]) if single else facts.tree.source.span(start, end)
+    key = facts.ledger.claim("constructor-code", span)
+    names = frozenset(b.name for b in own.values() if start <= b.node.start < end)
+    gathered.members.append(
+        Moment("made", facts.code(span), key, locals=names, single_expression=single, comments=notes)
+    )
 
 
 def _read_draft(gathered: Gathered, draft: list[Node]) -> None:

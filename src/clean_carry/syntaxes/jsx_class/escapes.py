@@ -1,4 +1,6 @@
-"""The instance handed away: to bind a method, to find the element it draws, or to who knows what.
+"""The instance handed away, and its elements found by name.
+
+It is handed away to bind a method, to find the element it draws, or to who knows what.
 
 `findDOMNode(this)` is the element a class draws, where that is one plain element whatever it draws.
 """
@@ -7,8 +9,9 @@ from __future__ import annotations
 
 from clean_carry.component.code import RootElement
 from clean_carry.component.spans import Span
+from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import property_name
+from clean_carry.source.javascript.values import is_identifier, member_name, property_name
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, reader
 from clean_carry.syntaxes.jsx_class.receivers import Receiver
 
@@ -70,6 +73,50 @@ def _finds_element(facts: ClassFacts, this: Node) -> bool:
             mark = facts.tree.source.span(name.end, name.end)
             _mark(facts, name, mark)
     return True
+
+
+def mark_named(facts: ClassFacts) -> None:
+    """References by a string: the elements that are named so. Read before what uses them.
+
+    The runtime keeps them for the component that is drawing; what a function given to another component
+    draws is named for that one.
+    """
+    body = facts.node.child("body")
+    assert body is not None
+    for attribute in facts.tree.of("jsx_attribute"):
+        parts = attribute.named_children
+        if not (body.start <= attribute.start < body.end) or not parts or parts[0].text != "ref":
+            continue
+        if len(parts) < 2 or parts[1].type != "string":
+            continue
+        maker = next((up for up in attribute.up() if up.is_function), None)
+        name = parts[1].text[1:-1]
+        if maker is None or facts.root_of(attribute) is not maker or not is_identifier(name):
+            facts.refuse("string-reference", parts[1].text, attribute.start)
+            continue
+        facts.named_references.add(name)
+        span = facts.span(attribute)
+
+        def named(entry: int, span: Span = span, name: str = name) -> RootElement:
+            return RootElement(span, entry, False, name, True)
+
+        add(facts, attribute, "named-reference", named)
+
+
+@reader("named-reference")
+def _named_reference(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    read = node.parent
+    name = member_name(read) if read is not None and node.field == "object" else None
+    if read is None or name not in facts.named_references or is_write(read):
+        facts.refuse("string-reference", name or "", node.start)
+        return
+    span, deferred, own = facts.span(read), facts.deferred(read), str(name)
+    add(
+        facts,
+        read,
+        "named-reference",
+        lambda entry: RootElement(span, entry, deferred, own, False),
+    )
 
 
 def _mark(facts: ClassFacts, name: Node, mark: Span) -> None:

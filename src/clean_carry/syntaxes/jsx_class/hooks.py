@@ -67,16 +67,19 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
         entry,
         previous[0],
         previous[1],
-        _guard(facts, body, code, previous) if name == "componentDidUpdate" else None,
+        _guard(facts, body, code, previous)
+        if name == "componentDidUpdate" and not member.has("async")
+        else None,
         _reaches_end(body),
         own,
         frozenset(n.text for n in body.walk() if n.type.endswith("identifier")),
         idle(body, _pattern_of(given[0]) if given else None)
         if MOMENTS[name] == "received"
-        else _compares_only(body, previous),
+        else _compares_only(body, previous) and not member.has("async"),
         len(statements) == 1 and statements[0].type == "expression_statement",
         notes,
         calls_imports=_calls_imports(facts, body),
+        asynchronous=member.has("async"),
     )
 
 

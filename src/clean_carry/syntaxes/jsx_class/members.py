@@ -84,6 +84,7 @@ def full_span(facts: ClassFacts, member: Node) -> Span:
 
 
 @reads("prototype-method")
+@reads("getter")
 def _prototype_method(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
     name_node, body = member.child("name"), member.child("body")
@@ -152,7 +153,8 @@ def _arrow_method(gathered: Gathered, member: Node, name: str) -> None:
 @reads("receipt-hook")
 def _hook(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
-    if member.has("async") or member.has("*"):
+    early = name not in ("componentDidMount", "componentDidUpdate", "componentWillUnmount")
+    if (member.has("async") and early) or member.has("*"):
         entry = facts.ledger.claim("async-hook", facts.span(member))
         _leave(gathered, member, "async-hook", name, entry)
         return

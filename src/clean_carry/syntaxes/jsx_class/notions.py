@@ -50,6 +50,8 @@ def notion_of(member: Node) -> tuple[str, str]:
 
 
 def _method_notion(member: Node, name: str) -> tuple[str, str]:
+    if member.has("get") and not member.has("static"):
+        return "getter", name
     if member.has("get") or member.has("set"):
         return "unknown-member", f"accessor {name}"
     if member.has("static"):

@@ -21,6 +21,7 @@ from clean_carry.component.code import (
     MethodValue,
     Operation,
     Read,
+    Redraw,
     WholeRead,
 )
 from clean_carry.source.javascript.scope import is_write
@@ -48,6 +49,8 @@ class ClassFacts(Uses):
     draft: tuple[int, int] = (0, 0)
     made: list[Node] = field(default_factory=list)
     root_element: str = ""
+    getters: set[str] = field(default_factory=set)
+    named_references: set[str] = field(default_factory=set)
 
     def root_of(self, node: Node) -> Node:
         """The member's function, or its initial value, in which `node` stands."""
@@ -180,6 +183,10 @@ def _notion(facts: ClassFacts, use: Receiver) -> tuple[str | None, Node]:
         return "context-whole", parent
     if name == "setState":
         return "state-write", parent
+    if name == "refs" and "refs" not in facts.fields:
+        return "named-reference", parent
+    if name == "forceUpdate":
+        return "redraw", parent
     if name in facts.methods:
         return "method-use", parent
     if name in facts.fields:
@@ -367,6 +374,11 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
     if is_write(node):
         facts.refuse("method-replaced", name, node.start)
         return
+    if name in facts.getters:
+        span = facts.span(node)
+        add(facts, node, "getter", lambda entry: MethodCall(span, entry, deferred, member, True))
+        facts.raws[-1].member = name
+        return
     if parent is not None and parent.type == "call_expression" and node.field == "function":
         span = facts.span(node)
         add(facts, node, "method-call", lambda entry: MethodCall(span, entry, deferred, member))
@@ -448,11 +460,32 @@ def _hook_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
 def _unknown_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
     part = node.child("property")
     name = (property_name(part) if part is not None else None) or ""
-    rules = {
-        "forceUpdate": "forced-update",
-        "constructor": "instance-escapes",
-    }
-    if name == "refs":
-        facts.refuse("string-reference", "", node.start)
+    rule = "instance-escapes" if name == "constructor" else "unknown-use"
+    leave(facts, node, rule, f"this.{name}")
+
+
+_BEFORE_DRAWING = frozenset(
+    (
+        "constructor componentWillMount UNSAFE_componentWillMount componentWillReceiveProps "
+        "UNSAFE_componentWillReceiveProps render"
+    ).split()
+)
+
+
+@reader("redraw")
+def _redraw(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    call = node.parent
+    arguments = call.child("arguments") if call is not None else None
+    where = call.parent.type if call is not None and call.parent is not None else ""
+    member = facts.root_of(node)
+    name = member.child("name") if member.type == "method_definition" else None
+    maker = next((up for up in node.up() if up.is_function), None)
+    early = maker is member and name is not None and name.text in _BEFORE_DRAWING
+    if (
+        call is None or arguments is None or node.field != "function" or early
+        or arguments.named_children or where not in ("expression_statement", "arrow_function")
+    ):  # fmt: skip
+        leave(facts, node, "forced-update", "this.forceUpdate")
         return
-    leave(facts, node, rules.get(name, "unknown-use"), f"this.{name}")
+    span, deferred = facts.span(call), facts.deferred(node)
+    add(facts, call, "redraw", lambda entry: Redraw(span, entry, deferred))

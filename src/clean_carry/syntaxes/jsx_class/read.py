@@ -27,8 +27,7 @@ from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.children import sensitive_children
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
 from clean_carry.syntaxes.jsx_class import constructor as constructors
-from clean_carry.syntaxes.jsx_class import contexts
-from clean_carry.syntaxes.jsx_class import escapes as _escapes  # noqa: F401  (registers readers)
+from clean_carry.syntaxes.jsx_class import contexts, escapes
 from clean_carry.syntaxes.jsx_class import writes as _writes  # noqa: F401  (registers readers)
 from clean_carry.syntaxes.jsx_class.members import MEMBERS, Gathered, is_element_reference
 from clean_carry.syntaxes.jsx_class.notions import notion_of
@@ -86,8 +85,8 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     gathered = Gathered(facts, file.runtime)
     facts.context = contexts.kind_of_context(members, candidate.siblings, candidate.name)
     constructor = _collect(gathered, members, file)
+    escapes.mark_named(facts)
     collect(facts, find(file.tree, file.names, node, constructor))
-    _undeclared_checks(facts, node)
     if not file.tree.source.path.endswith((".ts", ".tsx")) and facts.context != "old":
         gathered.exposed = _exposed(facts, members)
     gathered.outside = _outside(facts, members, gathered.exposed)
@@ -141,7 +140,7 @@ def _outside(
         return frozenset()
     regions: dict[str, Node] = {}
     for member, notion, name in members:
-        if notion in ("prototype-method", "arrow-method", "instance-field"):
+        if notion in ("prototype-method", "arrow-method", "getter", "instance-field"):
             regions[name] = member
     outside: set[str] = set()
     while True:
@@ -197,10 +196,12 @@ def _collect(
     facts = gathered.facts
     constructor: Node | None = None
     for member, notion, name in members:
-        if notion in ("prototype-method", "arrow-method"):
+        if notion in ("prototype-method", "arrow-method", "getter"):
             if name in facts.methods:
                 facts.refuse("member-twice", name, member.start)
             facts.methods.add(name)
+            if notion == "getter":
+                facts.getters.add(name)
         elif notion in ("instance-field", "declared-field"):
             facts.fields.add(name)
             if is_element_reference(file.runtime, facts, member.child("value")):
@@ -223,15 +224,6 @@ def _collect(
     if "setState" in facts.methods or "props" in facts.methods:
         facts.refuse("member-twice", "setState", facts.node.start)
     return constructor
-
-
-def _undeclared_checks(facts: ClassFacts, node: Node) -> None:
-    for attribute in facts.tree.of("jsx_attribute"):
-        if not (node.start <= attribute.start < node.end):
-            continue
-        parts = attribute.named_children
-        if parts and parts[0].text == "ref" and len(parts) > 1 and parts[1].type == "string":
-            facts.refuse("string-reference", parts[1].text, attribute.start)
 
 
 def _assemble(
@@ -277,7 +269,7 @@ def _assemble(
         statics=tuple(gathered.statics),
         drawing=render,
         entries=gathered.entries,
-        reserved=_reserved(facts, node),
+        reserved=_reserved(facts, node) | {d.text.split(".")[0] for d in defaults.values()},
         module_names=frozenset(
             name for scope in file.names.scope_at(candidate.place).chain() for name in scope.names
         ),
@@ -348,6 +340,9 @@ def _all_fields(gathered: Gathered) -> list[InstanceField]:
         plain = name.lstrip("#")
         if plain not in declared:
             found.append(InstanceField(plain, None, False, False, "", -1))
+    for name in sorted(gathered.facts.named_references):
+        kind = "any" if gathered.facts.tree.source.path.endswith((".tsx", ".ts")) else ""
+        found.append(InstanceField(name, None, False, True, kind, -1))
     if gathered.facts.root_element:
         kind = "HTMLElement" if gathered.facts.tree.source.path.endswith((".tsx", ".ts")) else ""
         found.append(InstanceField(gathered.facts.root_element, None, False, True, kind, -1))
@@ -496,9 +491,12 @@ def _literal_defaults(
             facts.refuse("defaults-not-literal", part.text[:60], part.start)
             continue
         if holder:
-            if not is_constant(value):
-                facts.refuse("defaults-not-literal", f"{holder}.{name}", part.start)
-            found[name] = Default(Code(facts.span(value)), "constant", -1, is_number(value))
+            member = f"{holder}.{name}" if is_identifier(name) else f"{holder}['{name}']"
+            same = Code(facts.span(value))
+            if is_constant(value):
+                found[name] = Default(same, "constant", -1, is_number(value))
+            else:
+                found[name] = Default(same, "name", -1, False, member)
             continue
         entry = facts.ledger.claim("default-input", facts.span(part))
         kind = "other"

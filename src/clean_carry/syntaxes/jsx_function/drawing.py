@@ -15,7 +15,7 @@ from clean_carry.component.model import Moment
 from clean_carry.component.plan import GIVEN, PROPS, Plan
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx_function.effects import has_code, without_end
-from clean_carry.syntaxes.jsx_function.operations import Speller
+from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
 
 if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.write import Style
@@ -48,9 +48,21 @@ def drawn_moment(
     """The block of a moment that runs while drawing."""
     if not has_code(speller, moment.body):
         return dropped(moment.entry, "empty-hook") + copy(moment.body.span)
+    if moment.when == "made":
+        return _made(speller, style, moment, inner)
     if moment.when == "starting":
         return _starting(plan, speller, style, moment, inner)
     return _received(plan, speller, style, moment, inner)
+
+
+def _made(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
+    """What runs once, before anything is drawn: the initialiser of a state that nobody reads."""
+    hook, semi = style.hook("useState"), style.semicolon
+    head = new(f"{hook}(() => ", moment.entry, "constructor-to-first-draw")
+    if moment.single_expression:
+        return head + releveled(speller, moment.body, inner) + new(f"){semi}")
+    deep = inner + style.unit
+    return head + new(f"{{\n{deep}") + releveled(speller, moment.body, deep) + new(f"\n{inner}}}){semi}")
 
 
 def _starting(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:

@@ -36,7 +36,20 @@ def removal_effect(
         return dropped(moment.entry, "empty-hook") + copy(moment.body.span)
     semi = style.semicolon
     head = new(f"{style.hook(EFFECT)}(() => () => {{", moment.entry, "removal-to-clean-up")
-    return head + speller.code(moment.body) + new(f"}}, []){semi}")
+    return head + _body(speller, style, moment, inner) + new(f"}}, []){semi}")
+
+
+def _body(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
+    """The body up to its closing brace; one that waits is a function called at once.
+
+    An effect may give nothing but its clean-up.
+    """
+    body = speller.code(moment.body)
+    if not moment.asynchronous:
+        return body
+    deep = inner + style.unit
+    body = without_end(speller, moment.body, body).shifted(1)
+    return new(f"\n{deep}(async () => {{") + body + new(f"\n{deep}}})(){style.semicolon}\n{inner}")
 
 
 def has_code(speller: Speller, code: Code) -> bool:
@@ -47,9 +60,9 @@ def has_code(speller: Speller, code: Code) -> bool:
 def _displayed(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
     semi = style.semicolon
     head = new(f"{style.hook(EFFECT)}(() => {{", moment.entry, "display-to-effect")
-    body = speller.code(moment.body)
     if not plan.merged:
-        return head + body + new(f"}}, []){semi}")
+        return head + _body(speller, style, moment, inner) + new(f"}}, []){semi}")
+    body = speller.code(moment.body)
     removed = plan.component.moments("removed")[0]
     body = without_end(speller, moment.body, body)
     return head + body + _clean_up(speller, style, removed, inner) + new(f"\n{inner}}}, []){semi}")
@@ -144,7 +157,7 @@ def _updated(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: 
         result += new(f"\n{deep}{line}")
     if moment.kept_guard >= 0:
         result += settled(moment.kept_guard, "", "kept")
-    return result + speller.code(moment.body) + new(f"}}){semi}")
+    return result + _body(speller, style, moment, inner) + new(f"}}){semi}")
 
 
 def _snapshot(plan: Plan, speller: Speller, kind: str, names: tuple[str, ...] | None) -> str:

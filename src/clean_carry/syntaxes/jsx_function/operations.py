@@ -19,6 +19,7 @@ from clean_carry.component.code import (
     Operation,
     PatternRead,
     Read,
+    Redraw,
     RootElement,
     StateWrite,
     WholeRead,
@@ -158,7 +159,9 @@ def _draft_state(speller: Speller, operation: Operation) -> Fragment:
 def _root_element(speller: Speller, operation: Operation) -> Fragment:
     assert isinstance(operation, RootElement)
     name = speller.name(Member("element", operation.name))
-    text = f" ref={{{name}}}" if operation.mark else f"{name}.current"
+    text = f"ref={{{name}}}" if operation.mark else f"{name}.current"
+    if operation.mark and operation.span.start == operation.span.end:
+        text = f" {text}"
     return new(text, operation.entry, "root-element-reference")
 
 
@@ -177,7 +180,12 @@ def _field_use(speller: Speller, operation: Operation) -> Fragment:
 
 def _method_call(speller: Speller, operation: Operation) -> Fragment:
     assert isinstance(operation, MethodCall)
-    return new(speller.name(operation.member), operation.entry, "method-by-name")
+    call = "()" if operation.getter else ""
+    return new(f"{speller.name(operation.member)}{call}", operation.entry, "method-by-name")
+
+
+def _redraw(speller: Speller, operation: Operation) -> Fragment:
+    return new(f"{speller.plan.previous['redraw']}()", operation.entry, "redraw-by-count")
 
 
 def _method_value(speller: Speller, operation: Operation) -> Fragment:
@@ -351,6 +359,7 @@ _SPELL: dict[type, Callable[[Speller, Operation], Fragment]] = {
     RootElement: _root_element,
     FieldUse: _field_use,
     MethodCall: _method_call,
+    Redraw: _redraw,
     MethodValue: _method_value,
     Gone: _gone,
     Left: _left,

@@ -82,6 +82,8 @@ def _item(name: str, local: str, prop: Prop, plan: Plan, speller: Speller) -> Fr
     constant = hoisted_name(plan, prop)
     if constant:
         return settle + head + new(f" = {constant}")
+    if prop.default.text:
+        return head + new(f" = {prop.default.text}")
     if prop.default.entry < 0:
         span = prop.default.code.span
         return head + new(" = " + speller.source.slice(span.start, span.end))

@@ -59,6 +59,15 @@ def state_lines(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
     return lines
 
 
+def redraw_line(plan: Plan, style: Style) -> list[Fragment]:
+    """The count that is drawn again for."""
+    name = plan.previous.get("redraw")
+    if name is None:
+        return []
+    count = "(count: number) => count + 1" if plan.component.typed else "(count) => count + 1"
+    return [new(f"const [, {name}] = {style.hook('useReducer')}({count}, 0){style.semicolon}")]
+
+
 def _start(plan: Plan) -> int:
     state = plan.component.state
     return state.whole.span.start if state is not None and state.whole is not None else 0

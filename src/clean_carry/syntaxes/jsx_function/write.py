@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from clean_carry.component.code import Member
+from clean_carry.component.code import Member, MethodCall, MethodValue
 from clean_carry.component.fragment import Fragment, copy, joined, new, settled
 from clean_carry.component.markup import Element, MarkupComment
 from clean_carry.component.model import LeftMember, Method, Moment, Part, Reaction, Static
@@ -22,6 +22,7 @@ from clean_carry.syntaxes.jsx_function.state import (
     field_lines,
     latest_lines,
     received_line,
+    redraw_line,
     state_lines,
 )
 
@@ -79,6 +80,7 @@ def write(
     # Statements that make the state may fill fields.
     made = component.state is not None and component.state.body
     opening += fields + state if made else state + fields
+    opening += redraw_line(plan, style)
     opening += latest_lines(plan, style)
     opening += drawn_lines(plan, speller, style)
     if followed:
@@ -217,13 +219,20 @@ def _in_order(plan: Plan) -> list[Part]:
         m for m in plan.component.members if not (isinstance(m, Method) and m.name in plan.early)
     ]
     # What runs while drawing may use all that is declared, and stands before what is drawn.
-    drawn = [m for m in members if isinstance(m, Moment) and m.when in ("starting", "received")]
-    members = [*(m for m in members if m not in drawn), *drawn]
+    made = [m for m in members if isinstance(m, Moment) and m.when == "made"]
+    first = [] if any(_uses_methods(m) for m in made) else made
+    last = [m for m in made if m not in first]
+    last += [m for m in members if isinstance(m, Moment) and m.when in ("starting", "received")]
+    members = [*first, *(m for m in members if m not in made and m not in last), *last]
     displayed, removed = plan.component.moments("displayed"), plan.component.moments("removed")
     if displayed and removed and not plan.merged:
         members.remove(removed[0])
         members.insert(members.index(displayed[0]), removed[0])
     return members
+
+
+def _uses_methods(moment: Moment) -> bool:
+    return any(isinstance(o, MethodCall | MethodValue) for o in moment.body.all())
 
 
 def _member(
@@ -246,7 +255,7 @@ def _member(
         text = speller.source.slice(member.span.start, member.span.end)
         return new(left_marker(member.rule, text), member.entry, member.rule)
     if isinstance(member, Moment):
-        if member.when in ("starting", "received"):
+        if member.when in ("made", "starting", "received"):
             body = drawn_moment(plan, speller, style, member, inner)
         elif member.when == "removed":
             if plan.merged:

@@ -62,14 +62,26 @@ class _Ground:
         if least is None:
             return self._mended(situations, full)
         given = dict(least.inputs)
-        for name in full.inputs:
-            if name in given:
-                continue
-            likely = [full.inputs[name], *situations.values[name][:MOST_OTHERS]]
-            value = self._value(full, given, name, likely)
-            if value is not None:
-                given[name] = value[0]
+        self._add(situations, full, given, [name for name in full.inputs if name not in given])
         return given
+
+    def _add(
+        self, situations: Situations, full: Situation, given: dict[str, Any], names: list[str]
+    ) -> None:
+        """Give as many of the named inputs as can be: all at once, else by halves, else at other values."""
+        if not names:
+            return
+        wider = {**given, **{name: full.inputs[name] for name in names}}
+        if self.mounts(replace(full, inputs=wider)):
+            given.update(wider)
+        elif len(names) > 1:
+            half = len(names) // 2
+            self._add(situations, full, given, names[:half])
+            self._add(situations, full, given, names[half:])
+        else:
+            value = self._value(full, given, names[0], situations.values[names[0]][:MOST_OTHERS])
+            if value is not None:
+                given[names[0]] = value[0]
 
     def _fewer(self, situations: Situations, full: Situation) -> list[Situation]:
         sparse = situations.sparse()

@@ -151,7 +151,12 @@ class Situations:
             and (shape.required or not shape.tested)
             and (shape.required or kind(name, shape) in _NEEDED)
         }
-        return Situation(needed, situation.functions, {}, self.replies[0])
+        functions = {
+            name: plan
+            for name, plan in situation.functions.items()
+            if name not in self.shapes or self.shapes[name].default is None
+        }
+        return Situation(needed, functions, {}, self.replies[0])
 
     def openings(self) -> list[Situation]:
         """The situations every search starts with."""

@@ -28,7 +28,9 @@ export class Run {
     this.outside.id = 'trial-outside';
     this.stage.appendChild(this.outside);
     this.outsideAsMade = JSON.stringify(snapshot(natives, this.stage, this.root));
-    this.component = exported === null ? bundle.adapter.empty : wrapped(bundle, component(bundle, exported));
+    const subject = exported === null ? bundle.adapter.empty : component(bundle, exported);
+    this.subject = subject;
+    this.component = exported === null ? subject : wrapped(bundle, subject);
     this.calls = [];
     this.frames = [];
     this.prevented = [];
@@ -88,7 +90,14 @@ export class Run {
     return this.attempt(() => this.adapter.mount(place, this.component, this.input, this.values, hold));
   }
 
+  /** Note what the component's declared types say of its inputs. */
+  #objections() {
+    const said = this.attempt(() => this.adapter.objections?.(this.subject, this.input, this.values));
+    for (const text of said ?? []) this.calls.push(['an input type objects', text]);
+  }
+
   async open() {
+    this.#objections();
     this.handle = this.mount(this.root);
     await this.settle();
     return this.point('shown');
@@ -108,6 +117,7 @@ export class Run {
       this.renew(name, null);
     }
     for (const name of Object.keys(given.functions ?? {})) this.renew(name, given.functions[name]);
+    this.#objections();
     for (const handle of [this.handle, ...this.others]) this.attempt(() => handle?.update(this.input));
   }
 

@@ -32,6 +32,30 @@ export function element(component, input, values, hold) {
   return React.createElement(component, props, ...children);
 }
 
+// What the makers of input types take as a sign that the runtime calls them, not the application.
+const BY_RUNTIME = 'SECRET_DO_NOT_PASS_THIS_OR_YOU_WILL_BE_FIRED';
+
+/**
+ * What the component's own declared types say of inputs it is given, as the development build of the runtime
+ * asks them: `name: message` for each that objects. Versions from 19 on ask no more.
+ */
+export function objections(component, input, values) {
+  const types = component?.propTypes;
+  if (!types || Number.parseInt(React.version, 10) >= 19) return [];
+  const found = [];
+  const { props } = element(component, input, values);
+  for (const name of Object.keys(types)) {
+    if (typeof types[name] !== 'function') continue;
+    try {
+      const said = types[name](props, name, 'Component', 'prop', null, BY_RUNTIME);
+      if (said) found.push(`${name}: ${said.message ?? said}`);
+    } catch (error) {
+      found.push(`${name} throws ${error?.message ?? error}`);
+    }
+  }
+  return found;
+}
+
 /** Neutral content as one value that can be given as an input; no content is null. */
 export function fragment(list) {
   const made = content(list);

@@ -3,7 +3,7 @@ import * as React from 'react';
 import { createRoot } from 'react-dom/client';
 import { element } from './react-content.js';
 
-export { events, fragment, made, provide, within } from './react-content.js';
+export { events, fragment, made, objections, provide, within } from './react-content.js';
 
 export const version = React.version;
 

@@ -3,13 +3,13 @@ import React, { Component } from 'react';
 export default class Partly extends Component {
   state = { a: 1 };
 
-  get double() {
-    return this.state.a * 2;
+  set double(value) {
+    this.setState({ a: value / 2 });
   }
 
   touch = () => {
     this.setState({ a: 2 }, function () { this.props.onDone(); });
-    this.forceUpdate();
+    this.forceUpdate(() => this.props.onDone());
   };
 
   render() {
