@@ -30,6 +30,8 @@ function components(file) {
 const linter = new Linter({ configType: 'flat' });
 const config = {
   files: ['**/*.jsx'],
+  // What a comment switches off is no matter of correctness.
+  linterOptions: { reportUnusedDisableDirectives: 'off' },
   languageOptions: {
     ecmaVersion: 'latest', sourceType: 'module',
     parserOptions: { ecmaFeatures: { jsx: true } },
@@ -67,10 +69,112 @@ function problems({ path: name, old, new: text }) {
   return found;
 }
 
+/** Every comment of a file. */
+function comments(name, text) {
+  const file = parse(name, text);
+  const found = new Map();
+  const note = (list) => { for (const c of list ?? []) found.set(c.pos, { line: file.getLineAndCharacterOfPosition(c.pos).line + 1, text: text.slice(c.pos, c.end) }); };
+  const visit = (node) => {
+    // In markup the text between two tags is no place for comments.
+    if (node.kind !== ts.SyntaxKind.JsxText) {
+      note(ts.getLeadingCommentRanges(text, node.getFullStart()));
+      note(ts.getTrailingCommentRanges(text, node.getEnd()));
+    }
+    for (const child of node.getChildren(file)) visit(child);
+  };
+  visit(file);
+  return [...found.values()].filter((c) => c.text.startsWith('/'));
+}
+
+/** Comments of the old text that do not stand in the new one. */
+function lost(name, old, text) {
+  const after = comments(name, text).map((c) => c.text.replace(/\s+/g, ' '));
+  return comments(name, old).filter((c) => {
+    const at = after.indexOf(c.text.replace(/\s+/g, ' '));
+    if (at >= 0) after.splice(at, 1);
+    return at < 0;
+  });
+}
+
+const holdsClass = (node) => ts.isClassLike(node) || ts.forEachChild(node, holdsClass) || false;
+const MOVED = /\.(defaultProps|contextType)\s*=/;
+
+/** Statements beside the classes that do not stand in the new text as they were. */
+function changed(name, old, text) {
+  const file = parse(name, old);
+  const found = [];
+  for (const statement of file.statements) {
+    const own = statement.getText(file);
+    if (holdsClass(statement) || MOVED.test(own)) continue;
+    if (ts.isImportDeclaration(statement) && /['"]react(-dom)?['"]/.test(own)) continue;
+    if (!text.includes(own)) found.push(own.split('\n')[0].slice(0, 100));
+  }
+  return found;
+}
+
+const OPTIONS = [{ useTabs: true }, { tabWidth: 2 }, { tabWidth: 4 }].flatMap((indent) =>
+  [true, false].flatMap((singleQuote) => ['none', 'es5', 'all'].flatMap((trailingComma) =>
+    [80, 100, 120].flatMap((printWidth) => ['always', 'avoid'].map((arrowParens) =>
+      ({ ...indent, singleQuote, trailingComma, printWidth, arrowParens }))))));
+
+async function clean(prettier, text, options, name) {
+  try { return await prettier.check(text, { ...options, parser: /\.tsx?$/.test(name) ? 'typescript' : 'babel' }); } catch { return false; }
+}
+
+/** Files that are clean under the options most files are clean under: whether the new text is. */
+async function formatted(files) {
+  const prettier = await import(require.resolve('prettier/index.mjs'));
+  const sample = files.slice(0, 24);
+  let best = { count: 0, options: null };
+  for (const options of OPTIONS) {
+    let count = 0;
+    for (const file of sample) count += await clean(prettier, file.old, options, file.path);
+    if (count > best.count) best = { count, options };
+  }
+  const found = {};
+  if (!best.options) return found;
+  for (const file of files) {
+    if (file.new && await clean(prettier, file.old, best.options, file.path)) found[file.path] = await clean(prettier, file.new, best.options, file.path);
+  }
+  return found;
+}
+
+/** Type errors of the new text that the old one has not, by its messages. */
+function typed(files) {
+  const found = {};
+  const texts = new Map(files.map((f) => [f.path, f.old]));
+  let version = 1;
+  const options = { jsx: ts.JsxEmit.React, target: ts.ScriptTarget.ES2019, module: ts.ModuleKind.ESNext, moduleResolution: ts.ModuleResolutionKind.Node10, strict: true, experimentalDecorators: true, skipLibCheck: true, noEmit: true, esModuleInterop: true, lib: ['lib.es2019.d.ts', 'lib.dom.d.ts', 'lib.dom.iterable.d.ts'] };
+  const host = {
+    getScriptFileNames: () => [...texts.keys()], getScriptVersion: (name) => (texts.has(name) ? `${version}` : '1'),
+    getScriptSnapshot: (name) => { const text = texts.get(name) ?? (fs.existsSync(name) ? fs.readFileSync(name, 'utf8') : undefined); return text === undefined ? undefined : ts.ScriptSnapshot.fromString(text); },
+    getCurrentDirectory: () => path.dirname(files[0].path), getCompilationSettings: () => options,
+    getDefaultLibFileName: (o) => ts.getDefaultLibFilePath(o), fileExists: ts.sys.fileExists, readFile: ts.sys.readFile, readDirectory: ts.sys.readDirectory, directoryExists: ts.sys.directoryExists, getDirectories: ts.sys.getDirectories,
+  };
+  const service = ts.createLanguageService(host);
+  const errors = (name) => service.getSemanticDiagnostics(name).map((d) => ts.flattenDiagnosticMessageText(d.messageText, ' '));
+  for (const file of files) {
+    if (!file.new) continue;
+    const before = errors(file.path);
+    texts.set(file.path, file.new);
+    version += 1;
+    const more = errors(file.path).filter((message) => { const at = before.indexOf(message); if (at >= 0) before.splice(at, 1); return at < 0; });
+    texts.set(file.path, file.old);
+    version += 1;
+    if (more.length) found[file.path] = more;
+  }
+  return found;
+}
+
 const input = JSON.parse(fs.readFileSync(0, 'utf8'));
-const answer = { components: {}, problems: {} };
+const answer = { components: {}, problems: {}, lost: {}, changed: {}, formatted: await formatted(input.files), typed: {} };
 for (const file of input.files) {
   answer.components[file.path] = components(parse(file.path, file.old));
-  if (file.new !== undefined && file.new !== null) answer.problems[file.path] = problems(file);
+  if (file.new === undefined || file.new === null) continue;
+  answer.problems[file.path] = problems(file);
+  answer.lost[file.path] = lost(file.path, file.old, file.new);
+  answer.changed[file.path] = changed(file.path, file.old, file.new);
 }
+const scripts = input.files.filter((file) => /\.tsx?$/.test(file.path));
+if (scripts.length) answer.typed = typed(scripts);
 process.stdout.write(JSON.stringify(answer));

@@ -49,7 +49,9 @@ def test_json_shape(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def
 
 
 def test_findings_name_the_place(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    text = CLASS.replace("  render", "  go = () => {\n    this.forceUpdate(done);\n  };\n\n  render")
+    text = CLASS.replace(
+        "  render", "  go = () => {\n    this.forceUpdate(done);\n  };\n\n  render"
+    )
     text = text.replace("() => this.setState({ open: true })", "this.go")
     (tmp_path / "X.jsx").write_text(text)
     done = run("carry", "X.jsx", "--to", "jsx-function", "--json")
@@ -125,7 +127,9 @@ def test_many_files_end_in_a_summary_and_one_bad_file_stops_nothing(run, tmp_pat
         good.replace("@", "Guard").replace("render()", "componentDidCatch() {} render()")
     )
     (folder / "Left.jsx").write_text(
-        good.replace("@", "Left").replace("render()", "_lost() { this.forceUpdate(done); } render()")
+        good.replace("@", "Left").replace(
+            "render()", "_lost() { this.forceUpdate(done); } render()"
+        )
     )
     (folder / "Bad.jsx").write_text("class { extends Component }")
     done = run("carry", "src", "src/Bad.jsx", "--to", "jsx-function", "--write")

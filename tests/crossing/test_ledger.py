@@ -37,10 +37,15 @@ export default class X extends Component {
   componentDidUpdate(prevProps) { if (prevProps.a !== this.props.a) { this.go(); } }
   componentWillUnmount() { this.field = 0; }
   go() { this.setState({ n: 1 }); }
-  arrow = () => { const { n } = this.state; this.forceUpdate(); return [n, this.refs.note, this.props, this.state, this.context]; };
+  arrow = () => {
+    const { n } = this.state;
+    this.forceUpdate();
+    return [n, this.refs.note, this.props, this.state, this.context];
+  };
   render() {
     const { a, ...rest } = this.props;
-    return <p {...rest} onClick={this.go} ref={this.box}>{this.state.n}{a}{this.arrow()}{this.field}{this.twice}<i ref="note"/></p>;
+    return <p {...rest} onClick={this.go} ref={this.box}>{this.state.n}{a}{this.arrow()}{this.field}
+      {this.twice}<i ref="note"/></p>;
   }
 }
 """
@@ -63,9 +68,7 @@ def test_without_a_reader_of_members_the_ledger_fails(
     if notion in ("refused-member", "unknown-member"):
         text = WHOLE.replace(
             "  declared;",
-            "  set x(v) { }"
-            if notion == "unknown-member"
-            else "  shouldComponentUpdate() {}",
+            "  set x(v) { }" if notion == "unknown-member" else "  shouldComponentUpdate() {}",
         )
     elif notion == "declared-field":
         text = WHOLE.replace("  declared;", "  declare declared: number;")
@@ -281,7 +284,9 @@ GUARDS = [
 def test_a_number_is_compared_as_the_class_compared_it(
     defaults: str, line: str, tmp_path: Path
 ) -> None:
-    text = WHOLE.replace("static defaultProps = { a: 1 };", defaults).replace("check(props)", "check()")
+    text = WHOLE.replace("static defaultProps = { a: 1 };", defaults).replace(
+        "check(props)", "check()"
+    )
     text = text.replace("this.props, this.state,", "this.state.m,").replace("{...rest} ", "")
     text = text.replace("const { a, ...rest } = this.props;", "const { a } = this.props;")
     result = carried(tmp_path, text)

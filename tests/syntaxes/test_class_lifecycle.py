@@ -73,7 +73,7 @@ WRITTEN: list[tuple[str, str, str]] = [
     ("Component", "state = { a: 1 }; b = (c) => this.setState({ [c]: 1 });", "setState({ [c]: 1 })"),
     ("Component", "state = { a: 1 }; b = () => this.setState(null);", "patch == null ? state"),
     ("Component", "state = { a: this.b() }; b = () => 1;",
-     "const b = () => 1;\n\n  const [a] = useState(() => b());"),
+     "const b = () => 1;\n\n  useState(() => b());"),
     ("Component", "componentDidMount() { findDOMNode(this).focus(); }", "root.current.focus();"),
     ("Component", "componentDidMount() { findDOMNode(this).focus(); }", "<p ref={root}>{name}</p>"),
     ("Component", "root = 1; componentDidMount() { findDOMNode(this).title = this.root; }",

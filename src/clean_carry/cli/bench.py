@@ -31,7 +31,7 @@ _OPTIONS = (
         default=2,
         show_default=True,
         metavar="N",
-        help="How many renderers run at once.",
+        help="How many files are carried, or renderers run, at once.",
     ),
     click.option("--fresh", is_flag=True, help="Answer nothing from the cache."),
     click.option("--offline", is_flag=True, help="Never install a missing runtime."),

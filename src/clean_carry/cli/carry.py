@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import json
+from collections import deque
 from collections.abc import Iterator, Mapping
+from concurrent.futures import Future, ThreadPoolExecutor
 from contextlib import contextmanager
+from itertools import islice
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -12,10 +15,11 @@ import click
 
 from clean_carry.cli.bench import EFFORT, bench_for, effort_of
 from clean_carry.cli.progress import EXIT_STOPPED, Line
-from clean_carry.component.errors import InputError, WriteRefused
+from clean_carry.component.errors import CarryError, WriteRefused
 from clean_carry.component.findings import Finding
 from clean_carry.component.result import NewFile, Result
-from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.crossing.carry import Request
+from clean_carry.crossing.many import Outcome, carried, carry_all
 from clean_carry.project.files import component_files, sources_of
 from clean_carry.project.settings import settings_for
 from clean_carry.project.writing import replace, uncommitted, write_new
@@ -50,6 +54,12 @@ if TYPE_CHECKING:
     help="Verify too, and write nothing unless the verdict is same.",
 )
 @click.option("--keep-anyway", is_flag=True, help="With --verify: write whatever the verdict is.")
+@click.option(
+    "--runtime",
+    type=click.IntRange(min=1),
+    metavar="MAJOR",
+    help="The major version of the target's runtime to write and verify for; the project's own.",
+)
 @EFFORT
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 def carry(
@@ -61,6 +71,7 @@ def carry(
     overwrite: bool,
     prove: bool,
     keep_anyway: bool,
+    runtime: int | None,
     as_json: bool,
     **effort: object,
 ) -> None:
@@ -80,32 +91,36 @@ def carry(
     results: list[Result] = []
     verdicts: dict[Path, Verification] = {}
     code = 0
+    meant = _meant(files)
+    requests = [_request(path, target, origin, runtime) for path in meant]
+    preview = out is None and not write and not overwrite
     with _bench(prove, effort, line) as bench:
-        meant = _meant(files)
-        for number, path in enumerate(meant, 1):
+        for number, each in enumerate(_each(requests, bench, effort, line), 1):
+            path, found, verdict = each
             if len(meant) > 1:
                 line.show(f"{number} of {len(meant)} files · {path}")
+            if isinstance(found, CarryError):
+                line.say(f"clean-carry: {found.one_line()}")
+                code = max(code, found.exit_code)
+                continue
+            writes = not preview
+            if verdict is not None:
+                verdicts[path] = verdict
+                proven = verdict.verdict == "same" and not verdict.interrupted
+                writes = writes and (keep_anyway or proven)
             try:
-                found = carry_file(_request(path, target, origin))
-                writes = out is not None or write or overwrite
-                if bench is not None and found[0].files:
-                    verdicts[path] = _proved(bench, path, found, effort, line)
-                    proven = verdicts[path].verdict == "same" and not verdicts[path].interrupted
-                    writes = writes and (keep_anyway or proven)
                 if writes:
                     found = _write(found, path, out, overwrite)
-            except (InputError, WriteRefused) as error:
+            except WriteRefused as error:
                 line.say(f"clean-carry: {error.one_line()}")
                 code = max(code, error.exit_code)
                 continue
             results.extend(found)
             if not as_json:
                 line.clear()
-                preview = out is None and not write and not overwrite
-                _show(found, path, preview=preview, written=writes, verdict=verdicts.get(path))
-            if path in verdicts and verdicts[path].interrupted:
+                _show(found, path, preview=preview, written=writes, verdict=verdict)
+            if verdict is not None and verdict.interrupted:
                 code = EXIT_STOPPED
-                break
     line.clear()
     if not as_json and len(meant) > 1:
         for text in terminal.totals(results, verdicts.values()):
@@ -126,11 +141,44 @@ def _meant(files: tuple[Path, ...]) -> list[Path]:
     return component_files(sources)
 
 
-def _request(path: Path, target: str, origin: str | None) -> Request:
+def _request(path: Path, target: str, origin: str | None, runtime: int | None) -> Request:
     settings = settings_for(path)
     naming = settings.naming.get(target, "")
-    wanted = settings.runtimes.get(SYNTAXES[target].runtime) if target in SYNTAXES else None
-    return Request(path, str(path), target, origin, major(wanted), naming)
+    if runtime is None and target in SYNTAXES:
+        runtime = major(settings.runtimes.get(SYNTAXES[target].runtime))
+    return Request(path, str(path), target, origin, runtime, naming)
+
+
+Each = tuple[Path, Outcome, "Verification | None"]
+
+
+def _each(
+    requests: list[Request], bench: Bench | None, effort: Mapping[str, object], line: Line
+) -> Iterator[Each]:
+    """What became of each file, in order: carried in several processes, or verified side by side."""
+    workers = int(effort["workers"])  # type: ignore[call-overload]
+    if bench is None:
+        for request, outcome in zip(requests, carry_all(requests, workers), strict=True):
+            yield request.path, outcome, None
+        return
+    if len(requests) == 1:
+        yield _proved(bench, requests[0], effort, line)
+        return
+    with ThreadPoolExecutor(workers) as pool:
+        # A few are under way at once, so that who stops it finds the rest untouched.
+        ahead: deque[Future[Each]] = deque()
+        waiting = iter(requests)
+        try:
+            while True:
+                for request in islice(waiting, workers - len(ahead)):
+                    ahead.append(pool.submit(_proved, bench, request, effort, line))
+                if not ahead:
+                    return
+                yield ahead.popleft().result()
+        except KeyboardInterrupt:
+            bench.stopped.set()
+            for proof in ahead:
+                yield proof.result()
 
 
 @contextmanager
@@ -143,25 +191,27 @@ def _bench(prove: bool, effort: Mapping[str, object], line: Line) -> Iterator[Be
         yield bench
 
 
-def _proved(
-    bench: Bench, path: Path, results: list[Result], effort: Mapping[str, object], line: Line
-) -> Verification:
-    """Verify what a file was carried to, before any of it is written."""
+def _proved(bench: Bench, request: Request, effort: Mapping[str, object], line: Line) -> Each:
+    """Carry a file and verify what it became, before any of it is written."""
     from clean_carry.verify.pair import sides_of_result, trials_for, verified
 
-    result = next(r for r in results if r.files)
-    old, new, interface = sides_of_result(path, result)
-    trials = trials_for(path, None)
-    found = verified(
-        bench,
-        (old, new),
-        interface,
-        trials,
-        effort_of(effort),
-        lambda text: line.show(f"{path}: {text}"),
-    )
-    line.clear()
-    return found
+    path, found = request.path, carried(request)
+    if isinstance(found, CarryError) or not any(r.files for r in found):
+        return path, found, None
+    try:
+        result = next(r for r in found if r.files)
+        old, new, interface = sides_of_result(path, result, request.runtime)
+        verdict = verified(
+            bench,
+            (old, new),
+            interface,
+            trials_for(path, None),
+            effort_of(effort),
+            lambda text: line.show(f"{path}: {text}"),
+        )
+    except CarryError as error:
+        return path, error, None
+    return path, found, verdict
 
 
 def _rows(results: list[Result], verdicts: dict[Path, Verification]) -> list[dict[str, Any]]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 
 class CarryError(Exception):
     """A user's mistake, bad input or a missing runtime: told in one line.
@@ -20,6 +22,9 @@ class CarryError(Exception):
         self.file = file
         self.line = line
         self.column = column
+
+    def __reduce__(self) -> tuple[Any, ...]:
+        return _made_again, (type(self), self.__dict__)
 
     def one_line(self) -> str:
         """Where, what, and what to do, on one line."""
@@ -48,6 +53,25 @@ class WriteRefused(CarryError):
     """The output place does not take the file, or a file stands there already."""
 
     exit_code = 5
+
+
+class Fault(CarryError):
+    """A fault of ours, told with the file it came up in; the other files go on."""
+
+    exit_code = 70
+
+    @classmethod
+    def of(cls, error: Exception, file: str) -> Fault:
+        """The fault that an unexpected error is."""
+        text = " ".join(f"{type(error).__name__}: {error}".split())[:200]
+        return cls(f"a fault of the tool ({text})", advice="The file stays as it is", file=file)
+
+
+def _made_again(kind: type[CarryError], values: dict[str, Any]) -> CarryError:
+    """An error that comes from another process."""
+    error = kind(values["what"])
+    error.__dict__.update(values)
+    return error
 
 
 class UnsettledEntry(Exception):

@@ -22,7 +22,8 @@ Outcome = Literal["open", "kept", "carried", "dropped", "left"]
 DROPS = frozenset(
     (
         "base-constructor-call method-bound-in-constructor inputs-already-in-scope "
-        "receiver-alias default-inputs-moved base-import declaration-only empty-hook"
+        "receiver-alias default-inputs-moved base-import declaration-only empty-hook "
+        "state-never-used"
     ).split()
 )
 
@@ -103,6 +104,11 @@ class Ledger:
                 here = stop
 
 
+def _goes(stack: list[Entry]) -> bool:
+    """Whether code goes with a construct around it that is dropped; a comment in it stays owed."""
+    return stack[-1].notion == "code" and any(entry.outcome == "dropped" for entry in stack)
+
+
 def _owed(entries: list[Entry], size: int) -> list[tuple[int, int, str]]:
     """The byte ranges that must be copied: own bytes of kept entries, and unclaimed bytes."""
     order = sorted(
@@ -118,7 +124,7 @@ def _owed(entries: list[Entry], size: int) -> list[tuple[int, int, str]]:
         if upto > here:
             if not stack:
                 owed.append((here, upto, "text outside every construct"))
-            elif stack[-1].outcome == "kept":
+            elif stack[-1].outcome == "kept" and not _goes(stack):
                 owed.append((here, upto, stack[-1].notion))
             here = upto
 

@@ -16,6 +16,8 @@ STATE = Member("state", "*")
 CONTEXT = Member("context", "*")
 # What a whole is called in code, and the member it is.
 WHOLES = {"props": PROPS, "state": STATE, "context": CONTEXT}
+# From this major version on every component may draw `undefined` (the runtime's release notes for 18.0).
+UNDEFINED_DRAWN = 18
 GIVEN = Member("prop", "given")
 # The inputs that have no default, where all inputs are put together with their defaults.
 OTHERS = Member("prop", "...")
@@ -66,6 +68,12 @@ class Plan:
         component = self.component
         decorated = bool(component.decorators) and not self.decorated_after
         return self.remembered or bool(component.exposed) or decorated
+
+    @property
+    def draws_undefined(self) -> bool:
+        """Whether the runtime takes `undefined` from it where it refused it from a class."""
+        wrapped = self.remembered or bool(self.component.exposed)
+        return wrapped and self.runtime < UNDEFINED_DRAWN
 
     @property
     def decorated_after(self) -> bool:

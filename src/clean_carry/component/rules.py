@@ -476,6 +476,13 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "componentWillReceiveProps(next) { this.setState({ at: next.at }); }",
     ),
     (
+        "undefined-drawn",
+        "note",
+        "where this is undefined the class fails; a function with memo or a reference draws nothing",
+        "Return null where nothing is to be drawn",
+        "return this.props.berth && <Berth />;",
+    ),
+    (
         "reference-from-input",
         "note",
         "an input is given to an element as its reference",

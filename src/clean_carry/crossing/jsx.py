@@ -87,6 +87,8 @@ class ClassFileOutcome:
         if component.pure and not self.plans[component.span.start].remembered:
             at = component.moments("received")[0].body.span.start
             found["pure"] = ("draws-each-time", component.name, at)
+        if component.undefined_at >= 0 and self.plans[component.span.start].draws_undefined:
+            found["undefined"] = ("undefined-drawn", "", component.undefined_at)
         for whole, _, _ in component.decorators:
             found[f"@{whole.start}"] = ("decorator-called", "", whole.start)
         for _, operation in component.operations():
@@ -343,7 +345,8 @@ def _with_orphans(
 ) -> Fragment:
     """Comments whose surroundings went away are handed on: they open the function's body."""
     for component in carried:
-        orphans = orphaned_comments(fragment, ledger, component.span)
+        spans = [*(span for span, _, _ in component.moved), component.span]
+        orphans = [o for span in spans for o in orphaned_comments(fragment, ledger, span)]
         if orphans:
             fragment = _hand_on(fragment, component, orphans, source)
     return fragment

@@ -162,7 +162,10 @@ class Crew:
 
 
 class Bench:
-    """A builder and `size` renderers, kept for many verifications. Safe to share between threads."""
+    """A builder and `size` renderers, kept for many verifications. Safe to share between threads.
+
+    Set `stopped` to have the searches under way end with what they found.
+    """
 
     def __init__(
         self,
@@ -175,6 +178,7 @@ class Bench:
         self._offline, self._say = offline, say
         self.store = store if store is not None else Store(None)
         self.size = size
+        self.stopped = threading.Event()
         self._workbench = ensure(RUNTIMES[WORKBENCH], offline=offline, say=say)
         self._builder: Worker = builder(self._workbench)
         self._lanes = [Lane(self._workbench) for _ in range(size)]

@@ -12,6 +12,7 @@ from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.crossing.single_file_to_jsx import scope_mark
 from clean_carry.project.settings import Settings, settings_for
+from clean_carry.syntaxes.registry import SYNTAXES
 from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.kin import kin_of
 from clean_carry.verify.project_uses import parents_of, uses_of
@@ -80,11 +81,17 @@ def sides_of(
     return before, replace(after, marks=(mark,) if mark else ()), interface
 
 
-def sides_of_result(old: Path, result: Result) -> tuple[Side, Side, Interface | None]:
-    """The old side, and what it was carried to, which need not stand on the disk yet."""
+def sides_of_result(
+    old: Path, result: Result, major: int | None = None
+) -> tuple[Side, Side, Interface | None]:
+    """The old side, and what it was carried to, which need not stand on the disk yet.
+
+    `major` is the version of the target's runtime to render in, None for the project's own.
+    """
     first, *others = result.files
     new = Path(first.path)
-    sides = sides_of(old, read_text(old), old.with_name(new.name), first.text)
+    name = f"{SYNTAXES[result.target].runtime}-{major}" if major is not None else None
+    sides = sides_of(old, read_text(old), old.with_name(new.name), first.text, name)
     folder = old.resolve().parent
     extra = tuple((folder / Path(file.path).name, file.text) for file in others)
     return sides[0], replace(sides[1], extra=extra), sides[2]

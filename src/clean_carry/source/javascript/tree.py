@@ -6,6 +6,7 @@ reads in a way that would mislead us is put right here and nowhere else.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 
 import tree_sitter
@@ -195,14 +196,23 @@ def _errors(root: tree_sitter.Node) -> list[tuple[int, int]]:
     return sorted(found)
 
 
+# `@(…)` at the start of a line, up to the end of that line.
+_DECORATOR = re.compile(rb"^[ \t]*@(\([^\n'\"`]*\))[ \t]*$", re.MULTILINE)
+
+
 def _repaired(data: bytes, source: SourceText) -> tree_sitter.Tree:
     """Parse again with the constructs the grammar trips over replaced by filler of equal length.
 
-    Known ones: a bare `&` in JSX text. Text is always sliced from the original.
+    Known ones: a bare `&` in JSX text, and a decorator in parentheses, which becomes a name. Text is
+    always sliced from the original.
     """
     filled = bytearray(data)
+    for found in _DECORATOR.finditer(data):
+        filled[found.start(1) : found.end(1)] = b"_" * (found.end(1) - found.start(1))
     parser = Parser(_LANGUAGE)
-    raw = parser.parse(data)
+    raw = parser.parse(bytes(filled))
+    if not raw.root_node.has_error:
+        return raw
     for _ in range(40):
         changed = False
         for start, end in _errors(raw.root_node):

@@ -56,6 +56,7 @@ def prepare(facts: ClassFacts, constructor: Node | None, names_of_methods: set[s
         ]
         if _assignments_of_state(draft) != len(facts.made):
             facts.made = []
+    rest = [] if draft else _rest(facts, constructor, names_of_methods)
     for statement in _statements(constructor):
         if statement in draft:
             continue
@@ -72,7 +73,8 @@ def prepare(facts: ClassFacts, constructor: Node | None, names_of_methods: set[s
             target = assignment.child("left")
             assert target is not None
             if found[0] not in names_of_methods:
-                facts.handled.add(id(target.children[0]))
+                if statement not in rest:
+                    facts.handled.add(id(target.children[0]))
                 if found[0] != "state":
                     facts.fields.add(found[0])
     return bound
@@ -156,9 +158,9 @@ def _constructor(gathered: Gathered, member: Node, name: str) -> None:
     draft = drafting(facts, member, facts.methods)
     if draft:
         _read_draft(gathered, draft)
-    rest = [] if draft else _rest(facts, member)
+    rest = [] if draft else _rest(facts, member, facts.methods)
     for run in _runs(rest, member):
-        _read_run(gathered, run, member)
+        _read_run(gathered, run, rest, member)
     for statement in _statements(member):
         if statement in draft or statement in rest:
             continue
@@ -198,16 +200,40 @@ def _constructor(gathered: Gathered, member: Node, name: str) -> None:
         add_field(gathered, target, value, key, notes, kind)
 
 
-def _rest(facts: ClassFacts, constructor: Node) -> list[Node]:
-    """The statements that are no assignment of state or field, no binding, and not the base's call."""
-    return [
-        statement
-        for statement in _statements(constructor)
-        if statement.type != "comment"
-        and not _is_base_call(statement)
-        and bound_method(statement) is None
-        and assigned(statement) is None
-    ]
+def _rest(facts: ClassFacts, constructor: Node | None, methods: set[str]) -> list[Node]:
+    """The statements that are no plain assignment, no binding, and not the base's call.
+
+    A field whose value needs the rest, because code runs for it after other code did, or because it
+    asks a method, is filled with the rest.
+    """
+    found: list[Node] = []
+    for statement in _statements(constructor):
+        if statement.type == "comment" or _is_base_call(statement):
+            continue
+        if bound_method(statement) is not None and bound_method(statement) in methods:
+            continue
+        pair = assigned(statement)
+        if (
+            pair is None
+            or pair[0] in methods
+            or (pair[0] != "state" and _asks(pair[1], methods))
+            or (pair[0] != "state" and found and runs_code(pair[1]))
+        ):
+            found.append(statement)
+    return found
+
+
+def _asks(value: Node, methods: set[str]) -> bool:
+    """Whether a value is made by calling an own method at once."""
+    return any(
+        below.type == "call_expression"
+        and not _within_function(below, value)
+        and (callee := below.child("function")) is not None
+        and callee.type == "member_expression"
+        and callee.children[0].type == "this"
+        and callee.children[-1].text in methods
+        for below in value.walk()
+    )
 
 
 def _runs(rest: list[Node], constructor: Node) -> list[list[Node]]:
@@ -226,7 +252,7 @@ def _runs(rest: list[Node], constructor: Node) -> list[list[Node]]:
     return runs
 
 
-def _read_run(gathered: Gathered, run: list[Node], constructor: Node) -> None:
+def _read_run(gathered: Gathered, run: list[Node], rest: list[Node], constructor: Node) -> None:
     """Other code of the constructor: it runs once, when the component is made.
 
     It would run behind all state and fields, so nothing after it may run code for one of these; nor may
@@ -235,7 +261,8 @@ def _read_run(gathered: Gathered, run: list[Node], constructor: Node) -> None:
     facts = gathered.facts
     start, end = run[0].start, run[-1].end
     scope = facts.names.inner_scope(constructor)
-    inner = facts.names.inner_scope(constructor.child("body")) if constructor.child("body") else None
+    body = constructor.child("body")
+    inner = facts.names.inner_scope(body) if body is not None else None
     own = {**(scope.names if scope else {}), **(inner.names if inner else {})}
     shared = any(
         (start <= binding.node.start < end) != (start <= ref.start < end)
@@ -243,10 +270,11 @@ def _read_run(gathered: Gathered, run: list[Node], constructor: Node) -> None:
         if binding.kind != "param"
         for ref in binding.references
     )
-    after = [s for s in _statements(constructor) if s.start >= end]
+    after = [s for s in _statements(constructor) if s.start >= end and s not in rest]
     values = [pair[1] for s in after if bound_method(s) is None and (pair := assigned(s))]
     early = any(_is_base_call(s) for s in after)
-    if shared or early or any(_returns(s) for s in run) or any(map(runs_code, values)):
+    replaced = any((assigned(s) or ("",))[0] in facts.methods for s in run)
+    if shared or early or replaced or any(_returns(s) for s in run) or any(map(runs_code, values)):
         facts.refuse("constructor-code", run[0].text[:60], start)
         return
     single = len(run) == 1 and run[0].type == "expression_statement"
@@ -255,7 +283,9 @@ def _read_run(gathered: Gathered, run: list[Node], constructor: Node) -> None:
     key = facts.ledger.claim("constructor-code", span)
     names = frozenset(b.name for b in own.values() if start <= b.node.start < end)
     gathered.members.append(
-        Moment("made", facts.code(span), key, locals=names, single_expression=single, comments=notes)
+        Moment(
+            "made", facts.code(span), key, locals=names, single_expression=single, comments=notes
+        )
     )
 
 

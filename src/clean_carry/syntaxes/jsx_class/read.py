@@ -29,6 +29,7 @@ from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
 from clean_carry.syntaxes.jsx_class import constructor as constructors
 from clean_carry.syntaxes.jsx_class import contexts, escapes
 from clean_carry.syntaxes.jsx_class import writes as _writes  # noqa: F401  (registers readers)
+from clean_carry.syntaxes.jsx_class.drawn import may_be_undefined
 from clean_carry.syntaxes.jsx_class.members import MEMBERS, Gathered, is_element_reference
 from clean_carry.syntaxes.jsx_class.notions import notion_of
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, collect
@@ -236,6 +237,9 @@ def _assemble(
     class_body = node.child("body")
     assert body is not None and class_body is not None
     defaults, moved = _defaults(file, candidate, gathered)
+    for span, _, _ in moved:
+        for comment in comments.within(facts.tree, span.start, span.end):
+            file.ledger.claim("comment", facts.span(comment), "kept")
     contexts.outside(facts, gathered, candidate.siblings, candidate.name)
     render = facts.code(file.tree.source.span(body.start + 1, body.end - 1))
     type_parameters = node.child("type_parameters")
@@ -250,8 +254,10 @@ def _assemble(
         facts.refuse("class-in-expression", "it has static members", node.start)
     if gathered.statics and decorators and (export_span is None or named_elsewhere):
         facts.refuse("decorated", "and it has static members", node.start)
+    nothing = may_be_undefined(drawing)
     component = Component(
         name=candidate.name,
+        undefined_at=nothing.start if nothing is not None else -1,
         form=candidate.form,
         decorators=decorators,
         span=facts.span(candidate.place),

@@ -62,7 +62,12 @@ def _made(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragmen
     if moment.single_expression:
         return head + releveled(speller, moment.body, inner) + new(f"){semi}")
     deep = inner + style.unit
-    return head + new(f"{{\n{deep}") + releveled(speller, moment.body, deep) + new(f"\n{inner}}}){semi}")
+    return (
+        head
+        + new(f"{{\n{deep}")
+        + releveled(speller, moment.body, deep)
+        + new(f"\n{inner}}}){semi}")
+    )
 
 
 def _starting(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:

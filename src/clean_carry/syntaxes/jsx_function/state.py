@@ -4,9 +4,18 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from clean_carry.component.code import Assign, Code, DraftState, Member, StateWrite
+from clean_carry.component.code import (
+    Assign,
+    Code,
+    DraftState,
+    Left,
+    Member,
+    PatternRead,
+    Read,
+    StateWrite,
+)
 from clean_carry.component.fragment import Fragment, copy, new, settled
-from clean_carry.component.model import InstanceField, StateField
+from clean_carry.component.model import InstanceField, LeftMember, StateField
 from clean_carry.component.plan import PROPS, STATE, Plan
 from clean_carry.component.spans import Span
 from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
@@ -45,18 +54,22 @@ def state_lines(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
     lines: list[Fragment] = []
     inner = _inner(speller, style)
     declared = {f.name: f for f in (state.fields or ())} if state is not None else {}
+    gone = Fragment()
     for name in plan.setters:
         field = declared.get(name)
         line = _state_line(plan, speller, style, name, field)
+        if not any(piece.span is not None or piece.text for piece in line.pieces):
+            gone += line
+            continue
         if field is not None and field.comment is not None:
             line = copy(field.comment) + new(f"\n{inner}") + line
         lines.append(line)
     if state is not None and lines:
-        first = settled(state.entry, "state-by-field") + lines[0]
+        first = settled(state.entry, "state-by-field") + gone + lines[0]
         lines[0] = noted(state.comments, _start(plan), first, inner)
     elif state is not None:
-        lines.append(settled(state.entry, "state-by-field"))
-    return lines
+        lines.append(settled(state.entry, "state-by-field") + gone)
+    return _without_empty(lines)
 
 
 def redraw_line(plan: Plan, style: Style) -> list[Fragment]:
@@ -83,13 +96,16 @@ def _state_line(
         for _, operation in plan.component.operations()
         for patch in _patches(operation)
     )
-    pair = f"[{local}, {plan.setters[name]}]" if used else f"[{local}]"
+    read = _is_read(plan, name)
+    if not read and not used and field is not None and _is_plain(field):
+        return settled(field.entry, "state-never-used", "dropped")
+    pair = f"[{local if read else ''}, {plan.setters[name]}]" if used else f"[{local}]"
     hook = style.hook("useState")
     state = plan.component.state
     kind = ""
     if plan.component.typed and state is not None and state.type_text:
         kind = f"<{_field_type(state.type_text, name)}>"
-    head = new(f"const {pair} = {hook}{kind}(")
+    head = new(f"const {pair} = {hook}{kind}(" if used or read else f"{hook}{kind}(")
     if field is None or field.code is None:
         return head + new(f"){style.semicolon}")
     value = releveled(speller, field.code, inner)
@@ -97,6 +113,34 @@ def _state_line(
         text = speller.source.slice(field.code.span.start, field.code.span.end)
         value = new("() => ") + (new("(") + value + new(")") if text[:1] == "{" else value)
     return settled(field.entry, "state-field-to-hook") + head + value + new(f"){style.semicolon}")
+
+
+def _is_plain(field: StateField) -> bool:
+    """Whether nothing is lost with a field nobody uses: its value is a literal, no comment tells of it."""
+    literal = field.code is None or not field.code.operations
+    return literal and not field.lazy and field.comment is None
+
+
+def _is_read(plan: Plan, name: str) -> bool:
+    """Whether anything reads a field of the state."""
+    left = any(isinstance(member, LeftMember) for member in plan.component.members)
+    if left or plan.component.markup:
+        return True
+    for _, operation in plan.component.operations():
+        match operation:
+            case Left():
+                return True
+            case Assign(member=Member(name=written)) if written == name:
+                return True
+            case Read(member=Member(kind="state", name=read)) if read == name:
+                return True
+            case PatternRead(source="state", bindings=bindings):
+                if bindings is None or any(b.key == name for b in bindings):
+                    return True
+    before = [m.previous_state for m in plan.component.moments("updated")]
+    if any(p is not None and (p.names is None or name in p.names) for p in before):
+        return True
+    return any(m.kind == "state" and m.name == name for m in plan.latest)
 
 
 def _patches(operation: object) -> tuple[object, ...]:

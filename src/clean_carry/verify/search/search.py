@@ -235,6 +235,8 @@ class Search:
         found = self.found
         if found.failing is not None:
             return True
+        if self.bench.stopped.is_set():
+            raise KeyboardInterrupt
         if spent > self.effort.budget:
             found.stopped = f"the time was up ({self.effort.budget:g} s)"
         elif self._idle >= PATIENCE and found.tried >= FEWEST:

@@ -1,5 +1,5 @@
 // What a user could do now: elements that handle an event or take input, each with its target.
-import { nameOf, roleOf } from './tree.mjs';
+import { below, nameOf, roleOf } from './tree.mjs';
 
 const MOST = 60;
 const KEYS = ['keydown', 'keyup', 'keypress'];
@@ -13,7 +13,7 @@ export function actions(page, natives, scope, places, eventsOf) {
   const seen = new Map();
   const tags = new Map();
   const keyed = new Set();
-  for (const node of natives.all(scope, '*')) {
+  for (const node of below(natives, scope)) {
     if (places.has(node)) continue;
     const tag = natives.localName(node);
     const role = roleOf(natives, node);

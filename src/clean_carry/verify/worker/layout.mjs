@@ -65,7 +65,8 @@ function readers(w) {
     const { get } = Object.getOwnPropertyDescriptor(proto, name);
     return (node) => Reflect.apply(get, node, []);
   };
-  const nodes = getter(w.Node.prototype, 'childNodes');
+  const first = getter(w.Node.prototype, 'firstChild');
+  const next = getter(w.Node.prototype, 'nextSibling');
   const type = getter(w.Node.prototype, 'nodeType');
   const attribute = w.Element.prototype.getAttribute;
   const htmlStyle = getter(w.HTMLElement.prototype, 'style');
@@ -73,7 +74,11 @@ function readers(w) {
     parentNode: getter(w.Node.prototype, 'parentNode'),
     connected: getter(w.Node.prototype, 'isConnected'),
     localName: getter(w.Element.prototype, 'localName'),
-    children: (node) => (node ? Array.from(nodes(node)).filter((child) => type(child) === 1) : []),
+    children: (node) => {
+      const found = [];
+      for (let child = node && first(node); child; child = next(child)) if (type(child) === 1) found.push(child);
+      return found;
+    },
     style: (node) => (node instanceof w.HTMLElement ? htmlStyle(node) : null),
     hidden: (node) => type(node) === 1 && Reflect.apply(attribute, node, ['hidden']) !== null,
   };

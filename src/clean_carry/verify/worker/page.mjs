@@ -384,10 +384,9 @@ function natives(w) {
   return {
     nodeType: get(w.Node.prototype, 'nodeType'),
     nodeValue: get(w.Node.prototype, 'nodeValue'),
-    childNodes: get(w.Node.prototype, 'childNodes'),
+    firstChild: get(w.Node.prototype, 'firstChild'),
+    nextSibling: get(w.Node.prototype, 'nextSibling'),
     parentNode: get(w.Node.prototype, 'parentNode'),
-    length: get(w.NodeList.prototype, 'length'),
-    item: call(w.NodeList.prototype, 'item'),
     localName: get(w.Element.prototype, 'localName'),
     namespace: get(w.Element.prototype, 'namespaceURI'),
     attributeNames: call(w.Element.prototype, 'getAttributeNames'),

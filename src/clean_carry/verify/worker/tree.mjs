@@ -7,10 +7,7 @@ const PREFIX = { [SVG]: 'svg:', [HTML]: '' };
 /** Nodes below `root` but `skip`: text as strings, elements as [name, attributes, form state, children]. */
 export function snapshot(natives, root, skip = null) {
   const out = [];
-  const list = natives.childNodes(root);
-  const count = natives.length(list);
-  for (let at = 0; at < count; at++) {
-    const node = natives.item(list, at);
+  for (let node = natives.firstChild(root); node; node = natives.nextSibling(node)) {
     if (node === skip) continue;
     const type = natives.nodeType(node);
     if (type === 3) out.push(natives.nodeValue(node));
@@ -69,9 +66,7 @@ export function roleOf(natives, node) {
 
 function textOf(natives, node) {
   let text = '';
-  const list = natives.childNodes(node);
-  for (let at = 0; at < natives.length(list); at++) {
-    const child = natives.item(list, at);
+  for (let child = natives.firstChild(node); child; child = natives.nextSibling(child)) {
     if (natives.nodeType(child) === 3) text += natives.nodeValue(child);
     else if (natives.nodeType(child) === 1) text += textOf(natives, child);
   }
@@ -100,12 +95,21 @@ export function nameOf(natives, node, root) {
   return tidy(textOf(natives, node)) || tidy(natives.attribute(node, 'title') ?? '');
 }
 
+/** Every element below `root`, in the order of the document. */
+export function* below(natives, root) {
+  for (let node = natives.firstChild(root); node; node = natives.nextSibling(node)) {
+    if (natives.nodeType(node) !== 1) continue;
+    yield node;
+    yield* below(natives, node);
+  }
+}
+
 /** The element a step is aimed at, null where there is none. `places` are elements of the trial itself. */
 export function find(natives, root, target, places) {
   const wanted = target.position ?? 1;
   let seen = 0;
-  for (const node of natives.all(root, target.tag ?? '*')) {
-    if (places.has(node)) continue;
+  for (const node of below(natives, root)) {
+    if (places.has(node) || (target.tag && natives.localName(node) !== target.tag)) continue;
     if (target.role && roleOf(natives, node) !== target.role) continue;
     if (target.name !== undefined && nameOf(natives, node, root) !== target.name) continue;
     seen += 1;
@@ -122,10 +126,7 @@ export function pathOf(natives, root, node) {
     const parent = natives.parentNode(here);
     let number = 1;
     if (parent) {
-      const list = natives.childNodes(parent);
-      for (let at = 0; at < natives.length(list); at++) {
-        const other = natives.item(list, at);
-        if (other === here) break;
+      for (let other = natives.firstChild(parent); other !== here; other = natives.nextSibling(other)) {
         if (natives.nodeType(other) === 1 && natives.localName(other) === natives.localName(here)) number += 1;
       }
     }
