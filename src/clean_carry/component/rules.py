@@ -476,6 +476,13 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "componentWillReceiveProps(next) { this.setState({ at: next.at }); }",
     ),
     (
+        "used-as-type",
+        "error",
+        "the file uses the class as the type of its instances",
+        "Name what is needed of an instance in an interface of its own",
+        "const rows = ref as Manifest<Crate>;",
+    ),
+    (
         "undefined-drawn",
         "note",
         "where this is undefined the class fails; a function with memo or a reference draws nothing",

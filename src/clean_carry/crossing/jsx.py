@@ -32,6 +32,7 @@ from clean_carry.crossing.outcome import (
     orphaned_comments,
     script_style,
 )
+from clean_carry.source.javascript.joining import joined
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
@@ -57,7 +58,7 @@ class ClassFileOutcome:
 
     tree: Tree
     fragment: Fragment
-    unit: str
+    style: Style
     carried: tuple[Component, ...]
     refused: tuple[Refusal, ...]
     plans: dict[int, Plan]
@@ -72,7 +73,8 @@ class ClassFileOutcome:
         if not self.carried:
             return ()
         fixed = fixed_ranges(self.tree)
-        text = render(self.fragment, source.slice, self.unit, fixed)
+        text = render(self.fragment, source.slice, self.style.unit, fixed)
+        text = joined(text, source.path, self.style.fit)
         return (NewFile(beside(source.path, SYNTAX.suffix), text, source.encode(text)),)
 
     def interface(self, component: Component) -> Interface:
@@ -173,7 +175,7 @@ def carry_class_file(
     if carried:
         fragment = _with_import(fragment, tree, names, style, ledger)
         fragment = _without_finder(fragment, tree, names, ledger)
-    return ClassFileOutcome(tree, fragment, style.unit, tuple(carried), tuple(refused), plans)
+    return ClassFileOutcome(tree, fragment, style, tuple(carried), tuple(refused), plans)
 
 
 def _gone(component: Component, exported: Span | None) -> list[Span]:
@@ -210,7 +212,7 @@ def _style(tree: Tree, whole: tuple[str, ...], named: bool, statement: Node | No
         c.type == "namespace_import" for c in statement.walk()
     )
     prefix = f"{whole[0]}." if whole and namespace and not named else ""
-    return Style(found.unit, found.semicolon, found.quote, prefix)
+    return Style(found.unit, found.semicolon, found.quote, prefix, found.fit, found.comma)
 
 
 def _with_edits(source: SourceText, edits: list[tuple[Span, Fragment]]) -> Fragment:
@@ -248,7 +250,7 @@ def _with_import(
         return _insert(fragment, at, new(f"{text}\n"), source)
     still_used = _still_used(fragment)
     hooks = style.hooks if not style.hook_prefix else set()
-    text = edited_import(imports, names, hooks, still_used, style.semicolon)
+    text = edited_import(imports, names, hooks, still_used, style.semicolon, style.unit, style.fit)
     statement = imports.statement
     end = statement.end
     if source.data[end : end + 1] == b";" and not statement.text.endswith(";"):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from bisect import bisect_right
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -13,6 +14,7 @@ from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Refusal
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
+from clean_carry.source.javascript.joining import Fit, fit_of
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 
@@ -41,11 +43,16 @@ class Outcome(Protocol):
 
 @dataclass(frozen=True)
 class ScriptStyle:
-    """How a script is written: one level of indentation, semicolons, quotes."""
+    """How a script is written: one level of indentation, semicolons, quotes, the width it keeps to.
+
+    `comma` is what ends a list of arguments that is broken into lines.
+    """
 
     unit: str
     semicolon: str
     quote: str
+    fit: Fit
+    comma: str
 
 
 def script_style(tree: Tree) -> ScriptStyle:
@@ -66,7 +73,9 @@ def script_style(tree: Tree) -> ScriptStyle:
     else:
         for text in tree.of("string")[:1]:
             quote = text.text[0]
-    return ScriptStyle(unit or "  ", ";" if 2 * ended >= len(ends) else "", quote)
+    comma = "," if re.search(rb",\s*\n\s*\)", tree.view) else ""
+    semicolon = ";" if 2 * ended >= len(ends) else ""
+    return ScriptStyle(unit or "  ", semicolon, quote, fit_of(tree), comma)
 
 
 def _unit(source: SourceText, body: Node) -> str:

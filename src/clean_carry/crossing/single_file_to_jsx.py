@@ -98,7 +98,7 @@ def carry_object_to_function(
     """Read the object of a file, lower, fit and write it as a function; raises `InputError`."""
     file = read(source, ledger)
     found = script_style(file.tree)
-    style = Style(found.unit, found.semicolon, found.quote, "")
+    style = Style(found.unit, found.semicolon, found.quote, "", found.fit, found.comma)
     refused = file.module.refusals
     if file.module.components:
         component = file.module.components[0]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from clean_carry.source.javascript.joining import Fit
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME, RuntimeNames
@@ -15,11 +16,13 @@ def edited_import(
     hooks: set[str],
     still_used: Callable[[Node], bool],
     semicolon: str,
+    unit: str,
+    fit: Fit,
 ) -> str:
     """The text of the runtime's import after the crossing.
 
     `still_used` tells whether a reference is among what was copied. The order of what stays is the
-    author's; hooks come after it, in alphabetical order.
+    author's; hooks come after it, in alphabetical order, one a line where they do not fit on one.
     """
     statement = runtime.statement
     assert statement is not None
@@ -44,7 +47,11 @@ def edited_import(
     parts = [part for part in (default, namespace, f"{{ {braces} }}" if braces else "") if part]
     if not parts:
         return ""
-    return f"import {', '.join(parts)} from {source.text}{semicolon}"
+    text = f"import {', '.join(parts)} from {source.text}{semicolon}"
+    if fit.columns(text) <= fit.width or not braces:
+        return text
+    lines = "".join(f"\n{unit}{name}," for name in (*kept, *wanted))
+    return text.replace(f"{{ {braces} }}", f"{{{lines}\n}}")
 
 
 def _default_needed(name: Node, names: Names, still_used: Callable[[Node], bool]) -> bool:

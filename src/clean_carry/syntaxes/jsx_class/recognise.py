@@ -196,4 +196,6 @@ def _refusal(
                 return "instance-escapes", f"instanceof {reference.text}"
         if reference.parent is not None and reference.parent.type == "new_expression":
             return "instance-escapes", f"new {reference.text}"
+        if reference.type == "type_identifier":
+            return "used-as-type", reference.text
     return None

@@ -34,9 +34,13 @@ def removal_effect(
     """An effect that only cleans up, for a removal hook that stands alone."""
     if not has_code(speller, moment.body):
         return dropped(moment.entry, "empty-hook") + copy(moment.body.span)
-    semi = style.semicolon
-    head = new(f"{style.hook(EFFECT)}(() => () => {{", moment.entry, "removal-to-clean-up")
-    return head + _body(speller, style, moment, inner) + new(f"}}, []){semi}")
+    semi, deep = style.semicolon, inner + style.unit
+    if "\n" not in speller.source.slice(moment.body.span.start, moment.body.span.end):
+        head = new(f"{style.hook(EFFECT)}(() => () => {{", moment.entry, "removal-to-clean-up")
+        return head + _body(speller, style, moment, inner) + new(f"}}, []){semi}")
+    head = new(f"{style.hook(EFFECT)}(() => {{\n{deep}return () => {{")
+    body = settled(moment.entry, "removal-to-clean-up") + _body(speller, style, moment, inner)
+    return head + body.shifted(1) + new(f"}}{semi}\n{inner}}}, []){semi}")
 
 
 def _body(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:

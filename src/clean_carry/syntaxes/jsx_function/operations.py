@@ -207,7 +207,8 @@ def _left(speller: Speller, operation: Operation) -> Fragment:
     text = speller.source.slice(operation.span.start, operation.span.end)
     statement = text.rstrip().endswith(";")
     marker = left_marker(operation.rule, text)
-    return left(marker if statement else f"undefined {marker}", operation.entry, operation.rule)
+    nothing = "(undefined as any)" if speller.plan.component.typed else "undefined"
+    return left(marker if statement else f"{nothing} {marker}", operation.entry, operation.rule)
 
 
 def left_marker(rule: str, text: str) -> str:

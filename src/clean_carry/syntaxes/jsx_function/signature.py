@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import TYPE_CHECKING
 
 from clean_carry.component.code import Member
@@ -14,9 +15,6 @@ from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
 if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.write import Style
 
-# A parameter longer than this is written one input a line, as formatters do.
-LINE = 100
-
 
 def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
     """What stands between the parentheses."""
@@ -24,7 +22,7 @@ def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
     result = Fragment()
     if "defaults" in component.entries:
         result += settled(component.entries["defaults"], "defaults-to-signature")
-    typed = f": {component.props_type}" if component.props_type else ""
+    typed = f": {_type(plan, speller, style)}" if component.props_type else ""
     if plan.inputs == "none":
         for prop in component.props:
             if prop.default is not None:
@@ -41,7 +39,9 @@ def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
         items.append(new(f"...{plan.lifted.rest}"))
     inner = joined(items, ", ")
     base = speller.source.indent_at(component.span.start)
-    if length(inner) + len(f"function {component.name}({{  }}{typed}) {{") > LINE:
+    head = {"": "", "named": "export ", "default": "export default "}[component.exported]
+    flat = f"{base}{head}function {component.name}({{  }}{typed}) {{"
+    if length(inner) + style.fit.columns(flat) > style.fit.width:
         unit = "\n" + base + style.unit
         return (
             result
@@ -52,6 +52,21 @@ def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
             )
         )
     return result + new("{ ") + inner + new(f" }}{typed}")
+
+
+# From this major version on a class has no children either but those its inputs declare (the release
+# notes for 18.0); before, every class had them.
+DECLARED_CHILDREN = 18
+
+
+def _type(plan: Plan, speller: Speller, style: Style) -> str:
+    """The type of the inputs; with children where a class has them unasked."""
+    own = plan.component.props_type
+    reads = any(prop.name == "children" for prop in plan.component.props)
+    text = speller.source.slice(0, len(speller.source.data))
+    if plan.runtime >= DECLARED_CHILDREN or not reads or re.search(r"\bchildren\??:", text):
+        return own
+    return f"{style.hook('PropsWithChildren')}<{own}>"
 
 
 def _items(plan: Plan, speller: Speller) -> list[Fragment]:
@@ -124,6 +139,16 @@ def default_constants(plan: Plan, speller: Speller, style: Style) -> Fragment:
     return result
 
 
+def _object_line(plan: Plan, speller: Speller, style: Style, parts: list[str]) -> str:
+    """The inputs as one object, one part a line where they do not fit on one."""
+    inner = speller.source.indent_at(plan.component.span.start) + style.unit
+    head, semi = f"const {plan.names[PROPS]} = {{", style.semicolon
+    flat = f"{head} {', '.join(parts)} }}{semi}"
+    if style.fit.columns(inner + flat) <= style.fit.width:
+        return flat
+    return head + "".join(f"\n{inner}{style.unit}{part}," for part in parts) + f"\n{inner}}}{semi}"
+
+
 def merged_inputs(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
     """The line that puts inputs and their defaults into one object again."""
     if plan.inputs != "whole":
@@ -136,8 +161,7 @@ def merged_inputs(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
         local = plan.names[Member("prop", name)]
         key = name if is_identifier(name) else f"'{name}'"
         own.append(name if name == local else f"{key}: {local}")
-    parts = ", ".join([*own, f"...{plan.names[OTHERS]}"])
-    lines = [new(f"const {plan.names[PROPS]} = {{ {parts} }}{style.semicolon}")]
+    lines = [new(_object_line(plan, speller, style, [*own, f"...{plan.names[OTHERS]}"]))]
     if GIVEN in plan.names:
         items = joined([*_items(plan, speller), new(f"...{plan.names[OTHERS]}")], ", ")
         end = f" }} = {plan.names[GIVEN]}{style.semicolon}"

@@ -23,9 +23,6 @@ from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
 if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.write import Style
 
-# A line longer than this is broken, as formatters do.
-LINE = 100
-
 
 def _inner(speller: Speller, style: Style) -> str:
     return speller.source.indent_at(speller.plan.component.span.start) + style.unit
@@ -162,58 +159,63 @@ def _field_type(type_text: str, name: str) -> str:
 def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
     component = plan.component
     state = component.state
-    local, setter = plan.names[STATE], plan.setters["*"]
-    inner = _inner(speller, style)
-    typed = component.typed
-    kind = (state.type_text if state is not None else "") or "any"
-    if typed:
-        patch = f"Partial<{kind}>"
-        arguments = f"({local}: {kind}, change: {patch}"
-        if plan.updaters:
-            arguments = f"({local}: {kind}, change: {patch} | ((before: {kind}) => {patch} | null)"
-    else:
-        arguments = f"({local}, change"
-    change = f"typeof change === {style.quote}function{style.quote} ? change({local}) : change"
-    semi = style.semicolon
-    if component.pure:
-        reducer = _pure_reducer(
-            plan, arguments, local, change if plan.updaters else "", inner, style
-        )
-    elif plan.may_skip:
-        reducer = (
-            f"{arguments}) => {{\n{inner}{style.unit}const patch = {change}{semi}\n"
-            f"{inner}{style.unit}return patch == null ? {local} : {{ ...{local}, ...patch }}{semi}\n"
-            f"{inner}}}"
-        )
-    elif plan.updaters:
-        reducer = f"{arguments}) => ({{ ...{local}, ...({change}) }})"
-    else:
-        reducer = f"{arguments}) => ({{ ...{local}, ...change }})"
+    inner, semi = _inner(speller, style), style.semicolon
     used = any(_writes(operation) for _, operation in component.operations())
-    pair = f"[{local}, {setter}]" if used else f"[{local}]"
-    head = new(f"const {pair} = {style.hook('useReducer')}({reducer}, ")
+    pair = f"[{plan.names[STATE]}, {plan.setters['*']}]" if used else f"[{plan.names[STATE]}]"
+    head = f"const {pair} = {style.hook('useReducer')}("
+    reducer = _reducer(plan, style, inner)
     if state is None or state.whole is None:
-        return head + new(f"{{}}){semi}")
+        return new(f"{head}{reducer}, {{}}){semi}")
     fields = Fragment()
     for field in state.fields or ():
         fields += settled(field.entry, "state-whole", "kept")
-    broken = len(f"{inner}const {pair} = useReducer({reducer}, ") > LINE and "\n" not in reducer
-    value = releveled(speller, state.whole, inner + style.unit if broken else inner)
-    if state.body:
-        value = _made(plan, speller, style, state.whole, inner)
-    elif state.lazy:
-        text = speller.source.slice(state.whole.span.start, state.whole.span.end)
-        value = new("() => ") + (new("(") + value + new(")") if text[:1] == "{" else value)
     lazy = "undefined, " if state.lazy else ""
-    tail = new(f"){semi}")
+    text = speller.source.slice(state.whole.span.start, state.whole.span.end)
+    opens = "() => {" if state.body else f"{'() => ' if state.lazy else ''}{text.split(chr(10))[0]}"
+    broken = "\n" in reducer or style.fit.columns(
+        f"{inner}{head}{reducer}, {lazy}{opens}{'' if state.body or chr(10) in text else f'){semi}'}"
+    ) > style.fit.width  # fmt: skip
+    level = inner + style.unit if broken else inner
+    value = releveled(speller, state.whole, level)
+    if state.body:
+        value = _made(plan, speller, style, state.whole, level)
+    elif state.lazy:
+        value = new("() => ") + (new("(") + value + new(")") if text[:1] == "{" else value)
     if broken:
-        deep = f"\n{inner}{style.unit}"
-        head = new(f"const {pair} = {style.hook('useReducer')}({deep}{reducer},{deep}{lazy}")
-        tail = new(f",\n{inner}){semi}")
+        deep = f"\n{level}"
+        parts = [_reducer(plan, style, level), *(["undefined"] if lazy else [])]
+        first = new(head + "".join(f"{deep}{part}," for part in parts) + deep)
+        line = first + value + new(f"{style.comma}\n{inner}){semi}")
     else:
-        head += new(lazy)
-    line = settled(state.entry, "state-whole") + fields + head + value + tail
+        line = new(f"{head}{reducer}, {lazy}") + value + new(f"){semi}")
+    line = settled(state.entry, "state-whole") + fields + line
     return noted(state.comments, _start(plan), line, inner)
+
+
+def _reducer(plan: Plan, style: Style, inner: str) -> str:
+    """The function that puts a change into the state; `inner` is the indentation it stands at."""
+    component, local, semi = plan.component, plan.names[STATE], style.semicolon
+    if component.typed:
+        kind = (component.state.type_text if component.state is not None else "") or "any"
+        patch = f"Partial<{kind}>"
+        arguments = f"({local}: {kind}, change: {patch}"
+        if plan.updaters:
+            arguments += f" | ((before: {kind}) => {patch} | null)"
+    else:
+        arguments = f"({local}, change"
+    change = f"typeof change === {style.quote}function{style.quote} ? change({local}) : change"
+    deep = inner + style.unit
+    if component.pure:
+        return _pure_reducer(plan, arguments, local, change if plan.updaters else "", inner, style)
+    if plan.may_skip:
+        made = f"return patch == null ? {local} : {{ ...{local}, ...patch }}{semi}"
+        return f"{arguments}) => {{\n{deep}const patch = {change}{semi}\n{deep}{made}\n{inner}}}"
+    parts = [f"...{local}", f"...({change})" if plan.updaters else "...change"]
+    flat = f"{arguments}) => ({{ {', '.join(parts)} }})"
+    if style.fit.columns(f"{inner}{flat},") <= style.fit.width:
+        return flat
+    lines = f",\n{deep}".join(parts)
+    return f"{arguments}) => ({{\n{deep}{lines},\n{inner}}})"
 
 
 def _pure_reducer(

@@ -10,6 +10,7 @@ from clean_carry.component.markup import Element, MarkupComment
 from clean_carry.component.model import LeftMember, Method, Moment, Part, Reaction, Static
 from clean_carry.component.plan import CONTEXT, PROPS, Plan, Refused
 from clean_carry.component.spans import Span
+from clean_carry.source.javascript.joining import Fit
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.jsx_function.derived import derived_line, reaction_block
@@ -38,12 +39,17 @@ class TemplateTarget:
 
 @dataclass
 class Style:
-    """How the file is written: indentation unit, semicolons, and how hooks are named in it."""
+    """How the file is written, and how hooks are named in it.
+
+    `comma` ends a list of arguments that is broken into lines.
+    """
 
     unit: str
     semicolon: str
     quote: str
     hook_prefix: str
+    fit: Fit
+    comma: str
     hooks: set[str] = field(default_factory=set)
 
     def hook(self, name: str) -> str:
@@ -85,7 +91,8 @@ def write(
     opening += drawn_lines(plan, speller, style)
     if followed:
         name = plan.previous["after"]
-        opening.append(new(f"const {name} = {style.hook('useRef')}([]){semi}"))
+        kind = "<((() => void) | null | undefined)[]>" if component.typed else ""
+        opening.append(new(f"const {name} = {style.hook('useRef')}{kind}([]){semi}"))
     opening += [derived_line(plan, speller, style, d, inner) for d in component.derived]
     if opening:
         blocks.append(joined((line for line in opening), f"\n{inner}"))

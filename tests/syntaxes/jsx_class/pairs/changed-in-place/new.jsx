@@ -1,7 +1,10 @@
 import React, { useReducer } from 'react';
 
 export default function Berths() {
-  const [state, setState] = useReducer((state, change) => ({ ...state, ...change }), { list: ['Holm'], count: 0 });
+  const [state, setState] = useReducer(
+    (state, change) => ({ ...state, ...change }),
+    { list: ['Holm'], count: 0 }
+  );
 
   const add = (name) => {
     const { list } = state;

@@ -1,4 +1,10 @@
-import React, { forwardRef, useCallback, useImperativeHandle, useRef, useState } from 'react';
+import React, {
+  forwardRef,
+  useCallback,
+  useImperativeHandle,
+  useRef,
+  useState,
+} from 'react';
 
 export default forwardRef(function Field({ onCount }, ref) {
   const [word, setWord] = useState('a');

@@ -7,8 +7,10 @@ export default function Apart({ on, onShown, onGone, name }) {
   latestOnGone.current = onGone;
 
   // tell whoever listens by then
-  useLayoutEffect(() => () => {
-    latestOnGone.current(latestName.current);
+  useLayoutEffect(() => {
+    return () => {
+      latestOnGone.current(latestName.current);
+    };
   }, []);
 
   useLayoutEffect(() => {

@@ -4,18 +4,22 @@ export default function Berth({ visible: visibleProp, other, size, fallback }) {
   const measure = (value) => (value > 3 ? 'big' : 'small');
 
   const _list = useRef([]);
-  const [state, setState] = useReducer((state, change) => ({ ...state, ...change }), undefined, () => {
-    const visible = typeof visibleProp === 'boolean' ? visibleProp : other;
-    const initial = {
-      visible,
-      inner: visible,
-    };
+  const [state, setState] = useReducer(
+    (state, change) => ({ ...state, ...change }),
+    undefined,
+    () => {
+      const visible = typeof visibleProp === 'boolean' ? visibleProp : other;
+      const initial = {
+        visible,
+        inner: visible,
+      };
 
-    if (typeof size === 'undefined') {
-      initial.size = measure(fallback);
+      if (typeof size === 'undefined') {
+        initial.size = measure(fallback);
+      }
+      return initial;
     }
-    return initial;
-  });
+  );
 
   function press() {
     _list.current.push(1);

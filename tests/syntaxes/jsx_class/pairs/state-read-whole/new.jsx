@@ -1,7 +1,10 @@
 import React, { useReducer } from 'react';
 
 function Dump() {
-  const [state, setState] = useReducer((state, change) => ({ ...state, ...change }), { a: 1, b: 2 });
+  const [state, setState] = useReducer(
+    (state, change) => ({ ...state, ...change }),
+    { a: 1, b: 2 }
+  );
 
   const change = () => {
     setState({ a: state.a + 1, b: state.b * 2 });

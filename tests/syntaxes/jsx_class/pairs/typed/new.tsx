@@ -14,7 +14,7 @@ interface State {
 export function Pick<T extends { id: string }>({ label = 'Pick', onPick, items }: Props<T>) {
   const [state, setState] = useReducer(
     (state: State, change: Partial<State>) => ({ ...state, ...change }),
-    { at: 0, names: [] },
+    { at: 0, names: [] }
   );
   const clicks = useRef(0);
 

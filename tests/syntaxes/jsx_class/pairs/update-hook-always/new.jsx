@@ -1,7 +1,10 @@
 import React, { useLayoutEffect, useReducer, useRef } from 'react';
 
 export default function Always({ onDraw }) {
-  const [state, setState] = useReducer((state, change) => ({ ...state, ...change }), { n: 1 });
+  const [state, setState] = useReducer(
+    (state, change) => ({ ...state, ...change }),
+    { n: 1 }
+  );
 
   const displayed = useRef(false);
   useLayoutEffect(() => {

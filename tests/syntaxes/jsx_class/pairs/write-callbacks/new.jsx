@@ -2,8 +2,11 @@ import React, { useCallback, useLayoutEffect, useReducer, useRef } from 'react';
 
 export default function Berth({ onSeen, onTake, onSame }) {
   const [state, setState] = useReducer(
-    (state, change) => ({ ...state, ...(typeof change === 'function' ? change(state) : change) }),
-    { used: 0, note: '' },
+    (state, change) => ({
+      ...state,
+      ...(typeof change === 'function' ? change(state) : change),
+    }),
+    { used: 0, note: '' }
   );
   const latestOnSeen = useRef(onSeen);
   latestOnSeen.current = onSeen;

@@ -6,7 +6,16 @@ const word = (n) => (n === 1 ? 'berth' : 'berths');
 
 /* What is free at one pier. */
 // the pier, as painted on the board
-export default function BerthStatus({ pier, night, onPick, onClose, children, foot, className, ...rest }) {
+export default function BerthStatus({
+  pier,
+  night,
+  onPick,
+  onClose,
+  children,
+  foot,
+  className,
+  ...rest
+}) {
   // picked so far
   const [picked, setPicked] = useState(0);
   const [note, setNote] = useState('');
