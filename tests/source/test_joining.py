@@ -58,7 +58,8 @@ def test_what_stays_broken(text: str) -> None:
 
 
 def test_words_are_filled_into_lines() -> None:
-    text = 'x = (\n  <p className="a">\n    one two three four five six\n    seven eight nine ten\n  </p>\n);'
+    words = "one two three four five six\n    seven eight nine ten"
+    text = f'x = (\n  <p className="a">\n    {words}\n  </p>\n);'
     filled = joined(text, "x.jsx", ALL)
     assert filled.split("\n")[2:4] == [
         "    one two three four five six seven",

@@ -36,3 +36,27 @@ def test_a_memoised_function_would_not_read_it(run, tmp_path: Path) -> None:  # 
     (tmp_path / "Berth.jsx").write_text(BERTH.replace("Component", "PureComponent"))
     found = json.loads(run("carry", "Berth.jsx", "--to", "jsx-function", "--json").stdout)
     assert [f["rule"] for f in found["results"][0]["findings"]] == ["legacy-context"]
+
+
+ROW = """import React, { Component } from 'react';
+export default class Row extends Component {
+  static contextTypes = { header: () => null, level: () => null, onPick: () => null };
+  render() {
+    const { header, level, onPick } = this.context;
+    if (header && level > 2) return <b onClick={() => onPick(level)}>deep</b>;
+    return header ? <b>head</b> : <i>{level}</i>;
+  }
+}
+"""
+
+
+def test_it_is_looked_for_like_any_input(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "Row.jsx").write_text(ROW)
+    run("carry", "Row.jsx", "--to", "jsx-function", "--write")
+    call = ("verify", "Row.jsx", "Row.function.jsx", "--budget", "4", "--json")
+    found = json.loads(run(*call).stdout)
+    assert found["verdict"] == "same" and found["reach"]["old"]["unreached"] == []
+    new = tmp_path / "Row.function.jsx"
+    new.write_text(new.read_text().replace("level > 2", "level > 1"))
+    assert json.loads(run(*call, "--save", "smallest.yaml").stdout)["verdict"] == "differs"
+    assert "$context.header: true" in (tmp_path / "smallest.yaml").read_text()

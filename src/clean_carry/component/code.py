@@ -124,6 +124,17 @@ class MethodCall(Operation):
 
 
 @dataclass(frozen=True)
+class Differs(Operation):
+    """A comparison of two values by identity, in which not-a-number is equal to itself."""
+
+    left: Code
+    right: Code
+
+    def operands(self) -> tuple[Code, ...]:
+        return self.left, self.right
+
+
+@dataclass(frozen=True)
 class Redraw(Operation):
     """A call that has the component drawn again though nothing changed."""
 

@@ -12,7 +12,7 @@ from clean_carry.component.spans import Span
 
 # Moments are named for when they happen.
 MomentName = Literal[
-    "made", "starting", "received", "displayed", "updated", "removed", "before drawing"
+    "made", "starting", "derived", "received", "displayed", "updated", "removed", "before drawing"
 ]
 DefaultKind = Literal["constant", "name", "function", "object", "other"]
 
@@ -148,7 +148,8 @@ class Moment:
 
     `kept_guard` is the entry of a guard that is copied with the body instead of being carried;
     `calls_imports` says that a function of another file is called at once, which may throw;
-    `asynchronous` that it may wait, and that nobody asks for what it gives.
+    `asynchronous` that it may wait, and that nobody asks for what it gives. `condition` is that of a
+    moment that writes state as long as it holds.
     """
 
     when: MomentName
@@ -166,6 +167,7 @@ class Moment:
     kept_guard: int = -1
     calls_imports: bool = False
     asynchronous: bool = False
+    condition: Code | None = None
 
 
 @dataclass(frozen=True)

@@ -483,6 +483,13 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "const rows = ref as Manifest<Crate>;",
     ),
     (
+        "derived-not-a-number",
+        "note",
+        "a value that is not a number counts as unchanged; for the class it changed at every draw",
+        "Nothing, unless it may be NaN and other state is derived with it",
+        "if (props.at !== state.at) return { at: props.at, seen: 0 };",
+    ),
+    (
         "undefined-drawn",
         "note",
         "where this is undefined the class fails; a function with memo or a reference draws nothing",

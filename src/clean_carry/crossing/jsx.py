@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from clean_carry.component.code import Member, MethodValue, Operation, PatternRead, Read
+from clean_carry.component.code import Differs, Member, MethodValue, Operation, PatternRead, Read
 from clean_carry.component.errors import InputError, UnsettledEntry
 from clean_carry.component.fragment import (
     Fragment,
@@ -94,6 +94,8 @@ class ClassFileOutcome:
         for whole, _, _ in component.decorators:
             found[f"@{whole.start}"] = ("decorator-called", "", whole.start)
         for _, operation in component.operations():
+            if isinstance(operation, Differs):
+                found["differs"] = ("derived-not-a-number", "", operation.span.start)
             for name in _references(operation):
                 at = operation.span.start
                 found.setdefault(f"ref {name}", ("reference-from-input", name, at))

@@ -89,3 +89,21 @@ def member_name(node: Node) -> str | None:
 def is_identifier(name: str) -> bool:
     """Whether a name is an identifier (ECMA-262 §12.7; `$` is allowed in every place)."""
     return name.replace("$", "_").isidentifier()
+
+
+def plain_fields(node: Node) -> list[tuple[str, Node | None]] | None:
+    """The fields of an object literal of plain names; None where it holds anything else."""
+    fields: list[tuple[str, Node | None]] = []
+    for part in node.named_children:
+        if part.type == "shorthand_property_identifier":
+            fields.append((part.text, None))
+            continue
+        if part.type != "pair":
+            return None
+        key, value = part.child("key"), part.child("value")
+        name = property_name(key) if key is not None else None
+        if name is None or value is None or not is_identifier(name):
+            return None
+        fields.append((name, value))
+    names = [name for name, _ in fields]
+    return fields if len(set(names)) == len(names) else None

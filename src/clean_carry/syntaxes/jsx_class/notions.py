@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name
+from clean_carry.syntaxes.jsx_class.settling import HOOK, derivation_of
 
 HOOKS = {
     "componentDidMount": "display-hook",
@@ -55,6 +56,8 @@ def _method_notion(member: Node, name: str) -> tuple[str, str]:
     if member.has("get") or member.has("set"):
         return "unknown-member", f"accessor {name}"
     if member.has("static"):
+        if name == HOOK and derivation_of(member) is not None:
+            return "derivation", name
         if name in REFUSED_STATICS:
             return "refused-member", name
         return "static-method", name

@@ -27,7 +27,7 @@ from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.children import sensitive_children
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
 from clean_carry.syntaxes.jsx_class import constructor as constructors
-from clean_carry.syntaxes.jsx_class import contexts, escapes
+from clean_carry.syntaxes.jsx_class import contexts, derivations, escapes
 from clean_carry.syntaxes.jsx_class import writes as _writes  # noqa: F401  (registers readers)
 from clean_carry.syntaxes.jsx_class.drawn import may_be_undefined
 from clean_carry.syntaxes.jsx_class.members import MEMBERS, Gathered, is_element_reference
@@ -35,6 +35,7 @@ from clean_carry.syntaxes.jsx_class.notions import notion_of
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, collect
 from clean_carry.syntaxes.jsx_class.receivers import find
 from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates, heritage_types
+from clean_carry.syntaxes.jsx_class.settling import derivation_of
 
 _METHODS = ("prototype-method", "arrow-method")
 
@@ -87,7 +88,12 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     facts.context = contexts.kind_of_context(members, candidate.siblings, candidate.name)
     constructor = _collect(gathered, members, file)
     escapes.mark_named(facts)
-    collect(facts, find(file.tree, file.names, node, constructor))
+    given = [(constructor, ("props", "context"))] if constructor is not None else []
+    for member, notion, _ in members:
+        if notion == "derivation" and (found := derivation_of(member)) is not None:
+            derivations.prepare(facts, found)
+            given.append((member, ("props", "state")))
+    collect(facts, find(file.tree, file.names, node, given))
     if not file.tree.source.path.endswith((".ts", ".tsx")) and facts.context != "old":
         gathered.exposed = _exposed(facts, members)
     gathered.outside = _outside(facts, members, gathered.exposed)

@@ -6,6 +6,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from clean_carry.source.javascript.scope import Binding, Names
@@ -34,8 +35,13 @@ class Receivers:
     static_uses: tuple[Node, ...]
 
 
-def find(tree: Tree, names: Names, class_node: Node, constructor: Node | None) -> Receivers:
-    """Find every node below `class_node` that stands for the instance or a part of it."""
+def find(
+    tree: Tree, names: Names, class_node: Node, given: Sequence[tuple[Node, tuple[str, ...]]]
+) -> Receivers:
+    """Find every node below `class_node` that stands for the instance or a part of it.
+
+    `given` are functions the runtime gives parts of it, each with what its parameters mean.
+    """
     uses: list[Receiver] = []
     declarations: list[Node] = []
     static_uses: list[Node] = []
@@ -56,8 +62,8 @@ def find(tree: Tree, names: Names, class_node: Node, constructor: Node | None) -
             declarations.append(declaration)
             for binding, means in meanings:
                 uses.extend(Receiver(ref, means, declaration) for ref in binding.references)
-    if constructor is not None:
-        uses.extend(_constructor_inputs(constructor, names))
+    for function, parts in given:
+        uses.extend(_parameters(function, parts, names))
     uses.sort(key=lambda use: use.node.start)
     return Receivers(tuple(uses), tuple(declarations), tuple(static_uses))
 
@@ -122,13 +128,13 @@ def _aliases(node: Node, names: Names) -> tuple[Node, list[tuple[Binding, str]]]
     return declaration, meanings
 
 
-def _constructor_inputs(constructor: Node, names: Names) -> list[Receiver]:
-    parameters = constructor.child("parameters")
-    scope = names.inner_scope(constructor)
+def _parameters(function: Node, meanings: tuple[str, ...], names: Names) -> list[Receiver]:
+    parameters = function.child("parameters")
+    scope = names.inner_scope(function)
     if parameters is None or scope is None or not parameters.named_children:
         return []
     found: list[Receiver] = []
-    for parameter, means in zip(parameters.named_children, ("props", "context"), strict=False):
+    for parameter, means in zip(parameters.named_children, meanings, strict=False):
         pattern = parameter.child("pattern")
         if pattern is None or pattern.type != "identifier":
             continue

@@ -15,7 +15,7 @@ from clean_carry.component.code import (
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import Scope
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import is_function, is_identifier, property_name
+from clean_carry.source.javascript.values import is_function, plain_fields, property_name
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, reader
 from clean_carry.syntaxes.jsx_class.places import place_of
 from clean_carry.syntaxes.jsx_class.receivers import Receiver
@@ -60,13 +60,13 @@ def _state_write(facts: ClassFacts, use: Receiver, node: Node) -> None:
     span, deferred = facts.span(call), facts.deferred(call)
     position, callee = position_of(call), facts.span(node)
     if argument.type == "object":
-        fields = _literal_fields(argument)
+        fields = plain_fields(argument)
         if fields is None:
             _add_open(facts, call, argument, (position, callee), after, may_be_other=False)
             return
 
         def build(entry: int) -> Operation:
-            patches = tuple(_patch(facts, argument, name, value) for name, value in fields)
+            patches = tuple(patch_of(facts, argument, name, value) for name, value in fields)
             code = facts.code(facts.span(argument), kept=False)
             then = _after(facts, after)
             return StateWrite(span, entry, deferred, position, code, callee, patches, after=then)
@@ -128,25 +128,7 @@ def _add_open(
     add(facts, call, "state-write", build)
 
 
-def _literal_fields(node: Node) -> list[tuple[str, Node | None]] | None:
-    """The fields of an object literal of plain names; None where it holds anything else."""
-    fields: list[tuple[str, Node | None]] = []
-    for part in node.named_children:
-        if part.type == "shorthand_property_identifier":
-            fields.append((part.text, None))
-            continue
-        if part.type != "pair":
-            return None
-        key, value = part.child("key"), part.child("value")
-        name = property_name(key) if key is not None else None
-        if name is None or value is None or not is_identifier(name):
-            return None
-        fields.append((name, value))
-    names = [name for name, _ in fields]
-    return fields if len(set(names)) == len(names) else None
-
-
-def _patch(facts: ClassFacts, literal: Node, name: str, value: Node | None) -> Patch:
+def patch_of(facts: ClassFacts, literal: Node, name: str, value: Node | None) -> Patch:
     if value is None:
         binding = facts.names.scope_at(literal).find(name)
         return Patch(name, None, False, binding is not None and _is_held(facts, binding.node))
@@ -240,7 +222,7 @@ def _updater(facts: ClassFacts, function: Node, code: Code) -> Updater:
     result = None
     if own is not None and body is not None and body.type == "parenthesized_expression":
         inner = body.named_children[0] if len(body.named_children) == 1 else None
-        fields = _literal_fields(inner) if inner is not None and inner.type == "object" else None
+        fields = plain_fields(inner) if inner is not None and inner.type == "object" else None
         if fields is not None and not any(value is None for _, value in fields):
             result = tuple(
                 Patch(field, Code(facts.span(value), _within(code, value)), False)

@@ -10,12 +10,13 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
+from clean_carry.component.code import StateWrite
 from clean_carry.component.fragment import Fragment, copy, dropped, new, settled
 from clean_carry.component.model import Moment
 from clean_carry.component.plan import GIVEN, PROPS, Plan
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx_function.effects import has_code, without_end
-from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
+from clean_carry.syntaxes.jsx_function.operations import Speller, releveled, set_calls
 
 if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.write import Style
@@ -50,6 +51,8 @@ def drawn_moment(
         return dropped(moment.entry, "empty-hook") + copy(moment.body.span)
     if moment.when == "made":
         return _made(speller, style, moment, inner)
+    if moment.when == "derived":
+        return _derived(speller, style, moment, inner)
     if moment.when == "starting":
         return _starting(plan, speller, style, moment, inner)
     return _received(plan, speller, style, moment, inner)
@@ -68,6 +71,19 @@ def _made(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragmen
         + releveled(speller, moment.body, deep)
         + new(f"\n{inner}}}){semi}")
     )
+
+
+def _derived(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
+    """State that follows inputs: written before anything is drawn, and drawn again at once."""
+    assert moment.condition is not None
+    deep, semi = inner + style.unit, style.semicolon
+    result = new("if (", moment.entry, "derived-to-draw")
+    result += releveled(speller, moment.condition, inner) + new(") {")
+    for write in moment.body.operations:
+        if isinstance(write, StateWrite):
+            for call in set_calls(speller, write):
+                result += new(f"\n{deep}") + call + new(semi)
+    return result + new(f"\n{deep}return null{semi}\n{inner}}}")
 
 
 def _starting(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:

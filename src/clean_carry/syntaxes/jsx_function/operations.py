@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from clean_carry.component.code import (
     Assign,
     Code,
+    Differs,
     DraftState,
     Emit,
     FieldUse,
@@ -184,6 +185,14 @@ def _method_call(speller: Speller, operation: Operation) -> Fragment:
     return new(f"{speller.name(operation.member)}{call}", operation.entry, "method-by-name")
 
 
+def _differs(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, Differs)
+    head = new("!Object.is(", operation.entry, "difference-by-identity")
+    return (
+        head + speller.code(operation.left) + new(", ") + speller.code(operation.right) + new(")")
+    )
+
+
 def _redraw(speller: Speller, operation: Operation) -> Fragment:
     return new(f"{speller.plan.previous['redraw']}()", operation.entry, "redraw-by-count")
 
@@ -302,6 +311,16 @@ def _write_count(operation: StateWrite) -> int:
     return len(operation.updater.result)
 
 
+def set_calls(speller: Speller, operation: StateWrite) -> list[Fragment]:
+    """The calls that write what a literal write gives, one for each field where state is split."""
+    whole = settled(operation.entry, "derived-to-draw")
+    if speller.plan.layout == "whole":
+        setter = new(f"{speller.plan.setters['*']}(")
+        return [whole + setter + speller.code(operation.argument) + new(")")]
+    calls = [_set_call(speller, operation, number) for number in range(_write_count(operation))]
+    return [whole + calls[0], *calls[1:]]
+
+
 def _set_call(speller: Speller, operation: StateWrite, number: int) -> Fragment:
     plan = speller.plan
     if operation.fields is not None:
@@ -361,6 +380,7 @@ _SPELL: dict[type, Callable[[Speller, Operation], Fragment]] = {
     FieldUse: _field_use,
     MethodCall: _method_call,
     Redraw: _redraw,
+    Differs: _differs,
     MethodValue: _method_value,
     Gone: _gone,
     Left: _left,

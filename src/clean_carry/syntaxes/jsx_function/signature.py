@@ -149,6 +149,17 @@ def _object_line(plan: Plan, speller: Speller, style: Style, parts: list[str]) -
     return head + "".join(f"\n{inner}{style.unit}{part}," for part in parts) + f"\n{inner}}}{semi}"
 
 
+def _pattern_line(plan: Plan, speller: Speller, style: Style, items: list[Fragment]) -> Fragment:
+    """The line that takes the inputs apart, one input a line where they do not fit on one."""
+    inner = speller.source.indent_at(plan.component.span.start) + style.unit
+    end = f"}} = {plan.names[GIVEN]}{style.semicolon}"
+    flat = joined(items, ", ")
+    if style.fit.columns(inner) + len(f"const {{  {end}") + length(flat) <= style.fit.width:
+        return new("const { ") + flat + new(f" {end}")
+    deep = f"\n{inner}{style.unit}"
+    return new(f"const {{{deep}") + joined(items, f",{deep}") + new(f"\n{inner}{end}")
+
+
 def merged_inputs(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
     """The line that puts inputs and their defaults into one object again."""
     if plan.inputs != "whole":
@@ -163,7 +174,6 @@ def merged_inputs(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
         own.append(name if name == local else f"{key}: {local}")
     lines = [new(_object_line(plan, speller, style, [*own, f"...{plan.names[OTHERS]}"]))]
     if GIVEN in plan.names:
-        items = joined([*_items(plan, speller), new(f"...{plan.names[OTHERS]}")], ", ")
-        end = f" }} = {plan.names[GIVEN]}{style.semicolon}"
-        lines.insert(0, new("const { ") + items + new(end))
+        items = [*_items(plan, speller), new(f"...{plan.names[OTHERS]}")]
+        lines.insert(0, _pattern_line(plan, speller, style, items))
     return lines

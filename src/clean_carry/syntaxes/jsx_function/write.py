@@ -27,6 +27,9 @@ from clean_carry.syntaxes.jsx_function.state import (
     state_lines,
 )
 
+# Moments that may end the draw they run in.
+ENDING = ("starting", "received", "derived")
+
 
 @dataclass(frozen=True)
 class TemplateTarget:
@@ -98,7 +101,7 @@ def write(
         blocks.append(joined((line for line in opening), f"\n{inner}"))
     handle = component.exposed
     for member in _in_order(plan):
-        if isinstance(member, Moment) and member.when in ("starting", "received"):
+        if isinstance(member, Moment) and member.when in ENDING:
             # What runs while drawing may end the draw; a hook may not stand behind that.
             blocks += _last_hooks(plan, style, followed, bool(handle), inner)
             followed, handle = False, ()
@@ -229,7 +232,7 @@ def _in_order(plan: Plan) -> list[Part]:
     made = [m for m in members if isinstance(m, Moment) and m.when == "made"]
     first = [] if any(_uses_methods(m) for m in made) else made
     last = [m for m in made if m not in first]
-    last += [m for m in members if isinstance(m, Moment) and m.when in ("starting", "received")]
+    last += [m for m in members if isinstance(m, Moment) and m.when in ENDING]
     members = [*first, *(m for m in members if m not in made and m not in last), *last]
     displayed, removed = plan.component.moments("displayed"), plan.component.moments("removed")
     if displayed and removed and not plan.merged:
@@ -262,7 +265,7 @@ def _member(
         text = speller.source.slice(member.span.start, member.span.end)
         return new(left_marker(member.rule, text), member.entry, member.rule)
     if isinstance(member, Moment):
-        if member.when in ("made", "starting", "received"):
+        if member.when == "made" or member.when in ENDING:
             body = drawn_moment(plan, speller, style, member, inner)
         elif member.when == "removed":
             if plan.merged:

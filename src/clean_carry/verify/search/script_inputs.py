@@ -15,6 +15,8 @@ from clean_carry.verify.search.types import declared_type, runtime_type
 _CLASSES = ("class_declaration", "class", "abstract_class_declaration")
 _DECLARED = ("propTypes", "props")
 _DEFAULTS = ("defaultProps",)
+# What the old context gives is an input under this prefix; the renderer gives it through a parent.
+CONTEXT = "$context."
 # Members of a class that the runtime calls, and those that are private by their name.
 _CALLED = re.compile(
     r"[_#]|(constructor|render|componentDid\w+|shouldComponentUpdate|getChildContext)$"
@@ -33,6 +35,11 @@ def script_inputs(tree: Tree, component: str) -> Inputs:
     found.methods = _methods(tree, own)
     names: dict[str, None] = {}
     declared: dict[str, Shape] = {}
+    for _, value in static_objects(tree, component, ("contextTypes",)):
+        for key, kind, owner in parts_of(value, tree):
+            found.shapes[f"{CONTEXT}{key}"] = merged(
+                runtime_type(kind, owner), shapes.of(key) if key in shapes else Shape()
+            )
     for name, value in static_objects(tree, component, _DECLARED):
         for key, kind, owner in parts_of(value, tree):
             if name == "propTypes":

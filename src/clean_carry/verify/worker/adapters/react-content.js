@@ -19,15 +19,43 @@ export function content(list) {
   });
 }
 
+// Inputs of this prefix are what a parent gives by the old context.
+const CONTEXT = '$context.';
+const givers = new Map();
+
+/** A parent that gives a context of these names, always the same one. */
+function giver(names) {
+  const key = names.join(' ');
+  if (!givers.has(key)) {
+    class Given extends React.Component {
+      getChildContext() { return this.props.context; }
+      render() { return this.props.children; }
+    }
+    Given.childContextTypes = Object.fromEntries(names.map((name) => [name, () => null]));
+    givers.set(key, Given);
+  }
+  return givers.get(key);
+}
+
 /** The element that mounts `component` with an input made of neutral values; `hold` gets a reference to it. */
 export function element(component, input, values, hold) {
+  const mounted = plain(component, input, values, hold);
+  const names = Object.keys((component?.trialSubject ?? component)?.contextTypes ?? {});
+  if (!names.length || Number.parseInt(React.version, 10) >= 19) return mounted;
+  const given = values(input);
+  const context = Object.fromEntries(names.map((name) => [name, given[`${CONTEXT}${name}`]]));
+  return React.createElement(giver(names), { context }, mounted);
+}
+
+function plain(component, input, values, hold) {
   const props = { ...values(input) };
+  for (const name of Object.keys(props)) if (name.startsWith(CONTEXT)) delete props[name];
   if (hold) props.ref = hold;
   let children = [];
   for (const name of Object.keys(input.slots ?? {})) {
     const made = content(input.slots[name]);
     if (name === '' || name === 'default' || name === 'children') children = made;
-    else props[name] = fragment(input.slots[name]);
+    else if (!name.startsWith(CONTEXT)) props[name] = fragment(input.slots[name]);
   }
   return React.createElement(component, props, ...children);
 }
@@ -43,7 +71,7 @@ export function objections(component, input, values) {
   const types = component?.propTypes;
   if (!types || Number.parseInt(React.version, 10) >= 19) return [];
   const found = [];
-  const { props } = element(component, input, values);
+  const { props } = plain(component, input, values);
   for (const name of Object.keys(types)) {
     if (typeof types[name] !== 'function') continue;
     try {
@@ -76,10 +104,12 @@ export function events(node) {
 
 /** The component inside what the project's set-up module provides around its children. */
 export function within(Setup, component) {
-  return React.forwardRef((props, ref) => {
+  const all = React.forwardRef((props, ref) => {
     const own = ref ? { ...props, ref } : props;
     return React.createElement(Setup, null, React.createElement(component, own));
   });
+  all.trialSubject = component;
+  return all;
 }
 
 /** What a function that makes components (`withTide`) gives for one that shows what it is given. */

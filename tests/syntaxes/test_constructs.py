@@ -1,0 +1,59 @@
+"""The pages of constructs: every notion has a row, every row a pair with a trial or a test."""
+
+from __future__ import annotations
+
+import json
+import re
+from pathlib import Path
+
+import pytest
+
+SYNTAXES = Path(__file__).parents[2] / "src" / "clean_carry" / "syntaxes"
+HERE = Path(__file__).parent
+TESTS = HERE.parent
+PAGES = sorted(SYNTAXES.glob("*/constructs.md"))
+
+
+def rows(page: Path) -> list[list[str]]:
+    """The cells of every row of its tables, headings left out."""
+    found = [
+        [cell.strip() for cell in line.strip().strip("|").split("|")]
+        for line in page.read_text("utf-8").splitlines()
+        if line.startswith("|")
+    ]
+    return [cells for cells in found if cells[0] not in ("notion", "member", "---")]
+
+
+def declared() -> list[str]:
+    members = json.loads((HERE / "jsx_class" / "runtime-members.json").read_text("utf-8"))
+    return sorted({*members["instance"], *members["static"]})
+
+
+@pytest.mark.parametrize("page", PAGES, ids=lambda page: page.parent.name)
+def test_every_row_names_a_pair_with_a_trial_or_a_test(page: Path) -> None:
+    pairs = HERE / page.parent.name / "pairs"
+    for cells in rows(page):
+        names = re.findall(r"`([\w./-]+)`", cells[-1])
+        assert names, cells
+        for name in names:
+            if name.endswith(".py"):
+                assert (TESTS.parent / name).exists() or (HERE / name).exists(), name
+            else:
+                assert list((pairs / name).glob("old.trials.yaml")), name
+
+
+@pytest.mark.parametrize("member", declared())
+def test_every_member_the_runtime_declares_has_a_row(member: str) -> None:
+    page = SYNTAXES / "jsx_class" / "constructs.md"
+    table = page.read_text("utf-8").split("## What the runtime declares")[1]
+    lines = [line for line in table.splitlines() if line.startswith("|")]
+    found = [line for line in lines if f"`{member}`" in line.split("|")[1]]
+    assert len(found) == 1
+
+
+@pytest.mark.parametrize(
+    "pair", sorted((HERE / "jsx_class" / "pairs").iterdir()), ids=lambda p: p.name
+)
+def test_every_pair_is_named_by_a_row(pair: Path) -> None:
+    text = (SYNTAXES / "jsx_class" / "constructs.md").read_text("utf-8")
+    assert f"`{pair.name}`" in text
