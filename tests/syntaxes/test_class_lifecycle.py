@@ -166,7 +166,7 @@ def test_what_must_be_drawn_each_time_is_said(tmp_path: Path) -> None:
 
 
 CONSTRUCTORS: list[tuple[str, list[str]]] = [
-    ("const a = props.a; this.state = { a };", ["() => {\n    const a = aProp; return { a };\n  }"]),
+    ("const a = props.a; this.state = { a };", ["() => {\n      const a = aProp; return { a };\n    }"]),
     ("this.state = {}; if (props.a) this.state.a = 1;",
      ["const initial = {};", "initial.a = 1;", "return initial;"]),
     ("if (props.a) { this.state = { a: 1 }; } else { this.state = { a: 2 }; }",

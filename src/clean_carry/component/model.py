@@ -29,6 +29,7 @@ class Default:
     entry: int
     numeric: bool = False
     text: str = ""
+    comments: tuple[Span, ...] = ()
 
 
 @dataclass(frozen=True)

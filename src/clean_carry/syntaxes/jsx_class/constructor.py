@@ -100,13 +100,13 @@ def drafting(facts: ClassFacts, constructor: Node | None, methods: set[str]) -> 
         found = assigned(statement)
         if found is None or found[0] in methods:
             return False
-        return not any(n.type == "identifier" and n.text in own for n in found[1].walk())
+        return not _uses(found[1], own)
 
     def plain(statement: Node) -> bool:
         found = assigned(statement)
         return apart(statement) and (found is None or found[0] != "state")
 
-    if all(apart(statement) for statement in statements):
+    if all(apart(statement) for statement in statements) or _stands_alone(statements, own):
         return []
     first, last = 0, len(statements)
     while first < last and plain(statements[first]):
@@ -118,6 +118,28 @@ def drafting(facts: ClassFacts, constructor: Node | None, methods: set[str]) -> 
         _is_base_call(s) or (bound_method(s) or "") in methods or _returns(s) for s in inside
     )
     return [] if unsafe or _assignments_of_state(inside) == 0 else inside
+
+
+def _stands_alone(statements: list[Node], own: set[str]) -> bool:
+    """Whether the state is one literal that nothing else in the constructor has to do with."""
+    made = [s for s in statements if (assigned(s) or ("",))[0] == "state"]
+    if len(made) != 1:
+        return False
+    others = [s for s in statements if s is not made[0] and not _is_base_call(s)]
+    value = assigned(made[0])[1]  # type: ignore[index]
+    if runs_code(value) or _uses(value, own):
+        return False
+    return not any(
+        below.type == "member_expression" and below.text == "this.state"
+        for statement in others
+        for below in statement.walk()
+    )
+
+
+def _uses(value: Node, own: set[str]) -> bool:
+    """Whether a value uses one of these names."""
+    kinds = ("identifier", "shorthand_property_identifier")
+    return any(below.type in kinds and below.text in own for below in value.walk())
 
 
 def _returns(statement: Node) -> bool:

@@ -521,7 +521,8 @@ def _literal_defaults(
         elif value.type in ("object", "array"):
             kind = "object"
         code = facts.code(facts.span(value))
-        found[name] = Default(code, kind, entry, is_number(value))  # type: ignore[arg-type]
+        notes = tuple(facts.span(note) for note in comments.leading(facts.tree, part))
+        found[name] = Default(code, kind, entry, is_number(value), comments=notes)  # type: ignore[arg-type]
     return found
 
 

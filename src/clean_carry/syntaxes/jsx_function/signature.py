@@ -6,7 +6,7 @@ import re
 from typing import TYPE_CHECKING
 
 from clean_carry.component.code import Member
-from clean_carry.component.fragment import Fragment, joined, length, new, settled
+from clean_carry.component.fragment import Fragment, copy, joined, length, new, settled
 from clean_carry.component.model import Prop
 from clean_carry.component.plan import GIVEN, OTHERS, PROPS, Plan
 from clean_carry.source.javascript.values import is_identifier
@@ -134,6 +134,8 @@ def default_constants(plan: Plan, speller: Speller, style: Style) -> Fragment:
     for prop in plan.component.props:
         name = hoisted_name(plan, prop)
         if name and prop.default is not None:
+            for note in prop.default.comments:
+                result += copy(note) + new(f"\n{base}")
             result += new(f"const {name} = ") + releveled(speller, prop.default.code, base)
             result += new(f"{style.semicolon}\n\n{base}")
     return result

@@ -1,10 +1,13 @@
 import React, { useLayoutEffect, useReducer, useRef } from 'react';
 
 export default function Tides({ harbour, onShown, onGone }) {
-  const [state, setState] = useReducer((state, change) => {
-    const patch = typeof change === 'function' ? change(state) : change;
-    return patch == null ? state : { ...state, ...patch };
-  }, { tides: null });
+  const [state, setState] = useReducer(
+    (state, change) => {
+      const patch = typeof change === 'function' ? change(state) : change;
+      return patch == null ? state : { ...state, ...patch };
+    },
+    { tides: null }
+  );
   const latestHarbour = useRef(harbour);
   latestHarbour.current = harbour;
   const latestOnGone = useRef(onGone);
@@ -12,10 +15,12 @@ export default function Tides({ harbour, onShown, onGone }) {
   const latestOnShown = useRef(onShown);
   latestOnShown.current = onShown;
 
-  useLayoutEffect(() => () => {
-    (async () => {
-      await latestOnGone.current(latestHarbour.current);
-    })();
+  useLayoutEffect(() => {
+    return () => {
+      (async () => {
+        await latestOnGone.current(latestHarbour.current);
+      })();
+    };
   }, []);
 
   useLayoutEffect(() => {
