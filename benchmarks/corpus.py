@@ -34,7 +34,7 @@ from clean_carry.verify.verify import Effort
 
 HERE = Path(__file__).parent
 # Seconds for which trials look for themselves, for each component.
-BUDGET = 5.0
+BUDGET = 3.0
 
 
 @dataclass(frozen=True)
@@ -275,7 +275,7 @@ def _verify(row: Row, path: Path, result: Result, bench: Bench) -> None:
 INTRODUCTION = """# Open corpora, measured
 
 Made by `python benchmarks/corpus.py`: every class component of real packages, carried to functions
-and verified in the package's runtime (react 16.14) with trials that find themselves (5 seconds a
+and verified in the package's runtime (react 16.14) with trials that find themselves (3 seconds a
 component). Components are counted by the TypeScript compiler, not by our reader.
 
 *Fail the checks*: the written file does not parse, or a linter finds an undefined, unused or redeclared

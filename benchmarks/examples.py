@@ -29,8 +29,8 @@ CHOSEN = (
 PLACE = Path(__file__).parent.parent / "docs" / "examples"
 HEAD = """# Carried components, side by side
 
-Made by `python benchmarks/examples.py`: components of the open corpora as they are, and as they are carried to
-functions for runtime 16. They keep the licence of the package they come from, which lies beside them.
+Made by `python benchmarks/examples.py`: components of the open corpora as they are, and as they are
+carried to functions for runtime 16. They keep the licence of their package, which lies beside them.
 
 | component | package | lines, old and new |
 |---|---|---|

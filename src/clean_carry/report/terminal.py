@@ -63,7 +63,7 @@ def totals(results: Sequence[Result], verdicts: Iterable[Verification]) -> Itera
     """Many components at a glance: how many of each status, by which rules, and the verdicts."""
     counts: Counter[str] = Counter(result.status for result in results)
     shown = [
-        click.style(f"{counts[status]} {called}", fg=_STATUS[status])
+        click.style(f"{counts[status]} {called}", fg=_STATUS[status] if counts[status] else None)
         for status, called in (("clean", "clean"), ("left", "left in part"), ("refused", "refused"))
     ]
     files = len({result.source for result in results})
