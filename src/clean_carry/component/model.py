@@ -238,7 +238,8 @@ class Component:
     the file, or its own code, names it, `export_span` is what stands before it to export it as the
     default. `exposed` are methods for who holds a reference to it. `form` is how it stands in its
     file; `decorators` are calls its name stands for the result of, the outermost first: all of it,
-    what is called, and its entry. `undefined_at` is where it may draw nothing at all, not even null.
+    what is called, and its entry. `undefined_at` is where it may draw nothing at all, not even null;
+    `elsewhere` are findings in other files: rule, file, line.
     """
 
     name: str
@@ -275,6 +276,7 @@ class Component:
     names_itself: bool = False
     export_span: Span | None = None
     undefined_at: int = -1
+    elsewhere: tuple[tuple[str, str, int], ...] = ()
     form: Literal["declared", "constant", "returned", "expression"] = "declared"
     decorators: tuple[tuple[Span, Span, int], ...] = ()
     moved: tuple[tuple[Span, int, str], ...] = ()

@@ -483,6 +483,13 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "const rows = ref as Manifest<Crate>;",
     ),
     (
+        "test-reaches-in",
+        "note",
+        "a test asks an instance, which a function does not have",
+        "Ask for what is drawn and called instead",
+        "expect(wrapper.state('open')).toBe(true);",
+    ),
+    (
         "derived-not-a-number",
         "note",
         "a value that is not a number counts as unchanged; for the class it changed at every draw",

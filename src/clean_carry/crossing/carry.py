@@ -185,7 +185,8 @@ def _findings(component: Component, source: SourceText) -> list[Finding]:
         if isinstance(member, LeftMember):
             at = member.span.start
             found.append((at, _finding(member.rule, member.detail, at, source)))
-    return [finding for _, finding in sorted(found, key=lambda pair: pair[0])]
+    ordered = [finding for _, finding in sorted(found, key=lambda pair: pair[0])]
+    return ordered + [Finding.of(rule, file, line, 1) for rule, file, line in component.elsewhere]
 
 
 def _entries(

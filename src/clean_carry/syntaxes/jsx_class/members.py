@@ -41,6 +41,7 @@ class Gathered:
     bound: set[str] = field(default_factory=set)
     outside: frozenset[str] = frozenset()
     exposed: tuple[str, ...] = ()
+    elsewhere: tuple[tuple[str, str, int], ...] = ()
     state: State | None = None
     fields: list[InstanceField] = field(default_factory=list)
     members: list[Method | Moment | LeftMember | Static] = field(default_factory=list)

@@ -33,6 +33,7 @@ from clean_carry.syntaxes.jsx_class.drawn import may_be_undefined
 from clean_carry.syntaxes.jsx_class.members import MEMBERS, Gathered, is_element_reference
 from clean_carry.syntaxes.jsx_class.notions import notion_of
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, collect
+from clean_carry.syntaxes.jsx_class.outsiders import outsiders_of
 from clean_carry.syntaxes.jsx_class.receivers import find
 from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates, heritage_types
 from clean_carry.syntaxes.jsx_class.settling import derivation_of
@@ -94,8 +95,15 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
             derivations.prepare(facts, found)
             given.append((member, ("props", "state")))
     collect(facts, find(file.tree, file.names, node, given))
+    outsiders = outsiders_of(file.workspace.file, candidate.name, facts.methods - facts.getters)
+    if outsiders.extended:
+        facts.refuse("extended-by", outsiders.extended, node.start)
+    gathered.elsewhere = tuple(("test-reaches-in", *place) for place in outsiders.tests)
     if not file.tree.source.path.endswith((".ts", ".tsx")) and facts.context != "old":
-        gathered.exposed = _exposed(facts, members)
+        gathered.exposed = _exposed(facts, members, outsiders.reached)
+    elif outsiders.reached:
+        name = min(outsiders.reached)
+        facts.refuse("reached-from-outside", f"{name}, by a reference in another file", node.start)
     gathered.outside = _outside(facts, members, gathered.exposed)
     gathered.entries["component"] = class_entry
     types = heritage_types(node)
@@ -117,10 +125,11 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     return component, facts
 
 
-def _exposed(facts: ClassFacts, members: list[tuple[Node, str, str]]) -> tuple[str, ...]:
-    """Methods that nothing inside uses and that are not private by their name: for who holds a reference.
-
-    A function gives them out by one as well.
+def _exposed(
+    facts: ClassFacts, members: list[tuple[Node, str, str]], reached: frozenset[str]
+) -> tuple[str, ...]:
+    """Methods for who holds a reference: those that nothing inside uses and that are not private by their
+    name, and those the project is seen to reach. A function gives them out by one as well.
     """
     own = {name: member for member, notion, name in members if notion in _METHODS}
     used = {
@@ -131,7 +140,8 @@ def _exposed(facts: ClassFacts, members: list[tuple[Node, str, str]]) -> tuple[s
     return tuple(
         name
         for name, member in own.items()
-        if name not in used and name[:1] not in ("_", "#") and is_identifier(name)
+        if name in reached or (name not in used and name[:1] not in ("_", "#"))
+        if is_identifier(name)
         if not any(below.type == "super" for below in member.walk())
     )
 
@@ -263,6 +273,7 @@ def _assemble(
     nothing = may_be_undefined(drawing)
     component = Component(
         name=candidate.name,
+        elsewhere=gathered.elsewhere,
         undefined_at=nothing.start if nothing is not None else -1,
         form=candidate.form,
         decorators=decorators,

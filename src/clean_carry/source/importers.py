@@ -1,0 +1,104 @@
+"""Which files of a project import a file, read once for a whole project.
+
+By the paths their text names alone: nothing is parsed. Files that only pass on what another one
+defines stand for those that import them.
+"""
+
+from __future__ import annotations
+
+import os
+import posixpath
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cache
+from pathlib import Path
+
+# What tells the top folder of a project, and folders that hold what others wrote or what was made.
+_ROOTS = ("package.json", "clean-carry.toml", ".git")
+_PASSED_OVER = frozenset({"node_modules", "dist", "build", "coverage"})
+_ENDINGS = (".js", ".jsx", ".ts", ".tsx")
+# So many files of a project are looked through.
+MOST_FILES = 4000
+# A string that is a relative path: in a script hardly anything but what is imported.
+_IMPORT = re.compile(r"""['"](\.\.?(?:/[^'"\n]*)?)['"]""")
+_PASSES_ON = re.compile(r"""export\b[^;'"]*\bfrom\s*['"](\.[^'"\n]*)['"]""")
+
+
+@dataclass(frozen=True)
+class Importer:
+    """A file that imports another one, where it stands inside of the project, and its text."""
+
+    path: Path
+    inside: str
+    text: str
+
+    def line_of(self, at: int) -> int:
+        """The line of an offset in its text."""
+        return self.text.count("\n", 0, at) + 1
+
+
+def importers_of(file: Path) -> tuple[Importer, ...]:
+    """The files that import `file`, in the order of their names."""
+    file = file.resolve()
+    root = next(
+        (up for up in file.parents if any((up / mark).exists() for mark in _ROOTS)), file.parent
+    )
+    by_target, passing = _index(root)
+    found: dict[str, None] = {}
+    queue = [_plain(file.as_posix())]
+    seen: set[str] = set()
+    while queue:
+        target = queue.pop()
+        if target in seen:
+            continue
+        seen.add(target)
+        for name in by_target.get(target, ()):
+            if name in passing.get(target, ()):
+                queue.append(_plain(name))
+            else:
+                found[name] = None
+    top = len(root.as_posix()) + 1
+    return tuple(Importer(Path(name), name[top:], _text(name)) for name in sorted(found))
+
+
+@cache
+def _index(root: Path) -> tuple[dict[str, list[str]], dict[str, set[str]]]:
+    """({file: who imports it}, {file: who passes it on}), files without their endings as keys."""
+    by_target: dict[str, list[str]] = {}
+    passing: dict[str, set[str]] = {}
+    for number, name in enumerate(_scripts(root)):
+        if number >= MOST_FILES:
+            break
+        text = _text(name)
+        folder = posixpath.dirname(name)
+        for found in _IMPORT.finditer(text):
+            target = _plain(posixpath.normpath(posixpath.join(folder, found[1])))
+            by_target.setdefault(target, []).append(name)
+        for found in _PASSES_ON.finditer(text):
+            target = _plain(posixpath.normpath(posixpath.join(folder, found[1])))
+            passing.setdefault(target, set()).add(name)
+    return by_target, passing
+
+
+def _scripts(root: Path) -> Iterator[str]:
+    for folder, inside, names in os.walk(root):
+        inside[:] = sorted(n for n in inside if n not in _PASSED_OVER and not n.startswith("."))
+        for name in sorted(names):
+            if name.endswith(_ENDINGS) and not name.endswith((".min.js", ".d.ts")):
+                yield f"{Path(folder).as_posix()}/{name}"
+
+
+def _plain(name: str) -> str:
+    """A file as an import names it: without its ending, an index by its folder."""
+    for ending in _ENDINGS:
+        name = name.removesuffix(ending)
+    return name.removesuffix("/index")
+
+
+@cache
+def _text(name: str) -> str:
+    try:
+        return Path(name).read_text("utf-8", "replace")
+    except OSError:
+        return ""

@@ -1,0 +1,59 @@
+"""What other files of a project do with a class: extend it, hold references to it, test its insides."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from pathlib import Path
+
+from clean_carry.source.importers import Importer, importers_of
+
+_TEST = re.compile(r"(\.|^|[/_-])(test|tests|spec|__tests__)([./_-]|$)")
+# What tests ask of an instance that a function does not have.
+_REACHES_IN = re.compile(r"\.instance\(\)|\.state\(|\.setState\(|\bfindRenderedComponentWithType\(")
+MOST_PLACES = 5
+
+
+@dataclass(frozen=True)
+class Outsiders:
+    """`extended` is where another file extends the class ("" where none does), `reached` the methods that a
+    file holding a reference calls, `tests` the places (file, line) where a test reaches into it."""
+
+    extended: str = ""
+    reached: frozenset[str] = frozenset()
+    tests: tuple[tuple[str, int], ...] = ()
+
+
+def outsiders_of(file: Path, name: str, methods: set[str]) -> Outsiders:
+    """Look through the files that import this one."""
+    extended, reached = "", set[str]()
+    tests: list[tuple[str, int]] = []
+    for importer in importers_of(file):
+        called = "|".join(map(re.escape, {name, *_default_names(importer, file)}))
+        found = re.search(rf"\bextends\s+(?:{called})\b", importer.text)
+        if found is not None and not extended:
+            extended = f"{importer.path.name}, line {importer.line_of(found.start())}"
+        if re.search(rf"<(?:{called})\b[^<]{{0,800}}?\bref=", importer.text):
+            calls = set(re.findall(r"\.(\w+)\s*\(", importer.text))
+            reached |= methods & calls
+        own = importer.path.name.split(".")[0].removesuffix("-test").lower()
+        if _TEST.search(importer.inside.lower()) and own in (name.lower(), _stem(file)):
+            tests += _places(importer)
+    return Outsiders(extended, frozenset(reached), tuple(tests[:MOST_PLACES]))
+
+
+def _stem(file: Path) -> str:
+    """The name of a file, or of the folder it is the index of."""
+    return (file.stem if file.stem != "index" else file.parent.name).split(".")[0].lower()
+
+
+def _default_names(importer: Importer, file: Path) -> list[str]:
+    """The names under which a file imports the default export of another."""
+    stem = re.escape(file.stem if file.stem != "index" else file.parent.name)
+    pattern = rf"\bimport\s+(\w+)[^;'\"]*['\"][^'\"\n]*\b{stem}(?:\.\w+)?['\"]"
+    return re.findall(pattern, importer.text)
+
+
+def _places(importer: Importer) -> list[tuple[str, int]]:
+    found = _REACHES_IN.finditer(importer.text)
+    return [(str(importer.path), importer.line_of(match.start())) for match in found]
