@@ -31,7 +31,8 @@ const DropdownMenu = memo(function DropdownMenu({
   };
   const [state, setState] = useReducer(
     (state, change) => {
-      const same = Object.keys(change).every((key) => Object.is(change[key], state[key]));
+      const same =
+        Object.keys(change).every((key) => Object.is(change[key], state[key]));
       return same ? state : { ...state, ...change };
     },
     undefined,

@@ -226,7 +226,11 @@ def _pure_reducer(
     patch, lines = ("patch", [f"const patch = {change}{semi}"]) if change else ("change", [])
     empty = f"{patch} == null || " if plan.may_skip else ""
     same = f"Object.keys({patch}).every((key) => Object.is({patch}[key], {local}[key]))"
-    lines.append(f"const same = {empty}{same}{semi}")
+    line = f"const same = {empty}{same}{semi}"
+    if style.fit.columns(f"{deep}{line}") > style.fit.width:
+        broken = f"\n{deep}{style.unit}"
+        line = f"const same ={broken}{f'{empty.strip()}{broken}' if empty else ''}{same}{semi}"
+    lines.append(line)
     lines.append(f"return same ? {local} : {{ ...{local}, ...{patch} }}{semi}")
     return f"{arguments}) => {{\n" + "".join(f"{deep}{line}\n" for line in lines) + f"{inner}}}"
 
