@@ -150,7 +150,7 @@ def _returns(statement: Node) -> bool:
 
 
 def _within_function(node: Node, top: Node) -> bool:
-    for above in node.up():
+    for above in node.up() if node is not top else ():
         if above is top:
             return False
         if above.is_function:
@@ -299,7 +299,11 @@ def _read_run(gathered: Gathered, run: list[Node], rest: list[Node], constructor
     if shared or early or replaced or any(_returns(s) for s in run) or any(map(runs_code, values)):
         facts.refuse("constructor-code", run[0].text[:60], start)
         return
-    single = len(run) == 1 and run[0].type == "expression_statement"
+    single = (
+        len(run) == 1
+        and run[0].type == "expression_statement"
+        and not run[0].named_children[0].type.endswith("assignment_expression")
+    )
     notes = tuple(facts.span(note) for note in comments.leading(facts.tree, run[0]))
     span = facts.span(run[0].named_children[0]) if single else facts.tree.source.span(start, end)
     key = facts.ledger.claim("constructor-code", span)
