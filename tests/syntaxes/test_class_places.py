@@ -148,3 +148,26 @@ def test_other_code_of_a_constructor(tmp_path: Path, code: str, line: str) -> No
     assert (result.status == "clean") == bool(line), result.findings
     if line:
         assert line in result.files[0].text and "useState(() => " in result.files[0].text
+
+
+EARLY = [
+    ("state = { a: this.first() };", "first() { return this.state; }", False),
+    ("state = { a: this.first() };", "first() { return this.n; }\n  n = 1;", False),
+    ("state = { a: this.first() };", "first() { return this.second(); }\n  second() { return this.state; }",
+     False),
+    ("state = { a: this.first() };", "first() { return this.props.a; }", True),
+    ("state = { a: this.first() };", "first() { return () => this.props.a; }", True),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("state", "methods", "fits"), EARLY)
+def test_a_method_called_for_the_first_state_uses_nothing_declared_after_it(
+    tmp_path: Path, state: str, methods: str, fits: bool
+) -> None:
+    text = (
+        f"class A extends Component {{\n  {state}\n  {methods}\n"
+        "  render() {\n    return <p>{String(this.state.a)}{this.first()}</p>;\n  }\n}\n"
+    )
+    result = carried(tmp_path, text)
+    assert (result.status == "clean") == fits
+    assert fits or result.findings[0].rule == "initial-needs-method"

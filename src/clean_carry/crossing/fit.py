@@ -15,12 +15,13 @@ from clean_carry.component.code import (
     Member,
     MethodCall,
     MethodValue,
+    Operation,
     PatternRead,
     Read,
     StateWrite,
     WholeRead,
 )
-from clean_carry.component.model import Component, LeftMember, Method, Moment
+from clean_carry.component.model import Component, LeftMember, Method, Moment, State, StateField
 from clean_carry.component.plan import PROPS, STATE, WHOLES, InputsForm, Layout, Plan, Refused
 from clean_carry.crossing.lateness import (
     calls_inputs,
@@ -262,20 +263,21 @@ def _early(component: Component, stable: frozenset[str], later: frozenset[int]) 
     """
     methods = {method.name: method for method in component.methods()}
     found: set[str] = set()
-    queue: list[tuple[str, int]] = [
-        (operation.member.name, operation.span.start)
+    made = component.state is not None and component.state.body
+    queue: list[tuple[str, bool, int]] = [
+        (operation.member.name, isinstance(owner, State | StateField), operation.span.start)
         for owner, operation in component.operations()
         if not isinstance(owner, Method | Moment | str)
         and isinstance(operation, MethodCall | MethodValue)
         and not operation.deferred
     ]
-    seen: set[str] = set()
+    seen: set[tuple[str, bool]] = set()
     while queue:
-        name, at = queue.pop()
+        name, for_state, at = queue.pop()
         method = methods.get(name)
-        if name in seen or method is None:
+        if (name, for_state) in seen or method is None:
             continue
-        seen.add(name)
+        seen.add((name, for_state))
         inner = list(method.text.all())
         calls = [o for o in inner if isinstance(o, MethodCall)]
         if method.form == "assigned" or name in stable:
@@ -284,8 +286,25 @@ def _early(component: Component, stable: frozenset[str], later: frozenset[int]) 
             found.add(name)
         elif any(operation.entry in later for operation in inner):
             raise Refused("initial-needs-method", name, at)
-        queue += [(call.member.name, at) for call in calls]
+        if any(_not_there_yet(operation, for_state=for_state, made=made) for operation in inner):
+            raise Refused("initial-needs-method", name, at)
+        queue += [(call.member.name, for_state, at) for call in calls]
     return frozenset(found)
+
+
+def _not_there_yet(operation: Operation, *, for_state: bool, made: bool) -> bool:
+    """Whether a method called for an initial value uses what is declared only after it.
+
+    State stands before fields, but behind them where statements make it.
+    """
+    if operation.deferred:
+        return False
+    of_state = (isinstance(operation, Read) and operation.member.kind == "state") or (
+        isinstance(operation, WholeRead | PatternRead) and operation.source == "state"
+    )
+    if of_state:
+        return for_state or made
+    return isinstance(operation, FieldUse) and not (for_state and made)
 
 
 def _without_numeric_guards(component: Component) -> Component:

@@ -48,6 +48,11 @@ export function element(component, input, values, hold) {
 }
 
 function plain(component, input, values, hold) {
+  const { props, children } = given(input, values, hold);
+  return React.createElement(component, props, ...children);
+}
+
+function given(input, values, hold) {
   const props = { ...values(input) };
   for (const name of Object.keys(props)) if (name.startsWith(CONTEXT)) delete props[name];
   if (hold) props.ref = hold;
@@ -57,7 +62,7 @@ function plain(component, input, values, hold) {
     if (name === '' || name === 'default' || name === 'children') children = made;
     else if (!name.startsWith(CONTEXT)) props[name] = fragment(input.slots[name]);
   }
-  return React.createElement(component, props, ...children);
+  return { props, children };
 }
 
 // What the makers of input types take as a sign that the runtime calls them, not the application.
@@ -71,7 +76,8 @@ export function objections(component, input, values) {
   const types = component?.propTypes;
   if (!types || Number.parseInt(React.version, 10) >= 19) return [];
   const found = [];
-  const { props } = plain(component, input, values);
+  const { props, children } = given(input, values);
+  if (children.length) props.children = children.length > 1 ? children : children[0];
   for (const name of Object.keys(types)) {
     if (typeof types[name] !== 'function') continue;
     try {
