@@ -156,7 +156,7 @@ EARLY = [
     ("state = { a: this.first() };", "first() { return this.second(); }\n  second() { return this.state; }",
      False),
     ("state = { a: this.first() };", "first() { return this.props.a; }", True),
-    ("state = { a: this.first() };", "first() { return () => this.props.a; }", True),
+    ("state = { a: this.first() };", "first() { return () => this.props.a; }", False),
 ]  # fmt: skip
 
 
