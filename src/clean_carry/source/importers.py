@@ -39,11 +39,11 @@ class Importer:
 
 
 def importers_of(file: Path) -> tuple[Importer, ...]:
-    """The files that import `file`, in the order of their names."""
+    """The files that import `file`, in the order of their names; none where no project is around it."""
     file = file.resolve()
-    root = next(
-        (up for up in file.parents if any((up / mark).exists() for mark in _ROOTS)), file.parent
-    )
+    root = next((up for up in file.parents if any((up / mark).exists() for mark in _ROOTS)), None)
+    if root is None:
+        return ()
     by_target, passing = _index(root)
     found: dict[str, None] = {}
     queue = [_plain(file.as_posix())]
