@@ -131,6 +131,8 @@ NOT_MADE = [
     "check(props); return undefined;",
     "const a = make(); check(a); this.n = () => a;",
     "this.load();",
+    "this.id = this.go(1); this.n = this.id;",
+    "check(props); this.n = this.id;",
 ]
 
 

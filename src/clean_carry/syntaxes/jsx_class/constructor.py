@@ -274,11 +274,22 @@ def _runs(rest: list[Node], constructor: Node) -> list[list[Node]]:
     return runs
 
 
+def _reads_instance(value: Node) -> bool:
+    """Whether a value reads anything of the instance but its inputs at once."""
+    return any(
+        below.type == "this"
+        and below.parent is not None
+        and not below.parent.text.startswith("this.props")
+        and not _within_function(below, value)
+        for below in value.walk()
+    )
+
+
 def _read_run(gathered: Gathered, run: list[Node], rest: list[Node], constructor: Node) -> None:
     """Other code of the constructor: it runs once, when the component is made.
 
-    It would run behind all state and fields, so nothing after it may run code for one of these; nor may
-    a name it declares be used elsewhere.
+    It would run behind all state and fields, so nothing after it may run code for one of these, or read
+    what it may have made; nor may a name it declares be used elsewhere.
     """
     facts = gathered.facts
     start, end = run[0].start, run[-1].end
@@ -296,7 +307,8 @@ def _read_run(gathered: Gathered, run: list[Node], rest: list[Node], constructor
     values = [pair[1] for s in after if bound_method(s) is None and (pair := assigned(s))]
     early = any(_is_base_call(s) for s in after)
     replaced = any((assigned(s) or ("",))[0] in facts.methods for s in run)
-    if shared or early or replaced or any(_returns(s) for s in run) or any(map(runs_code, values)):
+    needed = any(runs_code(value) or _reads_instance(value) for value in values)
+    if shared or early or replaced or needed or any(_returns(s) for s in run):
         facts.refuse("constructor-code", run[0].text[:60], start)
         return
     single = (
