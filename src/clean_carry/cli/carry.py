@@ -126,7 +126,8 @@ def carry(
         for text in terminal.totals(results, verdicts.values()):
             click.echo(text)
     if as_json:
-        click.echo(json.dumps({"results": _rows(results, verdicts)}, indent=2))
+        rows = [json.dumps(row, ensure_ascii=False) for row in _rows(results, verdicts)]
+        click.echo('{"results": [\n' + ",\n".join(rows) + "\n]}")
     unproven = any(v.verdict != "same" for v in verdicts.values())
     raise click.exceptions.Exit(code or _code(results) or int(unproven))
 

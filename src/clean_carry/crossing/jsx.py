@@ -132,10 +132,10 @@ def carry_class_file(
     """Read the classes of a file, fit and write each as a function; raises `InputError`."""
     tree = Tree(source)
     workspace = Workspace(path)
-    module = read(tree, ledger, workspace)
+    names = Names(tree)
+    module = read(tree, names, ledger, workspace)
     if not module.components and not module.refusals:
         raise InputError("holds no class component", file=source.path)
-    names = Names(tree)
     imports = runtime_names(tree)
     style = _style(tree, imports.whole, bool(imports.named), imports.statement)
     edits: list[tuple[Span, Fragment]] = []

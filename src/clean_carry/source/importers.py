@@ -22,6 +22,7 @@ _ENDINGS = (".js", ".jsx", ".ts", ".tsx")
 MOST_FILES = 4000
 # A string that is a relative path: in a script hardly anything but what is imported.
 _IMPORT = re.compile(r"""['"](\.\.?(?:/[^'"\n]*)?)['"]""")
+_DEFAULT_IMPORT = re.compile(r"""\bimport\s+(\w+)[^;'"]*['"]([^'"\n]*)['"]""")
 _PASSES_ON = re.compile(r"""export\b[^;'"]*\bfrom\s*['"](\.[^'"\n]*)['"]""")
 
 
@@ -36,6 +37,11 @@ class Importer:
     def line_of(self, at: int) -> int:
         """The line of an offset in its text."""
         return self.text.count("\n", 0, at) + 1
+
+    def default_names(self, file: Path) -> set[str]:
+        """The names under which it imports the default export of a file."""
+        stem = file.stem if file.stem != "index" else file.parent.name
+        return {name for name, target in _default_imports(self.text) if target == stem}
 
 
 def importers_of(file: Path) -> tuple[Importer, ...]:
@@ -60,6 +66,14 @@ def importers_of(file: Path) -> tuple[Importer, ...]:
                 found[name] = None
     top = len(root.as_posix()) + 1
     return tuple(Importer(Path(name), name[top:], _text(name)) for name in sorted(found))
+
+
+@cache
+def _default_imports(text: str) -> tuple[tuple[str, str], ...]:
+    """(name, file it comes from, without folder and ending) of the default imports in a text."""
+    return tuple(
+        (found[1], posixpath.basename(_plain(found[2]))) for found in _DEFAULT_IMPORT.finditer(text)
+    )
 
 
 @cache

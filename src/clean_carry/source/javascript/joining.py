@@ -40,13 +40,15 @@ def fit_of(tree: Tree) -> Fit:
     lines = tree.source.slice(0, len(tree.source.data)).split("\n")
     tabs = (2, 4) if any(line.startswith("\t") for line in lines) else (2,)
     best = Fit(WIDTHS[1], tabs[0], ())
+    long = [line for line in lines if len(line) + 3 * line.count("\t") > WIDTHS[0]]
+    long = [line for line in long if _breakable(line)]
+    lines_of = {name: _on_one_line(tree, name) for name in RULES}
     for width in WIDTHS:
         for tab in tabs:
             plain = Fit(width, tab, tuple(RULES))
-            long = sum(plain.columns(line) > width for line in lines if _breakable(line))
-            if long > max(2, len(lines) // LONG_LINES):
+            if sum(plain.columns(line) > width for line in long) > max(2, len(lines) // LONG_LINES):
                 continue
-            kept = tuple(name for name in RULES if not _found(tree, plain, (name,)))
+            kept = tuple(n for n, found in lines_of.items() if not _edits(tree, plain, n, found))
             if len(kept) > len(best.rules):
                 best = Fit(width, tab, kept)
         if len(best.rules) == len(RULES):
@@ -65,13 +67,15 @@ def _breakable(line: str) -> bool:
 
 def joined(text: str, path: str, fit: Fit) -> str:
     """The text with what fits on one line on one line."""
+    if not fit.rules:
+        return text
     for _ in range(_PASSES):
         data = text.encode()
-        tree = Tree(SourceText(path, data))
-        edits = _found(tree, fit, fit.rules)
+        tree = Tree(SourceText(path, data), broken=True)
+        edits = [e for name in fit.rules for e in _edits(tree, fit, name, _on_one_line(tree, name))]
         if not edits:
             return text
-        for start, end, new in reversed(edits):
+        for start, end, new in reversed(_apart(edits)):
             data = data[:start] + new.encode() + data[end:]
         text = data.decode()
     return text
@@ -80,24 +84,29 @@ def joined(text: str, path: str, fit: Fit) -> str:
 Edit = tuple[int, int, str]
 
 
-def _found(tree: Tree, fit: Fit, rules: tuple[str, ...]) -> list[Edit]:
-    """Edits that do not overlap, the innermost first where they would; in source order."""
+def _on_one_line(tree: Tree, name: str) -> list[tuple[Node, str | None]]:
+    """The broken nodes a rule is for, as it would write them at any width; None where it would not."""
+    kinds, rule = RULES[name]
+    data = tree.source.data
+    return [(n, rule(n)) for n in tree.of(*kinds) if b"\n" in data[n.start : n.end]]
+
+
+def _edits(tree: Tree, fit: Fit, name: str, found: list[tuple[Node, str | None]]) -> list[Edit]:
+    """What a rule has to do in a file of this width."""
     edits: list[Edit] = []
-    for name in rules:
-        kinds, rule = RULES[name]
-        for node in tree.of(*kinds):
-            if b"\n" not in tree.source.data[node.start : node.end]:
-                continue
-            line = rule(node)
-            if line is not None and _fits(tree, fit, node, line):
-                edits.append((node.start, node.end, line))
-            elif name == "text":
-                filled = _filled(tree, fit, node)
-                if filled is not None:
-                    edits.append((node.start, node.end, filled))
-    edits.sort(key=lambda edit: (edit[1] - edit[0], edit[0]))
+    for node, line in found:
+        new = line if line is not None and _fits(tree, fit, node, line) else None
+        if new is None and name == "text":
+            new = _filled(tree, fit, node)
+        if new is not None:
+            edits.append((node.start, node.end, new))
+    return edits
+
+
+def _apart(edits: list[Edit]) -> list[Edit]:
+    """Edits that do not overlap, the innermost first where they would; in source order."""
     chosen: list[Edit] = []
-    for start, end, new in edits:
+    for start, end, new in sorted(edits, key=lambda edit: (edit[1] - edit[0], edit[0])):
         if not any(start < b and a < end for a, b, _ in chosen):
             chosen.append((start, end, new))
     return sorted(chosen)
@@ -260,7 +269,7 @@ def _operands(node: Node) -> str | None:
         here = stack.pop()
         if not _bare(here):
             return None
-        if here.type == "binary_expression":
+        if here.type == "binary_expression" and here.children:
             stack.extend(reversed(here.children))
             continue
         text = _one(here)

@@ -6,6 +6,7 @@ The rules are those of ECMA-262 (§8.2, §14.3, §15): `var` and functions belon
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from collections.abc import Iterator
 
 from clean_carry.source.javascript.tree import Node, Tree
@@ -113,6 +114,8 @@ class Names:
                 binding.references.append(ref)
             else:
                 self.free.setdefault(name, []).append(ref)
+        self._refs.sort(key=lambda found: found[0].start)
+        self._starts = [ref.start for ref, _ in self._refs]
 
     def scope_at(self, node: Node) -> Scope:
         """The scope in which an expression at `node` looks its names up."""
@@ -134,9 +137,9 @@ class Names:
 
     def references_in(self, node: Node) -> Iterator[tuple[Node, Binding | None]]:
         """Every reference below `node` with its meaning."""
-        for below in node.walk():
-            if id(below) in self._meaning:
-                yield below, self._meaning[id(below)]
+        first = bisect_left(self._starts, node.start)
+        for ref, _ in self._refs[first : bisect_left(self._starts, node.end)]:
+            yield ref, self._meaning[id(ref)]
 
     # -- building -------------------------------------------------------------------------
 

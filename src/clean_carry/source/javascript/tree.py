@@ -28,6 +28,8 @@ _FUNCTIONS = frozenset(
     }
 )
 
+_TAGS = frozenset({"jsx_opening_element", "jsx_self_closing_element"})
+
 
 class Node:
     """One node. `start` and `end` are byte offsets; `field` is its role in its parent."""
@@ -95,11 +97,13 @@ class Tree:
     """A parsed file: root node, comments in order, and nodes by type.
 
     `view` is what is parsed where that is not the whole file: bytes of the same length in which
-    everything that is no code is blank. Text is always sliced from the file.
+    everything that is no code is blank. Text is always sliced from the file. `broken` leaves out what
+    is below nodes that stand on one line, tags excepted: enough where only line breaks matter.
     """
 
-    def __init__(self, source: SourceText, view: bytes | None = None) -> None:
+    def __init__(self, source: SourceText, view: bytes | None = None, broken: bool = False) -> None:
         self.source = source
+        self._broken = broken
         self.view = source.data if view is None else view
         self.comments: list[Node] = []
         self.by_type: dict[str, list[Node]] = {}
@@ -131,7 +135,7 @@ class Tree:
 
     def _convert(self, cursor: TreeCursor) -> Node:
         source, by_type, comments = self.source, self.by_type, self.comments
-        data = source.data
+        data, broken = source.data, self._broken
         parent: Node | None = None
         while True:
             raw = cursor.node
@@ -145,7 +149,8 @@ class Tree:
                 by_type.setdefault(kind, []).append(node)
                 if kind == "comment":
                     comments.append(node)
-            if cursor.goto_first_child():
+            wanted = not broken or kind in _TAGS or b"\n" in data[node.start : node.end]
+            if wanted and cursor.goto_first_child():
                 parent = node
                 continue
             if kind == "identifier" and data[node.start : node.end] == b"this":

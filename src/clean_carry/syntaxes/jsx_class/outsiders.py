@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from functools import cache
 from pathlib import Path
 
 from clean_carry.source.importers import Importer, importers_of
@@ -11,6 +12,9 @@ from clean_carry.source.importers import Importer, importers_of
 _TEST = re.compile(r"(\.|^|[/_-])(test|tests|spec|__tests__)([./_-]|$)")
 # What tests ask of an instance that a function does not have.
 _REACHES_IN = re.compile(r"\.instance\(\)|\.state\(|\.setState\(|\bfindRenderedComponentWithType\(")
+_EXTENDS = re.compile(r"\bextends\s+(\w+)\b")
+_REFERRED = re.compile(r"<(\w+)\b(?=[^<]{0,800}?\bref=)")
+_CALLS = re.compile(r"\.(\w+)\s*\(")
 MOST_PLACES = 5
 
 
@@ -29,13 +33,13 @@ def outsiders_of(file: Path, name: str, methods: set[str]) -> Outsiders:
     extended, reached = "", set[str]()
     tests: list[tuple[str, int]] = []
     for importer in importers_of(file):
-        called = "|".join(map(re.escape, {name, *_default_names(importer, file)}))
-        found = re.search(rf"\bextends\s+(?:{called})\b", importer.text)
-        if found is not None and not extended:
-            extended = f"{importer.path.name}, line {importer.line_of(found.start())}"
-        if re.search(rf"<(?:{called})\b[^<]{{0,800}}?\bref=", importer.text):
-            calls = set(re.findall(r"\.(\w+)\s*\(", importer.text))
-            reached |= methods & calls
+        called = {name, *importer.default_names(file)}
+        insides = _insides(importer.text)
+        at = next((at for base, at in insides.extends if base in called), None)
+        if at is not None and not extended:
+            extended = f"{importer.path.name}, line {importer.line_of(at)}"
+        if called & insides.referred:
+            reached |= methods & insides.calls
         own = importer.path.name.split(".")[0].removesuffix("-test").lower()
         if _TEST.search(importer.inside.lower()) and own in (name.lower(), _stem(file)):
             tests += _places(importer)
@@ -47,11 +51,20 @@ def _stem(file: Path) -> str:
     return (file.stem if file.stem != "index" else file.parent.name).split(".")[0].lower()
 
 
-def _default_names(importer: Importer, file: Path) -> list[str]:
-    """The names under which a file imports the default export of another."""
-    stem = re.escape(file.stem if file.stem != "index" else file.parent.name)
-    pattern = rf"\bimport\s+(\w+)[^;'\"]*['\"][^'\"\n]*\b{stem}(?:\.\w+)?['\"]"
-    return re.findall(pattern, importer.text)
+@dataclass(frozen=True)
+class _Insides:
+    """(base, offset) of classes that extend one, the tags given a reference, and the methods called."""
+
+    extends: tuple[tuple[str, int], ...]
+    referred: frozenset[str]
+    calls: frozenset[str]
+
+
+@cache
+def _insides(text: str) -> _Insides:
+    extends = tuple((found[1], found.start()) for found in _EXTENDS.finditer(text))
+    referred = frozenset(_REFERRED.findall(text))
+    return _Insides(extends, referred, frozenset(_CALLS.findall(text)) if referred else frozenset())
 
 
 def _places(importer: Importer) -> list[tuple[str, int]]:

@@ -52,9 +52,8 @@ class ClassFile:
     workspace: Workspace
 
 
-def read(tree: Tree, ledger: Ledger, workspace: Workspace) -> Module:
+def read(tree: Tree, names: Names, ledger: Ledger, workspace: Workspace) -> Module:
     """Read every component class of a file; the rest of the file is claimed as kept."""
-    names = Names(tree)
     runtime = runtime_names(tree)
     source = tree.source
     ledger.claim("module code", source.span(0, len(source.data)), "kept")
