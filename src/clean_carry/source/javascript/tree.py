@@ -17,6 +17,12 @@ from clean_carry.component.errors import InputError
 from clean_carry.source.text import SourceText
 
 _LANGUAGE = Language(tree_sitter_typescript.language_tsx())
+# Names of the grammar by their numbers: a node is asked for its number sooner than for its name.
+_KINDS = tuple(
+    (_LANGUAGE.node_kind_for_id(number) or "ERROR", _LANGUAGE.node_kind_is_named(number))
+    for number in range(_LANGUAGE.node_kind_count)
+)
+_FIELDS = (None, *(_LANGUAGE.field_name_for_id(n + 1) for n in range(_LANGUAGE.field_count)))
 _FUNCTIONS = frozenset(
     {
         "function_declaration",
@@ -140,13 +146,17 @@ class Tree:
         while True:
             raw = cursor.node
             assert raw is not None
-            kind = raw.type
-            node = Node(kind, raw.start_byte, raw.end_byte, raw.is_named, cursor.field_name, source)
+            kind, named = _KINDS[raw.kind_id]
+            field = _FIELDS[cursor.field_id or 0]
+            node = Node(kind, raw.start_byte, raw.end_byte, named, field, source)
             node.parent = parent
             if parent is not None:
                 parent.children.append(node)
-            if node.named:
-                by_type.setdefault(kind, []).append(node)
+            if named:
+                if kind in by_type:
+                    by_type[kind].append(node)
+                else:
+                    by_type[kind] = [node]
                 if kind == "comment":
                     comments.append(node)
             wanted = not broken or kind in _TAGS or b"\n" in data[node.start : node.end]
