@@ -1,6 +1,6 @@
 """False alarms: components against themselves, and against copies that must be the same.
 
-    python benchmarks/alarms.py [--components N] [--budget SECONDS] [--seeds N]
+    python benchmarks/alarms.py [--components N] [--budget SECONDS] [--seeds N] [--carried]
 
 Each component of the demo and of the open corpora that mounts by itself is verified against itself and
 against a copy with renamed locals, reordered attributes and reformatted code, with several seeds. All
@@ -17,6 +17,8 @@ import sys
 from collections.abc import Iterator
 from pathlib import Path
 
+from clean_carry.component.errors import CarryError
+from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.demo.story import COMPANY
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
@@ -108,21 +110,36 @@ def subjects(count: int) -> Iterator[Path]:
         yield from (f for f in files if f not in files[::step])
 
 
+def texts(count: int, carried: bool) -> Iterator[tuple[Path, str]]:
+    """(file, its text), or of the corpora's files the text they are carried to."""
+    for path in subjects(count):
+        text = path.read_text("utf-8")
+        if not carried:
+            yield path, text
+        elif COMPANY not in path.parents:
+            try:
+                results = carry_file(Request(path, str(path), "jsx-function"))
+            except CarryError:
+                continue
+            if len(results) == 1 and results[0].status == "clean":
+                yield path, results[0].files[0].text
+
+
 def main() -> None:
     """Verify all and print what was not the same."""
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--components", type=int, default=100)
     parser.add_argument("--budget", type=float, default=4.0)
     parser.add_argument("--seeds", type=int, default=3)
+    parser.add_argument("--carried", action="store_true", help="what the corpora are carried to")
     given = parser.parse_args()
     reach: dict[str, float] = {}
     alarms: list[dict[str, object]] = []
     runs = mounted = 0
     with Bench(say=lambda text: print(text, file=sys.stderr)) as bench:
-        for path in subjects(given.components):
+        for path, text in texts(given.components, given.carried):
             if mounted >= given.components + 9:
                 break
-            text = path.read_text("utf-8")
             found = _verified(bench, path, text, text, Effort(given.budget, 1))
             if found is None or found.verdict == "not run":
                 continue

@@ -1,7 +1,8 @@
 """How many mutants of components are told apart by trials that find themselves.
 
-    python benchmarks/mutants.py demo|corpus [--budget SECONDS] [--components N] [--each N] [--seed N]
+    python benchmarks/mutants.py demo|corpus|carried [--budget SECONDS] [--components N] [--each N] [--seed N]
 
+`corpus` takes components of the open corpora as they are, `carried` others of them, as they were carried.
 A mutant is a component with one place changed by an operator below, found in its syntax tree. Each is
 verified against the component it was made from. The operators marked HELD were written after the
 search was frozen. Survivors go to the cache (mutants-….json), to be judged by hand.
@@ -14,7 +15,7 @@ import json
 import random
 import sys
 from collections import Counter
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import suppress
 from dataclasses import dataclass, field, replace
 from functools import partial
@@ -473,6 +474,17 @@ def corpus_subjects(count: int, seed: int) -> list[Subject]:
     return [subject for turn in turns for subject in turn if subject is not None][:count]
 
 
+def carried_subjects(count: int, seed: int) -> Iterator[Subject]:
+    """What components of the open corpora are carried to, but for the first ones, taken as they are."""
+    for subject in corpus_subjects(20 * count, seed)[2 * count :]:
+        try:
+            results = carry_file(Request(subject.place, str(subject.place), "jsx-function"))
+        except CarryError:
+            continue
+        if len(results) == 1 and results[0].status == "clean":
+            yield replace(subject, text=results[0].files[0].text)
+
+
 def mounts(bench: Bench, subject: Subject) -> bool:
     """Whether the component draws or calls anything by itself, and is the same as itself."""
     sides = pair(subject, subject.text)
@@ -491,7 +503,7 @@ def pair(subject: Subject, text: str) -> tuple[Side, Side]:
 def main() -> None:
     """Make mutants, verify each, print the table."""
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("which", choices=("demo", "corpus"))
+    parser.add_argument("which", choices=("demo", "corpus", "carried"))
     parser.add_argument("--budget", type=float, default=10.0)
     parser.add_argument("--components", type=int, default=40)
     parser.add_argument("--each", type=int, default=1_000_000, help="mutants a component")
@@ -547,12 +559,12 @@ def measure(bench: Bench, given: argparse.Namespace, tally: Tally) -> None:
     """Make and verify mutants of every component chosen."""
     rng = random.Random(given.seed)
     tally.place.write_text("[]")
-    subjects = (
-        demo_subjects()
-        if given.which == "demo"
-        else corpus_subjects(10 * given.components, given.seed)
-    )
-    for subject in subjects:
+    subjects: dict[str, Callable[[], Iterable[Subject]]] = {
+        "demo": demo_subjects,
+        "corpus": partial(corpus_subjects, 10 * given.components, given.seed),
+        "carried": partial(carried_subjects, given.components, given.seed),
+    }
+    for subject in subjects[given.which]():
         if tally.components >= given.components:
             return
         if given.only not in subject.name:

@@ -63,6 +63,7 @@ RUNTIMES: dict[str, Runtime] = {
         Runtime("react-17", "react 17.0", "react", "react-legacy.js", _REACT),
         Runtime("react-18", "react 18.3", "react", "react.js", _REACT),
         Runtime("react-19", "react 19", "react", "react.js", _REACT),
+        Runtime("vue-2", "vue 2.7 (single files)", "vue", "vue-older.js", ("vue",)),
         Runtime("vue-3", "vue 3.5 (single files)", "vue", "vue.js", ("vue",)),
     )
 }

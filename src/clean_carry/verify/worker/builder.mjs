@@ -23,10 +23,10 @@ function overlay(file, text, single, map) {
       build.onResolve({ filter: exact }, () => ({ path: file }));
       build.onLoad({ filter: exact }, async () => {
         const resolveDir = path.dirname(file);
-        const read = single ? single.compile(file, text) : { contents: text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
+        const read = file.endsWith('.vue') ? (await single()).compile(file, text) : { contents: text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
         const { contents, ...reached } = instrumented(read.contents, file, read.loader);
         // Lines of what a single file compiles to are not lines of the file.
-        if (single) for (const list of [reached.branches, reached.functions]) for (const counter of list ?? []) counter.line = 0;
+        if (file.endsWith('.vue')) for (const list of [reached.branches, reached.functions]) for (const counter of list ?? []) counter.line = 0;
         Object.assign(map, reached);
         return { contents, loader: read.loader, resolveDir };
       });
@@ -54,6 +54,19 @@ function instrumented(text, file, loader) {
     // A dialect the instrumenter does not read: the component runs all the same, its reach is not known.
     return { contents: text, branches: null, functions: null };
   }
+}
+
+/** Single files that others import. */
+function singleFiles(single) {
+  return {
+    name: 'single-files',
+    setup(build) {
+      build.onLoad({ filter: /\.vue$/ }, async (args) => {
+        const { contents, loader } = (await single()).compile(args.path, await fs.readFile(args.path, 'utf8'));
+        return { contents, loader, resolveDir: path.dirname(args.path) };
+      });
+    },
+  };
 }
 
 /** Files of a version that are not on the disk. */
@@ -157,11 +170,8 @@ async function bundled(m, plugins) {
     m.uses ? `export { default as uses } from ${JSON.stringify(m.uses)};` : `export const uses = [];`,
     m.setup ? `export { default as setup } from ${JSON.stringify(m.setup)};` : `export const setup = null;`,
   ].join('\n');
-  let single = null;
-  if (m.file?.endsWith('.vue')) {
-    const { compiler } = await import('./single-file.mjs');
-    single = compiler(m.runtime);
-  }
+  let compiler = null;
+  const single = async () => (compiler ??= (await import('./single-file.mjs')).compiler(m.runtime));
   const loader = { ...SCRIPTS, '.module.css': 'local-css' };
   for (const ending of FILES) loader[ending] = 'file';
   const result = await esbuild.build({
@@ -188,6 +198,7 @@ async function bundled(m, plugins) {
     plugins: [
       oneRuntime(m.packages, m.project, m.runtime),
       ...(m.file ? [overlay(m.file, m.text, single, map)] : []),
+      singleFiles(single),
       extraFiles(m.extra ?? {}),
       aliased(m.aliases ?? {}),
       yieldingScheduler,
@@ -201,7 +212,7 @@ async function bundled(m, plugins) {
     if (file.path.endsWith('.js')) code = file.text;
     if (file.path.endsWith('.css')) css += file.text;
   }
-  if (single) css += single.css();
+  if (compiler) css += compiler.css();
   const inputs = Object.keys(result.metafile.inputs).map((name) => path.resolve(name.replace(/^[a-z-]+:/, ''))).filter((name) => name !== path.resolve('<stdin>'));
   return { code, css, inputs, ...map };
 }

@@ -1,0 +1,91 @@
+// Mounts a component of the single-file runtime, version 2.7.
+import Vue from 'vue';
+
+export const version = Vue.version;
+
+Vue.config.productionTip = false;
+Vue.config.warnHandler = () => {};
+Vue.config.errorHandler = (error) => globalThis.dispatchEvent(new ErrorEvent('error', { error, message: error?.message }));
+
+/** The options of a component, of whatever form. */
+const optionsOf = (component) => (typeof component === 'function' ? component.options : component) ?? {};
+
+/** The names of the inputs a component declares, those of what it mixes in with them. */
+function declared(component, names = new Set()) {
+  const options = optionsOf(component);
+  const props = options.props ?? {};
+  for (const name of Array.isArray(props) ? props : Object.keys(props)) names.add(name);
+  for (const other of [...(options.mixins ?? []), ...(options.extends ? [options.extends] : [])]) declared(other, names);
+  return names;
+}
+
+const hyphenated = (name) => name.replace(/\B([A-Z])/g, '-$1').toLowerCase();
+
+/** Inputs as declared ones, listeners and attributes: `change` and `onChange` are listeners where they are functions. */
+function data(component, values) {
+  const names = declared(component);
+  const out = { props: {}, attrs: {}, on: {} };
+  for (const name of Object.keys(values)) {
+    const value = values[name];
+    if (names.has(name)) out.props[name] = value;
+    else if (typeof value !== 'function') {
+      if (name === 'class' || name === 'style') out[name] = value;
+      else out.attrs[name] = value;
+    } else {
+      const event = /^on[A-Z]/.test(name) ? name[2].toLowerCase() + name.slice(3) : name;
+      out.on[event] = value;
+      if (hyphenated(event) !== event) out.on[hyphenated(event)] = value;
+    }
+  }
+  return out;
+}
+
+function content(h, list) {
+  return (list ?? []).map((part) => (typeof part === 'string' ? part : h(part.tag, { attrs: part.attributes }, content(h, part.content))));
+}
+
+function filled(h, slots = {}) {
+  return Object.fromEntries(Object.keys(slots).map((name) => [name || 'default', () => content(h, slots[name])]));
+}
+
+export function mount(place, component, input, values) {
+  const given = Vue.observable({ now: null });
+  given.now = Object.freeze({ values: values(input), slots: input.slots });
+  const root = new Vue({
+    render(h) {
+      const { values: inputs, slots } = given.now;
+      return h(component, { ...data(component, inputs), scopedSlots: filled(h, slots) });
+    },
+  });
+  const inner = document.createElement('div');
+  place.appendChild(inner);
+  root.$mount(inner);
+  return {
+    update(next) {
+      given.now = Object.freeze({ values: values(next), slots: next.slots });
+    },
+    remove() {
+      root.$destroy();
+      root.$el.remove?.();
+    },
+  };
+}
+
+/** Content given as an input is made when it is drawn; here it is text and nothing else. */
+export const fragment = (list) => list;
+
+/** Listeners of this runtime are the page's own, which the harness sees by itself. */
+export const events = () => [];
+
+/** The component inside what the project's set-up module provides around its default slot. */
+export function within(setup, component) {
+  return {
+    inheritAttrs: false,
+    render(h) {
+      const own = { attrs: this.$attrs, on: this.$listeners, scopedSlots: this.$scopedSlots };
+      return h(setup, [h(component, own)]);
+    },
+  };
+}
+
+export const empty = { render: (h) => h() };
