@@ -14,7 +14,7 @@ from typing import Literal, NamedTuple
 from clean_carry.component.spans import Span
 
 MemberKind = Literal[
-    "prop", "state", "field", "element", "method", "derived", "event", "slot", "context"
+    "prop", "state", "field", "element", "method", "derived", "event", "slot", "context", "injected"
 ]
 Position = Literal["statement", "bare statement", "arrow body", "returned", "expression"]
 
@@ -276,6 +276,13 @@ class Assign(Operation):
 
     def operands(self) -> tuple[Code, ...]:
         return (self.value,) if self.value is not None else ()
+
+
+@dataclass(frozen=True)
+class Builtin(Operation):
+    """Something a runtime gives every instance, under its own name for it."""
+
+    name: str
 
 
 @dataclass(frozen=True)

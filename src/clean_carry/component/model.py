@@ -12,7 +12,19 @@ from clean_carry.component.spans import Span
 
 # Moments are named for when they happen.
 MomentName = Literal[
-    "made", "starting", "derived", "received", "displayed", "updated", "removed", "before drawing"
+    "made",
+    "starting",
+    "derived",
+    "received",
+    "displayed",
+    "before update",
+    "updated",
+    "before removal",
+    "removed",
+    "before drawing",
+    "shown again",
+    "hidden",
+    "failed",
 ]
 DefaultKind = Literal["constant", "name", "function", "object", "other"]
 
@@ -86,11 +98,28 @@ class InstanceField:
 
 
 @dataclass(frozen=True)
+class Callback:
+    """A function of an option: its text from the parameters on, and where its body starts.
+
+    `body_at` is -1 for an arrow function, which is copied whole, `method` the name of an own method
+    that stands in its place, `parameters` whether it takes any.
+    """
+
+    text: Code | None
+    entry: int
+    body_at: int = -1
+    asynchronous: bool = False
+    parameters: bool = False
+    method: str = ""
+
+
+@dataclass(frozen=True)
 class Derived:
     """A value computed from inputs and state.
 
     `text` is its function from the parameters on, under an entry of its own for writers that keep
-    it; `returned` is the expression where the body is one return of it.
+    it; `returned` is the expression where the body is one return of it; `setter` is what a write
+    of it runs.
     """
 
     name: str
@@ -99,6 +128,8 @@ class Derived:
     returned: Code | None
     entry: int
     comments: tuple[Span, ...] = ()
+    getter: Callback | None = None
+    setter: Callback | None = None
 
 
 @dataclass(frozen=True)
@@ -177,7 +208,8 @@ class Reaction:
 
     `text` is its function from the parameters on, under an entry of its own; `body` is what stands
     between its braces. `now` and `before` are the uses of its parameters, the new and the old value,
-    each with its entry.
+    each with its entry. `path` leads on from the source, `handler` is the function where it is kept as
+    one, `settings` are how it is run. A `plain` source is never an object.
     """
 
     source: Member
@@ -187,6 +219,60 @@ class Reaction:
     now: tuple[tuple[Span, int], ...]
     before: tuple[tuple[Span, int], ...]
     runs_code: bool
+    entry: int
+    comments: tuple[Span, ...] = ()
+    path: tuple[str, ...] = ()
+    handler: Callback | None = None
+    settings: tuple[Span, ...] = ()
+    deep: bool = False
+    plain: bool = False
+
+
+@dataclass(frozen=True)
+class Timed:
+    """A function the runtime calls at a moment, kept as one.
+
+    `locals` are the names its top declares, `flows` says that it can be a run of statements as it is:
+    it returns nothing, takes nothing and waits for nothing. `inner` is what stands between its braces.
+    """
+
+    when: MomentName
+    callback: Callback
+    entry: int
+    inner: Code | None
+    locals: frozenset[str] = frozenset()
+    flows: bool = False
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class Injected:
+    """A value an ancestor provides. `fallback` is used where none does, `made` by calling it."""
+
+    name: str
+    key: str
+    fallback: Code | None
+    made: bool
+    entry: int
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class Provided:
+    """A value for all descendants under a key, whose text is written as it is."""
+
+    key: str
+    code: Code
+    entry: int
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class KeptOption:
+    """An option that only the runtime reads: it stays as it is."""
+
+    name: str
+    span: Span
     entry: int
     comments: tuple[Span, ...] = ()
 
@@ -225,7 +311,18 @@ class LeftMember:
     entry: int
 
 
-Part = Method | Moment | LeftMember | Static | Derived | Reaction
+Part = (
+    Method
+    | Moment
+    | LeftMember
+    | Static
+    | Derived
+    | Reaction
+    | Timed
+    | Injected
+    | Provided
+    | KeptOption
+)
 
 
 @dataclass(frozen=True)
@@ -239,7 +336,12 @@ class Component:
     default. `exposed` are methods for who holds a reference to it. `form` is how it stands in its
     file; `decorators` are calls its name stands for the result of, the outermost first: all of it,
     what is called, and its entry. `undefined_at` is where it may draw nothing at all, not even null;
-    `elsewhere` are findings in other files: rule, file, line.
+    `elsewhere` are findings in other files: rule, file, line. `unread` is what only a target that keeps
+    it as it is can carry: rule, detail, offset. `template_names` are the names its template uses: the
+    name, where it stands, whether it is written, whether it stands for a field of its own name; `tags`
+    those of its elements, `element_names` those given to elements, `sent` the events it sends, an empty
+    one for those not known. `plain_fields` live on the instance and draw nothing; `prelude` are
+    statements that run before there is state, and the names they declare.
     """
 
     name: str
@@ -256,6 +358,7 @@ class Component:
     members: tuple[Part, ...] = ()
     statics: tuple[Static, ...] = ()
     events: tuple[str, ...] = ()
+    sent: tuple[str, ...] = ()
     slots: tuple[str, ...] = ()
     drawing: Code | None = None
     markup: tuple[Markup, ...] = ()
@@ -281,6 +384,14 @@ class Component:
     decorators: tuple[tuple[Span, Span, int], ...] = ()
     moved: tuple[tuple[Span, int, str], ...] = ()
     mutations: tuple[tuple[str, int], ...] = ()
+    unread: tuple[tuple[str, str, int], ...] = ()
+    template_names: tuple[tuple[str, Span, bool, bool], ...] = ()
+    element_names: tuple[tuple[str, Span], ...] = ()
+    tags: frozenset[str] = frozenset()
+    root_is_component: bool = False
+    plain_fields: tuple[str, ...] = ()
+    prelude: Code | None = None
+    prelude_names: frozenset[str] = frozenset()
     option_comments: dict[str, tuple[Span, ...]] = field(default_factory=dict)
     option_values: dict[str, Span] = field(default_factory=dict)
 
@@ -298,6 +409,12 @@ class Component:
         for member in self.members:
             if isinstance(member, Method | Derived | Reaction):
                 yield member, member.text
+                if isinstance(member, Derived) and member.setter and member.setter.text:
+                    yield member, member.setter.text
+            elif isinstance(member, Timed) and member.callback.text is not None:
+                yield member, member.callback.text
+            elif isinstance(member, Provided):
+                yield member, member.code
             elif isinstance(member, Moment):
                 yield member, member.body
         if self.drawing is not None:

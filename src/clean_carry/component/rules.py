@@ -292,6 +292,13 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "import { load } from './load'; … methods: { load() {} }",
     ),
     (
+        "field-drawn",
+        "error",
+        "a value that lives on the instance undeclared is drawn: it never drew anything again",
+        "Declare it in the state first",
+        "created() { this.timer = 0; } … {{ timer }}",
+    ),
+    (
         "events-undeclared",
         "error",
         "events are sent that the component does not declare",

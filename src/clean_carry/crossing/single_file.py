@@ -5,12 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from pathlib import Path
 
-from clean_carry.component.code import Assign, Emit, MethodCall, MethodValue, Operation, Read
-from clean_carry.component.fragment import Fragment, copy, joined, new, render, settle
+from clean_carry.component.fragment import Fragment, Piece, copy, joined, new, render, settle
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup, SlotOutlet, children_of
-from clean_carry.component.model import Component, Refusal
+from clean_carry.component.model import Component, KeptOption, Refusal
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
 from clean_carry.crossing.naming import RESERVED
@@ -21,13 +20,32 @@ from clean_carry.crossing.outcome import (
     orphaned_comments,
     script_style,
 )
+from clean_carry.crossing.single_file_blocks import Blocks
+from clean_carry.source.importers import reached_by_reference
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.single_file_flat.names import (
+    FlatNames,
+    NamesMeet,
+    free_imports,
+    free_locals,
+    name_members,
+    rename,
+)
+from clean_carry.syntaxes.single_file_flat.spelling import Speller
 from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX
-from clean_carry.syntaxes.single_file_flat.write import FlatWriter
+from clean_carry.syntaxes.single_file_flat.write import FlatWriter, used_names
+from clean_carry.syntaxes.single_file_object.instance import keep_all
 from clean_carry.syntaxes.single_file_object.read import ObjectFile, read
 
-RUNTIME = "vue"
+# Events of the page's own elements (HTML §8.1.8.2): one of them would be heard twice.
+_NATIVE = frozenset(
+    "abort blur cancel change click close contextmenu copy cut dblclick drag drop dragend dragenter "
+    "dragleave dragover dragstart error focus input invalid keydown keypress keyup load mousedown "
+    "mouseenter mouseleave mousemove mouseout mouseover mouseup paste reset resize scroll select "
+    "submit toggle touchcancel touchend touchmove touchstart wheel animationend transitionend "
+    "focusin focusout play pause ended".split()
+)
 
 
 @dataclass
@@ -39,6 +57,7 @@ class FlatOutcome:
     unit: str
     carried: tuple[Component, ...]
     refused: tuple[Refusal, ...]
+    exposed: tuple[str, ...] = ()
 
     def settle(self, ledger: Ledger) -> None:
         """Settle and close the ledger."""
@@ -54,15 +73,16 @@ class FlatOutcome:
 
     def interface(self, component: Component) -> Interface:
         """Everything keeps its name."""
+        events = dict.fromkeys((*component.events, *(event for event in component.sent if event)))
         return Interface(
             tuple((prop.name, prop.name) for prop in component.props),
-            tuple((event, event) for event in component.events),
+            tuple((event, event) for event in events),
             tuple((name, name) for name in slot_names(component.markup)),
         )
 
     def notes(self, component: Component) -> list[tuple[str, str, int]]:
         """The instance is no longer open: members that a parent could reach by reference."""
-        names = [m.name for m in component.methods()]
+        names = [m.name for m in component.methods() if m.name not in self.exposed]
         if not names:
             return []
         return [("members-closed", ", ".join(names), component.span.start)]
@@ -83,26 +103,41 @@ def carry_object_file(
 ) -> FlatOutcome:
     """Read the object of a file and write its statements; raises `InputError`."""
     file = read(source, ledger)
+    style = script_style(file.tree)
     component = file.module.components[0] if file.module.components else None
     refusal = file.module.refusals[0] if file.module.refusals else None
     if component is not None:
-        refusal = _excluded(component, excluded) or _meeting_names(component)
-    style = script_style(file.tree)
+        refusal = _excluded(component, excluded)
+    if component is not None and refusal is None:
+        try:
+            names = name_members(component, RESERVED)
+            free_imports(names, component, file.names, ledger)
+        except NamesMeet as met:
+            refusal = Refusal(component.name, "names-meet", met.name, met.at)
     if component is None or refusal is not None:
         refused = (refusal,) if refusal is not None else ()
-        for entry in ledger.entries:
-            entry.outcome, entry.rule = "kept", ""
+        keep_all(ledger)
         whole = copy(source.span(0, len(source.data)))
         return FlatOutcome(file.tree, whole, style.unit, (), refused)
-    writer = FlatWriter(component, source, style.unit, style.semicolon)
+    exposed = tuple(sorted(reached_by_reference(path) & _public(component)))
+    blocks = Blocks(file, source, style.quote, style.semicolon, runtime)
+    names.helpers.update(blocks.imported())
+    speller = Speller(names, runtime, _undeclared(component, runtime))
+    rename(names, component, ledger)
+    free_locals(names, component, used_names(component, speller), file.names, ledger)
+    writer = FlatWriter(
+        component, source, speller, style.unit, style.semicolon, style.quote, exposed
+    )
     written = writer.write()
-    fragment = _assembled(file, source, component, written, writer, style.quote)
+    fragment = blocks.assembled(component, written, writer)
     orphans = orphaned_comments(fragment, ledger, component.span)
     if orphans:
-        handed_on = joined((copy(span) + new("\n") for span in orphans), "")
-        fragment = _assembled(file, source, component, handed_on + written, writer, style.quote)
-    _keep_template(ledger, file, component)
-    return FlatOutcome(file.tree, fragment, style.unit, (component,), ())
+        handed_on = joined((copy(span) + new(writer.line) for span in orphans), "")
+        fragment = blocks.assembled(component, handed_on + written, writer)
+    _keep_copied(ledger, file, component)
+    return FlatOutcome(
+        file.tree, edited(fragment, names), style.unit, (component,), (), exposed
+    )  # fmt: skip
 
 
 def _excluded(component: Component, excluded: Excluded) -> Refusal | None:
@@ -112,83 +147,50 @@ def _excluded(component: Component, excluded: Excluded) -> Refusal | None:
     return Refusal(component.name, rule, detail, at)
 
 
-def _assembled(
-    file: ObjectFile,
-    source: SourceText,
-    component: Component,
-    written: Fragment,
-    writer: FlatWriter,
-    quote: str,
-) -> Fragment:
-    script = file.script
-    tag_end = script.start + len("<script")
-    inner = script.inner[0]
-    result = copy(source.span(0, tag_end)) + new(" setup") + copy(source.span(tag_end, inner))
-    at = inner
-    if writer.helpers:
-        names = ", ".join(sorted(writer.helpers))
-        line = f"import {{ {names} }} from {quote}{RUNTIME}{quote}{writer.semicolon}\n"
-        if source.data[inner : inner + 1] == b"\n":
-            at = inner + 1
-            result += copy(source.span(inner, at))
-        first = file.tree.root.named_children[0]
-        if first.type != "import_statement":
-            line += "\n" * (source.data[at : at + 1] != b"\n")
-        result += new(line)
-    end = component.span.end
-    if source.data[end : end + 1] == b";":
-        end += 1
-    return (
-        result
-        + copy(source.span(at, component.span.start))
-        + written
-        + copy(source.span(end, len(source.data)))
-    )
+def _public(component: Component) -> frozenset[str]:
+    names = {m.name for m in component.methods()} | {d.name for d in component.derived}
+    fields = component.state.fields or () if component.state is not None else ()
+    return frozenset(names | {f.name for f in fields})
 
 
-def _keep_template(ledger: Ledger, file: ObjectFile, component: Component) -> None:
-    """The template, and the declarations copied whole, are kept with all in them."""
-    whole = [*component.option_values.values()]
+def _undeclared(component: Component, runtime: int) -> bool:
+    """Whether declaring the events would change what listeners on the root hear (version 3)."""
+    if runtime < 3 or "emits" in component.entries:
+        return False
+    events = set(component.sent)
+    return "" in events or bool(events & _NATIVE) or component.root_is_component
+
+
+def edited(fragment: Fragment, names: FlatNames) -> Fragment:
+    """The fragment with new text where names are renamed."""
+    if not names.edits:
+        return fragment
+    edits = sorted(names.edits.items())
+    pieces: list[Piece] = []
+    for piece in fragment.pieces:
+        span = piece.span
+        if span is None:
+            pieces.append(piece)
+            continue
+        here = span.start
+        for at, (text, entry) in edits:
+            if at.start < here or at.end > span.end:
+                continue
+            pieces.append(Piece(span._replace(start=here, end=at.start), shift=piece.shift))
+            pieces.append(Piece(text=text, entry=entry, rule="renamed-apart"))
+            here = at.end
+        pieces.append(Piece(span._replace(start=here), shift=piece.shift))
+    return Fragment(p for p in pieces if p.span is None or p.span.end > p.span.start)
+
+
+def _keep_copied(ledger: Ledger, file: ObjectFile, component: Component) -> None:
+    """The template, and what is copied whole, are kept with all in them."""
+    whole: list[Span] = [*component.option_values.values()]
+    whole += [part.span for part in component.members if isinstance(part, KeptOption)]
     if file.template is not None:
         whole.append(Span(file.template.start, file.template.end, ledger.file))
     for entry in ledger.entries:
+        if entry.rule == "renamed-apart":
+            continue
         if entry.notion == "file" or any(span.holds(entry.span) for span in whole):
             entry.outcome = "kept"
-
-
-def _meeting_names(component: Component) -> Refusal | None:
-    """A name that would hide another in the one scope of the flat form."""
-    named: dict[str, str] = {}
-    fields = component.state.fields or () if component.state is not None else ()
-    own = [d.name for d in component.derived] + [m.name for m in component.methods()]
-    own += [f.name for f in fields]
-    taken = RESERVED | component.module_names | {"props", "emit", "ref", "computed", "watch"}
-    for name in own:
-        if name in taken or name in named:
-            return Refusal(component.name, "names-meet", name, component.span.start)
-        named[name] = name
-    if component.events and "emits" not in component.entries:
-        return Refusal(component.name, "events-undeclared", "", component.span.start)
-    for owner, operation in component.operations():
-        if owner == "drawing":
-            continue
-        if isinstance(operation, Emit) and "emits" not in component.entries:
-            return Refusal(
-                component.name, "events-undeclared", operation.event, operation.span.start
-            )
-        spelled = _spelled(operation)
-        if any(key == spelled for key, _ in component.locals_at.get(operation.entry, ())):
-            return Refusal(component.name, "names-meet", spelled, operation.span.start)
-    return None
-
-
-def _spelled(operation: Operation) -> str:
-    """The name an operation begins with in the flat form."""
-    match operation:
-        case Read(member=member):
-            return "props" if member.kind == "prop" else member.name
-        case Assign(member=member) | MethodCall(member=member) | MethodValue(member=member):
-            return member.name
-        case Emit():
-            return "emit"
-    return ""

@@ -128,6 +128,8 @@ def _carried(
     stem = source.path.replace("\\", "/").rsplit("/", 1)[-1].split(".")[0]
     scoped = any(block.scoped for block in file.module.styles)
     mark = scope_mark(component.name) if scoped else ""
+    if component.unread:
+        raise Refused(*min(component.unread, key=lambda found: found[2]))
     lowered, target = lower(component, mark)
     _check(file, lowered)
     plan = fit(lowered, runtime, HOOKS)

@@ -17,12 +17,16 @@ from pathlib import Path
 # What tells the top folder of a project, and folders that hold what others wrote or what was made.
 _ROOTS = ("package.json", "clean-carry.toml", ".git")
 _PASSED_OVER = frozenset({"node_modules", "dist", "build", "coverage"})
-_ENDINGS = (".js", ".jsx", ".ts", ".tsx")
+_ENDINGS = (".js", ".jsx", ".ts", ".tsx", ".vue")
 # So many files of a project are looked through.
 MOST_FILES = 4000
 # A string that is a relative path: in a script hardly anything but what is imported.
 _IMPORT = re.compile(r"""['"](\.\.?(?:/[^'"\n]*)?)['"]""")
 _DEFAULT_IMPORT = re.compile(r"""\bimport\s+(\w+)[^;'"]*['"]([^'"\n]*)['"]""")
+_REACHED = re.compile(
+    r"\$(?:refs(?:\.\w+|\[[^\]]*\])(?:\[[^\]]*\])?|parent(?:\.\$parent)*|root|children\[[^\]]*\])\??\.(\w+)"
+)
+_REFERENCE = re.compile(r"\b(\w+)\s*=\s*[\w.]*\$(?:refs(?:\.\w+|\[[^\]]*\])|parent)\s*[;,\n]")
 _PASSES_ON = re.compile(r"""export\b[^;'"]*\bfrom\s*['"](\.[^'"\n]*)['"]""")
 
 
@@ -66,6 +70,29 @@ def importers_of(file: Path) -> tuple[Importer, ...]:
                 found[name] = None
     top = len(root.as_posix()) + 1
     return tuple(Importer(Path(name), name[top:], _text(name)) for name in sorted(found))
+
+
+def reached_by_reference(file: Path) -> frozenset[str]:
+    """The names of members that any file of the project around `file` asks an instance for that it does
+    not own: through a reference to a child, its parent, or the root."""
+    file = file.resolve()
+    root = next((up for up in file.parents if any((up / mark).exists() for mark in _ROOTS)), None)
+    return _reached(root) if root is not None else frozenset()
+
+
+@cache
+def _reached(root: Path) -> frozenset[str]:
+    found: set[str] = set()
+    for number, name in enumerate(_scripts(root)):
+        if number >= MOST_FILES:
+            break
+        text = _text(name)
+        if "$refs" not in text and "$parent" not in text and "$children" not in text:
+            continue
+        found.update(match[1] for match in _REACHED.finditer(text))
+        for match in _REFERENCE.finditer(text):
+            found.update(re.findall(rf"\b{re.escape(match[1])}\.(\w+)", text))
+    return frozenset(found)
 
 
 @cache

@@ -13,24 +13,31 @@ _BLOCKS = frozenset({"template", "script", "style"})
 
 @dataclass(frozen=True)
 class SingleFile:
-    """The blocks of a file. `refusal` is (rule, detail, offset) for what is not read."""
+    """The blocks of a file. `unread` is what only a target that keeps it as it is can carry, `refusal`
+    what nobody can: (rule, detail, offset)."""
 
     template: TemplateNode | None
     script: TemplateNode | None
     styles: tuple[TemplateNode, ...]
     refusal: tuple[str, str, int] | None
+    unread: tuple[tuple[str, str, int], ...] = ()
 
 
 def read_file(source: SourceText) -> SingleFile:
     """Split a file into its blocks. Raises `InputError` for what is not balanced."""
     found: dict[str, list[TemplateNode]] = {"template": [], "script": [], "style": []}
     refusal: tuple[str, str, int] | None = None
+    unread: list[tuple[str, str, int]] = []
     for node in read_blocks(source):
         if node.kind == "element" and node.tag in _BLOCKS:
             found[node.tag].append(node)
-            refusal = refusal or _unread(node)
+            what = _unread(node)
+            if what is not None and node.tag == "style":
+                unread.append(what)
+            else:
+                refusal = refusal or what
         elif node.kind == "element":
-            refusal = refusal or ("block-unread", f"<{node.tag}>", node.start)
+            unread.append(("block-unread", f"<{node.tag}>", node.start))
     for name in ("template", "script"):
         if len(found[name]) > 1:
             refusal = refusal or ("block-unread", f"a second <{name}>", found[name][1].start)
@@ -41,6 +48,7 @@ def read_file(source: SourceText) -> SingleFile:
         found["script"][0] if found["script"] else None,
         tuple(found["style"]),
         refusal,
+        tuple(unread),
     )
 
 

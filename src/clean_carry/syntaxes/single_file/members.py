@@ -7,7 +7,9 @@ from dataclasses import dataclass, field, replace
 
 from clean_carry.component.code import (
     Assign,
+    Builtin,
     Emit,
+    FieldUse,
     Member,
     MethodCall,
     MethodValue,
@@ -39,7 +41,10 @@ class Members:
 
     `mutations` are (name, offset) of state changed in place, `assigned` the expressions a state
     field is set to, `initial` what a state field starts as and a derived value gives,
-    `named` the places of a watcher's parameters with the member whose value they hold.
+    `named` the places of a watcher's parameters with the member whose value they hold. `settable` are
+    derived values that can be written, `fields` what lives on the instance undeclared, `elements` the
+    names of references, `built_in` what of the runtime is used. `unread` is what only a target that
+    keeps it as it is can carry: (rule, detail, offset).
     """
 
     props: set[str] = field(default_factory=set)
@@ -50,6 +55,26 @@ class Members:
     assigned: dict[str, list[tuple[str, Node | None]]] = field(default_factory=dict)
     initial: dict[str, Node] = field(default_factory=dict)
     named: dict[int, str] = field(default_factory=dict)
+    settable: set[str] = field(default_factory=set)
+    injected: set[str] = field(default_factory=set)
+    fields: set[str] = field(default_factory=set)
+    elements: dict[str, int] = field(default_factory=dict)
+    unread: list[tuple[str, str, int]] = field(default_factory=list)
+
+    def kept_only(self, rule: str, detail: str, at: int) -> None:
+        """Note what only a target that keeps it as it is can carry."""
+        self.unread.append((rule, detail, at))
+
+    def kind_of(self, name: str) -> str:
+        """The kind of a member that holds a value."""
+        for kind, names in (("prop", self.props), ("state", self.state), ("derived", self.derived)):
+            if name in names:
+                return kind
+        return "injected"
+
+    def declared(self) -> set[str]:
+        """All names the component declares."""
+        return self.props | self.state | self.derived | self.methods | self.injected
 
 
 def add_use(uses: Uses, node: Node, name: str, members: Members, root: Node) -> bool:
@@ -58,12 +83,41 @@ def add_use(uses: Uses, node: Node, name: str, members: Members, root: Node) -> 
         _method_use(uses, node, name, root)
     elif name in members.state and is_write(node):
         _write(uses, node, name, members, root)
-    elif name in members.props | members.state | members.derived:
+    elif name in members.props | members.state | members.derived | members.injected:
         _read(uses, node, name, members, root)
     elif name == "$emit":
-        _emit(uses, node, root)
+        _emit(uses, node, members, root)
+    elif name in members.fields:
+        members.kept_only("unknown-use", f"this.{name}", node.start)
+        deferred = is_deferred(node, root, uses.names)
+        use = FieldUse(uses.span(node), -1, deferred, Member("field", name), is_write(node))
+        _add(uses, node, "field", use)
+    elif name == "$refs":
+        return _element(uses, node, members, root)
+    elif name.startswith(("$", "_")):
+        members.kept_only("unknown-use", f"this.{name}", node.start)
+        if is_write(node):
+            return False
+        deferred = is_deferred(node, root, uses.names)
+        _add(uses, node, "built-in", Builtin(uses.span(node), -1, deferred, name))
     else:
         return False
+    return True
+
+
+def _element(uses: Uses, node: Node, members: Members, root: Node) -> bool:
+    """A reference to an element by a name that is known; any other use is the runtime's own object."""
+    above = node.parent
+    part = above.child("property") if above is not None and node.field == "object" else None
+    name = property_name(part) if part is not None else None
+    members.kept_only("unknown-use", node.text, node.start)
+    deferred = is_deferred(node, root, uses.names)
+    if above is None or above.type != "member_expression" or name is None or is_write(above):
+        _add(uses, node, "built-in", Builtin(uses.span(node), -1, deferred, "$refs"))
+        return True
+    members.elements.setdefault(name, node.start)
+    use = FieldUse(uses.span(above), -1, deferred, Member("element", name))
+    _add(uses, node, "element-reference", use)
     return True
 
 
@@ -85,10 +139,12 @@ def locals_at(uses: Uses, node: Node) -> frozenset[tuple[str, int]]:
 
 
 def _read(uses: Uses, node: Node, name: str, members: Members, root: Node) -> None:
-    kind = "prop" if name in members.props else "state" if name in members.state else "derived"
+    kind = members.kind_of(name)
     if is_write(node):
-        uses.refuse("input-written" if kind == "prop" else "derived-written", name, node.start)
-        return
+        if name not in members.settable:
+            uses.refuse("input-written" if kind == "prop" else "derived-written", name, node.start)
+            return
+        members.kept_only("derived-written", name, node.start)
     parent = node.parent
     if kind == "state" and parent is not None and _changes(node):
         members.mutations.append((name, node.start))
@@ -131,15 +187,16 @@ def _write(uses: Uses, node: Node, name: str, members: Members, root: Node) -> N
     assert whole is not None
     kinds = ("assignment_expression", "augmented_assignment_expression", "update_expression")
     if whole.type not in kinds:
-        uses.refuse("state-write-unread", name, node.start)
+        members.kept_only("state-write-unread", name, node.start)
+        deferred = is_deferred(node, root, uses.names)
+        short = f"{name}: " if node.type.startswith("shorthand") else ""
+        place = Read(uses.span(node), -1, deferred, Member("state", name), short)
+        _add(uses, node, "state-write", place)
         return
     value = whole.child("right")
     operator = "="
     if whole.type != "assignment_expression":
         operator = next(c.type for c in whole.children if not c.named)
-    if operator in ("&&=", "||=", "??=", "**=") and value is None:
-        uses.refuse("state-write-unread", name, node.start)
-        return
     statement = whole.parent
     is_statement = statement is not None and statement.type == "expression_statement"
     body = root.child("body")
@@ -216,16 +273,17 @@ def _method_use(uses: Uses, node: Node, name: str, root: Node) -> None:
         _add(uses, node, "method-value", MethodValue(span, -1, deferred, member, "kept"))
 
 
-def _emit(uses: Uses, node: Node, root: Node) -> None:
+def _emit(uses: Uses, node: Node, members: Members, root: Node) -> None:
     call = node.parent
     arguments = call.child("arguments") if call is not None else None
     given = arguments.named_children if arguments is not None else []
     event = property_name(given[0]) if given and given[0].type == "string" else None
+    deferred = is_deferred(node, root, uses.names)
     if call is None or node.field != "function" or event is None:
-        uses.refuse("unknown-use", node.text, node.start)
+        members.kept_only("unknown-use", node.text, node.start)
+        _add(uses, node, "event-sent", Builtin(uses.span(node), -1, deferred, "$emit"))
         return
     span, callee = uses.span(call), uses.span(node)
-    deferred = is_deferred(node, root, uses.names)
 
     def build(entry: int) -> Operation:
         uses.locals_at[entry] = locals_at(uses, node)

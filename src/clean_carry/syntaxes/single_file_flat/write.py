@@ -2,72 +2,198 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
-from clean_carry.component.code import (
-    Assign,
-    Code,
-    Emit,
-    Member,
-    MethodCall,
-    MethodValue,
-    Operation,
-    Read,
+from clean_carry.component.code import Code, Member, MethodCall, MethodValue, Operation
+from clean_carry.component.fragment import (
+    Fragment,
+    between,
+    copy,
+    dropped,
+    joined,
+    new,
+    settled,
 )
-from clean_carry.component.errors import UnsettledEntry
-from clean_carry.component.fragment import Fragment, between, copy, joined, new, settled
-from clean_carry.component.model import Component, Derived, Method, Reaction, StateField
+from clean_carry.component.model import (
+    Callback,
+    Component,
+    Derived,
+    Injected,
+    KeptOption,
+    Method,
+    Provided,
+    Reaction,
+    StateField,
+    Timed,
+)
 from clean_carry.component.spans import Span
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.single_file_flat.spelling import TAKEN, Speller, root_of
+
+# The function that says what runs at a moment.
+MOMENTS = {
+    "starting": "onBeforeMount",
+    "displayed": "onMounted",
+    "before update": "onBeforeUpdate",
+    "updated": "onUpdated",
+    "shown again": "onActivated",
+    "hidden": "onDeactivated",
+    "before removal": "onBeforeUnmount",
+    "removed": "onUnmounted",
+    "failed": "onErrorCaptured",
+}
+_SETTLED = ("computed", "watch", "methods", "inject", "provide")
 
 
 @dataclass
 class FlatWriter:
-    """Writes one component. `helpers` are the names it takes from the runtime."""
+    """Writes one component. `exposed` are members the project reaches by a reference."""
 
     component: Component
     source: SourceText
+    speller: Speller
     unit: str
     semicolon: str
-    helpers: set[str] = field(default_factory=set)
+    quote: str
+    exposed: tuple[str, ...] = ()
+
+    def __post_init__(self) -> None:
+        self.base = self.source.indent_at(self.component.span.start)
+        self.line = f"\n{self.base}"
+        self.end = self.semicolon
+        self.names = self.speller.names
+
+    # -- the whole --------------------------------------------------------------------------
 
     def write(self) -> Fragment:
-        """The statements that take the place of the exported object."""
+        """The statements of the script, without imports."""
         component = self.component
         settle = settled(component.entries["component"], "object-to-statements")
-        parts: list[Derived | Reaction | Method] = [
-            *component.derived,
-            *component.reactions,
-            *component.methods(),
-        ]
-        for option in ("computed", "watch", "methods"):
+        for option in _SETTLED:
             if option in component.entries:
                 settle += settled(component.entries[option], "object-to-statements")
-        blocks = [self._name(), self._contract(), self._state()]
-        blocks += [self._part(part) for part in parts]
-        return settle + joined((b for b in blocks if b), "\n\n")
+        if "components" in component.entries:
+            settle += dropped(component.entries["components"], "registered-by-import")
+            for note in component.option_comments.get("components", ()):
+                settle += copy(note) + new(self.line)
+        made = [self._reaction(part) for part in component.reactions]
+        made += [self._provided(part) for part in self._of(Provided)]
+        made += [self._timed(part) for part in self._of(Timed) if part.when == "made"]
+        later = [self._timed(part) for part in self._of(Timed) if part.when != "made"]
+        values: list[Fragment] = [self._derived(part) for part in component.derived]
+        state = self._state()
+        methods = [self._method(part) for part in component.methods()]
+        injected = self._lines([self._injected(part) for part in self._of(Injected)])
+        known = self._lines([self._field(name) for name in component.plain_fields])
+        elements = self._lines([self._element(name) for name in self._elements()])
+        exposed = self._exposed()
+        options = self._options() if self.speller.version >= 3 else Fragment()
+        contract = self._contract()
+        blocks = [options, contract, self._helpers(), injected, elements, state, known, *values]
+        blocks += [*methods, *made, *later, exposed]
+        return settle + joined((b for b in blocks if b), f"\n{self.line}")
 
-    def _name(self) -> Fragment:
-        if "name" not in self.component.entries:
+    def _of(self, kind: type) -> list:  # type: ignore[type-arg]
+        return [part for part in self.component.members if isinstance(part, kind)]
+
+    def _lines(self, parts: list[Fragment]) -> Fragment:
+        return joined((part for part in parts if part), self.line)
+
+    # -- what it is for others --------------------------------------------------------------
+
+    def kept_options(self) -> list[Fragment]:
+        """The options only the runtime reads, each with its comments."""
+        found: list[Fragment] = []
+        if "name" in self.component.entries:
+            head = new("name: ", self.component.entries["name"], "name-declared")
+            value = head + copy(self.component.option_values["name"])
+            found.append(self._noted(self.component.option_comments.get("name", ()), value))
+        for part in self._of(KeptOption):
+            text = settled(part.entry, "option-kept") + self._level(part.span)
+            found.append(self._noted(part.comments, text))
+        return found
+
+    def _options(self) -> Fragment:
+        kept = self.kept_options()
+        if not kept:
             return Fragment()
-        head = new("defineOptions({ name: ", self.component.entries["name"], "name-declared")
-        value = copy(self.component.option_values["name"])
-        return self._noted("name", head + value + new(f" }}){self.semicolon}"))
+        if len(kept) == 1 and not self._of(KeptOption) and self._one_line(kept[0]):
+            return new("defineOptions({ ") + kept[0] + new(f" }}){self.end}")
+        inner = f"{self.line}{self.unit}"
+        result = new("defineOptions({")
+        for part in kept:
+            result += new(inner) + part.shifted(1) + new(",")
+        return result + new(f"{self.line}}}){self.end}")
+
+    def _one_line(self, fragment: Fragment) -> bool:
+        return not any("\n" in piece.text for piece in fragment.pieces)
 
     def _contract(self) -> Fragment:
         lines: list[Fragment] = []
-        uses = [operation for _, operation in self._script_operations()]
-        for option, macro, local, needed in (
-            ("props", "defineProps", "props", any(_is_prop(o) for o in uses) or self._watches()),
-            ("emits", "defineEmits", "emit", any(isinstance(o, Emit) for o in uses)),
+        component = self.component
+        takes = self.speller.takes
+        for option, macro, helper in (
+            ("props", "defineProps", "props"),
+            ("emits", "defineEmits", "emit"),
         ):
-            if option not in self.component.entries:
+            if option not in component.entries:
                 continue
-            head = f"const {local} = {macro}(" if needed else f"{macro}("
-            line = new(head, self.component.entries[option], f"{option}-declared")
-            line += self._level(self.component.option_values[option])
-            lines.append(self._noted(option, line + new(f"){self.semicolon}")))
-        return joined(lines, "\n")
+            local = self.names.helpers.get(helper)
+            head = f"const {local} = {macro}(" if helper in takes else f"{macro}("
+            line = new(head, component.entries[option], f"{option}-declared")
+            line += self._level(component.option_values[option])
+            notes = component.option_comments.get(option, ())
+            lines.append(self._noted(notes, line + new(f"){self.end}")))
+        if "emit" in takes and "emits" not in component.entries:
+            local = self.names.helper("emit")
+            if self.speller.undeclared:
+                whole = self.speller.run("getCurrentInstance")
+                wish = "emit" if local == "emit" else f"emit: {local}"
+                lines.append(new(f"const {{ {wish} }} = {whole}(){self.end}"))
+            else:
+                q = self.quote
+                events = ", ".join(f"{q}{event}{q}" for event in self._events())
+                lines.append(new(f"const {local} = defineEmits([{events}]){self.end}"))
+        return self._lines(lines)
+
+    def _events(self) -> list[str]:
+        return [event for event in dict.fromkeys(self.component.sent) if event]
+
+    def _helpers(self) -> Fragment:
+        lines: list[Fragment] = []
+        for helper, function in TAKEN.values():
+            if helper in self.speller.takes:
+                call = self.speller.run(function)
+                lines.append(new(f"const {self.names.helper(helper)} = {call}(){self.end}"))
+        if "instance" in self.speller.takes:
+            call = self.speller.run("getCurrentInstance")
+            lines.append(new(f"const {self.names.helper('instance')} = {call}(){self.end}"))
+        return self._lines(lines)
+
+    def _injected(self, part: Injected) -> Fragment:
+        call = self.speller.run("inject")
+        name = self.names.of(Member("injected", part.name))
+        result = new(f"const {name} = {call}({part.key}", part.entry, "injected")
+        if part.fallback is not None:
+            result += new(", ") + self._releveled(part.fallback)
+            result += new(", true" if part.made else "")
+        return self._noted(part.comments, result + new(f"){self.end}"))
+
+    def _provided(self, part: Provided) -> Fragment:
+        call = self.speller.run("provide")
+        head = new(f"{call}({part.key}, ", part.entry, "provided")
+        return self._noted(part.comments, head + self._releveled(part.code) + new(f"){self.end}"))
+
+    def _exposed(self) -> Fragment:
+        if not self.exposed:
+            return Fragment()
+        parts = []
+        for member, name in self.names.members.items():
+            if member.name in self.exposed and member.kind in ("state", "derived", "method"):
+                parts.append(name if name == member.name else f"{member.name}: {name}")
+        return new(f"defineExpose({{ {', '.join(parts)} }}){self.end}") if parts else Fragment()
+
+    # -- what it holds ------------------------------------------------------------------------
 
     def _state(self) -> Fragment:
         state = self.component.state
@@ -75,101 +201,165 @@ class FlatWriter:
             return Fragment()
         result = settled(state.entry, "state-to-refs")
         for note in state.comments:
-            result += copy(note) + new("\n")
-        return result + joined((self._field(f) for f in state.fields or ()), "\n")
+            result += copy(note) + new(self.line)
+        if self.component.prelude is not None:
+            result += self._releveled(self.component.prelude) + new(self.line)
+        return result + self._lines([self._ref(f) for f in state.fields or ()])
 
-    def _field(self, field_: StateField) -> Fragment:
-        above = copy(field_.comment) + new("\n") if field_.comment is not None else Fragment()
+    def _ref(self, field_: StateField) -> Fragment:
+        above = copy(field_.comment) + new(self.line) if field_.comment is not None else Fragment()
         assert field_.code is not None
-        self.helpers.add("ref")
-        head = new(f"const {field_.name} = ref(", field_.entry, "state-field-to-ref")
-        return above + head + self._releveled(field_.code) + new(f"){self.semicolon}")
+        call = self.speller.run("ref")
+        name = self.names.of(Member("state", field_.name))
+        head = new(f"const {name} = {call}(", field_.entry, "state-field-to-ref")
+        return above + head + self._releveled(field_.code) + new(f"){self.end}")
 
-    def _part(self, part: Derived | Reaction | Method) -> Fragment:
-        above = Fragment()
-        for note in part.comments:
-            above += copy(note) + new("\n")
-        if isinstance(part, Method):
-            head = new(f"{part.prefix} {part.name}", part.entry, "method-to-function")
-            return above + head + self._releveled(part.text)
-        text = settled(part.text_entry, "", "kept") + self._arrow(part.text)
-        end = new(f"){self.semicolon}")
-        if isinstance(part, Derived):
-            self.helpers.add("computed")
-            head = new(f"const {part.name} = computed(", part.entry, "derived-to-computed")
-            return above + head + text + end
-        self.helpers.add("watch")
+    def _field(self, name: str) -> Fragment:
+        return new(f"let {self.names.of(Member('field', name))}{self.end}")
+
+    def _elements(self) -> list[str]:
+        return [member.name for member in self.names.members if member.kind == "element"]
+
+    def _element(self, name: str) -> Fragment:
+        call = self.speller.run("ref")
+        local = self.names.of(Member("element", name))
+        return new(f"const {local} = {call}(null){self.end}")
+
+    # -- what it does -----------------------------------------------------------------------
+
+    def _method(self, part: Method) -> Fragment:
+        name = self.names.of(Member("method", part.name))
+        if part.prefix == "module":
+            return self._noted(part.comments, dropped(part.entry, "method-in-scope"))
+        if part.form == "declared":
+            head = new(f"{part.prefix} {name}", part.entry, "method-to-function")
+            return self._noted(part.comments, head + self._releveled(part.text))
+        head = new(f"const {name} = ", part.entry, "method-to-function")
+        return self._noted(part.comments, head + self._releveled(part.text) + new(self.end))
+
+    def _derived(self, part: Derived) -> Fragment:
+        call = self.speller.run("computed")
+        name = self.names.of(Member("derived", part.name))
+        head = new(f"const {name} = {call}(", part.entry, "derived-to-computed")
+        assert part.getter is not None
+        if part.setter is None:
+            text = self._callback(part.getter)
+        else:
+            inner = f"{self.line}{self.unit}"
+            text = new(f"{{{inner}get: ") + self._callback(part.getter).shifted(1)
+            text += new(f",{inner}set: ") + self._callback(part.setter).shifted(1)
+            text += new(f",{self.line}}}")
+        return self._noted(part.comments, head + text + new(f"){self.end}"))
+
+    def _reaction(self, part: Reaction) -> Fragment:
+        settle = Fragment()
         for _, entry in (*part.now, *part.before):
-            above += settled(entry, "", "kept")
-        watched = self._value(part.source)
-        head = new(f"watch(() => {watched}, ", part.entry, "reaction-to-watch")
-        return above + head + text + end
+            settle += settled(entry, "", "kept")
+        assert part.handler is not None
+        watched = self._watched(part)
+        kept = part.plain or part.deep or self.speller.version >= 3
+        if kept:
+            call = self.speller.run("watch")
+        else:
+            # Only the runtime's own watcher runs where an object was changed in place.
+            call = f"{self.speller.take('instance')}.proxy.$watch"
+        head = new(f"{call}(() => {watched}, ", part.entry, "reaction-to-watch")
+        text = head + self._callback(part.handler)
+        if part.settings:
+            text += new(", { ") + joined((copy(s) for s in part.settings), ", ") + new(" }")
+        return self._noted(part.comments, settle + text + new(f"){self.end}"))
 
-    def _arrow(self, code: Code) -> Fragment:
-        """A method's text as an arrow function: `=>` before its body."""
-        body = self.source.data.find(b"{", self._after_parameters(code.span))
-        first = [o for o in code.operations if o.span.start < body]
-        rest = [o for o in code.operations if o.span.start >= body]
-        head = between(code.span._replace(end=body), first, self._spell)
+    def _watched(self, part: Reaction) -> str:
+        name = part.source.name
+        value = (
+            self.speller.built_in(name) if name.startswith("$") else self.speller.value(part.source)
+        )
+        return value + "".join(f"?.{step}" for step in part.path)
+
+    def _timed(self, part: Timed) -> Fragment:
+        result = settled(part.entry, "moment-to-call")
+        if part.when != "made":
+            call = self.speller.run(MOMENTS[part.when])
+            text = new(f"{call}(") + self._callback(part.callback) + new(f"){self.end}")
+            return result + self._noted(part.comments, text)
+        if part.flows and part.inner is not None:
+            return result + settled(part.callback.entry, "", "carried") + self._inline(part)
+        name = self.names.helper("created")
+        assert part.callback.text is not None
+        prefix = "async function" if part.callback.asynchronous else "function"
+        if part.callback.body_at < 0:
+            text = new(f"const {name} = ") + self._callback(part.callback) + new(self.end)
+        else:
+            text = settled(part.callback.entry, "", "kept") + new(f"{prefix} {name}")
+            text += self._releveled(part.callback.text)
+        return result + self._noted(part.comments, text + new(f"\n{self.line}{name}(){self.end}"))
+
+    def _inline(self, part: Timed) -> Fragment:
+        """Code of the making, as statements; in a block where it declares names."""
+        assert part.inner is not None
+        span = part.inner.span
+        data = self.source.data[span.start : span.end]
+        start = span.start + len(data) - len(data.lstrip())
+        end = span.end - (len(data) - len(data.rstrip()))
+        if start >= end:
+            return self._noted(part.comments, Fragment())
+        inner = Code(span._replace(start=start, end=end), part.inner.operations)
+        if not part.locals:
+            return self._noted(part.comments, self._releveled(inner))
+        deeper = f"{self.line}{self.unit}"
+        body = self._releveled(inner).shifted(1)
+        return self._noted(part.comments, new(f"{{{deeper}") + body + new(f"{self.line}}}"))
+
+    # -- text -------------------------------------------------------------------------------
+
+    def _callback(self, callback: Callback) -> Fragment:
+        """A function of an option as an arrow function, or the method that stands for it."""
+        if callback.text is None:
+            return new(self.names.of(Member("method", callback.method)))
+        settle = settled(callback.entry, "", "kept")
+        if callback.body_at < 0:
+            return settle + self._releveled(callback.text)
+        code = callback.text
+        at = callback.body_at
+        first = [o for o in code.operations if o.span.start < at]
+        rest = [o for o in code.operations if o.span.start >= at]
+        head = between(code.span._replace(end=at), first, self.speller.spell)
         levels = -self._levels(code.span.start)
-        tail = between(code.span._replace(start=body), rest, self._spell).shifted(levels)
-        return head + new("=> ") + tail
+        tail = between(code.span._replace(start=at), rest, self.speller.spell)
+        prefix = "async " if callback.asynchronous else ""
+        return settle + new(prefix) + (head + new("=> ") + tail).shifted(levels)
 
-    def _after_parameters(self, span: Span) -> int:
-        depth = 0
-        for at in range(span.start, span.end):
-            byte = self.source.data[at : at + 1]
-            depth += (byte == b"(") - (byte == b")")
-            if depth == 0:
-                return at + 1
-        return span.start
-
-    def _noted(self, option: str, line: Fragment) -> Fragment:
+    def _noted(self, notes: tuple[Span, ...], line: Fragment) -> Fragment:
         above = Fragment()
-        for note in self.component.option_comments.get(option, ()):
-            above += copy(note) + new("\n")
+        for note in notes:
+            levels = self._levels(note.start)
+            above += copy(note).shifted(-levels) + new(self.line)
         return above + line
 
     def _level(self, span: Span) -> Fragment:
         return copy(span).shifted(-self._levels(span.start))
 
     def _releveled(self, code: Code) -> Fragment:
-        text = between(code.span, code.operations, self._spell)
-        return text.shifted(-self._levels(code.span.start))
+        return self.speller.code(code).shifted(-self._levels(code.span.start))
 
     def _levels(self, at: int) -> int:
-        indent = self.source.indent_at(at).replace("\t", self.unit)
-        base = self.source.indent_at(self.component.span.start).replace("\t", self.unit)
-        return (len(indent) - len(base)) // max(1, len(self.unit))
-
-    def _script_operations(self) -> list[tuple[object, Operation]]:
-        return [(owner, o) for owner, o in self.component.operations() if owner != "drawing"]
-
-    def _watches(self) -> bool:
-        return any(reaction.source.kind == "prop" for reaction in self.component.reactions)
-
-    def _value(self, member: Member) -> str:
-        return f"props.{member.name}" if member.kind == "prop" else f"{member.name}.value"
-
-    def _spell(self, operation: Operation) -> Fragment:
-        match operation:
-            case Read():
-                text = operation.shorthand + self._value(operation.member)
-                return new(text, operation.entry, "read-by-name")
-            case Assign():
-                result = new(self._value(operation.member), operation.entry, "write-by-name")
-                inner = operation.value.operations if operation.value is not None else ()
-                rest = operation.span._replace(start=operation.target.end)
-                return result + between(rest, inner, self._spell)
-            case Emit():
-                result = new("emit", operation.entry, "event-by-name")
-                inner = tuple(o for code in operation.arguments for o in code.operations)
-                rest = operation.span._replace(start=operation.callee.end)
-                return result + between(rest, inner, self._spell)
-            case MethodCall() | MethodValue():
-                return new(operation.member.name, operation.entry, "method-by-name")
-        raise UnsettledEntry(f"{type(operation).__name__} has no spelling", operation.span.start)
+        unit = self.unit
+        indent = self.source.indent_at(at).replace("\t", unit)
+        base = self.base.replace("\t", unit)
+        return (len(indent) - len(base)) // max(1, len(unit))
 
 
-def _is_prop(operation: Operation) -> bool:
-    return isinstance(operation, Read) and operation.member.kind == "prop"
+def used_names(component: Component, speller: Speller) -> list[tuple[Operation, str]]:
+    """Every operation of the script that is spelled, with the name its text begins with."""
+    found: list[tuple[Operation, str]] = []
+    for owner, operation in component.operations():
+        if owner == "drawing":
+            continue
+        text = speller.spelled(operation)
+        if text:
+            found.append((operation, root_of(text)))
+            if isinstance(operation, MethodCall | MethodValue):
+                continue
+            if text.startswith(f"{speller.names.helpers.get('unref', '')}("):
+                found.append((operation, speller.names.of(operation.member)))  # type: ignore[attr-defined]
+    return found

@@ -2,25 +2,36 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from clean_carry.component.errors import InputError
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup
 from clean_carry.component.model import Component, Module, Refusal, StyleBlock
+from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
-from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.scope import Names, is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file.blocks import read_file
-from clean_carry.syntaxes.single_file.expressions import read_code
-from clean_carry.syntaxes.single_file.markup import TemplateReader
-from clean_carry.syntaxes.single_file.members import Members, add_use
+from clean_carry.syntaxes.single_file.expressions import TemplateCode, read_code
+from clean_carry.syntaxes.single_file.markup import GLOBALS, TemplateReader
+from clean_carry.syntaxes.single_file.members import Members
 from clean_carry.syntaxes.single_file.values import member_forms
-from clean_carry.syntaxes.single_file_object.options import OPTIONS, Gathered, parts_of, returned
+from clean_carry.syntaxes.single_file_object import behaviour, registrations  # noqa: F401
+from clean_carry.syntaxes.single_file_object.functions import parts_of
+from clean_carry.syntaxes.single_file_object.instance import (
+    collect_names,
+    collect_uses,
+    reserved,
+)
+from clean_carry.syntaxes.single_file_object.options import OPTIONS, Gathered
 from clean_carry.syntaxes.uses import Uses
+
+_HOOKS = frozenset(behaviour.HOOKS)
 
 
 @dataclass(frozen=True)
@@ -54,13 +65,17 @@ def read(source: SourceText, ledger: Ledger) -> ObjectFile:
         uses.refuse(*blocks.refusal)
     if any(a.name == "setup" for a in script.attributes):
         raise InputError("is in the flat form already", file=source.path)
-    component = _component(uses, statement, literal, blocks.template)
+    members = collect_names(literal)
+    members.unread.extend(blocks.unread)
+    component = _component(uses, members, statement, literal, blocks.template)
     styles = tuple(
         StyleBlock(source.span(*s.inner), s.attribute("scoped") is not None) for s in blocks.styles
     )
     for style in blocks.styles:
         if style.attribute("module") is not None:
-            uses.refuse("style-unread", "<style module>", style.start)
+            members.kept_only("style-unread", "<style module>", style.start)
+        if b"v-bind(" in source.data[style.start : style.end]:
+            uses.refuse("style-unread", "v-bind() in a style", style.start)
     refusals: tuple[Refusal, ...] = ()
     components: tuple[Component, ...] = (component,)
     if uses.refusals:
@@ -77,33 +92,49 @@ def _exported(tree: Tree) -> tuple[Node | None, Node | None]:
             value = statement.child("value")
             while value is not None and value.type == "call_expression":
                 callee, given = value.child("function"), value.child("arguments")
-                if callee is None or callee.text != "defineComponent" or given is None:
+                if callee is None or given is None or callee.text not in _WRAPPERS:
                     return statement, None
                 value = given.named_children[0] if len(given.named_children) == 1 else None
             return statement, value if value is not None and value.type == "object" else None
     return None, None
 
 
+# Attributes that choose a component by the name it is registered under.
+_BY_NAME = ("is", ":is", "v-bind:is")
+# What gives back the very object, for types alone.
+_WRAPPERS = ("defineComponent", "Vue.extend")
+
+
 def _component(
-    uses: Uses, statement: Node, literal: Node, template: TemplateNode | None
+    uses: Uses,
+    members: Members,
+    statement: Node,
+    literal: Node,
+    template: TemplateNode | None,
 ) -> Component:
     source, ledger = uses.tree.source, uses.ledger
-    members = _collect(literal)
-    _collect_script(uses, literal, members)
+    collect_uses(uses, literal, members, _HOOKS)
     entry = ledger.claim("component", uses.span(statement))
-    gathered = Gathered(uses, members)
+    elements = list(template.walk()) if template is not None else []
+    by_name = any(a.name in _BY_NAME for node in elements for a in node.attributes)
+    gathered = Gathered(uses, members, by_name)
     gathered.entries["component"] = entry
-    for name, part, value in parts_of(literal):
+    # Inputs and state first: what a watcher looks at must be known.
+    order = {"props": 0, "data": 1, "computed": 2}
+    for name, part, value in sorted(parts_of(literal), key=lambda p: order.get(p[0] or "", 3)):
         reader = OPTIONS.get(name or "")
         if reader is None:
             uses.refuse("unknown-option", part.text.split("\n")[0][:60], part.start)
             continue
         reader(gathered, part, value)
+    gathered.parts.sort(key=lambda part: ledger.entries[part.entry].span.start)
     markup: tuple[Markup, ...] = ()
+    code: TemplateCode | None = None
     template_uses: Uses | None = None
     if template is not None:
         ledger.claim("template", source.span(template.start, template.end))
         code = read_code(source, template)
+        _check_names(uses, members, code)
         template_uses = Uses(code.tree, code.names, ledger)
         template_reader = TemplateReader(template_uses, code)
         template_reader.collect(members)
@@ -111,7 +142,7 @@ def _component(
         # A number, a string or a truth value cannot be changed in place.
         members.mutations = [m for m in members.mutations if m[0] not in template_reader.forms]
         markup = template_reader.nodes(template.children)
-        uses.refusals.extend(template_uses.refusals)
+        members.unread.extend(template_uses.refusals)
     else:
         uses.refuse("markup-unread", "there is no template", statement.start)
     for comment in comments.within(uses.tree, statement.start, statement.end):
@@ -128,78 +159,101 @@ def _component(
         state=gathered.state,
         members=tuple(gathered.parts),
         events=tuple(gathered.events),
+        sent=tuple(_sent(uses.tree.of("call_expression"), "member_expression"))
+        + (tuple(_sent(code.tree.of("call_expression"), "identifier")) if code is not None else ()),
         markup=markup,
         entries=gathered.entries,
-        reserved=_reserved(uses, statement),
+        reserved=reserved(uses, statement),
         module_names=frozenset(uses.names.module.names),
         locals_at={
             **uses.locals_at,
             **(template_uses.locals_at if template_uses is not None else {}),
         },
         mutations=tuple(members.mutations),
+        unread=tuple(members.unread),
+        template_names=_template_names(source, code),
+        element_names=_element_names(source, elements),
+        root_is_component=_has_component_root(template),
+        tags=frozenset(node.tag for node in elements if node.kind == "element"),
+        plain_fields=tuple(sorted(members.fields)),
+        prelude=gathered.prelude,
+        prelude_names=gathered.prelude_names,
         option_comments=gathered.comments,
         option_values=gathered.values,
     )
 
 
-def _collect(literal: Node) -> Members:
-    """First pass: the names of members by kind."""
-    members = Members()
-    for option, _, value in parts_of(literal):
-        holder = returned(value) if option == "data" else value
-        target = {
-            "props": members.props,
-            "data": members.state,
-            "computed": members.derived,
-            "methods": members.methods,
-        }.get(option or "")
-        if target is None or holder is None:
+def _check_names(uses: Uses, members: Members, code: TemplateCode) -> None:
+    """What a template names must be the component's, the language's, or the runtime's."""
+    known = members.declared()
+    for used in code.used:
+        name, at = used.node.text, used.node.start
+        if name.startswith(("$", "_")) or name in GLOBALS or name == "arguments":
             continue
-        for item in holder.named_children:
-            key = item if item.type == "string" else item.child("key") or item.child("name")
-            name = property_name(key) if key is not None else None
-            if name is not None:
-                target.add(name)
-    return members
-
-
-def _collect_script(uses: Uses, literal: Node, members: Members) -> None:
-    """Second pass: an operation for every use of the instance in the script."""
-    roots = {id(f): f for f in _instance_functions(literal)}
-    for this in uses.tree.of("this"):
-        if not literal.start <= this.start < literal.end:
-            continue
-        owner = next(
-            (up for up in this.up() if up.is_function and up.type != "arrow_function"), None
+        attribute = used.attribute
+        writes = is_write(used.node) or (
+            attribute is not None
+            and attribute.name.startswith("v-model")
+            and used.node.parent is not None
+            and used.node.parent.type == "parenthesized_expression"
         )
-        parent = this.parent
-        part = parent.child("property") if parent is not None else None
-        name = property_name(part) if part is not None else None
-        if owner is None or id(owner) not in roots or parent is None or name is None:
-            uses.refuse("instance-escapes", "", this.start)
+        if name in members.fields:
+            uses.refuse("field-drawn", name, at)
+        elif name not in known:
+            uses.refuse("unknown-use", name, at)
+        elif writes and name in members.props:
+            uses.refuse("input-written", name, at)
+        elif writes and name in members.derived and name not in members.settable:
+            uses.refuse("derived-written", name, at)
+
+
+def _sent(calls: list[Node], form: str) -> Iterator[str]:
+    """The events sent by calls of the instance's own sender; an empty one where it is not known."""
+    for call in calls:
+        callee, given = call.child("function"), call.child("arguments")
+        if callee is None or callee.type != form or given is None:
             continue
-        if parent.type != "member_expression" or not add_use(uses, parent, name, members, owner):
-            uses.refuse("unknown-use", f"this.{name}", this.start)
-    uses.sort()
+        name = callee.child("property") if form == "member_expression" else callee
+        if name is not None and name.text == "$emit":
+            first = given.named_children[:1]
+            yield (property_name(first[0]) or "") if first and first[0].type == "string" else ""
 
 
-def _instance_functions(literal: Node) -> list[Node]:
-    found: list[Node] = []
-    for option, _, value in parts_of(literal):
-        if option in ("data",):
-            found.append(value)
-        elif option in ("computed", "watch", "methods"):
-            found.extend(item for _, _, item in parts_of(value))
-    return found
-
-
-def _reserved(uses: Uses, node: Node) -> frozenset[str]:
-    """Names the component takes from the module or the world; no new name may hide them."""
-    return frozenset(
-        ref.text
-        for ref, binding in uses.names.references_in(node)
-        if binding is None or binding.scope is uses.names.module
+def _template_names(
+    source: SourceText, code: TemplateCode | None
+) -> tuple[tuple[str, Span, bool, bool], ...]:
+    if code is None:
+        return ()
+    return tuple(
+        (
+            used.node.text,
+            source.span(used.node.start, used.node.end),
+            is_write(used.node),
+            used.node.type == "shorthand_property_identifier",
+        )
+        for used in code.used
     )
+
+
+def _has_component_root(template: TemplateNode | None) -> bool:
+    """Whether what is drawn may begin with another component."""
+    roots = [n for n in template.children if n.kind == "element"] if template is not None else []
+    return any("-" in n.tag or not n.tag.islower() or n.tag in _OPEN for n in roots)
+
+
+# Elements of the runtime that stand for whatever is in them.
+_OPEN = frozenset(("component", "slot", "template", "transition"))
+
+
+def _element_names(
+    source: SourceText, elements: list[TemplateNode]
+) -> tuple[tuple[str, Span], ...]:
+    found: list[tuple[str, Span]] = []
+    for node in elements:
+        attribute = node.attribute("ref")
+        if attribute is not None and attribute.value is not None:
+            found.append((source.slice(*attribute.value), source.span(*attribute.value)))
+    return tuple(found)
 
 
 def _stem(path: str) -> str:

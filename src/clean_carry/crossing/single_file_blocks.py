@@ -1,0 +1,155 @@
+"""The blocks of the new single file: which scripts it has, and what stands in each.
+
+Code of the module runs once; the statements of the component run for every instance. So a module that
+holds more than imports keeps a script of its own, and the older runtime also needs one for the options
+that have no function.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from clean_carry.component.fragment import Fragment, copy, joined, new
+from clean_carry.component.model import Component
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.single_file_flat.write import FlatWriter
+from clean_carry.syntaxes.single_file_object.read import ObjectFile
+
+RUNTIME = "vue"
+
+
+@dataclass
+class Blocks:
+    """Puts the written statements into their file."""
+
+    file: ObjectFile
+    source: SourceText
+    quote: str
+    semicolon: str
+    version: int
+
+    @property
+    def _imports(self) -> list[Node]:
+        return [n for n in self.file.tree.root.named_children if n.type == "import_statement"]
+
+    @property
+    def own_module(self) -> bool:
+        """Whether the module does more than import and export the component."""
+        return any(
+            node.type not in ("import_statement", "comment", "empty_statement")
+            and node is not self.file.statement
+            for node in self.file.tree.root.named_children
+        )
+
+    def imported(self) -> dict[str, str]:
+        """What the file imports from the runtime already, with its local name."""
+        found: dict[str, str] = {}
+        for statement in self._imports:
+            origin = statement.child("source")
+            if origin is None or origin.text[1:-1] != RUNTIME:
+                continue
+            for node in statement.walk():
+                if node.type == "import_specifier":
+                    name, alias = node.child("name"), node.child("alias")
+                    if name is not None:
+                        found[name.text] = (alias or name).text
+        return found
+
+    def assembled(self, component: Component, written: Fragment, writer: FlatWriter) -> Fragment:
+        """The whole file."""
+        kept = writer.kept_options() if self.version < 3 else []
+        if self.own_module:
+            return self._beside(component, written, writer, kept)
+        result = self._before()
+        if kept:
+            result += self._options_script(kept, writer)
+        return result + self._setup(component, written, writer)
+
+    def _before(self) -> Fragment:
+        return copy(self.source.span(0, self.file.script.start))
+
+    def _tag(self, attribute: str) -> Fragment:
+        """The opening tag of a script with the attributes of the old one."""
+        script = self.file.script
+        text = self.source.slice(script.start + len("<script"), script.inner[0])
+        return new(f"<script{attribute}{text}")
+
+    def _options_script(self, kept: list[Fragment], writer: FlatWriter) -> Fragment:
+        inner = f"{writer.line}{writer.unit}"
+        result = self._tag("") + new(f"{writer.line}export default {{")
+        for part in kept:
+            result += new(inner) + part.shifted(1) + new(",")
+        return result + new(f"{writer.line}}}{self.semicolon}\n</script>\n\n")
+
+    def _import_line(self, writer: FlatWriter) -> str:
+        known = self.imported()
+        names = sorted(
+            name if name == local else f"{name} as {local}"
+            for name, local in writer.speller.imports.items()
+            if known.get(name) != local
+        )
+        if not names:
+            return ""
+        q = self.quote
+        return f"import {{ {', '.join(names)} }} from {q}{RUNTIME}{q}{self.semicolon}"
+
+    def _setup(self, component: Component, written: Fragment, writer: FlatWriter) -> Fragment:
+        """One script: the imports of the old one, then the statements."""
+        source, script = self.source, self.file.script
+        tag_end, inner = script.start + len("<script"), script.inner[0]
+        result = copy(source.span(script.start, tag_end)) + new(" setup")
+        result += copy(source.span(tag_end, inner))
+        at = inner
+        line = self._import_line(writer)
+        if line:
+            if source.data[inner : inner + 1] == b"\n":
+                at = inner + 1
+                result += copy(source.span(inner, at))
+            # Without imports of its own a blank line sets it off.
+            blank = not self._imports and source.data[at : at + 1] != b"\n"
+            result += new(f"{writer.base}{line}\n" + "\n" * blank)
+        end = component.span.end
+        if source.data[end : end + 1] == b";":
+            end += 1
+        return (
+            result
+            + copy(source.span(at, component.span.start))
+            + written
+            + copy(source.span(end, len(source.data)))
+        )
+
+    def _beside(
+        self, component: Component, written: Fragment, writer: FlatWriter, kept: list[Fragment]
+    ) -> Fragment:
+        """The module in its script, the component in one of its own after it."""
+        source, script = self.source, self.file.script
+        start, end = component.span.start, component.span.end
+        if source.data[end : end + 1] == b";":
+            end += 1
+        inner = f"{writer.line}{writer.unit}"
+        if kept:
+            options = new("export default {")
+            options += joined((new(inner) + part.shifted(1) + new(",") for part in kept), "")
+            head = copy(source.span(script.start, start)) + options
+            head += new(f"{writer.line}}}{self.semicolon}")
+        else:
+            before = source.data[script.start : start].rstrip()
+            head = copy(source.span(script.start, script.start + len(before)))
+        after = source.span(end, script.inner[1])
+        rest = source.slice(after.start, after.end)
+        head += copy(after) if rest.strip() else new("\n")
+        line = self._import_line(writer)
+        setup = self._tag(" setup") + new("\n")
+        if line:
+            setup += new(f"{writer.base}{line}\n\n")
+        setup += new(writer.base) + written + new("\n</script>")
+        closing = source.span(script.inner[1], script.end)
+        return (
+            self._before()
+            + head
+            + copy(closing)
+            + new("\n\n")
+            + setup
+            + copy(source.span(script.end, len(source.data)))
+        )

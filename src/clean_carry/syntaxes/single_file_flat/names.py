@@ -1,0 +1,214 @@
+"""The names of the flat form: what was apart on the instance meets in one scope here.
+
+A name stays as its author wrote it unless it would hide, or be hidden by, another. A local that hides a
+member its function uses is renamed; a member that meets an import or the world is.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field
+
+from clean_carry.component.code import FieldUse, Member, Operation
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.model import Component, Derived, Injected, Method
+from clean_carry.component.spans import Span
+from clean_carry.source.javascript.scope import Binding, Names, Scope
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.syntaxes.single_file.names import camel, pascal
+
+# What a script gets of the runtime under names of its own, and what they are called where those are taken.
+HELPERS = {
+    "props": "ownProps",
+    "emit": "emitEvent",
+    "slots": "ownSlots",
+    "attrs": "ownAttrs",
+    "listeners": "ownListeners",
+    "instance": "currentInstance",
+    "created": "whenCreated",
+}
+
+
+@dataclass
+class FlatNames:
+    """Names chosen: of members, of helpers, and new text for spans (locals, names in the template)."""
+
+    members: dict[Member, str] = field(default_factory=dict)
+    helpers: dict[str, str] = field(default_factory=dict)
+    edits: dict[Span, tuple[str, int]] = field(default_factory=dict)
+    taken: set[str] = field(default_factory=set)
+
+    def of(self, member: Member) -> str:
+        """The name of a member."""
+        return self.members.get(member, member.name)
+
+    def helper(self, name: str) -> str:
+        """The local name of a helper, or of something imported from the runtime."""
+        if name not in self.helpers:
+            wish = name
+            if name in self.taken:
+                other = HELPERS.get(name, f"use{pascal(name)}")
+                wish = other if other not in self.taken else f"{other}Here"
+            self.helpers[name] = wish
+            self.taken.add(wish)
+        return self.helpers[name]
+
+
+class NamesMeet(Exception):
+    """Two names that cannot stand in one scope: the name, and where."""
+
+    def __init__(self, name: str, at: int) -> None:
+        super().__init__(name)
+        self.name, self.at = name, at
+
+
+def name_members(component: Component, reserved_words: frozenset[str]) -> FlatNames:
+    """Choose the names of everything that stands at the top of the script.
+
+    Raises `NamesMeet` where a name the template uses would mean something else.
+    """
+    chosen = FlatNames()
+    props = {prop.name for prop in component.props}
+    in_scope = {m.name for m in component.methods() if m.prefix == "module"}
+    module = component.module_names
+    world = component.reserved - in_scope
+    chosen.taken |= reserved_words | module | world | props
+    for tag in component.tags:
+        if "-" in tag or not tag.islower():
+            chosen.taken |= {tag, camel(tag), pascal(tag)}
+    for name in component.prelude_names:
+        if name in chosen.taken - props:
+            raise NamesMeet(name, component.span.start)
+        chosen.taken.add(name)
+    for member in _members(component):
+        if member.kind == "method" and member.name in in_scope:
+            chosen.members[member] = member.name
+            continue
+        name = next(n for n in _wishes(member) if n not in chosen.taken and is_identifier(n))
+        chosen.members[member] = name
+        chosen.taken.add(name)
+    return chosen
+
+
+def free_imports(chosen: FlatNames, component: Component, names: Names, ledger: Ledger) -> None:
+    """Rename imports that an input is named like: a template would take the import for it.
+
+    Raises `NamesMeet` where the name is no import.
+    """
+    props = {prop.name for prop in component.props}
+    used = {name for name, _, _, _ in component.template_names}
+    for name in sorted(props & used & component.module_names):
+        binding = names.module.names[name]
+        if binding.kind != "import":
+            raise NamesMeet(name, component.span.start)
+        other = f"{name}Imported"
+        chosen.taken.add(other)
+        source, above = names.tree.source, binding.node.parent
+        if above is not None and above.type == "import_specifier" and above.child("alias") is None:
+            span = source.span(binding.node.start, binding.node.end)
+            _edit(chosen, ledger, span, f"{name} as {other}")
+        else:
+            _edit(chosen, ledger, source.span(binding.node.start, binding.node.end), other)
+        for node in binding.references:
+            short = node.type.startswith("shorthand_property_identifier")
+            text = f"{name}: {other}" if short else other
+            _edit(chosen, ledger, source.span(node.start, node.end), text)
+
+
+def _members(component: Component) -> Iterator[Member]:
+    for state in component.state.fields or () if component.state is not None else ():
+        yield Member("state", state.name)
+    for part in component.members:
+        match part:
+            case Derived(name=name):
+                yield Member("derived", name)
+            case Method(name=name):
+                yield Member("method", name)
+            case Injected(name=name):
+                yield Member("injected", name)
+    for name in component.plain_fields:
+        yield Member("field", name)
+    given = {name for name, _ in component.element_names}
+    for name in dict.fromkeys(_referred(component)):
+        if name in given:
+            yield Member("element", name)
+
+
+def _referred(component: Component) -> Iterator[str]:
+    for owner, operation in component.operations():
+        if owner != "drawing" and isinstance(operation, FieldUse):
+            if operation.member.kind == "element":
+                yield operation.member.name
+
+
+def _wishes(member: Member) -> Iterator[str]:
+    name = camel(member.name.lstrip("_")) if member.kind in ("element", "field") else member.name
+    yield name
+    cap = name[:1].upper() + name[1:]
+    other = {
+        "element": f"{name}Ref",
+        "method": f"own{cap}",
+        "injected": f"given{cap}",
+    }.get(member.kind, f"{name}Value")
+    yield other
+    number = 2
+    while True:
+        yield f"{other}{number}"
+        number += 1
+
+
+def rename(chosen: FlatNames, component: Component, ledger: Ledger) -> None:
+    """New text in the template for members that got another name."""
+    for member, name in chosen.members.items():
+        if name == member.name:
+            continue
+        if member.kind == "element":
+            for given, span in component.element_names:
+                if given == member.name:
+                    _edit(chosen, ledger, span, name)
+        elif member.kind != "field":
+            for given, span, _, short in component.template_names:
+                if given == member.name:
+                    _edit(chosen, ledger, span, f"{given}: {name}" if short else name)
+
+
+def free_locals(
+    chosen: FlatNames,
+    component: Component,
+    used: Iterable[tuple[Operation, str]],
+    names: Names,
+    ledger: Ledger,
+) -> None:
+    """Rename locals that hide what code around them now calls by the same name."""
+    bindings = {b.node.start: b for b in _bindings(names.module)}
+    done: set[int] = set()
+    for operation, root in used:
+        for name, at in component.locals_at.get(operation.entry, ()):
+            if name != root or at in done:
+                continue
+            done.add(at)
+            binding = bindings[at]
+            cap = name[:1].upper() + name[1:]
+            wish = f"new{cap}" if binding.kind == "param" else f"current{cap}"
+            around = {n for scope in binding.scope.chain() for n in scope.names}
+            while wish in chosen.taken | around:
+                wish += "Here"
+            for node in (binding.node, *binding.references):
+                short = node.type.startswith("shorthand_property_identifier")
+                text = f"{name}: {wish}" if short else wish
+                _edit(chosen, ledger, names.tree.source.span(node.start, node.end), text)
+
+
+def _bindings(scope: Scope) -> Iterator[Binding]:
+    stack = [scope]
+    while stack:
+        here = stack.pop()
+        yield from here.names.values()
+        stack.extend(here.children)
+
+
+def _edit(chosen: FlatNames, ledger: Ledger, span: Span, text: str) -> None:
+    if span not in chosen.edits:
+        entry = ledger.claim("local name", span)
+        ledger.settle(entry, "carried", "renamed-apart")
+        chosen.edits[span] = (text, entry)

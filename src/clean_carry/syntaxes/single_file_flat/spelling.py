@@ -1,0 +1,128 @@
+"""How each operation of the neutral component reads in the flat form."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from clean_carry.component.code import (
+    Assign,
+    Builtin,
+    Code,
+    Emit,
+    FieldUse,
+    Gone,
+    Member,
+    MethodCall,
+    MethodValue,
+    Operation,
+    Read,
+)
+from clean_carry.component.errors import UnsettledEntry
+from clean_carry.component.fragment import Fragment, between, dropped, new
+from clean_carry.syntaxes.single_file_flat.names import FlatNames
+
+# What the runtime gives an instance, and the function a script gets it by: (helper, function).
+TAKEN = {
+    "$attrs": ("attrs", "useAttrs"),
+    "$slots": ("slots", "useSlots"),
+    "$listeners": ("listeners", "useListeners"),
+}
+# What is a function of the runtime by itself.
+CALLED = {"$nextTick": "nextTick", "$set": "set", "$delete": "del"}
+
+
+@dataclass
+class Speller:
+    """Spells operations. `imports` are the functions taken from the runtime, `takes` the helpers."""
+
+    names: FlatNames
+    version: int
+    undeclared: bool = False
+    imports: dict[str, str] = field(default_factory=dict)
+    takes: set[str] = field(default_factory=set)
+
+    def code(self, code: Code) -> Fragment:
+        """Code with its operations spelled."""
+        return between(code.span, code.operations, self.spell)
+
+    def take(self, helper: str) -> str:
+        """The local name of a helper, which is declared then."""
+        self.takes.add(helper)
+        return self.names.helper(helper)
+
+    def run(self, function: str) -> str:
+        """The local name of a function of the runtime, which is imported then."""
+        self.imports[function] = self.names.helper(function)
+        return self.imports[function]
+
+    def value(self, member: Member) -> str:
+        """A member as an expression."""
+        match member.kind:
+            case "prop":
+                return f"{self.take('props')}.{member.name}"
+            case "state" | "derived":
+                return f"{self.names.of(member)}.value"
+            case "element":
+                if member in self.names.members:
+                    return f"{self.names.of(member)}.value"
+                return f"{self.take('instance')}.proxy.$refs.{member.name}"
+            case "injected":
+                name = self.names.of(member)
+                return f"{self.run('unref')}({name})" if self.version >= 3 else name
+        return self.names.of(member)
+
+    def built_in(self, name: str) -> str:
+        """Something the runtime gives every instance, as an expression."""
+        if name == "$emit":
+            return self.take("emit")
+        if name == "$props":
+            return self.take("props")
+        if name in CALLED and (self.version < 3 or name == "$nextTick"):
+            return self.run(CALLED[name])
+        if name in TAKEN and not (name == "$slots" and self.version < 3):
+            helper, _ = TAKEN[name]
+            return self.take(helper)
+        return f"{self.take('instance')}.proxy.{name}"
+
+    def spelled(self, operation: Operation) -> str:
+        """The text an operation begins with; empty where it is not text."""
+        match operation:
+            case Read(member=member) | Assign(member=member) | FieldUse(member=member):
+                return self.value(member)
+            case MethodCall(member=member) | MethodValue(member=member):
+                return self.names.of(member)
+            case Emit():
+                return self.built_in("$emit")
+            case Builtin(name=name):
+                return self.built_in(name)
+        return ""
+
+    def spell(self, operation: Operation) -> Fragment:
+        """The fragment that stands in the place of an operation."""
+        text = self.spelled(operation)
+        match operation:
+            case Read():
+                return new(operation.shorthand + text, operation.entry, "read-by-name")
+            case Assign():
+                result = new(text, operation.entry, "write-by-name")
+                inner = operation.value.operations if operation.value is not None else ()
+                rest = operation.span._replace(start=operation.target.end)
+                if operation.target.start > operation.span.start:
+                    head = operation.span._replace(end=operation.target.start)
+                    result = between(head, (), self.spell) + result
+                return result + between(rest, inner, self.spell)
+            case Emit():
+                result = new(text, operation.entry, "event-by-name")
+                inner = tuple(o for code in operation.arguments for o in code.operations)
+                rest = operation.span._replace(start=operation.callee.end)
+                return result + between(rest, inner, self.spell)
+            case MethodCall() | MethodValue() | FieldUse() | Builtin():
+                return new(text, operation.entry, "member-by-name")
+            case Gone(rule=rule):
+                return dropped(operation.entry, rule)
+        raise UnsettledEntry(f"{type(operation).__name__} has no spelling", operation.span.start)
+
+
+def root_of(text: str) -> str:
+    """The name an expression begins with."""
+    return text.partition("(")[0].partition(".")[0]

@@ -1,0 +1,264 @@
+"""Options that hold code: derived values, watchers, methods, and what runs at moments of a life."""
+
+from __future__ import annotations
+
+from clean_carry.component.code import Code, Member
+from clean_carry.component.model import Callback, Derived, Method, MomentName, Reaction, Timed
+from clean_carry.component.spans import Span
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import is_identifier, property_name, runs_code
+from clean_carry.syntaxes.single_file_object.functions import (
+    FUNCTIONS,
+    attached,
+    body_of,
+    callback_of,
+    flows,
+    only_returns,
+    parts_of,
+    returned,
+    with_comma,
+)
+from clean_carry.syntaxes.single_file_object.options import Gathered, claim_option, reads
+
+Places = tuple[tuple[Span, int], ...]
+# Hooks of both versions of the runtime by the moment they name.
+HOOKS: dict[str, MomentName] = {
+    "created": "made",
+    "beforeMount": "starting",
+    "mounted": "displayed",
+    "beforeUpdate": "before update",
+    "updated": "updated",
+    "activated": "shown again",
+    "deactivated": "hidden",
+    "beforeDestroy": "before removal",
+    "beforeUnmount": "before removal",
+    "destroyed": "removed",
+    "unmounted": "removed",
+    "errorCaptured": "failed",
+}
+_PLAIN = frozenset("String Number Boolean Symbol BigInt".split())
+
+
+def _comments_once(gathered: Gathered, part: Node) -> list[tuple[Span, ...]]:
+    """The comments of an option, to be given to the first of its parts."""
+    return [attached(gathered.uses, part)]
+
+
+def _unread(gathered: Gathered, item: Node) -> None:
+    gathered.uses.refuse("unknown-option", item.text.split("\n")[0][:60], item.start)
+
+
+@reads("computed")
+def _computed(gathered: Gathered, part: Node, value: Node) -> None:
+    uses = gathered.uses
+    gathered.entries["computed"] = claim_option(gathered, part)
+    above = _comments_once(gathered, part)
+    if value.type != "object":
+        _unread(gathered, part)
+        return
+    for name, item, given in parts_of(value):
+        notes = (above.pop() if above else ()) + attached(uses, item)
+        getter, setter = given, None
+        if given.type == "object":
+            functions = {key: function for key, _, function in parts_of(given)}
+            getter, setter = functions.get("get", given), functions.get("set")
+            if functions.keys() - {"get", "set"}:
+                _unread(gathered, item)
+                continue
+        entry = uses.ledger.claim("derived", with_comma(uses, item))
+        result = returned(getter) if getter.type in FUNCTIONS and only_returns(getter) else None
+        code = uses.code(uses.span(result)) if result is not None else None
+        read = callback_of(uses, getter)
+        write = callback_of(uses, setter) if setter is not None else None
+        takes = read is None or read.parameters or read.asynchronous
+        if name is None or not is_identifier(name) or takes or (setter and write is None):
+            _unread(gathered, item)
+            continue
+        assert read is not None and read.text is not None
+        if item.type != "method_definition":
+            gathered.members.kept_only("unknown-option", f"{name}: …", item.start)
+        if result is not None:
+            gathered.members.initial[name] = result
+        gathered.parts.append(
+            Derived(name, read.text, read.entry, code, entry, notes, read, write)
+        )  # fmt: skip
+
+
+@reads("watch")
+def _watch(gathered: Gathered, part: Node, value: Node) -> None:
+    uses = gathered.uses
+    gathered.entries["watch"] = claim_option(gathered, part)
+    above = _comments_once(gathered, part)
+    if value.type != "object":
+        _unread(gathered, part)
+        return
+    for key, item, given in parts_of(value):
+        notes = (above.pop() if above else ()) + attached(uses, item)
+        entry = uses.ledger.claim("reaction", with_comma(uses, item))
+        if key is None:
+            _unread(gathered, item)
+            continue
+        for one in given.named_children if given.type == "array" else [given]:
+            if given.type == "array":
+                gathered.members.kept_only("unknown-option", "several watchers", item.start)
+            _watcher(gathered, key, one, entry, notes)
+            notes = ()
+
+
+def _watcher(
+    gathered: Gathered, key: str, given: Node, entry: int, notes: tuple[Span, ...]
+) -> None:
+    uses, members = gathered.uses, gathered.members
+    name, *path = key.split(".")
+    known = members.props | members.state | members.derived | members.injected
+    built_in = name.startswith("$") and name not in ("$data", "$props")
+    if (name not in known and not built_in) or not all(map(is_identifier, path)):
+        uses.refuse("unknown-option", f"a watcher of {key}", given.start)
+        return
+    function, settings = given, []
+    if given.type == "object":
+        members.kept_only("unknown-option", f"a watcher of {key} with settings", given.start)
+        for option, item, held in parts_of(given):
+            if option == "handler":
+                function = held
+            else:
+                settings.append(item)
+    if path or built_in:
+        members.kept_only("unknown-option", f"a watcher of {key}", given.start)
+    source = Member("injected" if built_in else members.kind_of(name), name)  # type: ignore[arg-type]
+    deep = any(property_name(s.child("key") or s) == "deep" for s in settings)
+    spans = tuple(uses.span(s) for s in settings)
+    plain = not path and _is_plain(gathered, name)
+    method = property_name(function) if function.type == "string" else None
+    if method in members.methods:
+        members.kept_only("unknown-option", f"a watcher of {key} by name", given.start)
+        empty = Code(uses.tree.source.span(function.start, function.start))
+        handler = Callback(None, -1, method=method or "")
+        gathered.parts.append(
+            Reaction(
+                source, empty, -1, empty, (), (), True, entry, notes,
+                tuple(path), handler, spans, deep, plain,
+            )
+        )  # fmt: skip
+        return
+    callback = callback_of(uses, function)
+    body = function.child("body") if function.type in FUNCTIONS else None
+    if callback is None or body is None or callback.text is None:
+        _unread(gathered, given)
+        return
+    inner = uses.tree.source.span(body.start, body.end)
+    if body.type == "statement_block":
+        inner = uses.tree.source.span(body.start + 1, body.end - 1)
+    if function.type == "arrow_function":
+        members.kept_only("unknown-option", f"a watcher of {key}", given.start)
+    uses.ledger.claim("code", inner, "kept")
+    now, before = _parameters(gathered, function)
+    members.named.update((span.start, name) for span, _ in (*now, *before))
+    gathered.parts.append(
+        Reaction(
+            source, callback.text, callback.entry, uses.code(inner, kept=False), now, before,
+            runs_code(body), entry, notes, tuple(path), callback, spans, deep, plain,
+        )
+    )  # fmt: skip
+
+
+def _is_plain(gathered: Gathered, name: str) -> bool:
+    """Whether a source is never an object, as far as its declaration tells."""
+    prop = next((p for p in gathered.props if p.name == name), None)
+    if prop is not None:
+        types = prop.kind.strip("[]").replace(",", " ").split()
+        return bool(types) and set(types) <= _PLAIN
+    initial = gathered.members.initial.get(name)
+    return initial is not None and initial.type in ("number", "true", "false", "string")
+
+
+def _parameters(gathered: Gathered, function: Node) -> tuple[Places, Places]:
+    """The uses of the new and of the old value, where they are plain names."""
+    uses, found = gathered.uses, list[Places]()
+    parameters, scope = function.child("parameters"), uses.names.inner_scope(function)
+    for parameter in parameters.named_children if parameters is not None else []:
+        pattern = parameter.child("pattern")
+        binding = scope.names.get(pattern.text) if scope is not None and pattern else None
+        if binding is None or pattern is None or pattern.type != "identifier" or binding.written:
+            what = "a watcher's parameter that is no name"
+            gathered.members.kept_only("unknown-option", what, parameter.start)
+            continue
+        if any(ref.type != "identifier" for ref in binding.references):
+            what = "a watcher's parameter in a shorthand"
+            gathered.members.kept_only("unknown-option", what, parameter.start)
+        spans = [uses.span(ref) for ref in binding.references if ref.type == "identifier"]
+        found.append(tuple((span, uses.ledger.claim("watched value", span)) for span in spans))
+    found += [(), ()]
+    return found[0], found[1]
+
+
+@reads("methods")
+def _methods(gathered: Gathered, part: Node, value: Node) -> None:
+    uses = gathered.uses
+    gathered.entries["methods"] = claim_option(gathered, part)
+    above = _comments_once(gathered, part)
+    if value.type != "object":
+        _unread(gathered, part)
+        return
+    for name, item, given in parts_of(value):
+        notes = (above.pop() if above else ()) + attached(uses, item)
+        if name is None or not is_identifier(name) or item.has("get") or item.has("set"):
+            _unread(gathered, item)
+            continue
+        method = _method(gathered, name, item, given, notes)
+        if method is not None:
+            gathered.parts.append(method)
+
+
+def _method(
+    gathered: Gathered, name: str, item: Node, given: Node, notes: tuple[Span, ...]
+) -> Method | None:
+    uses = gathered.uses
+    entry = uses.ledger.claim("method", with_comma(uses, item))
+    if given.type in ("method_definition", "function_expression"):
+        parameters, body = given.child("parameters"), given.child("body")
+        if parameters is None or body is None:
+            _unread(gathered, item)
+            return None
+        prefix = "async function" if given.has("async") else "function"
+        if given.has("*"):
+            prefix += "*"
+        types = given.child("type_parameters")
+        start = types.start if types is not None else parameters.start
+        text = uses.code(uses.tree.source.span(start, given.end))
+        used = any(n.type == "identifier" and n.text == "arguments" for n in given.walk())
+        return Method(
+            name, "declared", text, prefix, True, entry, used, body.start,
+            given.has("async"), notes,
+        )  # fmt: skip
+    gathered.members.kept_only("unknown-option", item.text.split("\n")[0][:60], item.start)
+    if item.type == "shorthand_property_identifier":
+        binding = uses.names.module.names.get(name)
+        if binding is None:
+            _unread(gathered, item)
+        text = Code(uses.tree.source.span(item.start, item.start))
+        return Method(name, "assigned", text, "module", True, entry, comments=notes)
+    text = uses.code(uses.span(given))
+    return Method(name, "assigned", text, "const", True, entry, comments=notes)
+
+
+def _hook(option: str, when: MomentName) -> None:
+    @reads(option)
+    def read(gathered: Gathered, part: Node, value: Node) -> None:
+        uses = gathered.uses
+        gathered.members.kept_only("unknown-option", f"{option}() …", part.start)
+        entry = claim_option(gathered, part)
+        callback = callback_of(uses, value)
+        if callback is None:
+            _unread(gathered, part)
+            return
+        straight = flows(value)
+        scope = uses.names.inner_scope(value)
+        names = frozenset(n for n in scope.names) if scope is not None else frozenset()
+        inner = body_of(uses, value) if straight else None
+        notes = attached(uses, part)
+        gathered.parts.append(Timed(when, callback, entry, inner, names, straight, notes))
+
+
+for _option, _when in HOOKS.items():
+    _hook(_option, _when)

@@ -1,0 +1,106 @@
+"""The parts of an object of options, and its functions as text a writer can place."""
+
+from __future__ import annotations
+
+from clean_carry.component.code import Code
+from clean_carry.component.model import Callback
+from clean_carry.component.spans import Span
+from clean_carry.source.javascript import comments
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import property_name
+from clean_carry.syntaxes.uses import Uses
+
+FUNCTIONS = ("method_definition", "function_expression", "arrow_function")
+
+
+def parts_of(node: Node) -> list[tuple[str | None, Node, Node]]:
+    """(name, property, value) of each part of an object; a method is its own value."""
+    found: list[tuple[str | None, Node, Node]] = []
+    for part in node.named_children:
+        key = part.child("key") or part.child("name")
+        value = part.child("value")
+        if part.type in ("method_definition", "shorthand_property_identifier"):
+            value = part
+        if part.type == "shorthand_property_identifier":
+            key = part
+        name = property_name(key) if key is not None else None
+        found.append((name, part, value if value is not None else part))
+    return found
+
+
+def returned(function: Node) -> Node | None:
+    """What a function gives whose body is nothing but that, or that after other statements."""
+    body = function.child("body")
+    if body is None:
+        return None
+    if body.type != "statement_block":
+        return body.named_children[0] if body.type == "parenthesized_expression" else body
+    statements = body.named_children
+    if not statements or statements[-1].type != "return_statement":
+        return None
+    given = statements[-1].named_children
+    return given[0] if given else None
+
+
+def only_returns(function: Node) -> bool:
+    """Whether a function does nothing but give a value."""
+    body = function.child("body")
+    return body is None or body.type != "statement_block" or len(body.named_children) == 1
+
+
+def callback_of(uses: Uses, function: Node) -> Callback | None:
+    """A function as text from its parameters on; None where its form cannot be an arrow function."""
+    body = function.child("body")
+    parameters = function.child("parameters") or function.child("parameter")
+    if function.type not in FUNCTIONS or body is None or parameters is None or function.has("*"):
+        return None
+    takes = parameters.type == "identifier" or bool(parameters.named_children)
+    asynchronous = function.has("async")
+    if function.type == "arrow_function":
+        span = uses.span(function)
+        entry = uses.ledger.claim("function", span)
+        return Callback(uses.code(span, kept=False), entry, -1, asynchronous, takes)
+    if any(n.type == "identifier" and n.text == "arguments" for n in function.walk()):
+        return None
+    span = uses.tree.source.span(parameters.start, function.end)
+    entry = uses.ledger.claim("function", span)
+    return Callback(uses.code(span, kept=False), entry, body.start, asynchronous, takes)
+
+
+def body_of(uses: Uses, function: Node) -> Code | None:
+    """What stands between the braces of a function."""
+    body = function.child("body")
+    if body is None or body.type != "statement_block":
+        return None
+    return uses.code(uses.tree.source.span(body.start + 1, body.end - 1), kept=False)
+
+
+def flows(function: Node) -> bool:
+    """Whether the statements of a function could stand in a script as they are."""
+    parameters, body = function.child("parameters"), function.child("body")
+    if body is None or body.type != "statement_block" or function.has("async"):
+        return False
+    if parameters is not None and parameters.named_children:
+        return False
+    stack = list(body.named_children)
+    while stack:
+        here = stack.pop()
+        if here.type in ("return_statement", "await_expression") or here.text == "arguments":
+            return False
+        if not here.is_function:
+            stack.extend(here.named_children)
+    return True
+
+
+def with_comma(uses: Uses, node: Node) -> Span:
+    """A property with the comma after it."""
+    end, data = node.end, uses.tree.source.data
+    while data[end : end + 1] in (b" ", b"\t"):
+        end += 1
+    return uses.tree.source.span(node.start, end + 1 if data[end : end + 1] == b"," else node.end)
+
+
+def attached(uses: Uses, node: Node) -> tuple[Span, ...]:
+    """The comments that belong to a node."""
+    found = comments.leading(uses.tree, node) + comments.trailing(uses.tree, node)
+    return tuple(uses.span(comment) for comment in found)

@@ -1,0 +1,110 @@
+"""Options that tie a component to others: what it draws with, what it gets and gives."""
+
+from __future__ import annotations
+
+from clean_carry.component.model import Injected, KeptOption, Provided
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import is_identifier, property_name
+from clean_carry.syntaxes.single_file.names import camel, pascal
+from clean_carry.syntaxes.single_file_object.functions import (
+    FUNCTIONS,
+    attached,
+    only_returns,
+    parts_of,
+    returned,
+    with_comma,
+)
+from clean_carry.syntaxes.single_file_object.options import Gathered, claim_option, reads
+
+
+@reads("components")
+def _components(gathered: Gathered, part: Node, value: Node) -> None:
+    """What is registered under the name it has in the script is found there; the rest stays."""
+    uses = gathered.uses
+    gathered.members.kept_only("unknown-option", "components", part.start)
+    entry = claim_option(gathered, part)
+    notes = attached(uses, part)
+    in_scope = value.type == "object" and not gathered.by_name
+    for name, item, given in parts_of(value):
+        if item.type == "shorthand_property_identifier":
+            continue
+        known = given.type == "identifier" and given.text in uses.names.module.names
+        if not known or name is None or given.text not in (name, camel(name), pascal(name)):
+            in_scope = False
+    if in_scope:
+        gathered.entries["components"] = entry
+        gathered.comments["components"] = notes
+    else:
+        gathered.parts.append(KeptOption("components", uses.span(part), entry, notes))
+
+
+@reads("inject")
+def _inject(gathered: Gathered, part: Node, value: Node) -> None:
+    uses = gathered.uses
+    gathered.members.kept_only("unknown-option", "inject", part.start)
+    gathered.entries["inject"] = claim_option(gathered, part)
+    notes = attached(uses, part)
+    if value.type == "array":
+        for item in value.named_children:
+            name = property_name(item) if item.type == "string" else None
+            if name is None or not is_identifier(name):
+                uses.refuse("unknown-option", item.text[:60], item.start)
+                continue
+            entry = uses.ledger.claim("injected", with_comma(uses, item))
+            gathered.parts.append(Injected(name, item.text, None, False, entry, notes))
+            notes = ()
+        return
+    for name, item, given in parts_of(value):
+        entry = uses.ledger.claim("injected", with_comma(uses, item))
+        key, fallback = f"'{name}'", None
+        if given.type == "string":
+            key = given.text
+        elif given.type == "object":
+            for option, inner, held in parts_of(given):
+                if option == "from":
+                    key = held.text
+                elif option == "default" and inner.type == "pair":
+                    fallback = held
+                else:
+                    uses.refuse("unknown-option", inner.text[:60], inner.start)
+        elif given.type == "identifier":
+            key = given.text
+        else:
+            uses.refuse("unknown-option", item.text[:60], item.start)
+        if name is None or not is_identifier(name) or value.type != "object":
+            uses.refuse("unknown-option", item.text[:60], item.start)
+            continue
+        made = fallback is not None and fallback.type in FUNCTIONS
+        code = uses.code(uses.span(fallback)) if fallback is not None else None
+        gathered.parts.append(
+            Injected(name, key, code, made, entry, notes + attached(uses, item))
+        )  # fmt: skip
+        notes = ()
+
+
+@reads("provide")
+def _provide(gathered: Gathered, part: Node, value: Node) -> None:
+    uses = gathered.uses
+    gathered.members.kept_only("unknown-option", "provide", part.start)
+    gathered.entries["provide"] = claim_option(gathered, part)
+    notes = attached(uses, part)
+    function = value.type in FUNCTIONS
+    given = returned(value) if function else value
+    if given is None or given.type != "object" or (function and not only_returns(value)):
+        uses.refuse("unknown-option", "provide", part.start)
+        return
+    for _, item, held in parts_of(given):
+        key = item.child("key")
+        entry = uses.ledger.claim("provided", with_comma(uses, item))
+        if item.type == "shorthand_property_identifier":
+            code = uses.code(uses.span(item))
+            gathered.parts.append(Provided(f"'{item.text}'", code, entry, notes))
+        elif item.type == "pair" and key is not None:
+            text = key.text if key.type == "string" else f"'{key.text}'"
+            if key.type == "computed_property_name":
+                text = key.text[1:-1]
+            code = uses.code(uses.span(held))
+            gathered.parts.append(Provided(text, code, entry, notes + attached(uses, item)))
+        else:
+            uses.refuse("unknown-option", item.text[:60], item.start)
+        notes = ()
