@@ -147,7 +147,9 @@ def _request(path: Path, target: str, origin: str | None, runtime: int | None) -
     naming = settings.naming.get(target, "")
     if runtime is None and target in SYNTAXES:
         runtime = major(settings.runtimes.get(SYNTAXES[target].runtime))
-    return Request(path, str(path), target, origin, runtime, naming)
+    return Request(
+        path, str(path), target, origin, runtime, naming, tuple(settings.aliases.items())
+    )
 
 
 Each = tuple[Path, Outcome, "Verification | None"]

@@ -225,6 +225,7 @@ class Reaction:
     handler: Callback | None = None
     settings: tuple[Span, ...] = ()
     deep: bool = False
+    immediate: bool = False
     plain: bool = False
 
 
@@ -269,12 +270,13 @@ class Provided:
 
 @dataclass(frozen=True)
 class KeptOption:
-    """An option that only the runtime reads: it stays as it is."""
+    """An option that only the runtime reads, or somebody else: it stays. An `idle` one nobody reads."""
 
     name: str
     span: Span
     entry: int
     comments: tuple[Span, ...] = ()
+    idle: bool = False
 
 
 @dataclass(frozen=True)
@@ -340,7 +342,8 @@ class Component:
     it as it is can carry: rule, detail, offset. `template_names` are the names its template uses: the
     name, where it stands, whether it is written, whether it stands for a field of its own name; `tags`
     those of its elements, `element_names` those given to elements, `sent` the events it sends, an empty
-    one for those not known. `plain_fields` live on the instance and draw nothing; `prelude` are
+    one for those not known. `plain_fields` live on the instance and draw nothing; `mixed` and `mixed_props`
+    are members that are mixed in; `prelude` are
     statements that run before there is state, and the names they declare.
     """
 
@@ -390,6 +393,8 @@ class Component:
     tags: frozenset[str] = frozenset()
     root_is_component: bool = False
     plain_fields: tuple[str, ...] = ()
+    mixed: frozenset[str] = frozenset()
+    mixed_props: frozenset[str] = frozenset()
     prelude: Code | None = None
     prelude_names: frozenset[str] = frozenset()
     option_comments: dict[str, tuple[Span, ...]] = field(default_factory=dict)

@@ -18,7 +18,7 @@ from clean_carry.component.result import LedgerEntry, NewFile, Result
 from clean_carry.crossing.outcome import Outcome
 from clean_carry.crossing.pairs import PAIRS, Attempt
 from clean_carry.source.text import SourceText
-from clean_carry.source.workspace import major, package_version
+from clean_carry.source.workspace import Workspace, major, package_version
 from clean_carry.syntaxes.registry import SYNTAXES, recognise
 
 # What is taken for granted where a project does not say which runtime it uses.
@@ -39,6 +39,7 @@ class Request:
     origin: str | None = None
     runtime: int | None = None
     naming: str = ""
+    aliases: tuple[tuple[str, str], ...] = ()
 
 
 def carry_file(request: Request) -> list[Result]:
@@ -90,11 +91,12 @@ def _balanced(
 ) -> list[Result]:
     """Carry; a component whose ledger does not balance is refused and the rest carried again."""
     excluded: dict[int, tuple[str, str, int]] = {}
+    workspace = Workspace(request.path, dict(request.aliases))
     while True:
         ledger = Ledger(source.path, source.data)
         outcome: Outcome | None = None
         try:
-            outcome = pair(source, ledger, request.path, runtime, excluded)
+            outcome = pair(source, ledger, workspace, runtime, excluded)
             outcome.settle(ledger)
         except UnsettledEntry as error:
             spans = outcome.carried if outcome is not None else ()

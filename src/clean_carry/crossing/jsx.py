@@ -5,7 +5,6 @@ from __future__ import annotations
 from bisect import bisect_right
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from pathlib import Path
 
 from clean_carry.component.code import Differs, Member, MethodValue, Operation, PatternRead, Read
 from clean_carry.component.errors import InputError, UnsettledEntry
@@ -125,13 +124,12 @@ def _references(operation: Operation) -> list[str]:
 def carry_class_file(
     source: SourceText,
     ledger: Ledger,
-    path: Path,
+    workspace: Workspace,
     runtime: int,
     excluded: Excluded,
 ) -> ClassFileOutcome:
     """Read the classes of a file, fit and write each as a function; raises `InputError`."""
     tree = Tree(source)
-    workspace = Workspace(path)
     names = Names(tree)
     module = read(tree, names, ledger, workspace)
     if not module.components and not module.refusals:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from pathlib import Path
 
 from clean_carry.component.ledger import Ledger
 from clean_carry.crossing.jsx import carry_class_file
@@ -11,8 +10,9 @@ from clean_carry.crossing.outcome import Excluded, Outcome
 from clean_carry.crossing.single_file import carry_object_file
 from clean_carry.crossing.single_file_to_jsx import carry_object_to_function
 from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
 
-Attempt = Callable[[SourceText, Ledger, Path, int, Excluded], Outcome]
+Attempt = Callable[[SourceText, Ledger, Workspace, int, Excluded], Outcome]
 
 PAIRS: dict[tuple[str, str], Attempt] = {
     ("jsx-class", "jsx-function"): carry_class_file,

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from pathlib import Path
 
 from clean_carry.component.fragment import Fragment, Piece, copy, joined, new, render, settle
 from clean_carry.component.interface import Interface
@@ -21,9 +20,11 @@ from clean_carry.crossing.outcome import (
     script_style,
 )
 from clean_carry.crossing.single_file_blocks import Blocks
+from clean_carry.crossing.single_file_early import too_early
 from clean_carry.source.importers import reached_by_reference
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file_flat.names import (
     FlatNames,
     NamesMeet,
@@ -99,15 +100,15 @@ def slot_names(markup: tuple[Markup, ...]) -> list[str]:
 
 
 def carry_object_file(
-    source: SourceText, ledger: Ledger, path: Path, runtime: int, excluded: Excluded
+    source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int, excluded: Excluded
 ) -> FlatOutcome:
     """Read the object of a file and write its statements; raises `InputError`."""
-    file = read(source, ledger)
+    file = read(source, ledger, workspace)
     style = script_style(file.tree)
     component = file.module.components[0] if file.module.components else None
     refusal = file.module.refusals[0] if file.module.refusals else None
     if component is not None:
-        refusal = _excluded(component, excluded)
+        refusal = _excluded(component, excluded) or too_early(component)
     if component is not None and refusal is None:
         try:
             names = name_members(component, RESERVED)
@@ -119,7 +120,7 @@ def carry_object_file(
         keep_all(ledger)
         whole = copy(source.span(0, len(source.data)))
         return FlatOutcome(file.tree, whole, style.unit, (), refused)
-    exposed = tuple(sorted(reached_by_reference(path) & _public(component)))
+    exposed = tuple(sorted(reached_by_reference(workspace.file) & _public(component)))
     blocks = Blocks(file, source, style.quote, style.semicolon, runtime)
     names.helpers.update(blocks.imported())
     speller = Speller(names, runtime, _undeclared(component, runtime))
@@ -186,7 +187,9 @@ def edited(fragment: Fragment, names: FlatNames) -> Fragment:
 def _keep_copied(ledger: Ledger, file: ObjectFile, component: Component) -> None:
     """The template, and what is copied whole, are kept with all in them."""
     whole: list[Span] = [*component.option_values.values()]
-    whole += [part.span for part in component.members if isinstance(part, KeptOption)]
+    whole += [
+        part.span for part in component.members if isinstance(part, KeptOption) and not part.idle
+    ]
     if file.template is not None:
         whole.append(Span(file.template.start, file.template.end, ledger.file))
     for entry in ledger.entries:

@@ -10,7 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from clean_carry.component.fragment import Fragment, copy, joined, new
-from clean_carry.component.model import Component
+from clean_carry.component.model import Component, KeptOption
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_flat.write import FlatWriter
@@ -42,6 +42,13 @@ class Blocks:
             for node in self.file.tree.root.named_children
         )
 
+    def _asks_module(self, component: Component) -> bool:
+        """Whether an option that stays names something of the module."""
+        spans = [part.span for part in component.members if isinstance(part, KeptOption)]
+        bindings = self.file.names.module.names.values()
+        places = [ref.start for binding in bindings for ref in binding.references]
+        return any(span.start <= at < span.end for span in spans for at in places)
+
     def imported(self) -> dict[str, str]:
         """What the file imports from the runtime already, with its local name."""
         found: dict[str, str] = {}
@@ -59,7 +66,7 @@ class Blocks:
     def assembled(self, component: Component, written: Fragment, writer: FlatWriter) -> Fragment:
         """The whole file."""
         kept = writer.kept_options() if self.version < 3 else []
-        if self.own_module:
+        if self.own_module or (kept and self._asks_module(component)):
             return self._beside(component, written, writer, kept)
         result = self._before()
         if kept:

@@ -7,7 +7,6 @@ parent passes on reaches the root through the rest of the inputs, scoped styles 
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from pathlib import Path
 
 from clean_carry.component.code import Emit, Member, Read
 from clean_carry.component.errors import UnsettledEntry
@@ -31,6 +30,7 @@ from clean_carry.source.css.selectors import FOREIGN, scope_places
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.attributes import HTML_NAMES
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
@@ -93,10 +93,10 @@ class FunctionOutcome:
 
 
 def carry_object_to_function(
-    source: SourceText, ledger: Ledger, path: Path, runtime: int, excluded: Excluded
+    source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int, excluded: Excluded
 ) -> FunctionOutcome:
     """Read the object of a file, lower, fit and write it as a function; raises `InputError`."""
-    file = read(source, ledger)
+    file = read(source, ledger, workspace)
     found = script_style(file.tree)
     style = Style(found.unit, found.semicolon, found.quote, "", found.fit, found.comma)
     refused = file.module.refusals

@@ -27,6 +27,7 @@ _REACHED = re.compile(
     r"\$(?:refs(?:\.\w+|\[[^\]]*\])(?:\[[^\]]*\])?|parent(?:\.\$parent)*|root|children\[[^\]]*\])\??\.(\w+)"
 )
 _REFERENCE = re.compile(r"\b(\w+)\s*=\s*[\w.]*\$(?:refs(?:\.\w+|\[[^\]]*\])|parent)\s*[;,\n]")
+_OPTION = re.compile(r"\$options(?:\??\.(\w+)|\[)")
 _PASSES_ON = re.compile(r"""export\b[^;'"]*\bfrom\s*['"](\.[^'"\n]*)['"]""")
 
 
@@ -92,6 +93,26 @@ def _reached(root: Path) -> frozenset[str]:
         found.update(match[1] for match in _REACHED.finditer(text))
         for match in _REFERENCE.finditer(text):
             found.update(re.findall(rf"\b{re.escape(match[1])}\.(\w+)", text))
+    return frozenset(found)
+
+
+def options_asked(file: Path) -> frozenset[str]:
+    """The options of its own that the project around `file` asks a component for; an empty name where
+    one is asked for by a name not known."""
+    file = file.resolve()
+    root = next((up for up in file.parents if any((up / mark).exists() for mark in _ROOTS)), None)
+    return _options(root) if root is not None else frozenset()
+
+
+@cache
+def _options(root: Path) -> frozenset[str]:
+    found: set[str] = set()
+    for number, name in enumerate(_scripts(root)):
+        if number >= MOST_FILES:
+            break
+        text = _text(name)
+        if "ptions" in text:
+            found.update(match[1] or "" for match in _OPTION.finditer(text))
     return frozenset(found)
 
 

@@ -3,28 +3,41 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Mapping
 from functools import cache
 from pathlib import Path
 
 from clean_carry.component.errors import InputError
 from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.template.tree import read_blocks
 from clean_carry.source.text import SourceText
 
-_ENDINGS = ("", ".js", ".jsx", ".ts", ".tsx", "/index.js", "/index.jsx", "/index.ts", "/index.tsx")
+_ENDINGS = (
+    "",
+    *(f"{i}{e}" for i in ("", "/index") for e in (".js", ".jsx", ".ts", ".tsx", ".vue")),
+)
 
 
 class Workspace:
-    """Reads files of the project on demand. Nothing is ever written through it."""
+    """Reads files of the project on demand. Nothing is ever written through it.
 
-    def __init__(self, file: Path) -> None:
+    `aliases` are prefixes of imports with the absolute path each stands for.
+    """
+
+    def __init__(self, file: Path, aliases: Mapping[str, str] | None = None) -> None:
         self.file = file
+        self.aliases = dict(aliases or {})
         self._trees: dict[Path, Tree | None] = {}
 
-    def resolve(self, request: str) -> Path | None:
-        """The file a relative import of this file means; None for packages and missing files."""
+    def resolve(self, request: str, origin: Path | None = None) -> Path | None:
+        """The file an import of this file (or of `origin`) means; None for packages and missing files."""
+        base = ((origin or self.file).parent / request).as_posix()
         if not request.startswith("."):
-            return None
-        base = (self.file.parent / request).as_posix()
+            known = [a for a in self.aliases if request.startswith(a) or request + "/" == a]
+            if not known:
+                return None
+            prefix = max(known, key=len)
+            base = self.aliases[prefix].rstrip("/") + "/" + request[len(prefix) :].lstrip("/")
         for ending in _ENDINGS:
             path = Path(base + ending)
             if path.is_file():
@@ -42,7 +55,12 @@ class Workspace:
         """The parsed file; None where it is no source text we can read."""
         if path not in self._trees:
             try:
-                self._trees[path] = Tree(SourceText.read(path))
+                source = SourceText.read(path)
+                view = None
+                if path.suffix == ".vue":
+                    scripts = [n for n in read_blocks(source) if n.tag == "script"]
+                    view = bytes(source.blanked([scripts[0].inner] if scripts else []))
+                self._trees[path] = Tree(source, view)
             except InputError:
                 self._trees[path] = None
         return self._trees[path]

@@ -43,7 +43,7 @@ class Members:
     field is set to, `initial` what a state field starts as and a derived value gives,
     `named` the places of a watcher's parameters with the member whose value they hold. `settable` are
     derived values that can be written, `fields` what lives on the instance undeclared, `elements` the
-    names of references, `built_in` what of the runtime is used. `unread` is what only a target that
+    names of references, `mixed` what a mixin brings. `unread` is what only a target that
     keeps it as it is can carry: (rule, detail, offset).
     """
 
@@ -60,6 +60,7 @@ class Members:
     fields: set[str] = field(default_factory=set)
     elements: dict[str, int] = field(default_factory=dict)
     unread: list[tuple[str, str, int]] = field(default_factory=list)
+    mixed: set[str] = field(default_factory=set)
 
     def kept_only(self, rule: str, detail: str, at: int) -> None:
         """Note what only a target that keeps it as it is can carry."""
@@ -94,9 +95,9 @@ def add_use(uses: Uses, node: Node, name: str, members: Members, root: Node) -> 
         _add(uses, node, "field", use)
     elif name == "$refs":
         return _element(uses, node, members, root)
-    elif name.startswith(("$", "_")):
+    elif name.startswith(("$", "_")) or name in members.mixed:
         members.kept_only("unknown-use", f"this.{name}", node.start)
-        if is_write(node):
+        if is_write(node) and name not in members.mixed:
             return False
         deferred = is_deferred(node, root, uses.names)
         _add(uses, node, "built-in", Builtin(uses.span(node), -1, deferred, name))

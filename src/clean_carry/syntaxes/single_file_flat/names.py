@@ -68,7 +68,7 @@ def name_members(component: Component, reserved_words: frozenset[str]) -> FlatNa
     Raises `NamesMeet` where a name the template uses would mean something else.
     """
     chosen = FlatNames()
-    props = {prop.name for prop in component.props}
+    props = {prop.name for prop in component.props} | component.mixed_props | component.mixed
     in_scope = {m.name for m in component.methods() if m.prefix == "module"}
     module = component.module_names
     world = component.reserved - in_scope
@@ -95,7 +95,7 @@ def free_imports(chosen: FlatNames, component: Component, names: Names, ledger: 
 
     Raises `NamesMeet` where the name is no import.
     """
-    props = {prop.name for prop in component.props}
+    props = {prop.name for prop in component.props} | component.mixed_props | component.mixed
     used = {name for name, _, _, _ in component.template_names}
     for name in sorted(props & used & component.module_names):
         binding = names.module.names[name]

@@ -76,6 +76,9 @@ class FlatWriter:
             settle += dropped(component.entries["components"], "registered-by-import")
             for note in component.option_comments.get("components", ()):
                 settle += copy(note) + new(self.line)
+        for part in self._of(KeptOption):
+            if part.idle:
+                settle += dropped(part.entry, "option-never-read")
         made = [self._reaction(part) for part in component.reactions]
         made += [self._provided(part) for part in self._of(Provided)]
         made += [self._timed(part) for part in self._of(Timed) if part.when == "made"]
@@ -99,6 +102,9 @@ class FlatWriter:
     def _lines(self, parts: list[Fragment]) -> Fragment:
         return joined((part for part in parts if part), self.line)
 
+    def _kept(self) -> list[KeptOption]:
+        return [part for part in self._of(KeptOption) if not part.idle]
+
     # -- what it is for others --------------------------------------------------------------
 
     def kept_options(self) -> list[Fragment]:
@@ -108,7 +114,7 @@ class FlatWriter:
             head = new("name: ", self.component.entries["name"], "name-declared")
             value = head + copy(self.component.option_values["name"])
             found.append(self._noted(self.component.option_comments.get("name", ()), value))
-        for part in self._of(KeptOption):
+        for part in self._kept():
             text = settled(part.entry, "option-kept") + self._level(part.span)
             found.append(self._noted(part.comments, text))
         return found
@@ -117,7 +123,7 @@ class FlatWriter:
         kept = self.kept_options()
         if not kept:
             return Fragment()
-        if len(kept) == 1 and not self._of(KeptOption) and self._one_line(kept[0]):
+        if len(kept) == 1 and not self._kept() and self._one_line(kept[0]):
             return new("defineOptions({ ") + kept[0] + new(f" }}){self.end}")
         inner = f"{self.line}{self.unit}"
         result = new("defineOptions({")
@@ -137,8 +143,12 @@ class FlatWriter:
             ("emits", "defineEmits", "emit"),
         ):
             if option not in component.entries:
+                if option == "props" and helper in takes:
+                    # All of them are mixed in.
+                    local = self.names.helper(helper)
+                    lines.append(new(f"const {local} = {macro}({{}}){self.end}"))
                 continue
-            local = self.names.helpers.get(helper)
+            local = self.names.helper(helper) if helper in takes else ""
             head = f"const {local} = {macro}(" if helper in takes else f"{macro}("
             line = new(head, component.entries[option], f"{option}-declared")
             line += self._level(component.option_values[option])
@@ -272,7 +282,9 @@ class FlatWriter:
     def _watched(self, part: Reaction) -> str:
         name = part.source.name
         value = (
-            self.speller.built_in(name) if name.startswith("$") else self.speller.value(part.source)
+            self.speller.built_in(name)
+            if name.startswith("$") or name in self.component.mixed
+            else self.speller.value(part.source)
         )
         return value + "".join(f"?.{step}" for step in part.path)
 

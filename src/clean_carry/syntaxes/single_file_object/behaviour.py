@@ -112,6 +112,7 @@ def _watcher(
     name, *path = key.split(".")
     known = members.props | members.state | members.derived | members.injected
     built_in = name.startswith("$") and name not in ("$data", "$props")
+    built_in = built_in or name in members.mixed
     if (name not in known and not built_in) or not all(map(is_identifier, path)):
         uses.refuse("unknown-option", f"a watcher of {key}", given.start)
         return
@@ -126,7 +127,8 @@ def _watcher(
     if path or built_in:
         members.kept_only("unknown-option", f"a watcher of {key}", given.start)
     source = Member("injected" if built_in else members.kind_of(name), name)  # type: ignore[arg-type]
-    deep = any(property_name(s.child("key") or s) == "deep" for s in settings)
+    keys = {property_name(s.child("key") or s) for s in settings}
+    deep, immediate = "deep" in keys, "immediate" in keys
     spans = tuple(uses.span(s) for s in settings)
     plain = not path and _is_plain(gathered, name)
     method = property_name(function) if function.type == "string" else None
@@ -137,7 +139,7 @@ def _watcher(
         gathered.parts.append(
             Reaction(
                 source, empty, -1, empty, (), (), True, entry, notes,
-                tuple(path), handler, spans, deep, plain,
+                tuple(path), handler, spans, deep, immediate, plain,
             )
         )  # fmt: skip
         return
@@ -157,7 +159,7 @@ def _watcher(
     gathered.parts.append(
         Reaction(
             source, callback.text, callback.entry, uses.code(inner, kept=False), now, before,
-            runs_code(body), entry, notes, tuple(path), callback, spans, deep, plain,
+            runs_code(body), entry, notes, tuple(path), callback, spans, deep, immediate, plain,
         )
     )  # fmt: skip
 
@@ -252,6 +254,8 @@ def _hook(option: str, when: MomentName) -> None:
         if callback is None:
             _unread(gathered, part)
             return
+        if when == "made" and any(n.type == "throw_statement" for n in value.walk()):
+            uses.refuse("made-throws", option, part.start)
         straight = flows(value)
         scope = uses.names.inner_scope(value)
         names = frozenset(n for n in scope.names) if scope is not None else frozenset()

@@ -49,7 +49,7 @@ class Gathered:
 
 OPTIONS: dict[str, Callable[[Gathered, Node, Node], None]] = {}
 # Options only the runtime reads; the text filters and the custom model are of the older one.
-KEPT = ("inheritAttrs", "directives", "filters", "model", "compatConfig", "i18n")
+KEPT = ("inheritAttrs", "directives", "filters", "model", "compatConfig", "mixins", "extends")
 
 
 def reads(option: str) -> Callable[[Callable[..., None]], Callable[..., None]]:

@@ -8,27 +8,30 @@ from dataclasses import dataclass
 from clean_carry.component.errors import InputError
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup
-from clean_carry.component.model import Component, Module, Refusal, StyleBlock
+from clean_carry.component.model import Component, KeptOption, Module, Refusal, StyleBlock
 from clean_carry.component.spans import Span
+from clean_carry.source.importers import options_asked
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import Names, is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.blocks import read_file
 from clean_carry.syntaxes.single_file.expressions import TemplateCode, read_code
 from clean_carry.syntaxes.single_file.markup import GLOBALS, TemplateReader
 from clean_carry.syntaxes.single_file.members import Members
 from clean_carry.syntaxes.single_file.values import member_forms
 from clean_carry.syntaxes.single_file_object import behaviour, registrations  # noqa: F401
-from clean_carry.syntaxes.single_file_object.functions import parts_of
+from clean_carry.syntaxes.single_file_object.functions import attached, parts_of
 from clean_carry.syntaxes.single_file_object.instance import (
     collect_names,
     collect_uses,
     reserved,
 )
-from clean_carry.syntaxes.single_file_object.options import OPTIONS, Gathered
+from clean_carry.syntaxes.single_file_object.mixins import Follower, Mixed, NotFollowed
+from clean_carry.syntaxes.single_file_object.options import OPTIONS, Gathered, claim_option
 from clean_carry.syntaxes.uses import Uses
 
 _HOOKS = frozenset(behaviour.HOOKS)
@@ -46,7 +49,7 @@ class ObjectFile:
     statement: Node
 
 
-def read(source: SourceText, ledger: Ledger) -> ObjectFile:
+def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile:
     """Read a file. Raises `InputError` where it holds no component object."""
     blocks = read_file(source)
     script = blocks.script
@@ -67,7 +70,8 @@ def read(source: SourceText, ledger: Ledger) -> ObjectFile:
         raise InputError("is in the flat form already", file=source.path)
     members = collect_names(literal)
     members.unread.extend(blocks.unread)
-    component = _component(uses, members, statement, literal, blocks.template)
+    _mix_in(uses, members, literal, workspace)
+    component = _component(uses, members, statement, literal, blocks.template, workspace)
     styles = tuple(
         StyleBlock(source.span(*s.inner), s.attribute("scoped") is not None) for s in blocks.styles
     )
@@ -84,6 +88,31 @@ def read(source: SourceText, ledger: Ledger) -> ObjectFile:
         components = ()
     module = Module(components, refusals, styles)
     return ObjectFile(module, tree, names, script, blocks.template, statement)
+
+
+def _mix_in(uses: Uses, members: Members, literal: Node, workspace: Workspace) -> None:
+    """Follow what the component mixes in, and refuse where it and the component need each other."""
+    follower = Follower(workspace, _HOOKS)
+    found = Mixed()
+    own = {name for name, _, _ in parts_of(literal)}
+    for option, part, value in parts_of(literal):
+        if option not in ("mixins", "extends"):
+            continue
+        try:
+            for item in value.named_children if value.type == "array" else [value]:
+                found.add(follower.mixed(item, uses.tree, workspace.file))
+        except NotFollowed as missing:
+            uses.refuse("mixin-not-followed", str(missing), part.start)
+            return
+        closed = members.state | members.derived | members.methods | members.injected
+        for name in sorted(closed & (found.asked | found.members)):
+            uses.refuse("mixin-needs-member", name, part.start)
+        for name in sorted(found.hooks & own):
+            uses.refuse("mixin-order", name, part.start)
+        if "beforeCreate" in found.hooks and "created" in own:
+            uses.refuse("mixin-order", "created", part.start)
+    members.props |= found.props
+    members.mixed |= found.members - found.props
 
 
 def _exported(tree: Tree) -> tuple[Node | None, Node | None]:
@@ -111,6 +140,7 @@ def _component(
     statement: Node,
     literal: Node,
     template: TemplateNode | None,
+    workspace: Workspace,
 ) -> Component:
     source, ledger = uses.tree.source, uses.ledger
     collect_uses(uses, literal, members, _HOOKS)
@@ -123,10 +153,10 @@ def _component(
     order = {"props": 0, "data": 1, "computed": 2}
     for name, part, value in sorted(parts_of(literal), key=lambda p: order.get(p[0] or "", 3)):
         reader = OPTIONS.get(name or "")
-        if reader is None:
+        if reader is None and not _own_option(gathered, name, part, value, workspace):
             uses.refuse("unknown-option", part.text.split("\n")[0][:60], part.start)
-            continue
-        reader(gathered, part, value)
+        elif reader is not None:
+            reader(gathered, part, value)
     gathered.parts.sort(key=lambda part: ledger.entries[part.entry].span.start)
     markup: tuple[Markup, ...] = ()
     code: TemplateCode | None = None
@@ -176,6 +206,8 @@ def _component(
         root_is_component=_has_component_root(template),
         tags=frozenset(node.tag for node in elements if node.kind == "element"),
         plain_fields=tuple(sorted(members.fields)),
+        mixed=frozenset(members.mixed),
+        mixed_props=frozenset(members.props - {p.name for p in gathered.props}),
         prelude=gathered.prelude,
         prelude_names=gathered.prelude_names,
         option_comments=gathered.comments,
@@ -183,9 +215,34 @@ def _component(
     )
 
 
+# Options of the runtime that change what the others mean, or that code stands in for markup.
+_UNREAD = frozenset(
+    "render setup functional template delimiters comments staticRenderFns renderError "
+    "beforeCreate serverPrefetch".split()
+)
+_CONSTANTS = ("string", "number", "true", "false", "null", "undefined")
+
+
+def _own_option(
+    gathered: Gathered, name: str | None, part: Node, value: Node, workspace: Workspace
+) -> bool:
+    """Keep an option of somebody's own, or drop a constant one nobody asks for; False for others."""
+    uses = gathered.uses
+    if name is None or name in _UNREAD or any(n.type == "this" for n in part.walk()):
+        return False
+    gathered.members.kept_only("unknown-option", part.text.split("\n")[0][:60], part.start)
+    entry = claim_option(gathered, part)
+    notes = attached(uses, part)
+    asked = options_asked(workspace.file)
+    dropped = value.type in _CONSTANTS and name not in asked and "" not in asked
+    span = uses.span(part)
+    gathered.parts.append(KeptOption(name, span, entry, notes, dropped))
+    return True
+
+
 def _check_names(uses: Uses, members: Members, code: TemplateCode) -> None:
     """What a template names must be the component's, the language's, or the runtime's."""
-    known = members.declared()
+    known = members.declared() | members.mixed
     for used in code.used:
         name, at = used.node.text, used.node.start
         if name.startswith(("$", "_")) or name in GLOBALS or name == "arguments":

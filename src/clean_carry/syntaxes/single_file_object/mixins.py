@@ -1,0 +1,195 @@
+"""What a component mixes in: read in the files it comes from, as far as names go.
+
+A mixin stays an option. Its inputs are inputs of the component; what else it brings is asked of the
+instance. It must not need what the component itself no longer leaves open.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from pathlib import Path
+
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.javascript.values import property_name
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.single_file_object.functions import parts_of, returned
+
+DEPTH = 8
+
+
+@dataclass
+class Mixed:
+    """The names a mixin brings by kind, those it asks the instance for, and the hooks it has."""
+
+    props: set[str] = field(default_factory=set)
+    members: set[str] = field(default_factory=set)
+    asked: set[str] = field(default_factory=set)
+    hooks: set[str] = field(default_factory=set)
+    provides: bool = False
+
+    def add(self, other: Mixed) -> None:
+        """Take in what another one brings."""
+        self.props |= other.props
+        self.members |= other.members
+        self.asked |= other.asked
+        self.hooks |= other.hooks
+        self.provides = self.provides or other.provides
+
+
+class NotFollowed(Exception):
+    """A mixin whose object is not found: what was looked for."""
+
+
+@dataclass
+class Follower:
+    """Follows what is mixed in through the files of a project. `hooks` are the names of hooks."""
+
+    workspace: Workspace
+    hooks: frozenset[str]
+
+    def mixed(self, node: Node, tree: Tree, file: Path, depth: int = 0) -> Mixed:
+        """What an expression of a `mixins` or `extends` option brings. Raises `NotFollowed`."""
+        literal, there, where = self._object(node, tree, file, depth)
+        found = Mixed()
+        if literal.type == "array":
+            for item in literal.named_children:
+                found.add(self.mixed(item, there, where, depth + 1))
+            return found
+        for option, part, value in parts_of(literal):
+            if option in ("mixins", "extends"):
+                for item in value.named_children if value.type == "array" else [value]:
+                    found.add(self.mixed(item, there, where, depth + 1))
+            elif option == "props":
+                found.props |= set(_names(value))
+            elif option == "data":
+                given = returned(value)
+                if given is None or given.type != "object":
+                    raise NotFollowed(f"data in {where.name}")
+                found.members |= set(_names(given))
+            elif option in ("computed", "methods", "inject"):
+                found.members |= set(_names(value))
+            elif option in self.hooks or option in ("beforeCreate", "serverPrefetch"):
+                found.hooks.add(option or "")
+            elif option == "provide":
+                found.provides = True
+            elif option is None or option in ("setup", "render"):
+                raise NotFollowed(f"{part.text.split(chr(10))[0][:40]} in {where.name}")
+        found.asked |= _asked(literal)
+        return found
+
+    def _object(self, node: Node, tree: Tree, file: Path, depth: int) -> tuple[Node, Tree, Path]:
+        """The literal an expression gives, with the tree and the file it stands in."""
+        if depth > DEPTH:
+            raise NotFollowed("mixins that mix in each other")
+        match node.type:
+            case "object" | "array":
+                return node, tree, file
+            case "call_expression":
+                return self._called(node, tree, file, depth)
+            case "as_expression" | "satisfies_expression" | "parenthesized_expression":
+                return self._object(node.named_children[0], tree, file, depth)
+            case "identifier":
+                return self._named(node.text, tree, file, depth + 1)
+        raise NotFollowed(node.text[:40])
+
+    def _called(self, node: Node, tree: Tree, file: Path, depth: int) -> tuple[Node, Tree, Path]:
+        callee, given = node.child("function"), node.child("arguments")
+        name = callee.text if callee is not None else ""
+        if name in ("defineComponent", "Vue.extend") and given is not None:
+            return self._object(given.named_children[0], tree, file, depth + 1)
+        if callee is None or callee.type != "identifier":
+            raise NotFollowed(node.text[:40])
+        function, there, where = self._named(name, tree, file, depth + 1, function=True)
+        value = returned(function)
+        if value is None:
+            raise NotFollowed(name)
+        return self._object(value, there, where, depth + 1)
+
+    def _named(
+        self, name: str, tree: Tree, file: Path, depth: int, function: bool = False
+    ) -> tuple[Node, Tree, Path]:
+        """What a name of a module stands for: declared in it, or imported into it."""
+        for node in tree.of("variable_declarator"):
+            declared, value = node.child("name"), node.child("value")
+            if declared is not None and declared.text == name and value is not None:
+                if function and value.is_function:
+                    return value, tree, file
+                return self._object(value, tree, file, depth + 1)
+        for node in tree.of("function_declaration"):
+            declared = node.child("name")
+            if function and declared is not None and declared.text == name:
+                return node, tree, file
+        for statement in tree.of("import_statement"):
+            source = statement.child("source")
+            for exported in _imported(statement, name):
+                path = self.workspace.resolve(source.text[1:-1], file) if source else None
+                if path is None:
+                    raise NotFollowed(name)
+                return self._exported(exported, path, depth + 1, function)
+        raise NotFollowed(name)
+
+    def _exported(
+        self, name: str, file: Path, depth: int, function: bool
+    ) -> tuple[Node, Tree, Path]:
+        tree = self.workspace.tree(file)
+        if tree is None or depth > DEPTH:
+            raise NotFollowed(file.name)
+        for statement in tree.of("export_statement"):
+            source = statement.child("source")
+            for node in statement.walk() if source is not None or name != "default" else ():
+                if node.type == "export_specifier":
+                    first, alias = node.child("name"), node.child("alias")
+                    if first is None or (alias or first).text != name:
+                        continue
+                    if source is None:
+                        return self._named(first.text, tree, file, depth + 1, function)
+                    path = self.workspace.resolve(source.text[1:-1], file)
+                    if path is None:
+                        raise NotFollowed(file.name)
+                    return self._exported(first.text, path, depth + 1, function)
+            value = statement.child("value") or statement.child("declaration")
+            if name == "default" and statement.has("default") and value is not None:
+                if function and value.is_function:
+                    return value, tree, file
+                if function and value.type == "identifier":
+                    return self._named(value.text, tree, file, depth + 1, function)
+                return self._object(value, tree, file, depth + 1)
+        if name != "default":
+            return self._named(name, tree, file, depth + 1, function)
+        raise NotFollowed(f"{name} of {file.name}")
+
+
+def _imported(statement: Node, name: str) -> Iterator[str]:
+    """Under what name a module exports what a statement imports as `name`."""
+    for node in statement.walk():
+        if node.type == "import_specifier":
+            first, alias = node.child("name"), node.child("alias")
+            if first is not None and (alias or first).text == name:
+                yield first.text
+        elif node.type == "identifier" and node.text == name and node.parent is not None:
+            if node.parent.type == "import_clause":
+                yield "default"
+
+
+def _names(value: Node) -> Iterator[str]:
+    if value.type not in ("object", "array"):
+        raise NotFollowed(value.text[:40])
+    for item in value.named_children:
+        key = item if item.type == "string" else item.child("key") or item.child("name")
+        name = property_name(key if key is not None else item)
+        if name is None:
+            raise NotFollowed(item.text[:40])
+        yield name
+
+
+def _asked(literal: Node) -> set[str]:
+    """The names asked of the instance, or of what stands for it."""
+    found: set[str] = set()
+    for node in literal.walk():
+        if node.type == "member_expression":
+            part = node.child("property")
+            name = property_name(part) if part is not None else None
+            if name is not None:
+                found.add(name)
+    return found
