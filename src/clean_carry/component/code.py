@@ -286,6 +286,20 @@ class Builtin(Operation):
 
 
 @dataclass(frozen=True)
+class Taken(Operation):
+    """`{ a, b: c } = …` over the instance, in a declaration: each member, and where its local stands."""
+
+    members: tuple[tuple[Operation, str, Span], ...]
+
+
+@dataclass(frozen=True)
+class Rebound(Operation):
+    """An own method bound to the instance: a new function at each time."""
+
+    member: Member
+
+
+@dataclass(frozen=True)
 class Gone(Operation):
     """A declaration that only served the old syntax and goes by a rule on the closed list."""
 

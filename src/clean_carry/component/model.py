@@ -233,11 +233,13 @@ class Reaction:
 class Timed:
     """A function the runtime calls at a moment, kept as one.
 
-    `locals` are the names its top declares, `flows` says that it can be a run of statements as it is:
-    it returns nothing, takes nothing and waits for nothing. `inner` is what stands between its braces.
+    `hook` is what its syntax calls it; `locals` are the names its top declares, `flows` says that it can
+    be a run of statements as it is: it returns nothing, takes nothing and waits for nothing. `inner` is
+    what stands between its braces.
     """
 
     when: MomentName
+    hook: str
     callback: Callback
     entry: int
     inner: Code | None
@@ -342,9 +344,9 @@ class Component:
     it as it is can carry: rule, detail, offset. `template_names` are the names its template uses: the
     name, where it stands, whether it is written, whether it stands for a field of its own name; `tags`
     those of its elements, `element_names` those given to elements, `sent` the events it sends, an empty
-    one for those not known. `plain_fields` live on the instance and draw nothing; `mixed` and `mixed_props`
-    are members that are mixed in; `prelude` are
-    statements that run before there is state, and the names they declare.
+    one for those not known. `plain_fields` live on the instance and draw nothing; `mixed`, `mixed_props`
+    and `mixed_hooks` are what is mixed in, `open_names` what is asked of the instance undeclared;
+    `prelude` are statements that run before there is state, and the names they declare.
     """
 
     name: str
@@ -395,6 +397,8 @@ class Component:
     plain_fields: tuple[str, ...] = ()
     mixed: frozenset[str] = frozenset()
     mixed_props: frozenset[str] = frozenset()
+    open_names: tuple[tuple[str, int], ...] = ()
+    mixed_hooks: frozenset[str] = frozenset()
     prelude: Code | None = None
     prelude_names: frozenset[str] = frozenset()
     option_comments: dict[str, tuple[Span, ...]] = field(default_factory=dict)

@@ -8,7 +8,7 @@ from clean_carry.component.fragment import Fragment, Piece, copy, joined, new, r
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup, SlotOutlet, children_of
-from clean_carry.component.model import Component, KeptOption, Refusal
+from clean_carry.component.model import Component, KeptOption, Refusal, Timed
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
 from clean_carry.crossing.naming import RESERVED
@@ -20,7 +20,7 @@ from clean_carry.crossing.outcome import (
     script_style,
 )
 from clean_carry.crossing.single_file_blocks import Blocks
-from clean_carry.crossing.single_file_early import too_early
+from clean_carry.crossing.single_file_early import may_throw, too_early
 from clean_carry.source.importers import reached_by_reference
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
@@ -59,6 +59,7 @@ class FlatOutcome:
     carried: tuple[Component, ...]
     refused: tuple[Refusal, ...]
     exposed: tuple[str, ...] = ()
+    throws: int = -1
 
     def settle(self, ledger: Ledger) -> None:
         """Settle and close the ledger."""
@@ -83,10 +84,18 @@ class FlatOutcome:
 
     def notes(self, component: Component) -> list[tuple[str, str, int]]:
         """The instance is no longer open: members that a parent could reach by reference."""
+        found = []
         names = [m.name for m in component.methods() if m.name not in self.exposed]
-        if not names:
-            return []
-        return [("members-closed", ", ".join(names), component.span.start)]
+        if names:
+            found.append(("members-closed", ", ".join(names), component.span.start))
+        for part in component.members:
+            if isinstance(part, Timed) and part.hook in component.mixed_hooks:
+                at = part.callback.text.span.start if part.callback.text else component.span.start
+                found.append(("mixin-hook-later", part.hook, at))
+        found += [("member-undeclared", name, at) for name, at in component.open_names]
+        if self.throws >= 0:
+            found.append(("made-may-throw", "", self.throws))
+        return found
 
 
 def slot_names(markup: tuple[Markup, ...]) -> list[str]:
@@ -137,7 +146,8 @@ def carry_object_file(
         fragment = blocks.assembled(component, handed_on + written, writer)
     _keep_copied(ledger, file, component)
     return FlatOutcome(
-        file.tree, edited(fragment, names), style.unit, (component,), (), exposed
+        file.tree, edited(fragment, names), style.unit, (component,), (), exposed,
+        may_throw(component, source),
     )  # fmt: skip
 
 

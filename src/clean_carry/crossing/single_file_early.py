@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field
 
-from clean_carry.component.code import Builtin, Code, MethodCall, Read
+from clean_carry.component.code import Builtin, Code, MethodCall, Operation, Read
 from clean_carry.component.model import (
     Component,
     Derived,
@@ -14,42 +15,87 @@ from clean_carry.component.model import (
     Refusal,
     Timed,
 )
+from clean_carry.source.text import SourceText
+
+
+@dataclass
+class Runs:
+    """Follows code through the own methods and derived values it calls at once."""
+
+    component: Component
+    texts: dict[tuple[str, str], Code] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        for part in self.component.members:
+            if isinstance(part, Method):
+                self.texts[("method", part.name)] = part.text
+            elif isinstance(part, Derived):
+                self.texts[("derived", part.name)] = part.text
+
+    def operations(self, codes: Iterable[Code]) -> Iterator[Operation]:
+        """What happens while `codes` run, in no order; what is deferred is left out."""
+        for code in self.reached(codes):
+            yield from (o for o in code.all() if not o.deferred)
+
+    def reached(self, codes: Iterable[Code]) -> Iterator[Code]:
+        """The codes, and those of the methods and derived values they call."""
+        queue, seen = list(codes), set[tuple[str, str]]()
+        while queue:
+            code = queue.pop()
+            yield code
+            for operation in code.all():
+                if operation.deferred or not isinstance(operation, MethodCall | Read):
+                    continue
+                key = (operation.member.kind, operation.member.name)
+                if key in self.texts and key not in seen:
+                    seen.add(key)
+                    queue.append(self.texts[key])
 
 
 def too_early(component: Component) -> Refusal | None:
-    """A use of what is mixed in by code that runs while the component is made."""
-    if not component.mixed:
-        return None
-    texts: dict[tuple[str, str], list[Code]] = {}
+    """A use of what is not there yet by code that runs while the component is made."""
+    runs = Runs(component)
+    for operation in runs.operations(_state(component)):
+        # The old form gives nothing for what is still being made, the new one a value or an error.
+        if isinstance(operation, Read) and operation.member.kind in ("state", "derived"):
+            name, at = operation.member.name, operation.span.start
+            return Refusal(component.name, "state-reads-state", name, at)
+    for operation in runs.operations([*_state(component), *_made(component)]):
+        if isinstance(operation, Builtin) and operation.name in component.mixed:
+            return Refusal(component.name, "mixin-too-early", operation.name, operation.span.start)
     for part in component.members:
-        if isinstance(part, Method):
-            texts[("method", part.name)] = [part.text]
-        elif isinstance(part, Derived):
-            texts[("derived", part.name)] = [part.text]
-    queue = list(_at_once(component))
-    seen: set[tuple[str, str]] = set()
-    while queue:
-        for operation in queue.pop().all():
-            if operation.deferred:
-                continue
-            if isinstance(operation, Builtin) and operation.name in component.mixed:
-                name, at = operation.name, operation.span.start
-                return Refusal(component.name, "mixin-too-early", name, at)
-            if isinstance(operation, MethodCall | Read):
-                key = (operation.member.kind, operation.member.name)
-                if key not in seen:
-                    seen.add(key)
-                    queue.extend(texts.get(key, ()))
+        if isinstance(part, Timed) and part.hook in component.mixed_hooks and part.callback.text:
+            for operation in runs.operations([part.callback.text]):
+                if isinstance(operation, Builtin) and operation.name in component.mixed:
+                    at = operation.span.start
+                    return Refusal(component.name, "mixin-order", operation.name, at)
     return None
 
 
-def _at_once(component: Component) -> Iterator[Code]:
-    """The code that runs while the component is made."""
+def may_throw(component: Component, source: SourceText) -> int:
+    """Where code of the making asks a value for a member that may not be there; -1 where none does."""
+    for part in component.members:
+        if isinstance(part, Timed) and part.when == "made" and part.callback.text is not None:
+            for code in Runs(component).reached([part.callback.text]):
+                for operation in code.all():
+                    value = isinstance(operation, Read)
+                    if value and not operation.deferred:
+                        after = source.data[operation.span.end : operation.span.end + 1]
+                        if after in (b".", b"["):
+                            return operation.span.start
+    return -1
+
+
+def _state(component: Component) -> Iterator[Code]:
     state = component.state
     if state is not None:
-        yield from (field.code for field in state.fields or () if field.code is not None)
+        yield from (part.code for part in state.fields or () if part.code is not None)
     if component.prelude is not None:
         yield component.prelude
+
+
+def _made(component: Component) -> Iterator[Code]:
+    """The code that runs once the state is there."""
     for part in component.members:
         match part:
             case Provided(code=code):

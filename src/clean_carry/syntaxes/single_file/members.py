@@ -16,6 +16,7 @@ from clean_carry.component.code import (
     Operation,
     Read,
 )
+from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.timing import is_deferred
 from clean_carry.source.javascript.tree import Node
@@ -43,7 +44,9 @@ class Members:
     field is set to, `initial` what a state field starts as and a derived value gives,
     `named` the places of a watcher's parameters with the member whose value they hold. `settable` are
     derived values that can be written, `fields` what lives on the instance undeclared, `elements` the
-    names of references, `mixed` what a mixin brings. `unread` is what only a target that
+    names of references, `mixed` and `mixed_hooks` what a
+    mixin brings, `internal` state that is not open on the instance, `open` what
+    is asked of it undeclared (and where first). `unread` is what only a target that
     keeps it as it is can carry: (rule, detail, offset).
     """
 
@@ -61,6 +64,9 @@ class Members:
     elements: dict[str, int] = field(default_factory=dict)
     unread: list[tuple[str, str, int]] = field(default_factory=list)
     mixed: set[str] = field(default_factory=set)
+    mixed_hooks: set[str] = field(default_factory=set)
+    open: dict[str, int] = field(default_factory=dict)
+    internal: set[str] = field(default_factory=set)
 
     def kept_only(self, rule: str, detail: str, at: int) -> None:
         """Note what only a target that keeps it as it is can carry."""
@@ -99,11 +105,35 @@ def add_use(uses: Uses, node: Node, name: str, members: Members, root: Node) -> 
         members.kept_only("unknown-use", f"this.{name}", node.start)
         if is_write(node) and name not in members.mixed:
             return False
+        if name == "$data":
+            above = node.parent
+            part = above.child("property") if above is not None and node.field == "object" else None
+            if part is None or part.text not in members.internal:
+                return False
         deferred = is_deferred(node, root, uses.names)
         _add(uses, node, "built-in", Builtin(uses.span(node), -1, deferred, name))
     else:
         return False
     return True
+
+
+def member_value(span: Span, entry: int, name: str, members: Members) -> Operation:
+    """The value of a member, whatever it is, as an operation."""
+    if name in members.methods:
+        return MethodValue(span, entry, False, Member("method", name), "kept")
+    if name in members.declared():
+        kind = members.kind_of(name)
+        return Read(span, entry, False, Member(kind, name))  # type: ignore[arg-type]
+    if name in members.fields:
+        return FieldUse(span, entry, False, Member("field", name))
+    return Builtin(span, entry, False, name)
+
+
+def add_open(uses: Uses, node: Node, name: str, members: Members, root: Node) -> None:
+    """A use of a member nobody declares: it is asked of the instance, as it was."""
+    members.kept_only("unknown-use", f"this.{name}", node.start)
+    deferred = is_deferred(node, root, uses.names)
+    _add(uses, node, "built-in", Builtin(uses.span(node), -1, deferred, name))
 
 
 def _element(uses: Uses, node: Node, members: Members, root: Node) -> bool:

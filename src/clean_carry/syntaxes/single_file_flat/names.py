@@ -69,6 +69,7 @@ def name_members(component: Component, reserved_words: frozenset[str]) -> FlatNa
     """
     chosen = FlatNames()
     props = {prop.name for prop in component.props} | component.mixed_props | component.mixed
+    props |= {name for name, _ in component.open_names}
     in_scope = {m.name for m in component.methods() if m.prefix == "module"}
     module = component.module_names
     world = component.reserved - in_scope

@@ -16,9 +16,11 @@ from clean_carry.component.code import (
     MethodValue,
     Operation,
     Read,
+    Rebound,
+    Taken,
 )
 from clean_carry.component.errors import UnsettledEntry
-from clean_carry.component.fragment import Fragment, between, dropped, new
+from clean_carry.component.fragment import Fragment, between, dropped, new, settled
 from clean_carry.syntaxes.single_file_flat.names import FlatNames
 
 # What the runtime gives an instance, and the function a script gets it by: (helper, function).
@@ -82,7 +84,8 @@ class Speller:
         if name in TAKEN and not (name == "$slots" and self.version < 3):
             helper, _ = TAKEN[name]
             return self.take(helper)
-        return f"{self.take('instance')}.proxy.{name}"
+        whole = f"{self.take('instance')}.proxy"
+        return whole if name == "$this" else f"{whole}.{name}"
 
     def spelled(self, operation: Operation) -> str:
         """The text an operation begins with; empty where it is not text."""
@@ -95,6 +98,8 @@ class Speller:
                 return self.built_in("$emit")
             case Builtin(name=name):
                 return self.built_in(name)
+            case Rebound(member=member):
+                return f"(...args) => {self.names.of(member)}(...args)"
         return ""
 
     def spell(self, operation: Operation) -> Fragment:
@@ -116,11 +121,25 @@ class Speller:
                 inner = tuple(o for code in operation.arguments for o in code.operations)
                 rest = operation.span._replace(start=operation.callee.end)
                 return result + between(rest, inner, self.spell)
-            case MethodCall() | MethodValue() | FieldUse() | Builtin():
+            case Taken():
+                return self._taken(operation)
+            case MethodCall() | MethodValue() | FieldUse() | Builtin() | Rebound():
                 return new(text, operation.entry, "member-by-name")
             case Gone(rule=rule):
                 return dropped(operation.entry, rule)
         raise UnsettledEntry(f"{type(operation).__name__} has no spelling", operation.span.start)
+
+    def _taken(self, operation: Taken) -> Fragment:
+        """A pattern over the instance as a declaration for each of its names."""
+        result = settled(operation.entry, "members-by-name")
+        for number, (inner, local, span) in enumerate(operation.members):
+            name, entry = self.names.edits.get(span, (local, -1))
+            name = name.rpartition(": ")[2]
+            text = f"{', ' if number else ''}{name} = {self.spelled(inner)}"
+            result += new(text, inner.entry, "read-by-name")
+            if entry >= 0:
+                result += settled(entry, "renamed-apart")
+        return result
 
 
 def root_of(text: str) -> str:

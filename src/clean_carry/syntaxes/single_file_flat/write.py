@@ -4,7 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from clean_carry.component.code import Code, Member, MethodCall, MethodValue, Operation
+from clean_carry.component.code import (
+    Code,
+    Member,
+    MethodCall,
+    MethodValue,
+    Operation,
+    Rebound,
+    Taken,
+)
 from clean_carry.component.fragment import (
     Fragment,
     between,
@@ -115,8 +123,17 @@ class FlatWriter:
             value = head + copy(self.component.option_values["name"])
             found.append(self._noted(self.component.option_comments.get("name", ()), value))
         for part in self._kept():
+            if part.name == "data":
+                continue
             text = settled(part.entry, "option-kept") + self._level(part.span)
             found.append(self._noted(part.comments, text))
+        internal = [part for part in self._kept() if part.name == "data"]
+        if internal:
+            inner = f"{self.line}{self.unit}"
+            notes = tuple(note for part in internal for note in part.comments)
+            text = new(f"data() {{{inner}return {{ ")
+            text += joined((settled(p.entry, "option-kept") + copy(p.span) for p in internal), ", ")
+            found.append(self._noted(notes, text + new(f" }}{self.end}{self.line}}}")))
         return found
 
     def _options(self) -> Fragment:
@@ -367,8 +384,12 @@ def used_names(component: Component, speller: Speller) -> list[tuple[Operation, 
     for owner, operation in component.operations():
         if owner == "drawing":
             continue
+        for inner in [o for o, _, _ in operation.members] if isinstance(operation, Taken) else []:
+            found.append((inner, root_of(speller.spelled(inner))))
         text = speller.spelled(operation)
-        if text:
+        if isinstance(operation, Rebound):
+            found.append((operation, speller.names.of(operation.member)))
+        elif text:
             found.append((operation, root_of(text)))
             if isinstance(operation, MethodCall | MethodValue):
                 continue

@@ -261,7 +261,7 @@ def _hook(option: str, when: MomentName) -> None:
         names = frozenset(n for n in scope.names) if scope is not None else frozenset()
         inner = body_of(uses, value) if straight else None
         notes = attached(uses, part)
-        gathered.parts.append(Timed(when, callback, entry, inner, names, straight, notes))
+        gathered.parts.append(Timed(when, option, callback, entry, inner, names, straight, notes))
 
 
 for _option, _when in HOOKS.items():

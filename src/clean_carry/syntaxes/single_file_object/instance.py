@@ -4,13 +4,20 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from clean_carry.component.code import Gone
+from clean_carry.component.code import Gone, Member, Operation, Rebound, Taken
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import Binding, is_write
+from clean_carry.source.javascript.timing import is_deferred
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name
-from clean_carry.syntaxes.single_file.members import Members, add_use
+from clean_carry.syntaxes.single_file.members import (
+    Members,
+    add_open,
+    add_use,
+    locals_at,
+    member_value,
+)
 from clean_carry.syntaxes.single_file_object.functions import FUNCTIONS, parts_of, returned
 from clean_carry.syntaxes.uses import Raw, Uses
 
@@ -54,10 +61,21 @@ def collect_names(literal: Node) -> Members:
     return members
 
 
-def collect_uses(uses: Uses, literal: Node, members: Members, hooks: frozenset[str]) -> None:
-    """Second pass: an operation for every use of the instance in the script."""
+def collect_uses(
+    uses: Uses,
+    literal: Node,
+    members: Members,
+    hooks: frozenset[str],
+    drawn: frozenset[str],
+) -> None:
+    """Second pass: an operation for every use of the instance in the script.
+
+    `drawn` are the names the template uses: what of them is not declared stays on the instance.
+    """
     roots = {id(f): f for f in _instance_functions(literal, hooks)}
     found: list[_Access] = []
+    taken: list[tuple[Node, Node, Node]] = []
+    rebound: list[tuple[Node, Node]] = []
     for this in uses.tree.of("this"):
         if not literal.start <= this.start < literal.end:
             continue
@@ -68,12 +86,13 @@ def collect_uses(uses: Uses, literal: Node, members: Members, hooks: frozenset[s
             if owner is None or not any(id(up) in roots for up in owner.up()):
                 uses.refuse("instance-escapes", "", this.start)
             continue
-        _instance(uses, this, owner, found)
+        _instance(uses, this, owner, found, taken, rebound)
     declared = members.declared()
     members.fields = {
         access.name
         for access in found
         if access.name not in declared
+        and access.name not in drawn
         and not access.name.startswith(("$", "_"))
         and access.node.type == "member_expression"
         and is_write(access.node)
@@ -83,13 +102,31 @@ def collect_uses(uses: Uses, literal: Node, members: Members, hooks: frozenset[s
         for access in found
         if access.name.startswith("_") and access.name not in declared and is_write(access.node)
     }
+    for declarator, pattern, owner in taken:
+        _take(uses, declarator, pattern, members, owner)
+    for call, method in rebound:
+        _rebind(uses, call, method, members)
     for access in found:
+        if access.name == "":
+            add_use(uses, access.node, "$this", members, access.owner)
+            continue
         if not add_use(uses, access.node, access.name, members, access.owner):
-            uses.refuse("unknown-use", f"this.{access.name}", access.node.start)
+            if access.name.startswith("$"):
+                uses.refuse("unknown-use", f"this.{access.name}", access.node.start)
+                continue
+            members.open.setdefault(access.name, access.node.start)
+            add_open(uses, access.node, access.name, members, access.owner)
     uses.sort()
 
 
-def _instance(uses: Uses, node: Node, owner: Node, found: list[_Access]) -> None:
+def _instance(
+    uses: Uses,
+    node: Node,
+    owner: Node,
+    found: list[_Access],
+    taken: list[tuple[Node, Node, Node]],
+    rebound: list[tuple[Node, Node]],
+) -> None:
     """One place where the instance stands: a member of it, or a constant it is given to."""
     parent = node.parent
     if parent is not None and parent.type == "member_expression" and node.field == "object":
@@ -105,9 +142,85 @@ def _instance(uses: Uses, node: Node, owner: Node, found: list[_Access]) -> None
             span = uses.tree.source.statement_line(statement.start, statement.end)
             uses.raws.append(Raw(span, "receiver", _gone(span)))
             for ref in binding.references:
-                _instance(uses, ref, owner, found)
+                _instance(uses, ref, owner, found, taken, rebound)
             return
+        pattern = parent.child("name")
+        if pattern is not None and pattern.type == "object_pattern":
+            taken.append((parent, pattern, owner))
+            return
+    if parent is not None and parent.type == "arguments" and _binds(uses, node, parent, rebound):
+        return
+    if parent is not None and _compared(node, parent):
+        found.append(_Access(node, "", owner))
+        return
     uses.refuse("instance-escapes", "", node.start)
+
+
+def _take(uses: Uses, declarator: Node, pattern: Node, members: Members, owner: Node) -> None:
+    """The members a pattern takes from the instance, each as a use of its own."""
+    span = uses.tree.source.span(declarator.start, declarator.end)
+    parts: list[tuple[str, Node, Node]] = []
+    for part in pattern.named_children:
+        key, local = part.child("key") or part, part.child("value") or part
+        name = property_name(key)
+        plain = local.type in ("identifier", "shorthand_property_identifier_pattern")
+        if name is None or not plain:
+            uses.refuse("instance-escapes", part.text[:40], part.start)
+            return
+        parts.append((name, key, local))
+    members.kept_only("instance-escapes", "", declarator.start)
+
+    def build(entry: int) -> Operation:
+        taken = []
+        for name, key, local in parts:
+            inner = uses.ledger.claim("member taken", uses.span(key))
+            uses.locals_at[inner] = locals_at(uses, declarator)
+            operation = member_value(uses.span(key), inner, name, members)
+            taken.append((operation, local.text, uses.span(local)))
+        return Taken(span, entry, is_deferred(declarator, owner, uses.names), tuple(taken))
+
+    uses.raws.append(Raw(span, "members taken", build))
+
+
+def _rebind(uses: Uses, call: Node, method: Node, members: Members) -> None:
+    name = property_name(method.child("property") or method) or ""
+    if name not in members.methods:
+        uses.refuse("instance-escapes", call.text[:40], call.start)
+        return
+    members.kept_only("instance-escapes", "", call.start)
+    span = uses.span(call)
+
+    def build(entry: int) -> Operation:
+        uses.locals_at[entry] = locals_at(uses, call)
+        return Rebound(span, entry, False, Member("method", name))
+
+    uses.raws.append(Raw(span, "method bound", build))
+
+
+def _compared(node: Node, parent: Node) -> bool:
+    """Whether only the identity of the instance is asked for."""
+    if parent.type == "binary_expression":
+        return any(parent.has(sign) for sign in ("===", "!==", "==", "!="))
+    call = parent.parent if parent.type == "arguments" else None
+    callee = call.child("function") if call is not None else None
+    name = callee.child("property") if callee is not None else None
+    return name is not None and name.text in ("indexOf", "includes")
+
+
+def _binds(uses: Uses, node: Node, arguments: Node, rebound: list[tuple[Node, Node]]) -> bool:
+    """`this.method.bind(this)`."""
+    call = arguments.parent
+    callee = call.child("function") if call is not None else None
+    if callee is None or call is None or callee.type != "member_expression":
+        return False
+    part, method = callee.child("property"), callee.child("object")
+    if part is None or part.text != "bind" or method is None or len(arguments.named_children) != 1:
+        return False
+    target = method.child("object")
+    if method.type != "member_expression" or target is None or target.text != node.text:
+        return False
+    rebound.append((call, method))
+    return True
 
 
 def _constant(uses: Uses, declarator: Node) -> Binding | None:

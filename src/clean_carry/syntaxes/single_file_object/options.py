@@ -160,8 +160,15 @@ def _data(gathered: Gathered, part: Node, value: Node) -> None:
         if name is None or not is_identifier(name) or item.type not in _FIELDS:
             uses.refuse("state-not-literal", item.text[:60], item.start)
             continue
-        if name.startswith(("$", "_")):
-            uses.refuse("state-not-literal", f"{name}, which no instance has", item.start)
+        if name in members.internal:
+            # It is asked for through the runtime's own object of the state, which stays for it.
+            members.kept_only("state-not-literal", name, item.start)
+            if any(n.type == "this" for n in item.walk()):
+                uses.refuse("state-not-literal", name, item.start)
+            inside = uses.ledger.claim("state-part", with_comma(uses, item))
+            notes = attached(uses, item)
+            gathered.parts.append(KeptOption("data", uses.span(item), inside, notes))
+            continue
         if item.type != "pair":
             members.kept_only("state-not-literal", item.text[:60], item.start)
         key = uses.ledger.claim("state-part", uses.span(item))

@@ -83,11 +83,16 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile
     refusals: tuple[Refusal, ...] = ()
     components: tuple[Component, ...] = (component,)
     if uses.refusals:
-        rule, detail, at = min(uses.refusals, key=lambda r: r[2])
+        rule, detail, at = min(uses.refusals, key=_first_cause)
         refusals = (Refusal(component.name, rule, detail, at),)
         components = ()
     module = Module(components, refusals, styles)
     return ObjectFile(module, tree, names, script, blocks.template, statement)
+
+
+def _first_cause(refusal: tuple[str, str, int]) -> tuple[bool, int]:
+    """What is mixed in and not found is why other names are not known."""
+    return refusal[0] != "mixin-not-followed", refusal[2]
 
 
 def _mix_in(uses: Uses, members: Members, literal: Node, workspace: Workspace) -> None:
@@ -107,25 +112,51 @@ def _mix_in(uses: Uses, members: Members, literal: Node, workspace: Workspace) -
         closed = members.state | members.derived | members.methods | members.injected
         for name in sorted(closed & (found.asked | found.members)):
             uses.refuse("mixin-needs-member", name, part.start)
-        for name in sorted(found.hooks & own):
-            uses.refuse("mixin-order", name, part.start)
-        if "beforeCreate" in found.hooks and "created" in own:
-            uses.refuse("mixin-order", "created", part.start)
+    if "beforeCreate" in found.hooks:
+        found.hooks.add("created")
+    members.mixed_hooks |= found.hooks & own
     members.props |= found.props
     members.mixed |= found.members - found.props
 
 
 def _exported(tree: Tree) -> tuple[Node | None, Node | None]:
+    """The statement that exports the component, and its object."""
     for statement in tree.root.named_children:
         if statement.type == "export_statement" and statement.has("default"):
             value = statement.child("value")
-            while value is not None and value.type == "call_expression":
-                callee, given = value.child("function"), value.child("arguments")
-                if callee is None or given is None or callee.text not in _WRAPPERS:
-                    return statement, None
-                value = given.named_children[0] if len(given.named_children) == 1 else None
-            return statement, value if value is not None and value.type == "object" else None
+            if value is not None and value.type == "identifier":
+                return _named(tree, statement, value.text)
+            return statement, _literal(value)
     return None, None
+
+
+def _named(tree: Tree, export: Node, name: str) -> tuple[Node | None, Node | None]:
+    """`const X = {…}` and `export default X` next to each other, as one statement."""
+    statements = tree.root.named_children
+    at = statements.index(export)
+    before = statements[at - 1] if at else None
+    if before is None or before.type != "lexical_declaration":
+        return export, None
+    declarator = before.named_children[0]
+    declared, uses = declarator.child("name"), 0
+    for node in tree.root.walk():
+        uses += node.type in ("identifier", "type_identifier") and node.text == name
+    if declared is None or declared.text != name or uses != 2 or len(before.named_children) > 1:
+        return export, None
+    export.start, export.children = before.start, [before, *export.children]
+    before.parent = export
+    tree.root.children.remove(before)
+    return export, _literal(declarator.child("value"))
+
+
+def _literal(value: Node | None) -> Node | None:
+    """The object of options, also inside of what gives it back for types alone."""
+    while value is not None and value.type == "call_expression":
+        callee, given = value.child("function"), value.child("arguments")
+        if callee is None or given is None or callee.text not in _WRAPPERS:
+            return None
+        value = given.named_children[0] if len(given.named_children) == 1 else None
+    return value if value is not None and value.type == "object" else None
 
 
 # Attributes that choose a component by the name it is registered under.
@@ -143,12 +174,16 @@ def _component(
     workspace: Workspace,
 ) -> Component:
     source, ledger = uses.tree.source, uses.ledger
-    collect_uses(uses, literal, members, _HOOKS)
     entry = ledger.claim("component", uses.span(statement))
     elements = list(template.walk()) if template is not None else []
     by_name = any(a.name in _BY_NAME for node in elements for a in node.attributes)
     gathered = Gathered(uses, members, by_name)
     gathered.entries["component"] = entry
+    members.internal |= {name for name in members.state if name.startswith(("_", "$"))}
+    members.state -= members.internal
+    code = read_code(source, template) if template is not None else None
+    drawn = frozenset(used.node.text for used in code.used) if code is not None else frozenset()
+    collect_uses(uses, literal, members, _HOOKS, drawn)
     # Inputs and state first: what a watcher looks at must be known.
     order = {"props": 0, "data": 1, "computed": 2}
     for name, part, value in sorted(parts_of(literal), key=lambda p: order.get(p[0] or "", 3)):
@@ -159,11 +194,9 @@ def _component(
             reader(gathered, part, value)
     gathered.parts.sort(key=lambda part: ledger.entries[part.entry].span.start)
     markup: tuple[Markup, ...] = ()
-    code: TemplateCode | None = None
     template_uses: Uses | None = None
-    if template is not None:
+    if template is not None and code is not None:
         ledger.claim("template", source.span(template.start, template.end))
-        code = read_code(source, template)
         _check_names(uses, members, code)
         template_uses = Uses(code.tree, code.names, ledger)
         template_reader = TemplateReader(template_uses, code)
@@ -207,6 +240,8 @@ def _component(
         tags=frozenset(node.tag for node in elements if node.kind == "element"),
         plain_fields=tuple(sorted(members.fields)),
         mixed=frozenset(members.mixed),
+        open_names=tuple(members.open.items()),
+        mixed_hooks=frozenset(members.mixed_hooks),
         mixed_props=frozenset(members.props - {p.name for p in gathered.props}),
         prelude=gathered.prelude,
         prelude_names=gathered.prelude_names,
@@ -254,10 +289,13 @@ def _check_names(uses: Uses, members: Members, code: TemplateCode) -> None:
             and used.node.parent is not None
             and used.node.parent.type == "parenthesized_expression"
         )
-        if name in members.fields:
-            uses.refuse("field-drawn", name, at)
-        elif name not in known:
-            uses.refuse("unknown-use", name, at)
+        if used.node.type == "type_identifier":
+            continue
+        if name not in known:
+            if name in uses.names.module.names:
+                uses.refuse("unknown-use", name, at)
+            members.open.setdefault(name, at)
+            members.kept_only("unknown-use", name, at)
         elif writes and name in members.props:
             uses.refuse("input-written", name, at)
         elif writes and name in members.derived and name not in members.settable:
