@@ -53,7 +53,7 @@ def test_a_handler_on_the_root_is_refused_for_a_function(tmp_path: Path) -> None
     assert carried(tmp_path, moved, "jsx-function").status == "clean"
 
 
-@pytest.mark.parametrize("option", sorted(OPTIONS))
+@pytest.mark.parametrize("option", [o for o in sorted(OPTIONS) if f"\n  {o}" in WHOLE])
 @pytest.mark.parametrize("target", TARGETS)
 def test_without_a_reader_of_an_option_it_is_refused(
     option: str, target: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
@@ -65,22 +65,18 @@ def test_without_a_reader_of_an_option_it_is_refused(
 
 
 UNKNOWN = [
-    ("  emits:", "  mixins: [tides],\n  emits:", "unknown-option"),
-    ("  data()", "  created() { go(); },\n  data()", "unknown-option"),
-    ("this.used = now;", "this.$refs.a.focus();", "unknown-use"),
+    ("  emits:", "  mixins: [tides],\n  emits:", "mixin-not-followed"),
+    ("  emits:", "  render() {},\n  emits:", "unknown-option"),
+    ("  emits:", "  title() { return this.left; },\n  emits:", "unknown-option"),
     ("this.used = now;", "send(this);", "instance-escapes"),
+    ("this.used = now;", "this[now]();", "instance-escapes"),
     ("this.used = now;", "this.limit = now;", "input-written"),
-    ("this.used = now;", "({ a: this.used } = now);", "state-write-unread"),
-    ("this.used = now;", "setTimeout(function () { this.used = 1; });", "instance-escapes"),
-    ("{ return { used: 0 }; }", "{ const used = 0; return { used }; }", "state-not-literal"),
-    ("<slot>x</slot>", '<i v-for="n in 3">x</i>', "markup-unread"),
-    ("<slot>x</slot>", '<i v-html="left">x</i>', "markup-unread"),
-    ("<slot>x</slot>", "<Tide />", "markup-unread"),
-    ("<slot>x</slot>", '<input v-model="used">', "markup-unread"),
-    ("<slot>x</slot>", "{{ other }}", "unknown-use"),
-    ("@click=", "@click.once=", "markup-unread"),
-    ("<script>", "<docs>a</docs>\n<script>", "block-unread"),
-    ("<template>", '<template lang="pug">', "block-unread"),
+    ("this.used = now;", "this.left = now;", "derived-written"),
+    ("this.used = now;", "this.go = now;", "method-replaced"),
+    ("this.used = now;", "this.$data.used = now;", "unknown-use"),
+    ('<template>', '<template lang="pug">', "block-unread"),
+    ("<script>", '<script src="./a.js">', "block-unread"),
+    ("</script>", "</script>\n<style>.a { color: v-bind(left); }</style>", "style-unread"),
 ]
 
 
@@ -93,6 +89,36 @@ def test_what_is_not_read_is_refused_by_name(
     result = carried(tmp_path, WHOLE.replace(old, new), target)
     assert (result.status, result.findings[0].rule) == ("refused", rule)
     assert not result.files
+
+
+KEPT = [
+    ("  data()", "  created() { go(); },\n  data()", "unknown-option"),
+    ("this.used = now;", "this.$refs.a.focus();", "unknown-use"),
+    ("this.used = now;", "({ a: this.used } = now);", "state-write-unread"),
+    ("this.used = now;", "setTimeout(function () { this.used = 1; });", ""),
+    ("{ return { used: 0 }; }", "{ const used = 0; return { used }; }", "state-not-literal"),
+    ("<slot>x</slot>", '<i v-for="n in 3">x</i>', "markup-unread"),
+    ("<slot>x</slot>", '<i v-html="left">x</i>', "markup-unread"),
+    ("<slot>x</slot>", "<Tide />", "markup-unread"),
+    ("<slot>x</slot>", '<input v-model="used">', "markup-unread"),
+    ("<slot>x</slot>", "{{ other }}", "unknown-use"),
+    ("@click=", "@click.once=", "markup-unread"),
+    ("<script>", "<docs>a</docs>\n<script>", "block-unread"),
+]
+
+
+@pytest.mark.parametrize(("old", "new", "rule"), KEPT)
+def test_what_a_function_does_not_get_the_flat_form_keeps(
+    old: str, new: str, rule: str, tmp_path: Path
+) -> None:
+    assert WHOLE.count(old) == 1
+    text = WHOLE.replace('@click="go(1)"', "").replace(old, new)
+    if "@click" in old:
+        text = WHOLE.replace(old, new)
+    if rule:
+        result = carried(tmp_path, text, "jsx-function")
+        assert (result.status, result.findings[0].rule) == ("refused", rule)
+    assert carried(tmp_path, text, "single-file-flat").status == "clean"
 
 
 ONLY_FUNCTIONS = [
@@ -118,10 +144,11 @@ def test_what_a_function_cannot_say_is_refused_there_and_clean_in_the_flat_form(
     assert carried(tmp_path, text, "single-file-flat").status == "clean"
 
 
-def test_names_that_meet_are_refused(tmp_path: Path) -> None:
-    text = WHOLE.replace("go(by) {", "go(by) { const used = 1; look(used);")
+def test_a_local_that_hides_a_member_it_needs_is_renamed(tmp_path: Path) -> None:
+    text = WHOLE.replace("go(by) {", "go(by) { const used = 1; look({ used });")
     result = carried(tmp_path, text, "single-file-flat")
-    assert (result.status, result.findings[0].rule) == ("refused", "names-meet")
+    assert result.status == "clean"
+    assert "const currentUsed = 1; look({ used: currentUsed }); used.value += by;" in result.files[0].text
 
 
 def test_scopes_go_to_the_last_compound_before_its_pseudo() -> None:

@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 
-from clean_carry.component.code import Builtin, Code, MethodCall, Operation, Read
+from clean_carry.component.code import Builtin, Code, Member, MethodCall, Operation, Read
 from clean_carry.component.model import (
     Component,
     Derived,
+    Injected,
     Method,
     Provided,
     Reaction,
@@ -73,16 +74,26 @@ def too_early(component: Component) -> Refusal | None:
 
 
 def may_throw(component: Component, source: SourceText) -> int:
-    """Where code of the making asks a value for a member that may not be there; -1 where none does."""
-    for part in component.members:
-        if isinstance(part, Timed) and part.when == "made" and part.callback.text is not None:
-            for code in Runs(component).reached([part.callback.text]):
-                for operation in code.all():
-                    value = isinstance(operation, Read)
-                    if value and not operation.deferred:
-                        after = source.data[operation.span.end : operation.span.end + 1]
-                        if after in (b".", b"["):
-                            return operation.span.start
+    """Where code of the making asks for a member of what may not be there; -1 where none does.
+
+    An input without a default, what nobody may provide, the parent, and what is derived of them.
+    """
+    unsure = {p.name for p in component.props if p.default is None and not p.required}
+    unsure -= {p.name for p in component.props if p.kind in ("String", "Boolean", "Number")}
+    provided = {p.name for p in component.members if isinstance(p, Injected) and not p.fallback}
+    runs = Runs(component)
+    made = [p.callback.text for p in component.members if isinstance(p, Timed) and p.when == "made"]
+    for operation in runs.operations([*_state(component), *(code for code in made if code)]):
+        after = source.data[operation.span.end : operation.span.end + 1]
+        if after not in (b".", b"["):
+            continue
+        match operation:
+            case Read(member=Member(kind="prop", name=name)) if name in unsure:
+                return operation.span.start
+            case Read(member=Member(kind="injected", name=name)) if name in provided:
+                return operation.span.start
+            case Read(member=Member(kind="derived")) | Builtin(name="$parent"):
+                return operation.span.start
     return -1
 
 

@@ -250,10 +250,13 @@ def _component(
     )
 
 
-# Options of the runtime that change what the others mean, or that code stands in for markup.
-_UNREAD = frozenset(
-    "render setup functional template delimiters comments staticRenderFns renderError "
-    "beforeCreate serverPrefetch".split()
+# Every option of both versions of the runtime: one without a reader is never taken for somebody's own.
+RUNTIME_OPTIONS = frozenset(
+    "name props propsData emits data computed watch methods created beforeCreate beforeMount mounted "
+    "beforeUpdate updated activated deactivated beforeDestroy beforeUnmount destroyed unmounted "
+    "errorCaptured renderTracked renderTriggered serverPrefetch components directives filters mixins "
+    "extends provide inject model inheritAttrs expose setup render renderError staticRenderFns template "
+    "functional delimiters comments compilerOptions compatConfig parent el slots".split()
 )
 _CONSTANTS = ("string", "number", "true", "false", "null", "undefined")
 
@@ -263,7 +266,7 @@ def _own_option(
 ) -> bool:
     """Keep an option of somebody's own, or drop a constant one nobody asks for; False for others."""
     uses = gathered.uses
-    if name is None or name in _UNREAD or any(n.type == "this" for n in part.walk()):
+    if name is None or name in RUNTIME_OPTIONS or any(n.type == "this" for n in part.walk()):
         return False
     gathered.members.kept_only("unknown-option", part.text.split("\n")[0][:60], part.start)
     entry = claim_option(gathered, part)

@@ -1,0 +1,276 @@
+"""What each option of a component object becomes as statements, for both versions of the runtime."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from clean_carry.component.result import Result
+from clean_carry.crossing.carry import Request, carry_file
+
+FILE = """<template>
+  <div>{markup}<b @click="go(1)">{{{{ used }}}} {{{{ berth }}}}</b></div>
+</template>
+
+<script>
+import load from './load';
+import Tide from './Tide.vue';
+
+export default {{
+  props: {{ pier: String, limit: {{ type: Number, default: 3 }}, berth: Object }},
+  data() {{
+    return {{ used: 0, list: [] }};
+  }},
+  {options}
+  methods: {{
+    go(by) {{
+      {body}
+    }},
+  }},
+}};
+</script>
+"""
+
+
+def carried(
+    tmp_path: Path, options: str = "", body: str = "load();", markup: str = "", runtime: int = 3
+) -> Result:
+    path = tmp_path / "Berth.vue"
+    path.write_text(FILE.format(options=options, body=body, markup=markup), "utf-8")
+    return carry_file(Request(path, "Berth.vue", "single-file-flat", runtime=runtime))[0]
+
+
+def text_of(result: Result) -> str:
+    assert result.status == "clean", [(f.rule, f.message) for f in result.findings]
+    return result.files[0].text
+
+
+OPTIONS: list[tuple[str, str, str]] = [
+    # (option, what version 3 gets, what version 2.7 gets where that is something else)
+    ("created() { this.used = 1; },", "used.value = 1;", ""),
+    ("created() { const n = 1; this.used = n; },", "{\n  const n = 1; used.value = n;\n}", ""),
+    (
+        "created() { if (!this.pier) return; this.used = 1; },",
+        "function created() { if (!props.pier) return; used.value = 1; }\n\ncreated();",
+        "",
+    ),
+    ("async created() { this.list = await load(); },", "async function created() {", ""),
+    ("mounted() { this.go(); },", "onMounted(() => { go(); });", ""),
+    ("async mounted() { await load(); },", "onMounted(async () => { await load(); });", ""),
+    ("beforeMount() { load(); },", "onBeforeMount(() => { load(); });", ""),
+    ("beforeUpdate() { load(); },", "onBeforeUpdate(() => { load(); });", ""),
+    ("updated() { load(); },", "onUpdated(() => { load(); });", ""),
+    ("activated() { load(); },", "onActivated(() => { load(); });", ""),
+    ("deactivated() { load(); },", "onDeactivated(() => { load(); });", ""),
+    ("beforeDestroy() { load(); },", "onBeforeUnmount(() => { load(); });", ""),
+    ("unmounted() { load(); },", "onUnmounted(() => { load(); });", ""),
+    ("errorCaptured(e) { load(e); },", "onErrorCaptured((e) => { load(e); });", ""),
+    ("mounted: () => load(),", "onMounted(() => load());", ""),
+    (
+        "computed: { left() { return this.limit - this.used; } },",
+        "const left = computed(() => { return props.limit - used.value; });",
+        "",
+    ),
+    (
+        "computed: { left: function () { return this.used; } },",
+        "const left = computed(() => { return used.value; });",
+        "",
+    ),
+    (
+        "computed: { left: { get() { return this.used; }, set(v) { this.used = v; } } },",
+        "const left = computed({\n  get: () => { return used.value; },\n"
+        "  set: (v) => { used.value = v; },\n});",
+        "",
+    ),
+    (
+        "watch: { limit(now) { this.used = now; } },",
+        "watch(() => props.limit, (now) => { used.value = now; });",
+        "",
+    ),
+    (
+        "watch: { limit: 'go' },",
+        "watch(() => props.limit, go);",
+        "",
+    ),
+    (
+        "watch: { limit: { handler(n) { this.go(n); }, immediate: true } },",
+        "watch(() => props.limit, (n) => { go(n); }, { immediate: true });",
+        "",
+    ),
+    (
+        "watch: { list() { this.go(); } },",
+        "watch(() => list.value, () => { go(); });",
+        "instance.proxy.$watch(() => list.value, () => { go(); });",
+    ),
+    (
+        "watch: { list: { handler: 'go', deep: true } },",
+        "watch(() => list.value, go, { deep: true });",
+        "",
+    ),
+    (
+        "watch: { 'berth.name'(now) { this.go(now); } },",
+        "watch(() => props.berth?.name, (now) => { go(now); });",
+        "instance.proxy.$watch(() => props.berth?.name, (now) => { go(now); });",
+    ),
+    (
+        "watch: { limit: [function (n) { this.used = n; }, 'go'] },",
+        "watch(() => props.limit, (n) => { used.value = n; });\n\nwatch(() => props.limit, go);",
+        "",
+    ),
+    ("watch: { $route() { this.go(); } },", "watch(() => instance.proxy.$route, ", "$watch(() => "),
+    ("inject: ['dock'],", "const dock = inject('dock');", ""),
+    (
+        "inject: { dock: { from: 'quay', default: null } },",
+        "const dock = inject('quay', null);",
+        "",
+    ),
+    (
+        "inject: { dock: { default: () => [] } },",
+        "const dock = inject('dock', () => [], true);",
+        "",
+    ),
+    ("provide: { a: 1 },", "provide('a', 1);", ""),
+    ("provide() { return { pier: this.pier }; },", "provide('pier', props.pier);", ""),
+    ("components: { Tide },", "const props", "defineProps({"),
+    (
+        "components: { 'tide-strip': Tide },",
+        "defineOptions({\n  components: { 'tide-strip': Tide },\n});",
+        "export default {\n  components: { 'tide-strip': Tide },\n};\n</script>",
+    ),
+    (
+        "inheritAttrs: false,",
+        "defineOptions({\n  inheritAttrs: false,\n});",
+        "<script>\nexport default {\n  inheritAttrs: false,\n};\n</script>",
+    ),
+    (
+        "name: 'Berth',",
+        "defineOptions({ name: 'Berth' });",
+        "<script>\nexport default {\n  name: 'Berth',\n};\n</script>",
+    ),
+    ("group: 'docks',", "const props", "const props"),
+    (
+        "group: { of: 'docks' },",
+        "defineOptions({\n  group: { of: 'docks' },\n});",
+        "export default {\n  group: { of: 'docks' },\n};",
+    ),
+    ("emits: { gone: null },", "defineEmits({ gone: null });", ""),
+]
+
+
+@pytest.mark.parametrize("runtime", [2, 3])
+@pytest.mark.parametrize(("option", "three", "two"), OPTIONS)
+def test_options_as_statements(
+    option: str, three: str, two: str, runtime: int, tmp_path: Path
+) -> None:
+    wanted = two if two and runtime == 2 else three
+    text = text_of(carried(tmp_path, option, "this.used += by; load(this.pier);", runtime=runtime))
+    assert wanted in text
+    assert "this." not in text
+    assert text.startswith(FILE.format(options="", body="", markup="").split("\n\n")[0])
+
+
+BODIES: list[tuple[str, str]] = [
+    ("this.used++;", "used.value++;"),
+    ("--this.used;", "--used.value;"),
+    ("[this.used] = [by];", "[used.value] = [by];"),
+    ("this.$emit('gone', by);", "emit('gone', by);"),
+    ("this.$emit(`to-${by}`);", "emit(`to-${by}`);"),
+    ("this.$nextTick(() => this.go(by));", "nextTick(() => go(by));"),
+    ("load(this.$attrs.id);", "load(attrs.id);"),
+    ("load(this.$el, this.$parent);", "load(instance.proxy.$el, instance.proxy.$parent);"),
+    ("this.timer = load(); load(this.timer);", "timer = load(); load(timer);"),
+    ("const self = this; load(self.used);", "load(used.value);"),
+    ("const { used, pier: at } = this;", "const currentUsed = used.value, at = props.pier;"),
+    ("load(this.go.bind(this));", "load((...args) => go(...args));"),
+    ("if (by === this) load();", "if (by === instance.proxy) load();"),
+    ("load(() => this.used);", "load(() => used.value);"),
+    ("load(function () { return this.used; });", "load(function () { return this.used; });"),
+    ("load(this.unknown);", "load(instance.proxy.unknown);"),
+    ("const used = this.used; load({ used });", "const currentUsed = used.value; load({ used: currentUsed });"),
+    ("this.$refs.box.focus();", "box.value.focus();"),
+    ("this.$refs.other.focus();", "instance.proxy.$refs.other.focus();"),
+    ("load(this.$refs);", "load(instance.proxy.$refs);"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("runtime", [2, 3])
+@pytest.mark.parametrize(("old", "new"), BODIES)
+def test_bodies_by_name(old: str, new: str, runtime: int, tmp_path: Path) -> None:
+    markup = "<i ref='box'/>" if "$refs.box" in old else ""
+    assert new in text_of(carried(tmp_path, "", old, markup, runtime))
+
+
+REFUSED: list[tuple[str, str, str, str]] = [
+    ("provide() { return { dock: this }; },", "", "", "instance-escapes"),
+    ("created() { throw new Error(); },", "", "", "made-throws"),
+    ("computed: { ...load },", "", "", "unknown-option"),
+    ("computed: { left() { return arguments; } },", "", "", "unknown-option"),
+    ("watch: { unknown() {} },", "", "", "unknown-option"),
+    ("mixins: [load],", "", "", "mixin-not-followed"),
+    ("setup() {},", "", "", "unknown-option"),
+    ("", "this.$watch('used', load); this.$data.used = 1;", "", "unknown-use"),
+    ("", "const { ...all } = this;", "", "instance-escapes"),
+    ("", "", "<i v-model='limit'/>", "input-written"),
+    ("", "", "<i>{{ load }}</i>", "unknown-use"),
+]
+
+
+@pytest.mark.parametrize("runtime", [2, 3])
+@pytest.mark.parametrize(("option", "body", "markup", "rule"), REFUSED)
+def test_what_cannot_be_a_statement_is_refused_by_name(
+    option: str, body: str, markup: str, rule: str, runtime: int, tmp_path: Path
+) -> None:
+    result = carried(tmp_path, option, body or "load();", markup, runtime)
+    assert (result.status, result.findings[0].rule) == ("refused", rule)
+
+
+def test_state_that_reads_state_is_refused(tmp_path: Path) -> None:
+    path = tmp_path / "Berth.vue"
+    text = FILE.format(options="", body="", markup="").replace("list: []", "list: this.used")
+    path.write_text(text)
+    result = carry_file(Request(path, "Berth.vue", "single-file-flat"))[0]
+    assert (result.status, result.findings[0].rule) == ("refused", "state-reads-state")
+
+
+def test_code_of_the_module_keeps_a_script_of_its_own(tmp_path: Path) -> None:
+    path = tmp_path / "Berth.vue"
+    text = FILE.format(options="name: 'Berth',", body="load(next);", markup="")
+    path.write_text(text.replace("export default", "let next = 0; // counts all\n\nexport default"))
+    for runtime, options in ((2, "export default {\n  name: 'Berth',\n};\n"), (3, "")):
+        request = Request(path, "Berth.vue", "single-file-flat", runtime=runtime)
+        found = text_of(carry_file(request)[0])
+        first, second = found.split("</script>")[:2]
+        assert "let next = 0; // counts all\n" in first
+        assert options in first
+        assert "import Tide from './Tide.vue';" in first
+        assert second.startswith("\n\n<script setup>\nimport { ref } from 'vue';\n\n")
+        assert "load(next);" in second
+
+
+def test_names_of_imports_and_inputs_are_kept_apart_in_the_template(tmp_path: Path) -> None:
+    path = tmp_path / "Berth.vue"
+    text = FILE.format(options="", body="pier(this.pier);", markup="{{ pier }}")
+    path.write_text(text.replace("import load", "import { pier } from './pier';\nimport load"))
+    found = text_of(carry_file(Request(path, "Berth.vue", "single-file-flat"))[0])
+    assert "import { pier as pierImported } from './pier';" in found
+    assert "pierImported(props.pier);" in found
+
+
+def test_a_member_named_like_an_import_is_renamed_in_the_template_too(tmp_path: Path) -> None:
+    path = tmp_path / "Berth.vue"
+    text = FILE.format(options="", body="this.load();", markup="<i @click='load({ used })'/>")
+    path.write_text(text.replace("  methods: {", "  methods: {\n    load() { load(); },"))
+    found = text_of(carry_file(Request(path, "Berth.vue", "single-file-flat"))[0])
+    assert "function ownLoad() { load(); }" in found
+    assert "@click='ownLoad({ used })'" in found
+
+
+def test_what_parents_reach_is_given_out(tmp_path: Path) -> None:
+    (tmp_path / "package.json").write_text("{}")
+    (tmp_path / "Quay.vue").write_text(
+        "<template><berth ref='b'/></template>\n<script>\n"
+        "export default { mounted() { this.$refs.b.go(1); const b = this.$refs.b;\n b.used; } };\n</script>\n"
+    )
+    found = text_of(carried(tmp_path))
+    assert "defineExpose({ used, go });" in found
