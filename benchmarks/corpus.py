@@ -42,7 +42,7 @@ class Corpus:
     """A package, its version, the folder of its sources and the runtime it is run in.
 
     `script` is a script of the package that applications load beside it, `alias` a prefix of imports
-    that means its own folder.
+    that means its own folder, `imports` are prefixes with what each means.
     """
 
     package: str
@@ -52,6 +52,7 @@ class Corpus:
     script: str = ""
     alias: str = ""
     typed: tuple[str, ...] = ()
+    imports: tuple[tuple[str, str], ...] = ()
 
 
 # Carried and checked, not rendered: sources in TypeScript on a base class of their own.
@@ -116,7 +117,9 @@ def fetched(corpus: Corpus) -> Path:
     )
     package = json.loads((folder / "package.json").read_text())
     wanted = {**package.get("peerDependencies", {}), **package.get("dependencies", {})}
-    wanted |= {"react": corpus.runtime, "react-dom": corpus.runtime, "prop-types": "15.8.1"}
+    single = any(folder.rglob("*.vue"))
+    react = {"react": corpus.runtime, "react-dom": corpus.runtime, "prop-types": "15.8.1"}
+    wanted |= {"vue": corpus.runtime} if single else react
     wanted |= {name: version for name, _, version in (t.rpartition("@") for t in corpus.typed)}
     (folder / "package.json").write_text(
         json.dumps({"name": "corpus", "private": True, "dependencies": wanted})
@@ -138,6 +141,9 @@ def fetched(corpus: Corpus) -> Path:
         text = f"import '{corpus.script}';\nexport default ({{ children }}) => children;\n"
         (folder / "trial-setup.jsx").write_text(text)
         (folder / "clean-carry.toml").write_text('setup = "trial-setup.jsx"\n')
+    if corpus.imports:
+        lines = "".join(f"'{prefix}' = '{target}'\n" for prefix, target in corpus.imports)
+        (folder / "clean-carry.toml").write_text(f"[imports]\n{lines}")
     if corpus.alias:
         (folder / "clean-carry.toml").write_text(f"[imports]\n'{corpus.alias}' = './'\n")
     (folder / "complete").write_text("")
@@ -272,10 +278,8 @@ def _verify(row: Row, path: Path, result: Result, bench: Bench) -> None:
         row.verdict = "not run"
 
 
-INTRODUCTION = """# Open corpora, measured
-
-Made by `python benchmarks/corpus.py`: every class component of real packages, carried to functions
-and verified in the package's runtime (react 16.14) with trials that find themselves (3 seconds a
+INTRODUCTION = """Made by `python benchmarks/corpus.py`: every class component of real packages, carried to
+functions and verified in the package's runtime (react 16.14) with trials that find themselves (3 seconds a
 component). Components are counted by the TypeScript compiler, not by our reader.
 
 *Fail the checks*: the written file does not parse, or a linter finds an undefined, unused or redeclared
@@ -353,11 +357,17 @@ def main(wanted: list[str]) -> None:
 
 def _store(text: str, refusals: Counter[str]) -> None:
     rules = "".join(f"| `{rule}` | {count} |\n" for rule, count in refusals.most_common())
+    why = f"### Why components are left or refused\n\n| rule | components |\n|---|---|\n{rules}"
+    put_section("Classes to functions", f"{INTRODUCTION}\n{text}\n{why}")
+
+
+def put_section(title: str, text: str) -> None:
+    """Put a section into docs/corpus.md, in the place of the one with this title."""
     page = HERE.parent / "docs" / "corpus.md"
-    page.write_text(
-        f"{INTRODUCTION}\n{text}\n## Why components are left or refused\n\n"
-        f"| rule | components |\n|---|---|\n{rules}"
-    )
+    head, *parts = page.read_text("utf-8").split("\n## ")
+    kept = [part for part in parts if not part.startswith(f"{title}\n")]
+    sections = [*kept, f"{title}\n\n{text.rstrip()}\n"]
+    page.write_text("\n## ".join([head.rstrip() + "\n", *(s.rstrip() + "\n" for s in sections)]))
 
 
 if __name__ == "__main__":

@@ -1,6 +1,7 @@
 """How many mutants of components are told apart by trials that find themselves.
 
-    python benchmarks/mutants.py demo|corpus|carried [--budget SECONDS] [--components N] [--each N] [--seed N]
+    python benchmarks/mutants.py demo|corpus|carried [--budget SECONDS] [--components N]
+        [--each N] [--seed N]
 
 `corpus` takes components of the open corpora as they are, `carried` others of them, as they were carried.
 A mutant is a component with one place changed by an operator below, found in its syntax tree. Each is

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 
@@ -17,6 +18,9 @@ from clean_carry.component.model import (
     Timed,
 )
 from clean_carry.source.text import SourceText
+
+# What is made of what it is given, or throws (ECMA-262 §22.2.4, ECMA-402).
+_MAKES = re.compile(rb"\bnew (?:Intl\.\w+|RegExp)\(")
 
 
 @dataclass
@@ -83,7 +87,12 @@ def may_throw(component: Component, source: SourceText) -> int:
     provided = {p.name for p in component.members if isinstance(p, Injected) and not p.fallback}
     runs = Runs(component)
     made = [p.callback.text for p in component.members if isinstance(p, Timed) and p.when == "made"]
-    for operation in runs.operations([*_state(component), *(code for code in made if code)]):
+    first = [*_state(component), *(code for code in made if code)]
+    for code in runs.reached(first):
+        found = _MAKES.search(source.data, code.span.start, code.span.end)
+        if found is not None:
+            return found.start()
+    for operation in runs.operations(first):
         after = source.data[operation.span.end : operation.span.end + 1]
         if after not in (b".", b"["):
             continue
@@ -113,5 +122,8 @@ def _made(component: Component) -> Iterator[Code]:
                 yield code
             case Timed(when="made", callback=callback) if callback.text is not None:
                 yield callback.text
-            case Reaction(text=text, immediate=True):
-                yield text
+            case Reaction(text=text, immediate=immediate, source=source):
+                # A watcher looks at its source at once.
+                yield from (d.text for d in component.derived if d.name == source.name)
+                if immediate:
+                    yield text

@@ -23,10 +23,15 @@ MOST_FILES = 4000
 # A string that is a relative path: in a script hardly anything but what is imported.
 _IMPORT = re.compile(r"""['"](\.\.?(?:/[^'"\n]*)?)['"]""")
 _DEFAULT_IMPORT = re.compile(r"""\bimport\s+(\w+)[^;'"]*['"]([^'"\n]*)['"]""")
-_REACHED = re.compile(
-    r"\$(?:refs(?:\.\w+|\[[^\]]*\])(?:\[[^\]]*\])?|parent(?:\.\$parent)*|root|children\[[^\]]*\])\??\.(\w+)"
+_INSTANCE = (
+    r"\$(?:refs(?:\.\w+|\[[^\]]*\])(?:\[[^\]]*\])?|parent(?:\.\$parent)*|root|children\[[^\]]*\])"
 )
-_REFERENCE = re.compile(r"\b(\w+)\s*=\s*[\w.]*\$(?:refs(?:\.\w+|\[[^\]]*\])|parent)\s*[;,\n]")
+# A member asked of another instance, also where its type is stated; and names that stand for one.
+_REACHED = re.compile(_INSTANCE + r"(?:\s+as\s[^)]*\))?[?!]?\.(\w+)")
+_STANDS_FOR = (
+    re.compile(r"\b(\w+)\s*=\s*[\w.(]*" + _INSTANCE),
+    re.compile(r"\b(\w+)\s*\([^)]*\)[^{};]*\{\s*return\s+[\w.(]*" + _INSTANCE),
+)
 _OPTION = re.compile(r"\$options(?:\??\.(\w+)|\[)")
 _PASSES_ON = re.compile(r"""export\b[^;'"]*\bfrom\s*['"](\.[^'"\n]*)['"]""")
 
@@ -84,15 +89,15 @@ def reached_by_reference(file: Path) -> frozenset[str]:
 @cache
 def _reached(root: Path) -> frozenset[str]:
     found: set[str] = set()
-    for number, name in enumerate(_scripts(root)):
+    for number, file in enumerate(_scripts(root)):
         if number >= MOST_FILES:
             break
-        text = _text(name)
+        text = _text(file)
         if "$refs" not in text and "$parent" not in text and "$children" not in text:
             continue
         found.update(match[1] for match in _REACHED.finditer(text))
-        for match in _REFERENCE.finditer(text):
-            found.update(re.findall(rf"\b{re.escape(match[1])}\.(\w+)", text))
+        for name in {match[1] for form in _STANDS_FOR for match in form.finditer(text)}:
+            found.update(re.findall(rf"\b{re.escape(name)}[?!]?\.(\w+)", text))
     return frozenset(found)
 
 

@@ -43,10 +43,10 @@ class Members:
     `mutations` are (name, offset) of state changed in place, `assigned` the expressions a state
     field is set to, `initial` what a state field starts as and a derived value gives,
     `named` the places of a watcher's parameters with the member whose value they hold. `settable` are
-    derived values that can be written, `fields` what lives on the instance undeclared, `elements` the
-    names of references, `mixed` and `mixed_hooks` what a
-    mixin brings, `internal` state that is not open on the instance, `open` what
-    is asked of it undeclared (and where first). `unread` is what only a target that
+    derived values that can be written, `fields` what lives on the instance undeclared, `elements_set`
+    the references code sets itself, `mixed` and `mixed_hooks` what a mixin brings, `shared` what it
+    asks the instance for, `internal` state that is not open on the instance, `open` what is asked of it
+    undeclared (and where first). `unread` is what only a target that
     keeps it as it is can carry: (rule, detail, offset).
     """
 
@@ -61,10 +61,11 @@ class Members:
     settable: set[str] = field(default_factory=set)
     injected: set[str] = field(default_factory=set)
     fields: set[str] = field(default_factory=set)
-    elements: dict[str, int] = field(default_factory=dict)
+    elements_set: set[str] = field(default_factory=set)
     unread: list[tuple[str, str, int]] = field(default_factory=list)
     mixed: set[str] = field(default_factory=set)
     mixed_hooks: set[str] = field(default_factory=set)
+    shared: set[str] = field(default_factory=set)
     open: dict[str, int] = field(default_factory=dict)
     internal: set[str] = field(default_factory=set)
 
@@ -143,10 +144,11 @@ def _element(uses: Uses, node: Node, members: Members, root: Node) -> bool:
     name = property_name(part) if part is not None else None
     members.kept_only("unknown-use", node.text, node.start)
     deferred = is_deferred(node, root, uses.names)
+    if name is not None and above is not None and is_write(above):
+        members.elements_set.add(name)
     if above is None or above.type != "member_expression" or name is None or is_write(above):
         _add(uses, node, "built-in", Builtin(uses.span(node), -1, deferred, "$refs"))
         return True
-    members.elements.setdefault(name, node.start)
     use = FieldUse(uses.span(above), -1, deferred, Member("element", name))
     _add(uses, node, "element-reference", use)
     return True

@@ -299,9 +299,7 @@ class FlatWriter:
     def _watched(self, part: Reaction) -> str:
         name = part.source.name
         value = (
-            self.speller.built_in(name)
-            if name.startswith("$") or name in self.component.mixed
-            else self.speller.value(part.source)
+            self.speller.built_in(name) if name.startswith("$") else self.speller.value(part.source)
         )
         return value + "".join(f"?.{step}" for step in part.path)
 

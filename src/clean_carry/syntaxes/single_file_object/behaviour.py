@@ -112,8 +112,10 @@ def _watcher(
     name, *path = key.split(".")
     known = members.props | members.state | members.derived | members.injected
     built_in = name.startswith("$") and name not in ("$data", "$props")
-    built_in = built_in or name in members.mixed
-    if (name not in known and not built_in) or not all(map(is_identifier, path)):
+    if name in members.mixed:
+        # A watcher looks at once, when what is mixed in is not there yet.
+        uses.refuse("mixin-too-early", name, given.start)
+    if (name not in known | members.mixed and not built_in) or not all(map(is_identifier, path)):
         uses.refuse("unknown-option", f"a watcher of {key}", given.start)
         return
     function, settings = given, []

@@ -70,7 +70,8 @@ def collect_uses(
 ) -> None:
     """Second pass: an operation for every use of the instance in the script.
 
-    `drawn` are the names the template uses: what of them is not declared stays on the instance.
+    `drawn` are the names the template uses: what of them is not declared stays on the instance, as does
+    what something mixed in asks for.
     """
     roots = {id(f): f for f in _instance_functions(literal, hooks)}
     found: list[_Access] = []
@@ -91,8 +92,7 @@ def collect_uses(
     members.fields = {
         access.name
         for access in found
-        if access.name not in declared
-        and access.name not in drawn
+        if access.name not in declared | members.shared | drawn
         and not access.name.startswith(("$", "_"))
         and access.node.type == "member_expression"
         and is_write(access.node)
@@ -100,7 +100,9 @@ def collect_uses(
     members.fields |= {
         access.name
         for access in found
-        if access.name.startswith("_") and access.name not in declared and is_write(access.node)
+        if access.name.startswith("_")
+        and access.name not in declared | members.shared
+        and is_write(access.node)
     }
     for declarator, pattern, owner in taken:
         _take(uses, declarator, pattern, members, owner)

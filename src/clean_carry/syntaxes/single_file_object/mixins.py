@@ -43,10 +43,14 @@ class NotFollowed(Exception):
 
 @dataclass
 class Follower:
-    """Follows what is mixed in through the files of a project. `hooks` are the names of hooks."""
+    """Follows what is mixed in through the files of a project.
+
+    `hooks` are the names of hooks, `later` the options set on an object after it was made.
+    """
 
     workspace: Workspace
     hooks: frozenset[str]
+    later: dict[int, list[tuple[str | None, Node, Node]]] = field(default_factory=dict)
 
     def mixed(self, node: Node, tree: Tree, file: Path, depth: int = 0) -> Mixed:
         """What an expression of a `mixins` or `extends` option brings. Raises `NotFollowed`."""
@@ -56,7 +60,8 @@ class Follower:
             for item in literal.named_children:
                 found.add(self.mixed(item, there, where, depth + 1))
             return found
-        for option, part, value in parts_of(literal):
+        later = self.later.get(id(literal), [])
+        for option, part, value in [*parts_of(literal), *later]:
             if option in ("mixins", "extends"):
                 for item in value.named_children if value.type == "array" else [value]:
                     found.add(self.mixed(item, there, where, depth + 1))
@@ -75,7 +80,8 @@ class Follower:
                 found.provides = True
             elif option is None or option in ("setup", "render"):
                 raise NotFollowed(f"{part.text.split(chr(10))[0][:40]} in {where.name}")
-        found.asked |= _asked(literal)
+        for node in (literal, *(value for _, _, value in later)):
+            found.asked |= _asked(node)
         return found
 
     def _object(self, node: Node, tree: Tree, file: Path, depth: int) -> tuple[Node, Tree, Path]:
@@ -115,7 +121,9 @@ class Follower:
             if declared is not None and declared.text == name and value is not None:
                 if function and value.is_function:
                     return value, tree, file
-                return self._object(value, tree, file, depth + 1)
+                found = self._object(value, tree, file, depth + 1)
+                self.later[id(found[0])] = _set_later(tree, name)
+                return found
         for node in tree.of("function_declaration"):
             declared = node.child("name")
             if function and declared is not None and declared.text == name:
@@ -158,6 +166,23 @@ class Follower:
         if name != "default":
             return self._named(name, tree, file, depth + 1, function)
         raise NotFollowed(f"{name} of {file.name}")
+
+
+def _set_later(tree: Tree, name: str) -> list[tuple[str | None, Node, Node]]:
+    """The options set on an object after it was made, as if they stood in it. Raises `NotFollowed`."""
+    found: list[tuple[str | None, Node, Node]] = []
+    for node in tree.of("assignment_expression"):
+        left, right = node.child("left"), node.child("right")
+        target = left.child("object") if left is not None else None
+        if left is None or right is None or target is None:
+            continue
+        if target.text == name:
+            found.append((property_name(left.child("property") or left), left, right))
+        elif target.text.startswith(f"{name}."):
+            raise NotFollowed(f"{name}, which is changed later")
+    if any(n.text.startswith(f"Object.assign({name},") for n in tree.of("call_expression")):
+        raise NotFollowed(f"{name}, which is changed later")
+    return found
 
 
 def _imported(statement: Node, name: str) -> Iterator[str]:

@@ -115,6 +115,7 @@ def _mix_in(uses: Uses, members: Members, literal: Node, workspace: Workspace) -
     if "beforeCreate" in found.hooks:
         found.hooks.add("created")
     members.mixed_hooks |= found.hooks & own
+    members.shared |= found.asked
     members.props |= found.props
     members.mixed |= found.members - found.props
 
@@ -235,7 +236,7 @@ def _component(
         mutations=tuple(members.mutations),
         unread=tuple(members.unread),
         template_names=_template_names(source, code),
-        element_names=_element_names(source, elements),
+        element_names=_element_names(source, elements, members.elements_set),
         root_is_component=_has_component_root(template),
         tags=frozenset(node.tag for node in elements if node.kind == "element"),
         plain_fields=tuple(sorted(members.fields)),
@@ -344,13 +345,15 @@ _OPEN = frozenset(("component", "slot", "template", "transition"))
 
 
 def _element_names(
-    source: SourceText, elements: list[TemplateNode]
+    source: SourceText, elements: list[TemplateNode], own: set[str]
 ) -> tuple[tuple[str, Span], ...]:
     found: list[tuple[str, Span]] = []
     for node in elements:
         attribute = node.attribute("ref")
         if attribute is not None and attribute.value is not None:
-            found.append((source.slice(*attribute.value), source.span(*attribute.value)))
+            name = source.slice(*attribute.value)
+            if name not in own:
+                found.append((name, source.span(*attribute.value)))
     return tuple(found)
 
 
