@@ -146,8 +146,18 @@ def fetched(corpus: Corpus) -> Path:
         (folder / "clean-carry.toml").write_text(f"[imports]\n{lines}")
     if corpus.alias:
         (folder / "clean-carry.toml").write_text(f"[imports]\n'{corpus.alias}' = './'\n")
+    _pass_on(folder)
     (folder / "complete").write_text("")
     return folder
+
+
+def _pass_on(folder: Path) -> None:
+    """Modules a package ships built only, under the name its sources know them by."""
+    for types in folder.glob("*/style/*.d.ts"):
+        stem = types.name.removesuffix(".d.ts")
+        built, source = types.with_name(f"{stem.lower()}.esm.js"), types.with_name(f"{stem}.js")
+        if built.exists() and not source.exists():
+            source.write_text(f"export {{ default }} from './{built.name}';\n")
 
 
 def tools() -> Path:

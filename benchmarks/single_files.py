@@ -146,17 +146,19 @@ def _verify(row: Row, path: Path, result: Result, bench: Bench) -> None:
         ]
 
 
-INTRODUCTION = """Made by `python benchmarks/single_files.py`: every single file with a script, carried to the
-flat form and verified in its own version of the runtime, 3 seconds each. Files without a template of their own (bases others
-extend, render functions) are shown apart: they have nothing to draw in the flat form.
+INTRODUCTION = """Made by `python benchmarks/single_files.py`: every single file with a script,
+carried to the flat form and verified in its own version of the runtime, 3 seconds each. Files without a
+template of their own (bases others extend, render functions) are shown apart: they have nothing to draw in
+the flat form.
 
-*Fail the checks*: the written file does not compile where the old one did, or a linter finds in what it compiles to what it did
-not find before. *Kept*: template and styles are byte for byte the same. *Pointed at*: of those that differ and are clean,
-those with a finding beyond `members-closed`.
+*Fail the checks*: the written file does not compile where the old one did, or a linter finds in what it
+compiles to what it did not find before. *Kept*: template and styles are byte for byte the same. *Pointed
+at*: of those that differ and are clean, those with a finding beyond `members-closed`.
 """
 COLUMNS = (
-    "corpus", "runtime", "files", "without template", "with template", "clean", "clean, %", "fail the checks",
-    "comments lost", "kept", "old mounts", "same", "differs", "pointed at", "branch reach, median %", "ms a file",
+    "corpus", "runtime", "files", "without template", "with template", "clean", "clean, %",
+    "fail the checks", "comments lost", "kept", "old mounts", "same", "differs", "pointed at",
+    "branch reach, median %", "ms a file",
 )  # fmt: skip
 
 
@@ -168,8 +170,8 @@ def line(corpus: Corpus, rows: list[Row], each: float) -> list[object]:
     verdict = Counter(r.verdict for r in rows)
     reach = [r.reach for r in rows if r.reach is not None]
     return [
-        f"{corpus.package} {corpus.version}", corpus.runtime[:3].rstrip("."), len(rows), len(rows) - len(drawn),
-        len(drawn), clean, f"{100 * clean / max(1, len(drawn)):.0f}",
+        f"{corpus.package} {corpus.version}", corpus.runtime[:3].rstrip("."), len(rows),
+        len(rows) - len(drawn), len(drawn), clean, f"{100 * clean / max(1, len(drawn)):.0f}",
         sum(bool(r.problems) for r in rows), sum(len(r.lost) for r in rows),
         f"{sum(r.kept for r in written)} of {len(written)}", verdict["same"] + verdict["differs"],
         verdict["same"], verdict["differs"],

@@ -74,7 +74,7 @@ UNKNOWN = [
     ("this.used = now;", "this.left = now;", "derived-written"),
     ("this.used = now;", "this.go = now;", "method-replaced"),
     ("this.used = now;", "this.$data.used = now;", "unknown-use"),
-    ('<template>', '<template lang="pug">', "block-unread"),
+    ("<template>", '<template lang="pug">', "block-unread"),
     ("<script>", '<script src="./a.js">', "block-unread"),
     ("</script>", "</script>\n<style>.a { color: v-bind(left); }</style>", "style-unread"),
 ]
@@ -148,7 +148,10 @@ def test_a_local_that_hides_a_member_it_needs_is_renamed(tmp_path: Path) -> None
     text = WHOLE.replace("go(by) {", "go(by) { const used = 1; look({ used });")
     result = carried(tmp_path, text, "single-file-flat")
     assert result.status == "clean"
-    assert "const currentUsed = 1; look({ used: currentUsed }); used.value += by;" in result.files[0].text
+    assert (
+        "const currentUsed = 1; look({ used: currentUsed }); used.value += by;"
+        in result.files[0].text
+    )
 
 
 def test_scopes_go_to_the_last_compound_before_its_pseudo() -> None:

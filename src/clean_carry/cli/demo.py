@@ -15,6 +15,11 @@ from clean_carry.verify.bench import Bench
 
 # The component that is searched too, and for how many seconds.
 SEARCHED, SECONDS = "TicketForm", 4.0
+PARTS = {
+    "components": "The staff pages: classes become functions (React 18)",
+    "passenger": "The passenger pages: objects become statements (Vue 3)",
+    "passenger-older": "Older passenger pages, on the runtime they have (Vue 2.7)",
+}
 
 
 @click.command(epilog="Example: clean-carry demo --into ferries")
@@ -34,15 +39,14 @@ def demo(into: Path, offline: bool, as_json: bool) -> None:
     say = (lambda text: None) if as_json else click.echo
     with Bench(offline=offline, say=lambda text: click.echo(text, err=True)) as bench:
         settle_in(into)
-        say(
-            click.style(
-                "Gullmoor Ferries moves its front end from classes to functions.", bold=True
-            )
-        )
-        say(f"Its nine class components are now in {into}/components. None of them is changed;")
-        say("each new file stands beside the old one, and both are rendered and compared.\n")
-        chapters = []
+        say(click.style("Gullmoor Ferries moves its front end.", bold=True))
+        say(f"Its components are now in {into}. None of them is changed; each new file stands")
+        say("beside the old one, and both are rendered and compared.")
+        chapters: list[Chapter] = []
         for chapter in tell(into, bench):
+            title = PARTS.get(chapter.path.parent.name)
+            if title and chapter.path.parent.name not in {c.path.parent.name for c in chapters}:
+                say(click.style(f"\n{title}", bold=True))
             chapters.append(chapter)
             if not as_json:
                 for line in _lines(chapter):
@@ -66,13 +70,13 @@ def demo(into: Path, offline: bool, as_json: bool) -> None:
 
 def _lines(chapter: Chapter) -> list[str]:
     result = chapter.result
-    name = click.style(f"{result.component:<15}", bold=True)
+    name = click.style(f"{result.component:<16}", bold=True)
     if chapter.verification is None or chapter.new is None:
         finding = result.findings[0]
         refused = click.style("refused", fg="magenta")
         return [
             f"{name} {refused}   {finding.message} (line {finding.line})",
-            f"{'':<15} {'':<9} {click.style('→', dim=True)} {finding.advice}",
+            f"{'':<16} {'':<9} {click.style('→', dim=True)} {finding.advice}",
         ]
     v = chapter.verification
     old = SourceText.read(chapter.path).data.count(b"\n")
@@ -80,10 +84,10 @@ def _lines(chapter: Chapter) -> list[str]:
     colour = "green" if v.verdict == "same" else "red"
     said = click.style(f"{v.verdict:<9}", fg=colour)
     points = sum(len(t.steps) for t in v.trials)
+    trials = f"{len(v.trials)} trial{'s' if len(v.trials) > 1 else ''},"
     lines = [
-        f"{name} {said} {len(v.trials)} trials, {points:>2} settled points · "
-        f"{old} → {new} lines · {result.counts['carried']} constructs carried, "
-        f"{result.counts['left']} left"
+        f"{name} {said} {trials:<9} {points:>2} settled points · {old} → {new} lines · "
+        f"{result.counts['carried']} constructs carried, {result.counts['left']} left"
     ]
     if v.verdict != "same":
         lines += list(terminal.verdict(v, result.component))

@@ -46,7 +46,8 @@ class Default:
 
 @dataclass(frozen=True)
 class Prop:
-    """A declared or used input. `implied` is the value its syntax gives it without a default."""
+    """A declared or used input. `implied` is the value its syntax gives it without a default; one that is
+    `made` is called for each instance."""
 
     name: str
     default: Default | None = None

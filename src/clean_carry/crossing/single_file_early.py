@@ -82,7 +82,8 @@ def may_throw(component: Component, source: SourceText) -> int:
 
     An input without a default, what nobody may provide, the parent, and what is derived of them.
     """
-    unsure = {p.name for p in component.props if p.default is None and not p.required}
+    given = {p.name for p in component.props if p.default or p.required or p.implied}
+    unsure = {p.name for p in component.props} - given
     unsure -= {p.name for p in component.props if p.kind in ("String", "Boolean", "Number")}
     provided = {p.name for p in component.members if isinstance(p, Injected) and not p.fallback}
     runs = Runs(component)

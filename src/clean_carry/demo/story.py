@@ -27,6 +27,21 @@ COMPONENTS = (
     "TicketForm.tsx",
     "HarbourGuard.jsx",
 )
+# The passenger pages: single files, on the runtime's third version and on its second.
+PAGES = (
+    "passenger/SailingSearch.vue",
+    "passenger/TicketBasket.vue",
+    "passenger/SeatCounter.vue",
+    "passenger/BoardingClock.vue",
+    "passenger/NoticeDialog.vue",
+    "passenger-older/WeatherStrip.vue",
+    "passenger-older/CargoDeclaration.vue",
+    "passenger-older/CrossingSheet.vue",
+)
+STORY = (
+    *((f"components/{name}", "jsx-function") for name in COMPONENTS),
+    *((name, "single-file-flat") for name in PAGES),
+)
 
 
 @dataclass(frozen=True)
@@ -54,9 +69,9 @@ def settle_in(folder: Path) -> Path:
 
 def tell(folder: Path, bench: Bench) -> Iterator[Chapter]:
     """Carry and verify each component in `folder`."""
-    for name in COMPONENTS:
-        path = folder / "components" / name
-        result = carry_file(Request(path, str(path), "jsx-function"))[0]
+    for name, target in STORY:
+        path = folder / name
+        result = carry_file(Request(path, str(path), target))[0]
         if not result.files:
             yield Chapter(path, result, None, None)
             continue

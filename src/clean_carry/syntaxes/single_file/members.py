@@ -87,6 +87,8 @@ class Members:
 
 def add_use(uses: Uses, node: Node, name: str, members: Members, root: Node) -> bool:
     """Add the operation of one use of the member `name`; False where there is no such member."""
+    if node.parent is not None and node.parent.has("delete"):
+        return False
     if name in members.methods:
         _method_use(uses, node, name, root)
     elif name in members.state and is_write(node):

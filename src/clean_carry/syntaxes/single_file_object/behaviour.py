@@ -132,7 +132,7 @@ def _watcher(
     keys = {property_name(s.child("key") or s) for s in settings}
     deep, immediate = "deep" in keys, "immediate" in keys
     spans = tuple(uses.span(s) for s in settings)
-    plain = not path and _is_plain(gathered, name)
+    plain = path == ["length"] or (not path and _is_plain(gathered, name))
     method = property_name(function) if function.type == "string" else None
     if method in members.methods:
         members.kept_only("unknown-option", f"a watcher of {key} by name", given.start)

@@ -113,7 +113,8 @@ def collect_uses(
             add_use(uses, access.node, "$this", members, access.owner)
             continue
         if not add_use(uses, access.node, access.name, members, access.owner):
-            if access.name.startswith("$"):
+            deleted = access.node.parent is not None and access.node.parent.has("delete")
+            if access.name.startswith("$") or deleted:
                 uses.refuse("unknown-use", f"this.{access.name}", access.node.start)
                 continue
             members.open.setdefault(access.name, access.node.start)

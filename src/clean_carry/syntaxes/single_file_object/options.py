@@ -125,7 +125,8 @@ def _prop(uses: Uses, name: str, item: Node, spec: Node) -> Prop:
     if spec.type != "object":
         implied = "false" if spec.text == "Boolean" else ""
         return Prop(name, None, spec.text, implied, entry=entry)
-    kind, required, default, unread = "", False, None, False
+    kind, required, default = "", False, None
+    made = unread = False
     for key, part, value in parts_of(spec):
         match key:
             case "type":
@@ -136,9 +137,11 @@ def _prop(uses: Uses, name: str, item: Node, spec: Node) -> Prop:
                 held = uses.ledger.claim("input-default", uses.span(part))
                 form = "constant" if is_constant(value) else "other"
                 default = Default(uses.code(uses.span(value)), form, held)  # type: ignore[arg-type]
+            case "default":
+                made, unread = True, True
             case _:
                 unread = True
-    implied = "false" if kind == "Boolean" and default is None else ""
+    implied = "made" if made else "false" if kind == "Boolean" and default is None else ""
     return Prop(name, default, "unread" if unread else kind, implied, required, entry)
 
 
