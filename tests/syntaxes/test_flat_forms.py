@@ -187,7 +187,7 @@ BODIES: list[tuple[str, str]] = [
     ("load(() => this.used);", "load(() => used.value);"),
     ("load(function () { return this.used; });", "load(function () { return this.used; });"),
     ("load(this.unknown);", "load(instance.proxy.unknown);"),
-    ("const used = this.used; load({ used });", "const currentUsed = used.value; load({ used: currentUsed });"),
+    ("const used = this.used; load({ used });", "= used.value; load({ used: currentUsed });"),
     ("this.$refs.box.focus();", "box.value.focus();"),
     ("this.$refs.other.focus();", "instance.proxy.$refs.other.focus();"),
     ("load(this.$refs);", "load(instance.proxy.$refs);"),
@@ -269,8 +269,8 @@ def test_a_member_named_like_an_import_is_renamed_in_the_template_too(tmp_path: 
 def test_what_parents_reach_is_given_out(tmp_path: Path) -> None:
     (tmp_path / "package.json").write_text("{}")
     (tmp_path / "Quay.vue").write_text(
-        "<template><berth ref='b'/></template>\n<script>\n"
-        "export default { mounted() { this.$refs.b.go(1); const b = this.$refs.b;\n b.used; } };\n</script>\n"
+        "<template><berth ref='b'/></template>\n<script>\nexport default { mounted() {\n"
+        "  this.$refs.b.go(1); const b = this.$refs.b;\n b.used; } };\n</script>\n"
     )
     found = text_of(carried(tmp_path))
     assert "defineExpose({ used, go });" in found

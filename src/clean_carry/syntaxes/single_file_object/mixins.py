@@ -20,13 +20,16 @@ DEPTH = 8
 
 @dataclass
 class Mixed:
-    """The names a mixin brings by kind, those it asks the instance for, and the hooks it has."""
+    """The names a mixin brings by kind, those it asks the instance for, and the hooks it has.
+
+    One that `hands_on` the instance itself may ask it for anything.
+    """
 
     props: set[str] = field(default_factory=set)
     members: set[str] = field(default_factory=set)
     asked: set[str] = field(default_factory=set)
     hooks: set[str] = field(default_factory=set)
-    provides: bool = False
+    hands_on: bool = False
 
     def add(self, other: Mixed) -> None:
         """Take in what another one brings."""
@@ -34,7 +37,7 @@ class Mixed:
         self.members |= other.members
         self.asked |= other.asked
         self.hooks |= other.hooks
-        self.provides = self.provides or other.provides
+        self.hands_on = self.hands_on or other.hands_on
 
 
 class NotFollowed(Exception):
@@ -76,13 +79,31 @@ class Follower:
                 found.members |= set(_names(value))
             elif option in self.hooks or option in ("beforeCreate", "serverPrefetch"):
                 found.hooks.add(option or "")
-            elif option == "provide":
-                found.provides = True
             elif option is None or option in ("setup", "render"):
                 raise NotFollowed(f"{part.text.split(chr(10))[0][:40]} in {where.name}")
         for node in (literal, *(value for _, _, value in later)):
             found.asked |= _asked(node)
+            self._hand_on(node, there, where, found, depth + 1)
         return found
+
+    def _hand_on(self, node: Node, tree: Tree, file: Path, found: Mixed, depth: int) -> None:
+        """Note whether code hands the instance on; what it is lent to is looked through as well."""
+        for this in node.walk():
+            if this.type != "this" or _stays(this):
+                continue
+            lent = _lent(this)
+            if lent and _of_prototype(tree, lent):
+                continue
+            if not lent or depth > DEPTH:
+                found.hands_on = True
+                continue
+            try:
+                function, there, where = self._named(lent, tree, file, depth + 1, function=True)
+            except NotFollowed:
+                found.hands_on = True
+                continue
+            found.asked |= _asked(function)
+            self._hand_on(function, there, where, found, depth + 1)
 
     def _object(self, node: Node, tree: Tree, file: Path, depth: int) -> tuple[Node, Tree, Path]:
         """The literal an expression gives, with the tree and the file it stands in."""
@@ -206,6 +227,43 @@ def _names(value: Node) -> Iterator[str]:
         if name is None:
             raise NotFollowed(item.text[:40])
         yield name
+
+
+def _lent(this: Node) -> str:
+    """The function an instance is lent to by `f.call(this)`; empty where it is not."""
+    above = this.parent
+    call = above.parent if above is not None and above.type == "arguments" else None
+    callee = call.child("function") if call is not None else None
+    if above is None or callee is None or above.named_children[0] is not this:
+        return ""
+    part, function = callee.child("property"), callee.child("object")
+    if part is None or function is None or part.text not in ("call", "apply"):
+        return ""
+    return function.text if function.type == "identifier" else ""
+
+
+def _of_prototype(tree: Tree, name: str) -> bool:
+    """Whether a function is one that a plug-in gives every instance."""
+    for node in tree.of("variable_declarator"):
+        declared, value = node.child("name"), node.child("value")
+        if declared is not None and value is not None and declared.text == name:
+            return value.text.startswith("Object.getPrototypeOf(")
+    return False
+
+
+def _stays(this: Node) -> bool:
+    """Whether the instance stands before a member of it, by name, or is only asked for its kind."""
+    above = this.parent
+    if above is None:
+        return True
+    if above.type == "member_expression" and this.field == "object":
+        return True
+    if above.type == "variable_declarator" and this.field == "value":
+        return True
+    while above is not None and above.type in ("binary_expression", "arguments"):
+        above = above.parent
+    callee = above.child("function") if above is not None else None
+    return callee is not None and callee.text == "Object.getPrototypeOf"
 
 
 def _asked(literal: Node) -> set[str]:

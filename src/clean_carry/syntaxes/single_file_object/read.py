@@ -110,6 +110,9 @@ def _mix_in(uses: Uses, members: Members, literal: Node, workspace: Workspace) -
             uses.refuse("mixin-not-followed", str(missing), part.start)
             return
         closed = members.state | members.derived | members.methods | members.injected
+        if found.hands_on and closed:
+            what = f"{min(closed)} and all others (it hands the instance on)"
+            uses.refuse("mixin-needs-member", what, part.start)
         for name in sorted(closed & (found.asked | found.members)):
             uses.refuse("mixin-needs-member", name, part.start)
     if "beforeCreate" in found.hooks:
