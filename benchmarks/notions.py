@@ -1,10 +1,11 @@
-"""The notions of a component class, read off the runtime's own type declarations.
+"""The notions of a component class and of a component object, read off the runtimes' type declarations.
 
     python benchmarks/notions.py
 
 Fetches the declarations of every major version that is carried for, lists the members a class may have
-or inherit, and writes them to tests/syntaxes/jsx_class/runtime-members.json. A test asks for a row of
-constructs.md, and a pair or a test, for each.
+or inherit, and writes them to tests/syntaxes/jsx_class/runtime-members.json; and the options and instance
+members of a component object, to tests/syntaxes/single_file_object/. A test asks for a row of
+constructs.md for each.
 """
 
 from __future__ import annotations
@@ -30,6 +31,17 @@ INTERFACES = {
     "static": ("ComponentClass", "StaticLifecycle"),
 }
 BASES = ("Component", "PureComponent")
+# The declarations of the single-file runtime: package, file, what declares options, what an instance.
+SINGLE = (
+    ("vue@2.7.16", "types/options.d.ts", ("ComponentOptions",), ()),
+    ("vue@2.7.16", "types/vue.d.ts", (), ("Vue",)),
+    (
+        "@vue/runtime-core@3.5.45",
+        "dist/runtime-core.d.ts",
+        ("ComponentOptionsBase", "LegacyOptions"),
+        ("ComponentPublicInstance",),
+    ),
+)
 PAGE = Path(__file__).parent.parent / "tests/syntaxes/jsx_class/runtime-members.json"
 LISTER = """
 const ts = require('typescript');
@@ -38,7 +50,15 @@ const [, , file, names] = process.argv;
 const wanted = JSON.parse(names);
 const source = ts.createSourceFile(file, fs.readFileSync(file, 'utf8'), ts.ScriptTarget.Latest, true);
 const found = {};
+const members = (type) => {
+  if (ts.isTypeLiteralNode(type)) return [...type.members];
+  return ts.isIntersectionTypeNode(type) ? type.types.flatMap(members) : [];
+};
 const visit = (node) => {
+  if (ts.isTypeAliasDeclaration(node) && wanted.includes(node.name.text)) {
+    const names = members(node.type).flatMap((member) => member.name?.getText(source) ?? []);
+    (found[node.name.text] ??= []).push(...names);
+  }
   const declares = ts.isInterfaceDeclaration(node) || ts.isClassDeclaration(node);
   if (declares && wanted.includes(node.name?.text)) {
     for (const member of node.members) {
@@ -55,22 +75,24 @@ process.stdout.write(JSON.stringify(found));
 """
 
 
-def members(major: str, folder: Path) -> dict[str, list[str]]:
-    """{interface or class: the members it declares} of one version."""
+def unpacked(package: str, folder: Path) -> Path:
+    """A package, fetched and unpacked into a folder of its own."""
+    place = folder / package.replace("/", "-")
+    if place.exists():
+        return place
     done = subprocess.run(
-        ["npm", "pack", f"{PACKAGE}@{major}", "--silent"],
-        cwd=folder,
-        capture_output=True,
-        text=True,
-        check=True,
+        ["npm", "pack", package, "--silent"], cwd=folder, capture_output=True, text=True, check=True
     )
-    place = folder / major
     place.mkdir()
     archive = folder / done.stdout.split()[-1]
     subprocess.run(["tar", "xzf", archive, "--strip-components=1"], cwd=place, check=True)
-    names = sorted({name for group in INTERFACES.values() for name in group} | set(BASES))
+    return place
+
+
+def members(file: Path, names: list[str]) -> dict[str, list[str]]:
+    """{interface, class or type: the members it declares} of one file."""
     listed = subprocess.run(
-        ["node", "-e", LISTER, "-", str(place / "index.d.ts"), json.dumps(names)],
+        ["node", "-e", LISTER, "-", str(file), json.dumps(names)],
         cwd=tools(),
         capture_output=True,
         text=True,
@@ -80,18 +102,34 @@ def members(major: str, folder: Path) -> dict[str, list[str]]:
     return found
 
 
+def single_files(folder: Path) -> dict[str, list[str]]:
+    """The options of a component object and the members of its instance, of both versions."""
+    found: dict[str, set[str]] = {"options": set(), "instance": set()}
+    for package, file, options, instances in SINGLE:
+        listed = members(unpacked(package, folder) / file, [*options, *instances])
+        for owner, names in listed.items():
+            found["options" if owner in options else "instance"].update(names)
+    return {
+        "options": sorted(n for n in found["options"] if n.isalpha()),
+        "instance": sorted(n for n in found["instance"] if n.startswith("$")),
+    }
+
+
 def main() -> None:
-    """Write the list."""
+    """Write the lists."""
     found: dict[str, set[str]] = {"instance": set(), "static": set()}
+    names = sorted({name for group in INTERFACES.values() for name in group} | set(BASES))
     with tempfile.TemporaryDirectory() as name:
         for major in MAJORS:
-            for owner, names in members(major, Path(name)).items():
+            file = unpacked(f"{PACKAGE}@{major}", Path(name)) / "index.d.ts"
+            for owner, listed in members(file, names).items():
                 plain = owner.removesuffix(" static")
                 static = owner.endswith(" static") or plain in INTERFACES["static"]
-                found["static" if static else "instance"].update(names)
-    text = json.dumps({kind: sorted(names) for kind, names in found.items()}, indent=2)
-    PAGE.write_text(text + "\n")
-    print(text)
+                found["static" if static else "instance"].update(listed)
+        single = single_files(Path(name))
+    PAGE.write_text(json.dumps({k: sorted(v) for k, v in found.items()}, indent=2) + "\n")
+    place = PAGE.parent.parent / "single_file_object" / PAGE.name
+    place.write_text(json.dumps(single, indent=2) + "\n")
 
 
 if __name__ == "__main__":

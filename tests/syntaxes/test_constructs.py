@@ -8,6 +8,9 @@ from pathlib import Path
 
 import pytest
 
+from clean_carry.syntaxes.single_file_object.options import OPTIONS
+from clean_carry.syntaxes.single_file_object.read import RUNTIME_OPTIONS
+
 SYNTAXES = Path(__file__).parents[2] / "src" / "clean_carry" / "syntaxes"
 HERE = Path(__file__).parent
 TESTS = HERE.parent
@@ -49,6 +52,28 @@ def test_every_member_the_runtime_declares_has_a_row(member: str) -> None:
     lines = [line for line in table.splitlines() if line.startswith("|")]
     found = [line for line in lines if f"`{member}`" in line.split("|")[1]]
     assert len(found) == 1
+
+
+def single() -> dict[str, list[str]]:
+    found: dict[str, list[str]] = json.loads(
+        (HERE / "single_file_object" / "runtime-members.json").read_text("utf-8")
+    )
+    return found
+
+
+@pytest.mark.parametrize("kind", ["options", "instance"])
+def test_every_option_and_member_of_an_object_has_a_row(kind: str) -> None:
+    page = (SYNTAXES / "single_file_object" / "constructs.md").read_text("utf-8")
+    heading = "the instance" if kind == "instance" else "options"
+    table = page.split(f"## What the runtime declares: {heading}")[1].split("\n## ")[0]
+    first = [line.split("|")[1] for line in table.splitlines() if line.startswith("|")]
+    for name in single()[kind]:
+        assert sum(f"`{name}`" in cell for cell in first) == 1, name
+
+
+@pytest.mark.parametrize("option", single()["options"])
+def test_an_option_without_a_reader_is_never_taken_for_somebodys_own(option: str) -> None:
+    assert option in OPTIONS or option in RUNTIME_OPTIONS
 
 
 @pytest.mark.parametrize(

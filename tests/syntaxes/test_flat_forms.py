@@ -154,6 +154,7 @@ OPTIONS: list[tuple[str, str, str]] = [
         "defineOptions({\n  group: { of: 'docks' },\n});",
         "export default {\n  group: { of: 'docks' },\n};",
     ),
+    ("expose: ['go', 'used'],", "defineExpose({ used, go });", ""),
     ("emits: { gone: null },", "defineEmits({ gone: null });", ""),
 ]
 

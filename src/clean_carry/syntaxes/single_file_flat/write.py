@@ -50,7 +50,7 @@ MOMENTS = {
     "removed": "onUnmounted",
     "failed": "onErrorCaptured",
 }
-_SETTLED = ("computed", "watch", "methods", "inject", "provide")
+_SETTLED = ("computed", "watch", "methods", "inject", "provide", "expose")
 
 
 @dataclass
@@ -212,13 +212,12 @@ class FlatWriter:
         return self._noted(part.comments, head + self._releveled(part.code) + new(f"){self.end}"))
 
     def _exposed(self) -> Fragment:
-        if not self.exposed:
-            return Fragment()
         parts = []
         for member, name in self.names.members.items():
             if member.name in self.exposed and member.kind in ("state", "derived", "method"):
                 parts.append(name if name == member.name else f"{member.name}: {name}")
-        return new(f"defineExpose({{ {', '.join(parts)} }}){self.end}") if parts else Fragment()
+        line = new(f"defineExpose({{ {', '.join(parts)} }}){self.end}") if parts else Fragment()
+        return self._noted(self.component.option_comments.get("expose", ()), line)
 
     # -- what it holds ------------------------------------------------------------------------
 

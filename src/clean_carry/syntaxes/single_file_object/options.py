@@ -38,6 +38,7 @@ class Gathered:
     name: str = ""
     props: list[Prop] = field(default_factory=list)
     events: list[str] = field(default_factory=list)
+    exposed: list[str] = field(default_factory=list)
     state: State | None = None
     prelude: Code | None = None
     prelude_names: frozenset[str] = frozenset()

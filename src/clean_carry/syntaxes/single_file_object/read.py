@@ -226,6 +226,7 @@ def _component(
         state=gathered.state,
         members=tuple(gathered.parts),
         events=tuple(gathered.events),
+        exposed=tuple(gathered.exposed),
         sent=tuple(_sent(uses.tree.of("call_expression"), "member_expression"))
         + (tuple(_sent(code.tree.of("call_expression"), "identifier")) if code is not None else ()),
         markup=markup,
@@ -260,7 +261,8 @@ RUNTIME_OPTIONS = frozenset(
     "beforeUpdate updated activated deactivated beforeDestroy beforeUnmount destroyed unmounted "
     "errorCaptured renderTracked renderTriggered serverPrefetch components directives filters mixins "
     "extends provide inject model inheritAttrs expose setup render renderError staticRenderFns template "
-    "functional delimiters comments compilerOptions compatConfig parent el slots".split()
+    "functional delimiters comments compilerOptions compatConfig parent el slots call transitions "
+    "renderTriggerd".split()
 )
 _CONSTANTS = ("string", "number", "true", "false", "null", "undefined")
 

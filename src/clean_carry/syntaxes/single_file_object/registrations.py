@@ -108,3 +108,16 @@ def _provide(gathered: Gathered, part: Node, value: Node) -> None:
         else:
             uses.refuse("unknown-option", item.text[:60], item.start)
         notes = ()
+
+
+@reads("expose")
+def _expose(gathered: Gathered, part: Node, value: Node) -> None:
+    """What a parent may reach is what it may reach in the new form."""
+    uses = gathered.uses
+    gathered.members.kept_only("unknown-option", "expose", part.start)
+    gathered.entries["expose"] = claim_option(gathered, part)
+    names = [property_name(item) for item in value.named_children]
+    if value.type != "array" or any(name is None for name in names):
+        uses.refuse("unknown-option", part.text[:60], part.start)
+    gathered.exposed.extend(name for name in names if name is not None)
+    gathered.comments["expose"] = attached(uses, part)

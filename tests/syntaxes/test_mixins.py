@@ -1,0 +1,122 @@
+"""What is mixed in is followed through its files, kept where it can be, and refused by name where not."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from clean_carry.component.result import Result
+from clean_carry.crossing.carry import Request, carry_file
+
+FILE = """<template>
+  <div :title="label">{{{{ used }}}} {{{{ named }}}}</div>
+</template>
+
+<script>
+import keys from './keys';
+
+export default {{
+  {mix},
+  data() {{
+    return {{ used: 0 }};
+  }},
+  {options}
+  methods: {{
+    go() {{
+      {body}
+    }},
+  }},
+}};
+</script>
+"""
+KEYS = "export default {{ props: {{ label: String }}, methods: {{ named() {{ {body} }} }}, {options} }};"
+
+
+def carried(
+    folder: Path, keys: str, mix: str = "mixins: [keys]", options: str = "", body: str = ""
+) -> Result:
+    (folder / "keys.js").write_text(keys)
+    path = folder / "Berth.vue"
+    path.write_text(FILE.format(mix=mix, options=options, body=body), "utf-8")
+    aliases = (("@/", f"{folder.as_posix()}/"),)
+    request = Request(path, "Berth.vue", "single-file-flat", runtime=3, aliases=aliases)
+    return carry_file(request)[0]
+
+
+def keys(body: str = "", options: str = "") -> str:
+    return KEYS.format(body=body, options=options)
+
+
+def test_a_mixin_stays_an_option_and_its_members_are_asked_of_the_instance(tmp_path: Path) -> None:
+    result = carried(tmp_path, keys(), body="this.named(this.label);")
+    assert result.status == "clean"
+    text = result.files[0].text
+    assert "defineOptions({\n  mixins: [keys],\n});" in text
+    assert "const props = defineProps({});" in text
+    assert "instance.proxy.named(props.label);" in text
+
+
+FOLLOWED = [
+    "const it = {keys};\nexport default it;",
+    "import { it } from './other';\nexport default it;",
+    "export { it as default } from './other';",
+    "import Vue from 'vue';\nexport default Vue.extend({keys});",
+    "import it from '@/other';\nexport default it;",
+    "const make = () => ({keys});\nexport default make();",
+    "export default { mixins: [{keys}] };",
+]
+
+
+@pytest.mark.parametrize("form", FOLLOWED)
+def test_forms_that_are_followed(form: str, tmp_path: Path) -> None:
+    literal = keys().removeprefix("export default ").removesuffix(";")
+    (tmp_path / "other.js").write_text(f"export const it = {literal};\nexport default it;\n")
+    result = carried(tmp_path, form.replace("{keys}", literal), body="this.named();")
+    assert result.status == "clean", [(f.rule, f.message) for f in result.findings]
+    assert "instance.proxy.named();" in result.files[0].text
+
+
+REFUSED = [
+    (keys("this.go();"), "", "", "mixin-needs-member"),
+    (keys("return this.used;"), "", "", "mixin-needs-member"),
+    (keys("send(this);"), "", "", "mixin-needs-member"),
+    (keys("tell.call(this);") + "\nfunction tell() { this.go(); }", "", "", "mixin-needs-member"),
+    (keys("", "...other,"), "", "", "mixin-not-followed"),
+    (keys("", "setup() {},"), "", "", "mixin-not-followed"),
+    ("export default make();", "", "", "mixin-not-followed"),
+    ("export default other;", "", "", "mixin-not-followed"),
+    (keys(), "created() { this.named(); },", "", "mixin-too-early"),
+    (keys("", "data() { return { at: 0 }; },"), "watch: { at() {} },", "", "mixin-too-early"),
+    (keys("", "mounted() {},"), "mounted() { this.named(); },", "", "mixin-order"),
+]
+
+
+@pytest.mark.parametrize(("mixin", "options", "body", "rule"), REFUSED)
+def test_what_cannot_stay_is_refused(
+    mixin: str, options: str, body: str, rule: str, tmp_path: Path
+) -> None:
+    result = carried(tmp_path, mixin, "mixins: [keys]", options, body)
+    assert (result.status, result.findings[0].rule) == ("refused", rule)
+
+
+def test_the_same_hook_on_both_sides_is_noted(tmp_path: Path) -> None:
+    result = carried(tmp_path, keys("", "mounted() {},"), options="mounted() { go(); },")
+    assert result.status == "clean"
+    assert "mixin-hook-later" in {finding.rule for finding in result.findings}
+
+
+def test_a_field_both_use_stays_on_the_instance(tmp_path: Path) -> None:
+    result = carried(tmp_path, keys("return this.box;"), body="this.box = 1;")
+    assert "instance.proxy.box = 1;" in result.files[0].text
+
+
+def test_on_the_older_runtime_a_mixin_has_a_script_with_its_import(tmp_path: Path) -> None:
+    (tmp_path / "package.json").write_text('{"dependencies": {"vue": "2.7.16"}}')
+    (tmp_path / "keys.js").write_text(keys())
+    path = tmp_path / "Berth.vue"
+    path.write_text(FILE.format(mix="mixins: [keys]", options="", body=""))
+    text = carry_file(Request(path, "Berth.vue", "single-file-flat"))[0].files[0].text
+    first, second = text.split("</script>")[:2]
+    assert "import keys from './keys';\n\nexport default {\n  mixins: [keys],\n};" in first
+    assert "keys" not in second
