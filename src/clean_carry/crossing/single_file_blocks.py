@@ -33,14 +33,23 @@ class Blocks:
     def _imports(self) -> list[Node]:
         return [n for n in self.file.tree.root.named_children if n.type == "import_statement"]
 
-    @property
-    def own_module(self) -> bool:
-        """Whether the module does more than import and export the component."""
-        return any(
-            node.type not in ("import_statement", "comment", "empty_statement")
-            and node is not self.file.statement
+    def _own_module(self, component: Component) -> bool:
+        """Whether the module does more than import, export the component, and name functions and words.
+
+        What the declared inputs name must be there before there is an instance.
+        """
+        own = (self.file.exported.statement, self.file.exported.export)
+        statements = [
+            node
             for node in self.file.tree.root.named_children
-        )
+            if node.type != "import_statement" and node not in own
+        ]
+        if not all(map(_harmless, statements)):
+            return True
+        declared = list(component.option_values.values())
+        named = [b for b in self.file.names.module.names.values() if b.kind != "import"]
+        places = [ref.start for binding in named for ref in binding.references]
+        return any(span.start <= at < span.end for span in declared for at in places)
 
     def _asks_module(self, component: Component) -> bool:
         """Whether an option that stays names something of the module."""
@@ -66,7 +75,7 @@ class Blocks:
     def assembled(self, component: Component, written: Fragment, writer: FlatWriter) -> Fragment:
         """The whole file."""
         kept = writer.kept_options() if self.version < 3 else []
-        if self.own_module or (kept and self._asks_module(component)):
+        if self._own_module(component) or (kept and self._asks_module(component)):
             return self._beside(component, written, writer, kept)
         result = self._before()
         if kept:
@@ -119,12 +128,27 @@ class Blocks:
         end = component.span.end
         if source.data[end : end + 1] == b";":
             end += 1
-        return (
-            result
-            + copy(source.span(at, component.span.start))
-            + written
-            + copy(source.span(end, len(source.data)))
+        result += copy(source.span(at, component.span.start)) + written
+        return result + self._without_export(end, len(source.data))
+
+    def _without_export(self, start: int, end: int) -> Fragment:
+        """Text copied, but for the statement that exports the component by its name."""
+        export = self.file.exported.export
+        if export is None:
+            return copy(self.source.span(start, end))
+        line = self.source.statement_line(export.start, export.end)
+        before = self.source.data[start : line.start].rstrip()
+        return copy(self.source.span(start, start + len(before))) + copy(
+            self.source.span(line.end - 1, end)
         )
+
+    def _type_import(self, writer: FlatWriter) -> Fragment:
+        """The component's own type, for the types of its module that ask for it."""
+        exported = self.file.exported
+        name = self.source.path.replace("\\", "/").rsplit("/", 1)[-1]
+        q = self.quote
+        line = f"import type {exported.name} from {q}./{name}{q}{self.semicolon}"
+        return new(f"{writer.line}{line}")
 
     def _beside(
         self, component: Component, written: Fragment, writer: FlatWriter, kept: list[Fragment]
@@ -135,17 +159,22 @@ class Blocks:
         if source.data[end : end + 1] == b";":
             end += 1
         inner = f"{writer.line}{writer.unit}"
+        head = copy(source.span(script.start, start))
+        if self.file.exported.typed and self._imports:
+            last = self._imports[-1].end
+            while source.data[last : last + 1] == b";":
+                last += 1
+            head = copy(source.span(script.start, last)) + self._type_import(writer)
+            head += copy(source.span(last, start))
         if kept:
             options = new("export default {")
             options += joined((new(inner) + part.shifted(1) + new(",") for part in kept), "")
-            head = copy(source.span(script.start, start)) + options
-            head += new(f"{writer.line}}}{self.semicolon}")
-        else:
-            before = source.data[script.start : start].rstrip()
-            head = copy(source.span(script.start, script.start + len(before)))
-        after = source.span(end, script.inner[1])
-        rest = source.slice(after.start, after.end)
-        head += copy(after) if rest.strip() else new("\n")
+            head += options + new(f"{writer.line}}}{self.semicolon}")
+        after = self._without_export(end, script.inner[1])
+        if not kept:
+            head = _stripped(head, source)
+        rest = "".join(source.slice(p.span.start, p.span.end) for p in after.pieces if p.span)
+        head += after if rest.strip() else new("\n")
         line = self._import_line(writer)
         setup = self._tag(" setup") + new("\n")
         if line:
@@ -160,3 +189,26 @@ class Blocks:
             + setup
             + copy(source.span(script.end, len(source.data)))
         )
+
+
+_WORDS = ("string", "number", "true", "false", "null")
+_TYPES = ("type_alias_declaration", "interface_declaration", "empty_statement")
+
+
+def _harmless(statement: Node) -> bool:
+    """Whether a statement may run for every instance: it makes functions or words, and nothing else."""
+    if statement.type in ("function_declaration", *_TYPES):
+        return True
+    if statement.type != "lexical_declaration" or not statement.has("const"):
+        return False
+    values = [declarator.child("value") for declarator in statement.named_children]
+    return all(v is not None and (v.is_function or v.type in _WORDS) for v in values)
+
+
+def _stripped(fragment: Fragment, source: SourceText) -> Fragment:
+    """A fragment without the white space it ends with."""
+    *rest, last = fragment.pieces
+    if last.span is None:
+        return fragment
+    text = source.data[last.span.start : last.span.end].rstrip()
+    return Fragment(rest) + copy(last.span._replace(end=last.span.start + len(text)))

@@ -87,13 +87,16 @@ class FlatWriter:
         for part in self._of(KeptOption):
             if part.idle:
                 settle += dropped(part.entry, "option-never-read")
-        made = [self._reaction(part) for part in component.reactions]
-        made += [self._provided(part) for part in self._of(Provided)]
+        watchers = [self._reaction(part) for part in component.reactions]
+        made = [self._provided(part) for part in self._of(Provided)]
         made += [self._timed(part) for part in self._of(Timed) if part.when == "made"]
         later = [self._timed(part) for part in self._of(Timed) if part.when != "made"]
         values: list[Fragment] = [self._derived(part) for part in component.derived]
         state = self._state()
-        methods = [self._method(part) for part in component.methods()]
+        own = component.methods()
+        functions = [self._method(part) for part in own if part.form == "declared"]
+        # A constant is there only after its statement; a function is there from the start.
+        constants = [self._method(part) for part in own if part.form != "declared"]
         injected = self._lines([self._injected(part) for part in self._of(Injected)])
         known = self._lines([self._field(name) for name in component.plain_fields])
         elements = self._lines([self._element(name) for name in self._elements()])
@@ -101,7 +104,7 @@ class FlatWriter:
         options = self._options() if self.speller.version >= 3 else Fragment()
         contract = self._contract()
         blocks = [options, contract, self._helpers(), injected, elements, state, known, *values]
-        blocks += [*methods, *made, *later, exposed]
+        blocks += [*constants, *watchers, *functions, *made, *later, exposed]
         return settle + joined((b for b in blocks if b), f"\n{self.line}")
 
     def _of(self, kind: type) -> list:  # type: ignore[type-arg]

@@ -25,6 +25,10 @@ from clean_carry.syntaxes.uses import Raw, Uses
 _HOLDERS = ("computed", "watch", "methods")
 
 
+# What stands around a value for its type, or for nothing.
+_TYPED = ("non_null_expression", "as_expression", "parenthesized_expression")
+
+
 @dataclass(frozen=True)
 class _Access:
     """One member of the instance used by name, in the function that runs on it."""
@@ -132,6 +136,8 @@ def _instance(
 ) -> None:
     """One place where the instance stands: a member of it, or a constant it is given to."""
     parent = node.parent
+    while parent is not None and parent.type in _TYPED and node.field != "type":
+        node, parent = parent, parent.parent
     if parent is not None and parent.type == "member_expression" and node.field == "object":
         part = parent.child("property")
         name = property_name(part) if part is not None else None

@@ -46,7 +46,7 @@ class ObjectFile:
     names: Names
     script: TemplateNode
     template: TemplateNode | None
-    statement: Node
+    exported: Exported
 
 
 def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile:
@@ -59,10 +59,14 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile
     start, end = script.inner
     tree = Tree(source, bytes(source.blanked([script.inner])))
     names = Names(tree)
-    statement, literal = _exported(tree)
-    if statement is None or literal is None:
+    exported = _exported(tree, names)
+    if exported is None:
         raise InputError("exports no component object", file=source.path)
+    statement, literal = exported.statement, exported.literal
     ledger.claim("module code", source.span(start, end), "kept")
+    if exported.export is not None:
+        span = source.span(exported.export.start, exported.export.end)
+        ledger.claim("component", span, "carried", "object-to-statements")
     uses = Uses(tree, names, ledger)
     if blocks.refusal is not None:
         uses.refuse(*blocks.refusal)
@@ -87,7 +91,7 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile
         refusals = (Refusal(component.name, rule, detail, at),)
         components = ()
     module = Module(components, refusals, styles)
-    return ObjectFile(module, tree, names, script, blocks.template, statement)
+    return ObjectFile(module, tree, names, script, blocks.template, exported)
 
 
 def _first_cause(refusal: tuple[str, str, int]) -> tuple[bool, int]:
@@ -123,34 +127,45 @@ def _mix_in(uses: Uses, members: Members, literal: Node, workspace: Workspace) -
     members.mixed |= found.members - found.props
 
 
-def _exported(tree: Tree) -> tuple[Node | None, Node | None]:
-    """The statement that exports the component, and its object."""
+@dataclass(frozen=True)
+class Exported:
+    """The statement that holds the component, and its object. One that is exported by its `name` has the
+    `export` apart; `typed` says that types of the module ask for its type by that name."""
+
+    statement: Node
+    literal: Node
+    name: str = ""
+    export: Node | None = None
+    typed: bool = False
+
+
+def _exported(tree: Tree, names: Names) -> Exported | None:
     for statement in tree.root.named_children:
         if statement.type == "export_statement" and statement.has("default"):
             value = statement.child("value")
             if value is not None and value.type == "identifier":
-                return _named(tree, statement, value.text)
-            return statement, _literal(value)
-    return None, None
+                return _named(tree, names, statement, value.text)
+            literal = _literal(value)
+            return Exported(statement, literal) if literal is not None else None
+    return None
 
 
-def _named(tree: Tree, export: Node, name: str) -> tuple[Node | None, Node | None]:
-    """`const X = {…}` and `export default X` next to each other, as one statement."""
-    statements = tree.root.named_children
-    at = statements.index(export)
-    before = statements[at - 1] if at else None
-    if before is None or before.type != "lexical_declaration":
-        return export, None
-    declarator = before.named_children[0]
-    declared, uses = declarator.child("name"), 0
-    for node in tree.root.walk():
-        uses += node.type in ("identifier", "type_identifier") and node.text == name
-    if declared is None or declared.text != name or uses != 2 or len(before.named_children) > 1:
-        return export, None
-    export.start, export.children = before.start, [before, *export.children]
-    before.parent = export
-    tree.root.children.remove(before)
-    return export, _literal(declarator.child("value"))
+def _named(tree: Tree, names: Names, export: Node, name: str) -> Exported | None:
+    """`const X = {…}` … `export default X`, where nothing but types asks for X otherwise."""
+    for statement in tree.root.named_children:
+        declarators = statement.named_children if statement.type == "lexical_declaration" else []
+        declared = declarators[0].child("name") if len(declarators) == 1 else None
+        if declared is None or declared.text != name:
+            continue
+        literal = _literal(declarators[0].child("value"))
+        own = names.module.names.get(name)
+        others = [r for r in own.references if r.parent is not export] if own is not None else []
+        if literal is None or any(
+            r.parent is None or r.parent.type != "type_query" for r in others
+        ):
+            return None
+        return Exported(statement, literal, name, export, bool(others))
+    return None
 
 
 def _literal(value: Node | None) -> Node | None:
