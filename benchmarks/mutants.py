@@ -1,9 +1,10 @@
 """How many mutants of components are told apart by trials that find themselves.
 
-    python benchmarks/mutants.py demo|corpus|carried [--budget SECONDS] [--components N]
+    python benchmarks/mutants.py demo|corpus|carried|pages|single [--budget SECONDS] [--components N]
         [--each N] [--seed N]
 
-`corpus` takes components of the open corpora as they are, `carried` others of them, as they were carried.
+`corpus` takes components of the open corpora as they are, `carried` others of them, as they were carried;
+`pages` the single files of the demo as carried, `single` single files of the corpora as they are.
 A mutant is a component with one place changed by an operator below, found in its syntax tree. Each is
 verified against the component it was made from. The operators marked HELD were written after the
 search was frozen. Survivors go to the cache (mutants-….json), to be judged by hand.
@@ -25,13 +26,15 @@ from pathlib import Path
 
 from clean_carry.component.errors import CarryError, InputError
 from clean_carry.crossing.carry import Request, carry_file
-from clean_carry.demo.story import COMPANY
+from clean_carry.demo.story import COMPANY, PAGES
 from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.template.tree import read_blocks
 from clean_carry.source.text import SourceText
 from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.pair import Trials, sides_of, verified
 from clean_carry.verify.runtimes import cache_folder
 from clean_carry.verify.verify import Effort, Verification
+from template_mutants import template_mutants
 
 Edit = tuple[int, int, str]
 Operator = Callable[[Tree], Iterator[Edit]]
@@ -408,23 +411,52 @@ class Mutant:
 def mutants_of(text: str, path: str) -> list[Mutant]:
     """Every mutant of a component that still parses."""
     source = SourceText(path, text.encode())
+    if path.endswith(".vue"):
+        return list(_of_single_file(source, text))
     tree = Tree(source)
     found: list[Mutant] = []
     checks = list(_type_checks(tree))
-    for name, make in OPERATORS.items():
-        for start, end, new in make(tree):
-            if any(low <= start < high for low, high in checks):
-                continue
-            changed = source.data[:start] + new.encode() + source.data[end:]
-            try:
-                Tree(SourceText(path, changed))
-            except InputError:
-                continue
-            mutant = changed.decode()
-            if mutant != text:
-                line = source.place(start).line
-                found.append(Mutant(name, line, source.slice(start, end), new, mutant))
+    for name, edit in _edits(tree):
+        if any(low <= edit[0] < high for low, high in checks):
+            continue
+        mutant = _mutant(source, text, name, *edit)
+        try:
+            Tree(SourceText(path, mutant.text.encode()))
+        except InputError:
+            continue
+        if mutant.text != text:
+            found.append(mutant)
     return found
+
+
+def _edits(tree: Tree) -> Iterator[tuple[str, Edit]]:
+    for name, make in OPERATORS.items():
+        for edit in make(tree):
+            yield name, edit
+
+
+def _mutant(source: SourceText, text: str, name: str, start: int, end: int, new: str) -> Mutant:
+    changed = source.data[:start] + new.encode() + source.data[end:]
+    return Mutant(name, source.place(start).line, source.slice(start, end), new, changed.decode())
+
+
+def _of_single_file(source: SourceText, text: str) -> Iterator[Mutant]:
+    """Mutants of the scripts of a single file, and of its template."""
+    for block in read_blocks(source):
+        if block.kind == "element" and block.tag == "script":
+            tree = Tree(source, bytes(source.blanked([block.inner])))
+            for name, edit in _edits(tree):
+                mutant = _mutant(source, text, name, *edit)
+                view = SourceText(source.path, mutant.text.encode())
+                end = block.inner[1] + len(mutant.text.encode()) - len(source.data)
+                try:
+                    Tree(view, bytes(view.blanked([(block.inner[0], end)])))
+                except InputError:
+                    continue
+                if mutant.text != text:
+                    yield mutant
+    for name, start, end, new in template_mutants(source):
+        yield _mutant(source, text, name, start, end, new)
 
 
 def _type_checks(tree: Tree) -> Iterator[tuple[int, int]]:
@@ -455,6 +487,34 @@ def demo_subjects() -> list[Subject]:
         if results[0].files:
             found.append(Subject(path.stem, path, results[0].files[0].text))
     return found
+
+
+def page_subjects() -> Iterator[Subject]:
+    """The carried passenger pages of the demo company."""
+    for name in PAGES:
+        path = COMPANY / name
+        result = carry_file(Request(path, path.name, "single-file-flat"))[0]
+        if result.files:
+            yield Subject(path.stem, path, result.files[0].text)
+
+
+def single_subjects(count: int, seed: int) -> list[Subject]:
+    """Single files of the open corpora as they are, chosen by the seed, the corpora in turn."""
+    import single_files
+    from corpus import fetched
+
+    lists: list[list[Subject]] = []
+    for corpus in single_files.CORPORA:
+        folder = fetched(corpus) / corpus.sources
+        own = [
+            Subject(f"{corpus.package} {path.relative_to(folder)}", path, path.read_text("utf-8"))
+            for path in single_files.sources(folder)
+            if b"<template" in path.read_bytes()
+        ]
+        random.Random(seed).shuffle(own)
+        lists.append(own)
+    turns = zip_longest(*lists)
+    return [subject for turn in turns for subject in turn if subject is not None][:count]
 
 
 def corpus_subjects(count: int, seed: int) -> list[Subject]:
@@ -504,7 +564,7 @@ def pair(subject: Subject, text: str) -> tuple[Side, Side]:
 def main() -> None:
     """Make mutants, verify each, print the table."""
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("which", choices=("demo", "corpus", "carried"))
+    parser.add_argument("which", choices=("demo", "corpus", "carried", "pages", "single"))
     parser.add_argument("--budget", type=float, default=10.0)
     parser.add_argument("--components", type=int, default=40)
     parser.add_argument("--each", type=int, default=1_000_000, help="mutants a component")
@@ -545,7 +605,7 @@ class Tally:
     def show(self) -> None:
         """Print the table."""
         print("| operator | mutants | told apart | % |\n|---|---|---|---|")
-        for name in OPERATORS:
+        for name in dict.fromkeys((*OPERATORS, *self.total)):
             if self.total[name]:
                 share = 100 * self.told[name] / self.total[name]
                 mark = " (held)" if name in HELD else ""
@@ -563,6 +623,8 @@ def measure(bench: Bench, given: argparse.Namespace, tally: Tally) -> None:
     subjects: dict[str, Callable[[], Iterable[Subject]]] = {
         "demo": demo_subjects,
         "corpus": partial(corpus_subjects, 10 * given.components, given.seed),
+        "pages": page_subjects,
+        "single": partial(single_subjects, 10 * given.components, given.seed),
         "carried": partial(carried_subjects, given.components, given.seed),
     }
     for subject in subjects[given.which]():

@@ -40,8 +40,9 @@ def test_not_run_is_never_same(run, tmp_path: Path) -> None:  # type: ignore[no-
 def test_demo(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     done = run("demo", "--into", "ferries")
     assert done.returncode == 0
-    assert "8 components are the same in every trial, 1 was refused" in done.stdout
+    assert "16 components are the same in every trial, 1 was refused" in done.stdout
     assert (tmp_path / "ferries" / "components" / "BerthPicker.function.tsx").exists()
+    assert (tmp_path / "ferries" / "passenger" / "NoticeDialog.flat.vue").exists()
     assert run("demo", "--into", "ferries").returncode == 5
 
 

@@ -1,0 +1,88 @@
+"""Single files through the built program, on both versions of their runtime."""
+
+from __future__ import annotations
+
+import json
+import shutil
+from pathlib import Path
+
+import pytest
+
+from clean_carry.demo.story import COMPANY
+
+CARRIED = ("carry", "pages", "--to", "single-file-flat", "--write")
+
+
+def pages(tmp_path: Path, folder: str, *names: str) -> Path:
+    """A folder of the demo company, of which only some pages are kept."""
+    target = tmp_path / "pages"
+    shutil.copytree(COMPANY / folder, target)
+    for page in target.glob("*.vue"):
+        if page.stem not in names:
+            page.unlink()
+    return target
+
+
+def test_pages_of_the_older_runtime_are_carried_and_proven(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    target = pages(tmp_path, "passenger-older", "CargoDeclaration", "CrossingSheet")
+    done = run(*CARRIED, "--verify", "--json")
+    rows = json.loads(done.stdout)["results"]
+    assert [(r["component"], r["status"]) for r in rows] == [
+        ("CargoDeclaration", "clean"),
+        ("CrossingSheet", "clean"),
+    ]
+    assert {r["verification"]["verdict"] for r in rows} == {"same"}
+    text = (target / "CargoDeclaration.flat.vue").read_text()
+    assert "model: { prop: 'cargo', event: 'declared' }," in text
+    assert "instance.proxy.$watch(() => items.value, () => {" in text
+    assert done.returncode == 0
+
+
+WRONG = [
+    ("changes.value += 1;", "changes.value += 2;"),
+    ("instance.proxy.$watch(() => items.value, () => {", "watch(() => items.value, () => {"),
+    ("{ ...items.value[at], heavy }", "items.value[at]"),
+]
+
+
+@pytest.mark.parametrize(("right", "wrong"), WRONG)
+def test_what_is_wrong_on_the_older_runtime_differs(
+    right: str,
+    wrong: str,
+    run,
+    tmp_path: Path,  # type: ignore[no-untyped-def]
+) -> None:
+    target = pages(tmp_path, "passenger-older", "CargoDeclaration")
+    assert run(*CARRIED).returncode == 0
+    flat = target / "CargoDeclaration.flat.vue"
+    text = flat.read_text()
+    assert right in text
+    text = text.replace(right, wrong).replace("set } from", "set, watch } from")
+    flat.write_text(text)
+    done = run("verify", "pages/CargoDeclaration.vue", "pages/CargoDeclaration.flat.vue", "--json")
+    assert json.loads(done.stdout)["verdict"] == "differs"
+
+
+def test_a_page_without_trials_finds_them_itself(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    target = pages(tmp_path, "passenger", "BoardingClock")
+    (target / "BoardingClock.trials.yaml").unlink()
+    assert run(*CARRIED).returncode == 0
+    flat = target / "BoardingClock.flat.vue"
+    pair = ("pages/BoardingClock.vue", "pages/BoardingClock.flat.vue", "--budget", "4", "--json")
+    assert json.loads(run("verify", *pair).stdout)["verdict"] == "same"
+    text = flat.read_text()
+    assert "clearInterval(timer);" in text
+    flat.write_text(text.replace("left.value -= 1;", "left.value -= 2;"))
+    assert json.loads(run("verify", *pair).stdout)["verdict"] == "differs"
+
+
+def test_what_is_refused_says_where_and_why(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "pages").mkdir()
+    (tmp_path / "pages" / "Sheet.vue").write_text(
+        "<template><p>{{ a }}</p></template>\n<script>\nexport default {\n  props: ['a'],\n"
+        "  provide() { return { sheet: this }; },\n};\n</script>\n"
+    )
+    done = run(*CARRIED)
+    assert done.returncode == 1
+    assert "Sheet.vue:5:" in done.stdout and "instance-escapes" in done.stdout
+    assert not (tmp_path / "pages" / "Sheet.flat.vue").exists()
