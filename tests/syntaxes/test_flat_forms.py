@@ -275,3 +275,21 @@ def test_what_parents_reach_is_given_out(tmp_path: Path) -> None:
     )
     found = text_of(carried(tmp_path))
     assert "defineExpose({ used, go });" in found
+
+
+@pytest.mark.parametrize("body", ["this.$refs.used.focus();", "load();"])
+def test_a_member_named_like_an_element_is_renamed(body: str, tmp_path: Path) -> None:
+    found = text_of(carried(tmp_path, "", body, "<i ref='used'/>"))
+    assert "const usedValue = ref(0);" in found
+    assert "{{ usedValue }}" in found and "<i ref='used'/>" in found
+    assert ("used.value.focus();" in found) == ("focus" in body)
+
+
+def test_what_is_anything_is_anything_in_a_typed_script(tmp_path: Path) -> None:
+    path = tmp_path / "Berth.vue"
+    body = "this.timer = 1; this.$refs.box.focus();"
+    text = FILE.format(options="", body=body, markup="<i ref='box'/>")
+    path.write_text(text.replace("<script>", '<script lang="ts">'))
+    found = text_of(carry_file(Request(path, "Berth.vue", "single-file-flat"))[0])
+    assert "const box = ref<any>(null);" in found
+    assert "let timer: any;" in found

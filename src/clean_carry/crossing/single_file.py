@@ -136,8 +136,10 @@ def carry_object_file(
     speller = Speller(names, runtime, _undeclared(component, runtime))
     rename(names, component, ledger)
     free_locals(names, component, used_names(component, speller), file.names, ledger)
+    dialect = file.script.attribute("lang")
+    typed = dialect is not None and source.slice(*(dialect.value or (0, 0))).startswith("ts")
     writer = FlatWriter(
-        component, source, speller, style.unit, style.semicolon, style.quote, exposed
+        component, source, speller, style.unit, style.semicolon, style.quote, typed, exposed
     )
     written = writer.write()
     fragment = blocks.assembled(component, written, writer)

@@ -81,11 +81,18 @@ def name_members(component: Component, reserved_words: frozenset[str]) -> FlatNa
         if name in chosen.taken - props:
             raise NamesMeet(name, component.span.start)
         chosen.taken.add(name)
-    for member in _members(component):
+    own = list(_members(component))
+    # A variable named like a reference to an element would be set to that element.
+    known = {member.name for member in own if member.kind == "element"}
+    chosen.taken |= {name for name, _ in component.element_names} - known
+    by_name = any(name == "$refs" for name, _, _, _ in component.template_names)
+    for member in own:
         if member.kind == "method" and member.name in in_scope:
             chosen.members[member] = member.name
             continue
         name = next(n for n in _wishes(member) if n not in chosen.taken and is_identifier(n))
+        if member.kind == "element" and name != member.name and by_name:
+            raise NamesMeet(member.name, component.span.start)
         chosen.members[member] = name
         chosen.taken.add(name)
     return chosen
@@ -117,6 +124,10 @@ def free_imports(chosen: FlatNames, component: Component, names: Names, ledger: 
 
 
 def _members(component: Component) -> Iterator[Member]:
+    given = {name for name, _ in component.element_names}
+    for name in dict.fromkeys(_referred(component)):
+        if name in given:
+            yield Member("element", name)
     for state in component.state.fields or () if component.state is not None else ():
         yield Member("state", state.name)
     for part in component.members:
@@ -129,10 +140,6 @@ def _members(component: Component) -> Iterator[Member]:
                 yield Member("injected", name)
     for name in component.plain_fields:
         yield Member("field", name)
-    given = {name for name, _ in component.element_names}
-    for name in dict.fromkeys(_referred(component)):
-        if name in given:
-            yield Member("element", name)
 
 
 def _referred(component: Component) -> Iterator[str]:

@@ -55,7 +55,10 @@ _SETTLED = ("computed", "watch", "methods", "inject", "provide", "expose")
 
 @dataclass
 class FlatWriter:
-    """Writes one component. `exposed` are members the project reaches by a reference."""
+    """Writes one component. `exposed` are members the project reaches by a reference.
+
+    What the runtime types as anything is anything in a `typed` script as well.
+    """
 
     component: Component
     source: SourceText
@@ -63,6 +66,7 @@ class FlatWriter:
     unit: str
     semicolon: str
     quote: str
+    typed: bool = False
     exposed: tuple[str, ...] = ()
 
     def __post_init__(self) -> None:
@@ -244,7 +248,8 @@ class FlatWriter:
         return above + head + self._releveled(field_.code) + new(f"){self.end}")
 
     def _field(self, name: str) -> Fragment:
-        return new(f"let {self.names.of(Member('field', name))}{self.end}")
+        kind = ": any" if self.typed else ""
+        return new(f"let {self.names.of(Member('field', name))}{kind}{self.end}")
 
     def _elements(self) -> list[str]:
         return [member.name for member in self.names.members if member.kind == "element"]
@@ -252,7 +257,8 @@ class FlatWriter:
     def _element(self, name: str) -> Fragment:
         call = self.speller.run("ref")
         local = self.names.of(Member("element", name))
-        return new(f"const {local} = {call}(null){self.end}")
+        kind = "<any>" if self.typed else ""
+        return new(f"const {local} = {call}{kind}(null){self.end}")
 
     # -- what it does -----------------------------------------------------------------------
 
