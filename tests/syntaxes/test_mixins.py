@@ -78,10 +78,15 @@ def test_forms_that_are_followed(form: str, tmp_path: Path) -> None:
 
 
 REFUSED = [
-    (keys("this.go();"), "", "", "mixin-needs-member"),
+    (keys("this.go();"), "", "this.used = 1;", "mixin-needs-member"),
     (keys("return this.used;"), "", "", "mixin-needs-member"),
     (keys("send(this);"), "", "", "mixin-needs-member"),
-    (keys("tell.call(this);") + "\nfunction tell() { this.go(); }", "", "", "mixin-needs-member"),
+    (
+        keys("tell.call(this);") + "\nfunction tell() { this.go(); }",
+        "",
+        "this.used = 1;",
+        "mixin-needs-member",
+    ),
     (keys("", "...other,"), "", "", "mixin-not-followed"),
     (keys("", "setup() {},"), "", "", "mixin-not-followed"),
     ("export default make();", "", "", "mixin-not-followed"),
@@ -120,3 +125,11 @@ def test_on_the_older_runtime_a_mixin_has_a_script_with_its_import(tmp_path: Pat
     first, second = text.split("</script>")[:2]
     assert "import keys from './keys';\n\nexport default {\n  mixins: [keys],\n};" in first
     assert "keys" not in second
+
+
+def test_a_method_a_mixin_asks_for_stays_open_where_it_asks_for_nothing(tmp_path: Path) -> None:
+    result = carried(tmp_path, keys("this.go();"), options="created() { done(); },", body="done();")
+    assert result.status == "clean"
+    text = result.files[0].text
+    assert "  methods: {\n    go() {\n      done();\n    },\n  },\n" in text
+    assert "function go" not in text

@@ -93,18 +93,27 @@ def may_throw(component: Component, source: SourceText) -> int:
         found = _MAKES.search(source.data, code.span.start, code.span.end)
         if found is not None:
             return found.start()
-    for operation in runs.operations(first):
-        after = source.data[operation.span.end : operation.span.end + 1]
-        if after not in (b".", b"["):
-            continue
-        match operation:
-            case Read(member=Member(kind="prop", name=name)) if name in unsure:
-                return operation.span.start
-            case Read(member=Member(kind="injected", name=name)) if name in provided:
-                return operation.span.start
-            case Read(member=Member(kind="derived")) | Builtin(name="$parent"):
-                return operation.span.start
+    for code in runs.reached(first):
+        calls = any(isinstance(o, MethodCall) for o in code.all())
+        for operation in (o for o in code.all() if not o.deferred):
+            after = source.data[operation.span.end : operation.span.end + 1]
+            # It is asked for a member, or given to an own function that may ask.
+            if after in (b".", b"[") or (calls and after in (b",", b")")):
+                if _unsure(operation, unsure, provided):
+                    return operation.span.start
     return -1
+
+
+def _unsure(operation: Operation, unsure: set[str], provided: set[str]) -> bool:
+    """Whether what an operation gives may not be there."""
+    match operation:
+        case Read(member=Member(kind="prop", name=name)):
+            return name in unsure
+        case Read(member=Member(kind="injected", name=name)):
+            return name in provided
+        case Read(member=Member(kind="derived")) | Builtin(name="$parent"):
+            return True
+    return False
 
 
 def _state(component: Component) -> Iterator[Code]:

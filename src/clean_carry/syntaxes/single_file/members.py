@@ -44,7 +44,8 @@ class Members:
     field is set to, `initial` what a state field starts as and a derived value gives,
     `named` the places of a watcher's parameters with the member whose value they hold. `settable` are
     derived values that can be written, `fields` what lives on the instance undeclared, `elements_set`
-    the references code sets itself, `mixed` and `mixed_hooks` what a mixin brings, `shared` what it
+    the references code sets itself, `mixed` and `mixed_hooks` what a mixin brings,
+    `kept_methods` own ones it asks for that stay open, `shared` what it
     asks the instance for, `internal` state that is not open on the instance, `open` what is asked of it
     undeclared (and where first). `unread` is what only a target that
     keeps it as it is can carry: (rule, detail, offset).
@@ -65,6 +66,7 @@ class Members:
     unread: list[tuple[str, str, int]] = field(default_factory=list)
     mixed: set[str] = field(default_factory=set)
     mixed_hooks: set[str] = field(default_factory=set)
+    kept_methods: set[str] = field(default_factory=set)
     shared: set[str] = field(default_factory=set)
     open: dict[str, int] = field(default_factory=dict)
     internal: set[str] = field(default_factory=set)

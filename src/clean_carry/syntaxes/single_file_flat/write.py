@@ -130,18 +130,28 @@ class FlatWriter:
             value = head + copy(self.component.option_values["name"])
             found.append(self._noted(self.component.option_comments.get("name", ()), value))
         for part in self._kept():
-            if part.name == "data":
+            if part.name in ("data", "methods"):
                 continue
             text = settled(part.entry, "option-kept") + self._level(part.span)
             found.append(self._noted(part.comments, text))
-        internal = [part for part in self._kept() if part.name == "data"]
-        if internal:
-            inner = f"{self.line}{self.unit}"
-            notes = tuple(note for part in internal for note in part.comments)
-            text = new(f"data() {{{inner}return {{ ")
-            text += joined((settled(p.entry, "option-kept") + copy(p.span) for p in internal), ", ")
-            found.append(self._noted(notes, text + new(f" }}{self.end}{self.line}}}")))
+        inner = f"{self.line}{self.unit}"
+        state = self._parts_kept("data", ", ", 0)
+        if state:
+            text = new(f"data() {{{inner}return {{ ") + state
+            found.append(text + new(f" }}{self.end}{self.line}}}"))
+        methods = self._parts_kept("methods", f",{inner}", 1)
+        if methods:
+            found.append(new(f"methods: {{{inner}") + methods + new(f",{self.line}}}"))
         return found
+
+    def _parts_kept(self, option: str, between: str, levels: int) -> Fragment:
+        """The parts of an option that stay, with their comments."""
+        parts: list[Fragment] = []
+        for part in self._kept():
+            if part.name == option:
+                text = settled(part.entry, "option-kept") + self._level(part.span).shifted(levels)
+                parts.append(self._noted(part.comments, text))
+        return joined(parts, between)
 
     def _options(self) -> Fragment:
         kept = self.kept_options()

@@ -3,7 +3,15 @@
 from __future__ import annotations
 
 from clean_carry.component.code import Code, Member
-from clean_carry.component.model import Callback, Derived, Method, MomentName, Reaction, Timed
+from clean_carry.component.model import (
+    Callback,
+    Derived,
+    KeptOption,
+    Method,
+    MomentName,
+    Reaction,
+    Timed,
+)
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier, property_name, runs_code
@@ -208,6 +216,10 @@ def _methods(gathered: Gathered, part: Node, value: Node) -> None:
         notes = (above.pop() if above else ()) + attached(uses, item)
         if name is None or not is_identifier(name) or item.has("get") or item.has("set"):
             _unread(gathered, item)
+            continue
+        if name in gathered.members.kept_methods:
+            inside = uses.ledger.claim("method", with_comma(uses, item))
+            gathered.parts.append(KeptOption("methods", uses.span(item), inside, notes))
             continue
         method = _method(gathered, name, item, given, notes)
         if method is not None:

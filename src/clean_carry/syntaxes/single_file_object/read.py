@@ -94,6 +94,14 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile
     return ObjectFile(module, tree, names, script, blocks.template, exported)
 
 
+def _idle_methods(literal: Node) -> Iterator[tuple[str, bool]]:
+    """(name, whether it never asks the instance) of each method."""
+    for option, _, value in parts_of(literal):
+        for name, _, function in parts_of(value) if option == "methods" else ():
+            if name is not None:
+                yield name, not any(node.type == "this" for node in function.walk())
+
+
 def _first_cause(refusal: tuple[str, str, int]) -> tuple[bool, int]:
     """What is mixed in and not found is why other names are not known."""
     return refusal[0] != "mixin-not-followed", refusal[2]
@@ -113,7 +121,13 @@ def _mix_in(uses: Uses, members: Members, literal: Node, workspace: Workspace) -
         except NotFollowed as missing:
             uses.refuse("mixin-not-followed", str(missing), part.start)
             return
-        closed = members.state | members.derived | members.methods | members.injected
+        state = {name for name in members.state if not name.startswith(("_", "$"))}
+        for name, function in _idle_methods(literal):
+            if name in found.asked and function:
+                members.kept_methods.add(name)
+        members.methods -= members.kept_methods
+        members.mixed |= members.kept_methods
+        closed = state | members.derived | members.methods | members.injected
         if found.hands_on and closed:
             what = f"{min(closed)} and all others (it hands the instance on)"
             uses.refuse("mixin-needs-member", what, part.start)
