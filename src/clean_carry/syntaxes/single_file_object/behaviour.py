@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from clean_carry.component.code import Code, Member
 from clean_carry.component.model import (
     Callback,
@@ -47,9 +49,18 @@ HOOKS: dict[str, MomentName] = {
 _PLAIN = frozenset("String Number Boolean Symbol BigInt".split())
 
 
-def _comments_once(gathered: Gathered, part: Node) -> list[tuple[Span, ...]]:
-    """The comments of an option, to be given to the first of its parts."""
-    return [attached(gathered.uses, part)]
+def _members_of(
+    gathered: Gathered, option: str, part: Node, value: Node
+) -> Iterator[tuple[str | None, Node, Node, tuple[Span, ...]]]:
+    """(name, property, value, comments) of each part; the first has the comments of the option too."""
+    gathered.entries[option] = claim_option(gathered, part)
+    if value.type != "object":
+        _unread(gathered, part)
+        return
+    above = attached(gathered.uses, part)
+    for name, item, given in parts_of(value):
+        yield name, item, given, above + attached(gathered.uses, item)
+        above = ()
 
 
 def _unread(gathered: Gathered, item: Node) -> None:
@@ -59,13 +70,7 @@ def _unread(gathered: Gathered, item: Node) -> None:
 @reads("computed")
 def _computed(gathered: Gathered, part: Node, value: Node) -> None:
     uses = gathered.uses
-    gathered.entries["computed"] = claim_option(gathered, part)
-    above = _comments_once(gathered, part)
-    if value.type != "object":
-        _unread(gathered, part)
-        return
-    for name, item, given in parts_of(value):
-        notes = (above.pop() if above else ()) + attached(uses, item)
+    for name, item, given, notes in _members_of(gathered, "computed", part, value):
         getter, setter = given, None
         if given.type == "object":
             functions = {key: function for key, _, function in parts_of(given)}
@@ -95,13 +100,7 @@ def _computed(gathered: Gathered, part: Node, value: Node) -> None:
 @reads("watch")
 def _watch(gathered: Gathered, part: Node, value: Node) -> None:
     uses = gathered.uses
-    gathered.entries["watch"] = claim_option(gathered, part)
-    above = _comments_once(gathered, part)
-    if value.type != "object":
-        _unread(gathered, part)
-        return
-    for key, item, given in parts_of(value):
-        notes = (above.pop() if above else ()) + attached(uses, item)
+    for key, item, given, notes in _members_of(gathered, "watch", part, value):
         entry = uses.ledger.claim("reaction", with_comma(uses, item))
         if key is None:
             _unread(gathered, item)
@@ -207,13 +206,7 @@ def _parameters(gathered: Gathered, function: Node) -> tuple[Places, Places]:
 @reads("methods")
 def _methods(gathered: Gathered, part: Node, value: Node) -> None:
     uses = gathered.uses
-    gathered.entries["methods"] = claim_option(gathered, part)
-    above = _comments_once(gathered, part)
-    if value.type != "object":
-        _unread(gathered, part)
-        return
-    for name, item, given in parts_of(value):
-        notes = (above.pop() if above else ()) + attached(uses, item)
+    for name, item, given, notes in _members_of(gathered, "methods", part, value):
         if name is None or not is_identifier(name) or item.has("get") or item.has("set"):
             _unread(gathered, item)
             continue
