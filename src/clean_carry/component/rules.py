@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
 
-RuleLevel = Literal["note", "warning", "error"]
+from clean_carry.component.single_file_rules import SINGLE_FILES, Row, RuleLevel
 
 
 @dataclass(frozen=True)
@@ -19,7 +18,7 @@ class Rule:
     example: str
 
 
-_TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
+_TABLE: tuple[Row, ...] = (
     # -- the class as a whole is refused ------------------------------------------------------
     (
         "pure-with-type-parameters",
@@ -234,189 +233,6 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
         "Nothing was written; please report the component",
         "(a fault of the tool)",
     ),
-    # -- the single-file family ---------------------------------------------------------------
-    (
-        "block-unread",
-        "error",
-        "the file has a block that is not read",
-        "Move what it holds into a plain template, script or style",
-        '<template src="./Berth.html">',
-    ),
-    (
-        "markup-unread",
-        "error",
-        "the template has something that is not read yet",
-        "Carry the component by hand",
-        '<li v-for="berth in berths">',
-    ),
-    (
-        "unknown-option",
-        "error",
-        "the component has an option that is not read yet",
-        "Carry the component by hand",
-        "mixins: [tides]",
-    ),
-    (
-        "input-declaration",
-        "error",
-        "an input is declared in a way that the target cannot say",
-        "Check the value where it is used",
-        "limit: { type: Number, validator: isTide }",
-    ),
-    (
-        "state-not-literal",
-        "error",
-        "the state is not one plain object",
-        "Return one object literal from `data`",
-        "data() { const a = {}; fill(a); return a; }",
-    ),
-    (
-        "state-write-unread",
-        "error",
-        "a state field is written by a pattern or a loop",
-        "Assign the field by a statement of its own",
-        "({ a: this.a } = reply)",
-    ),
-    (
-        "derived-written",
-        "error",
-        "a derived value is written",
-        "Write what it is derived from",
-        "this.left = 0",
-    ),
-    (
-        "names-meet",
-        "error",
-        "two names would meet in one scope",
-        "Rename one of them first",
-        "import { load } from './load'; … methods: { load() {} }",
-    ),
-    (
-        "member-undeclared",
-        "note",
-        "nobody declares this member: it is nothing, unless it is set from outside or by a plug-in",
-        "Declare it, or take it away",
-        "methods: { close() { if (this.sticky) … } }   // no input, state or method of this name",
-    ),
-    (
-        "mixin-not-followed",
-        "error",
-        "what is mixed in was not found in the project, or is not an object that can be read",
-        "Mix in an object of the project, or write out what it brings first",
-        "import list from 'a-package'; … mixins: [list]",
-    ),
-    (
-        "mixin-needs-member",
-        "error",
-        "what is mixed in asks the instance for a member that is closed in the new form",
-        "Turn the mixin into a function that is given what it needs first",
-        "mixins: [Closing], … methods: { close() {} }   // Closing calls this.close()",
-    ),
-    (
-        "mixin-order",
-        "error",
-        "the component and what it mixes in have the same hook: theirs ran first, and would run last",
-        "Turn the mixin into a function the component calls first",
-        "mixins: [Tracking], … mounted() {}   // Tracking has mounted() too",
-    ),
-    (
-        "state-reads-state",
-        "error",
-        "the first state reads what is not there yet: it was undefined, and would be a value",
-        "Write what it is (undefined) in its place first",
-        "data() { return { open: this.start, wide: this.open }; }",
-    ),
-    (
-        "mixin-hook-later",
-        "note",
-        "what is mixed in has the same hook: it ran before the component's own, and now runs after it",
-        "Look whether one needs what the other does",
-        "mixins: [Tracking], … mounted() {}   // Tracking has mounted() too",
-    ),
-    (
-        "made-may-throw",
-        "note",
-        "where this fails for an input, the component was drawn all the same, and now is not",
-        "Look whether the input may be missing",
-        "created() { this.month = this.day.getMonth(); }",
-    ),
-    (
-        "mixin-too-early",
-        "error",
-        "what is mixed in is used while the component is made, when the new form does not have it yet",
-        "Turn the mixin into a function the component calls first",
-        "mixins: [Labels], … data() { return { label: this.labelOf() }; }",
-    ),
-    (
-        "made-throws",
-        "error",
-        "the code that makes the component throws: it was drawn all the same, and would not be",
-        "Throw where the component is used, or draw nothing where it cannot be",
-        "created() { if (!this.parent) throw new Error('alone'); }",
-    ),
-    (
-        "events-undeclared",
-        "error",
-        "events are sent that the component does not declare",
-        "Declare them with `emits`; undeclared ones also reach the root element",
-        "this.$emit('change')",
-    ),
-    (
-        "style-unread",
-        "error",
-        "the stylesheet has something that is not read yet",
-        "Move the rule to a plain stylesheet first",
-        ":deep(.berth) { … }",
-    ),
-    (
-        "state-mutated",
-        "error",
-        "state is changed in place",
-        "Assign a changed copy to the field",
-        "this.berths.push(berth)",
-    ),
-    (
-        "read-after-write",
-        "error",
-        "state is read again after it was written, in a way the text does not tell",
-        "Hold the new value in a local and use that",
-        "this.left = 3; this.show();",
-    ),
-    (
-        "write-runs-later",
-        "error",
-        "state is written later than its method was entered, or in a loop",
-        "Carry the component by hand",
-        "setTimeout(() => { this.open = false; })",
-    ),
-    (
-        "write-value-used",
-        "error",
-        "what a write of state gives is used as a value",
-        "Make the write a statement of its own",
-        "go(this.left = 3)",
-    ),
-    (
-        "derived-in-steps",
-        "error",
-        "a derived value is not one expression over inputs and state",
-        "Make it one return of an expression",
-        "left() { let n = 0; …; return n; }",
-    ),
-    (
-        "reaction-with-effects",
-        "error",
-        "a watcher does more than adjust state",
-        "Carry the component by hand",
-        "watch: { pier() { this.load(); } }",
-    ),
-    (
-        "shown-value-unknown",
-        "error",
-        "it is not known whether a shown value is text, a number or something else",
-        "Declare the type of the input, or make the value a string",
-        "{{ reply }}",
-    ),
     # -- a place is left ----------------------------------------------------------------------
     (
         "unknown-member",
@@ -596,7 +412,7 @@ _TABLE: tuple[tuple[str, RuleLevel, str, str, str], ...] = (
     ),
 )
 
-RULES: dict[str, Rule] = {row[0]: Rule(*row) for row in _TABLE}
+RULES: dict[str, Rule] = {row[0]: Rule(*row) for row in (*_TABLE, *SINGLE_FILES)}
 
 
 def rule(name: str) -> Rule:
