@@ -293,3 +293,47 @@ def test_what_is_anything_is_anything_in_a_typed_script(tmp_path: Path) -> None:
     found = text_of(carry_file(Request(path, "Berth.vue", "single-file-flat"))[0])
     assert "const box = ref<any>(null);" in found
     assert "let timer: any;" in found
+
+
+IMPORTS: list[tuple[str, str, str, str]] = [
+    # (import, around the object, what the script of statements begins with, or the module's)
+    (
+        "import { defineComponent } from 'vue';",
+        "defineComponent({})",
+        "import { ref } from 'vue';",
+        "",
+    ),
+    (
+        "import { defineComponent, h } from 'vue';",
+        "defineComponent({})",
+        "import { h, ref } from 'vue';",
+        "",
+    ),
+    (
+        "import {\n  defineComponent,\n  h,\n} from 'vue';",
+        "defineComponent({})",
+        "import {\n  h,\n  ref,\n} from 'vue';",
+        "",
+    ),
+    ("import Vue from 'vue';", "Vue.extend({})", "import { ref } from 'vue';", ""),
+    ("import { ref as box } from 'vue';", "{}", "import { ref as box } from 'vue';", "box(0)"),
+    ("import * as Runtime from 'vue';", "{}", "import { ref } from 'vue';\nimport * as", ""),
+    ("import type { PropType } from 'vue';", "{}", "import { ref } from 'vue';\nimport type", ""),
+]
+
+
+@pytest.mark.parametrize(("line", "around", "wanted", "also"), IMPORTS)
+def test_one_import_of_the_runtime(
+    line: str, around: str, wanted: str, also: str, tmp_path: Path
+) -> None:
+    text = FILE.format(options="", body="load();", markup="")
+    head, _, rest = text.partition("export default {")
+    body, _, end = rest.rpartition("};")
+    before, after = around.split("{}")
+    path = tmp_path / "Berth.vue"
+    head = head.replace("<script>\n", f'<script lang="ts">\n{line}\n')
+    path.write_text(f"{head}export default {before}{{{body}}}{after};{end}")
+    found = text_of(carry_file(Request(path, "Berth.vue", "single-file-flat"))[0])
+    assert f'<script setup lang="ts">\n{wanted}' in found
+    assert also in found
+    assert "defineComponent" not in found and "Vue.extend" not in found

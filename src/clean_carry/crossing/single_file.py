@@ -120,8 +120,8 @@ def carry_object_file(
         refusal = _excluded(component, excluded) or too_early(component)
     if component is not None and refusal is None:
         try:
-            names = name_members(component, RESERVED)
-            free_imports(names, component, file.names, ledger)
+            names = name_members(component, RESERVED, ledger)
+            free_imports(names, component, file.names)
         except NamesMeet as met:
             refusal = Refusal(component.name, "names-meet", met.name, met.at)
     if component is None or refusal is not None:
@@ -131,11 +131,11 @@ def carry_object_file(
         return FlatOutcome(file.tree, whole, style.unit, (), refused)
     reached = reached_by_reference(workspace.file) & _public(component)
     exposed = tuple(sorted(reached | set(component.exposed)))
-    blocks = Blocks(file, source, style.quote, style.semicolon, runtime)
-    names.helpers.update(blocks.imported())
+    blocks = Blocks(file, source, style.quote, style.semicolon, runtime, names.edits)
+    names.helpers.update(blocks.runtime.names())
     speller = Speller(names, runtime, _undeclared(component, runtime))
-    rename(names, component, ledger)
-    free_locals(names, component, used_names(component, speller), file.names, ledger)
+    rename(names, component)
+    free_locals(names, component, used_names(component, speller), file.names)
     dialect = file.script.attribute("lang")
     typed = dialect is not None and source.slice(*(dialect.value or (0, 0))).startswith("ts")
     writer = FlatWriter(
@@ -177,9 +177,7 @@ def _undeclared(component: Component, runtime: int) -> bool:
 
 def edited(fragment: Fragment, names: FlatNames) -> Fragment:
     """The fragment with new text where names are renamed."""
-    if not names.edits:
-        return fragment
-    edits = sorted(names.edits.items())
+    edits = sorted(names.edits.texts.items())
     pieces: list[Piece] = []
     for piece in fragment.pieces:
         span = piece.span
@@ -187,11 +185,11 @@ def edited(fragment: Fragment, names: FlatNames) -> Fragment:
             pieces.append(piece)
             continue
         here = span.start
-        for at, (text, entry) in edits:
+        for at, (text, entry, rule) in edits:
             if at.start < here or at.end > span.end:
                 continue
             pieces.append(Piece(span._replace(start=here, end=at.start), shift=piece.shift))
-            pieces.append(Piece(text=text, entry=entry, rule="renamed-apart"))
+            pieces.append(Piece(text=text, entry=entry, rule=rule))
             here = at.end
         pieces.append(Piece(span._replace(start=here), shift=piece.shift))
     return Fragment(p for p in pieces if p.span is None or p.span.end > p.span.start)
@@ -206,7 +204,7 @@ def _keep_copied(ledger: Ledger, file: ObjectFile, component: Component) -> None
     if file.template is not None:
         whole.append(Span(file.template.start, file.template.end, ledger.file))
     for entry in ledger.entries:
-        if entry.rule == "renamed-apart":
+        if entry.rule in ("renamed-apart", "runtime-import"):
             continue
         if entry.notion == "file" or any(span.holds(entry.span) for span in whole):
             entry.outcome = "kept"

@@ -11,12 +11,12 @@ from dataclasses import dataclass
 
 from clean_carry.component.fragment import Fragment, copy, joined, new
 from clean_carry.component.model import Component, KeptOption
+from clean_carry.crossing.runtime_import import RUNTIME, RuntimeImport
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.single_file_flat.names import Edits
 from clean_carry.syntaxes.single_file_flat.write import FlatWriter
 from clean_carry.syntaxes.single_file_object.read import ObjectFile
-
-RUNTIME = "vue"
 
 
 @dataclass
@@ -28,6 +28,10 @@ class Blocks:
     quote: str
     semicolon: str
     version: int
+    edits: Edits
+
+    def __post_init__(self) -> None:
+        self.runtime = RuntimeImport(self.file, self.source)
 
     @property
     def _imports(self) -> list[Node]:
@@ -58,20 +62,6 @@ class Blocks:
         places = [ref.start for binding in bindings for ref in binding.references]
         return any(span.start <= at < span.end for span in spans for at in places)
 
-    def imported(self) -> dict[str, str]:
-        """What the file imports from the runtime already, with its local name."""
-        found: dict[str, str] = {}
-        for statement in self._imports:
-            origin = statement.child("source")
-            if origin is None or origin.text[1:-1] != RUNTIME:
-                continue
-            for node in statement.walk():
-                if node.type == "import_specifier":
-                    name, alias = node.child("name"), node.child("alias")
-                    if name is not None:
-                        found[name.text] = (alias or name).text
-        return found
-
     def assembled(self, component: Component, written: Fragment, writer: FlatWriter) -> Fragment:
         """The whole file."""
         kept = writer.kept_options() if self.version < 3 else []
@@ -98,15 +88,16 @@ class Blocks:
             result += new(inner) + part.shifted(1) + new(",")
         return result + new(f"{writer.line}}}{self.semicolon}\n</script>\n\n")
 
-    def _import_line(self, writer: FlatWriter) -> str:
-        known = self.imported()
-        names = sorted(
+    def _added(self, writer: FlatWriter) -> list[str]:
+        """What is to be imported from the runtime beside what is."""
+        known = self.runtime.names()
+        return sorted(
             name if name == local else f"{name} as {local}"
             for name, local in writer.speller.imports.items()
             if known.get(name) != local
         )
-        if not names:
-            return ""
+
+    def _import_line(self, names: list[str]) -> str:
         q = self.quote
         return f"import {{ {', '.join(names)} }} from {q}{RUNTIME}{q}{self.semicolon}"
 
@@ -117,8 +108,12 @@ class Blocks:
         result = copy(source.span(script.start, tag_end)) + new(" setup")
         result += copy(source.span(tag_end, inner))
         at = inner
-        line = self._import_line(writer)
-        if line:
+        added = self._added(writer)
+        edit = self.runtime.edit(added)
+        if edit is not None:
+            self.edits.add(*edit, "runtime-import")
+        if added and edit is None:
+            line = self._import_line(added)
             if source.data[inner : inner + 1] == b"\n":
                 at = inner + 1
                 result += copy(source.span(inner, at))
@@ -175,10 +170,13 @@ class Blocks:
             head = _stripped(head, source)
         rest = "".join(source.slice(p.span.start, p.span.end) for p in after.pieces if p.span)
         head += after if rest.strip() else new("\n")
-        line = self._import_line(writer)
+        added = self._added(writer)
+        edit = self.runtime.edit([])
+        if edit is not None:
+            self.edits.add(*edit, "runtime-import")
         setup = self._tag(" setup") + new("\n")
-        if line:
-            setup += new(f"{writer.base}{line}\n\n")
+        if added:
+            setup += new(f"{writer.base}{self._import_line(added)}\n\n")
         setup += new(writer.base) + written + new("\n</script>")
         closing = source.span(script.inner[1], script.end)
         return (

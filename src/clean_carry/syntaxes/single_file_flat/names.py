@@ -30,12 +30,28 @@ HELPERS = {
 
 
 @dataclass
-class FlatNames:
-    """Names chosen: of members, of helpers, and new text for spans (locals, names in the template)."""
+class Edits:
+    """New text for spans of the file: (text, ledger entry, rule)."""
 
+    ledger: Ledger
+    texts: dict[Span, tuple[str, int, str]] = field(default_factory=dict)
+
+    def add(self, span: Span, text: str, rule: str = "renamed-apart") -> None:
+        """Write `text` in the place of a span."""
+        if span not in self.texts:
+            entry = self.ledger.claim("local name", span)
+            self.ledger.settle(entry, "carried", rule)
+            self.texts[span] = (text, entry, rule)
+
+
+@dataclass
+class FlatNames:
+    """Names chosen: of members and of helpers, and new text where a local or a name of the template
+    is renamed."""
+
+    edits: Edits
     members: dict[Member, str] = field(default_factory=dict)
     helpers: dict[str, str] = field(default_factory=dict)
-    edits: dict[Span, tuple[str, int]] = field(default_factory=dict)
     taken: set[str] = field(default_factory=set)
 
     def of(self, member: Member) -> str:
@@ -62,12 +78,12 @@ class NamesMeet(Exception):
         self.name, self.at = name, at
 
 
-def name_members(component: Component, reserved_words: frozenset[str]) -> FlatNames:
+def name_members(component: Component, reserved_words: frozenset[str], ledger: Ledger) -> FlatNames:
     """Choose the names of everything that stands at the top of the script.
 
     Raises `NamesMeet` where a name the template uses would mean something else.
     """
-    chosen = FlatNames()
+    chosen = FlatNames(Edits(ledger))
     props = {prop.name for prop in component.props} | component.mixed_props | component.mixed
     props |= {name for name, _ in component.open_names}
     in_scope = {m.name for m in component.methods() if m.prefix == "module"}
@@ -98,7 +114,7 @@ def name_members(component: Component, reserved_words: frozenset[str]) -> FlatNa
     return chosen
 
 
-def free_imports(chosen: FlatNames, component: Component, names: Names, ledger: Ledger) -> None:
+def free_imports(chosen: FlatNames, component: Component, names: Names) -> None:
     """Rename imports that an input is named like: a template would take the import for it.
 
     Raises `NamesMeet` where the name is no import.
@@ -114,13 +130,13 @@ def free_imports(chosen: FlatNames, component: Component, names: Names, ledger: 
         source, above = names.tree.source, binding.node.parent
         if above is not None and above.type == "import_specifier" and above.child("alias") is None:
             span = source.span(binding.node.start, binding.node.end)
-            _edit(chosen, ledger, span, f"{name} as {other}")
+            chosen.edits.add(span, f"{name} as {other}")
         else:
-            _edit(chosen, ledger, source.span(binding.node.start, binding.node.end), other)
+            chosen.edits.add(source.span(binding.node.start, binding.node.end), other)
         for node in binding.references:
             short = node.type.startswith("shorthand_property_identifier")
             text = f"{name}: {other}" if short else other
-            _edit(chosen, ledger, source.span(node.start, node.end), text)
+            chosen.edits.add(source.span(node.start, node.end), text)
 
 
 def _members(component: Component) -> Iterator[Member]:
@@ -165,7 +181,7 @@ def _wishes(member: Member) -> Iterator[str]:
         number += 1
 
 
-def rename(chosen: FlatNames, component: Component, ledger: Ledger) -> None:
+def rename(chosen: FlatNames, component: Component) -> None:
     """New text in the template for members that got another name."""
     for member, name in chosen.members.items():
         if name == member.name:
@@ -173,11 +189,11 @@ def rename(chosen: FlatNames, component: Component, ledger: Ledger) -> None:
         if member.kind == "element":
             for given, span in component.element_names:
                 if given == member.name:
-                    _edit(chosen, ledger, span, name)
+                    chosen.edits.add(span, name)
         elif member.kind != "field":
             for given, span, _, short in component.template_names:
                 if given == member.name:
-                    _edit(chosen, ledger, span, f"{given}: {name}" if short else name)
+                    chosen.edits.add(span, f"{given}: {name}" if short else name)
 
 
 def free_locals(
@@ -185,7 +201,6 @@ def free_locals(
     component: Component,
     used: Iterable[tuple[Operation, str]],
     names: Names,
-    ledger: Ledger,
 ) -> None:
     """Rename locals that hide what code around them now calls by the same name."""
     bindings = {b.node.start: b for b in _bindings(names.module)}
@@ -204,7 +219,7 @@ def free_locals(
             for node in (binding.node, *binding.references):
                 short = node.type.startswith("shorthand_property_identifier")
                 text = f"{name}: {wish}" if short else wish
-                _edit(chosen, ledger, names.tree.source.span(node.start, node.end), text)
+                chosen.edits.add(names.tree.source.span(node.start, node.end), text)
 
 
 def _bindings(scope: Scope) -> Iterator[Binding]:
@@ -213,10 +228,3 @@ def _bindings(scope: Scope) -> Iterator[Binding]:
         here = stack.pop()
         yield from here.names.values()
         stack.extend(here.children)
-
-
-def _edit(chosen: FlatNames, ledger: Ledger, span: Span, text: str) -> None:
-    if span not in chosen.edits:
-        entry = ledger.claim("local name", span)
-        ledger.settle(entry, "carried", "renamed-apart")
-        chosen.edits[span] = (text, entry)

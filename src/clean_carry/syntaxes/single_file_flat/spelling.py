@@ -133,7 +133,7 @@ class Speller:
         """A pattern over the instance as a declaration for each of its names."""
         result = settled(operation.entry, "members-by-name")
         for number, (inner, local, span) in enumerate(operation.members):
-            name, entry = self.names.edits.get(span, (local, -1))
+            name, entry, _ = self.names.edits.texts.get(span, (local, -1, ""))
             name = name.rpartition(": ")[2]
             text = f"{', ' if number else ''}{name} = {self.spelled(inner)}"
             result += new(text, inner.entry, "read-by-name")
