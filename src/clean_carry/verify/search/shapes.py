@@ -95,13 +95,14 @@ class Shapes:
             for node in tree.of(
                 "identifier", "shorthand_property_identifier", "property_identifier"
             ):
-                value = _value_node(node)
+                value = self._place(node)
                 if value is not None:
                     self._use(node.text, value)
             for node in tree.of("variable_declarator"):
                 self._pattern(node.child("name"), node.child("value"))
             for node in tree.of("assignment_pattern", "object_assignment_pattern"):
                 self._default(node)
+        self._relate()
         self._settle()
         for one, other in self._compared:
             for left, right in ((one, other), (other, one)):
@@ -125,6 +126,13 @@ class Shapes:
 
     def __contains__(self, name: str) -> bool:
         return name in self._shapes
+
+    def _place(self, node: Node) -> Node | None:
+        """The expression whose value a name is, for those that know more of their syntax."""
+        return _value_node(node)
+
+    def _relate(self) -> None:
+        """What a syntax relates beside plain code."""
 
     # -- uses ---------------------------------------------------------------------------------
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.source.template.tree import TemplateNode, read_blocks
@@ -10,26 +12,39 @@ from clean_carry.syntaxes.single_file.expressions import read_code
 from clean_carry.verify.search.inputs import Inputs, merged, note_default
 from clean_carry.verify.search.replies import reply_of
 from clean_carry.verify.search.shapes import Shape, Shapes
+from clean_carry.verify.search.single_file_shapes import SingleFileShapes
 
 
 def single_file_inputs(source: SourceText) -> Inputs:
     """What both blocks of a file say. Raises `InputError` for code that cannot be parsed."""
     blocks = [node for node in read_blocks(source) if node.kind == "element"]
-    script = next((b for b in blocks if b.tag == "script"), None)
+    scripts = [b for b in blocks if b.tag == "script"]
     template = next((b for b in blocks if b.tag == "template"), None)
-    trees: list[Tree] = []
-    if script is not None:
-        trees.append(Tree(source, bytes(source.blanked([script.inner]))))
+    trees = [Tree(source, bytes(source.blanked([script.inner]))) for script in scripts]
+    markup: Tree | None = None
     found = Inputs(exports=["default"])
     found.passes_on = True
     if template is not None:
-        trees.append(read_code(source, template).tree)
+        markup = read_code(source, template).tree
         found.slots = _slots(source, template)
-    shapes = Shapes(trees)
-    for tree in trees[: 1 if script is not None else 0]:
-        found.reply = reply_of(tree, shapes)
+    shapes = SingleFileShapes(trees, markup)
+    for tree in [*trees, *([markup] if markup is not None else [])]:
+        found.events += [name for name in _sent(tree) if name not in found.events]
+    for tree in trees:
+        found.reply = found.reply or reply_of(tree, shapes)
         _options(tree, shapes, found)
     return found
+
+
+def _sent(tree: Tree) -> Iterator[str]:
+    """The events that code sends by name, declared or not."""
+    for call in tree.of("call_expression"):
+        callee, given = call.child("function"), call.child("arguments")
+        part = callee.child("property") if callee is not None else None
+        name = (part or callee).text if callee is not None else ""
+        first = given.named_children[:1] if given is not None else []
+        if name in ("$emit", "emit") and first and first[0].type == "string":
+            yield property_name(first[0]) or ""
 
 
 def _slots(source: SourceText, template: TemplateNode) -> list[str]:
@@ -47,7 +62,7 @@ def _options(tree: Tree, shapes: Shapes, found: Inputs) -> None:
         if key in ("emits", "defineEmits"):
             for item in value.named_children:
                 name = property_name(item.child("key") or item)
-                if name is not None:
+                if name is not None and name not in found.events:
                     found.events.append(name)
             continue
         for item in value.named_children:
