@@ -1,5 +1,6 @@
 // Mounts a component of the single-file runtime, version 2.7.
 import Vue from 'vue';
+import { given } from '../slot-given.mjs';
 
 export const version = Vue.version;
 
@@ -44,16 +45,24 @@ function content(h, list) {
   return (list ?? []).map((part) => (typeof part === 'string' ? part : h(part.tag, { attrs: part.attributes }, content(h, part.content))));
 }
 
+/** Content that also shows what the component gives it. */
+function telling(h, list, values) {
+  const told = given(values);
+  if (!told) return content(h, list);
+  const buttons = told.functions.map(([name, call]) => h('button', { attrs: { type: 'button' }, on: { click: () => call() } }, name));
+  return [...content(h, list), h('output', [told.text, ...buttons])];
+}
+
 function filled(h, slots = {}) {
-  return Object.fromEntries(Object.keys(slots).map((name) => [name || 'default', () => content(h, slots[name])]));
+  return Object.fromEntries(Object.keys(slots).map((name) => [name || 'default', (values) => telling(h, slots[name], values)]));
 }
 
 export function mount(place, component, input, values) {
-  const given = Vue.observable({ now: null });
-  given.now = Object.freeze({ values: values(input), slots: input.slots });
+  const state = Vue.observable({ now: null });
+  state.now = Object.freeze({ values: values(input), slots: input.slots });
   const root = new Vue({
     render(h) {
-      const { values: inputs, slots } = given.now;
+      const { values: inputs, slots } = state.now;
       return h(component, { ...data(component, inputs), scopedSlots: filled(h, slots) });
     },
   });
@@ -62,7 +71,7 @@ export function mount(place, component, input, values) {
   root.$mount(inner);
   return {
     update(next) {
-      given.now = Object.freeze({ values: values(next), slots: next.slots });
+      state.now = Object.freeze({ values: values(next), slots: next.slots });
     },
     remove() {
       root.$destroy();

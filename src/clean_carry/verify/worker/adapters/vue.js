@@ -1,6 +1,8 @@
 // Mounts a component of the single-file runtime, version 3.
 import { createApp, createTextVNode, h, shallowRef } from 'vue';
 
+import { given } from '../slot-given.mjs';
+
 export { version } from 'vue';
 
 function content(list) {
@@ -20,25 +22,33 @@ function named(component, values) {
   const out = {};
   for (const name of Object.keys(values)) {
     const event = typeof values[name] === 'function' && !declared.has(name) && !/^on[A-Z]/.test(name);
-    const given = event ? `on${name[0].toUpperCase()}${name.slice(1)}` : name;
-    out[declared.has(name) ? name : native(given)] = values[name];
+    const spelled = event ? `on${name[0].toUpperCase()}${name.slice(1)}` : name;
+    out[declared.has(name) ? name : native(spelled)] = values[name];
   }
   return out;
 }
 
+/** Content that also shows what the component gives it. */
+function telling(list, values) {
+  const told = given(values);
+  if (!told) return content(list);
+  const buttons = told.functions.map(([name, call]) => h('button', { type: 'button', onClick: () => call() }, name));
+  return [...content(list), h('output', [told.text, ...buttons])];
+}
+
 function filled(slots = {}) {
-  return Object.fromEntries(Object.keys(slots).map((name) => [name || 'default', () => content(slots[name])]));
+  return Object.fromEntries(Object.keys(slots).map((name) => [name || 'default', (values) => telling(slots[name], values)]));
 }
 
 export function mount(place, component, input, values) {
-  const given = shallowRef({ inputs: named(component, values(input)), slots: filled(input.slots) });
-  const app = createApp({ render: () => h(component, { ...given.value.inputs }, given.value.slots) });
+  const now = shallowRef({ inputs: named(component, values(input)), slots: filled(input.slots) });
+  const app = createApp({ render: () => h(component, { ...now.value.inputs }, now.value.slots) });
   app.config.errorHandler = (error) => globalThis.dispatchEvent(new ErrorEvent('error', { error, message: error?.message }));
   app.config.warnHandler = () => {};
   app.mount(place);
   return {
     update(next) {
-      given.value = { inputs: named(component, values(next)), slots: filled(next.slots) };
+      now.value = { inputs: named(component, values(next)), slots: filled(next.slots) };
     },
     remove: () => app.unmount(),
   };
