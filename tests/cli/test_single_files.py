@@ -76,6 +76,28 @@ def test_a_page_without_trials_finds_them_itself(run, tmp_path: Path) -> None:  
     assert json.loads(run("verify", *pair).stdout)["verdict"] == "differs"
 
 
+@pytest.mark.parametrize(("folder", "stem", "given"), [
+    ("passenger", "TicketBasket", ' :line="line"'),
+    ("passenger-older", "CrossingSheet", ' :leg="leg"'),
+])  # fmt: skip
+def test_what_content_is_given_is_compared(
+    folder: str,
+    stem: str,
+    given: str,
+    run,
+    tmp_path: Path,  # type: ignore[no-untyped-def]
+) -> None:
+    target = pages(tmp_path, folder, stem)
+    (target / f"{stem}.trials.yaml").unlink()
+    assert run(*CARRIED).returncode == 0
+    flat = target / f"{stem}.flat.vue"
+    text = flat.read_text()
+    assert given in text
+    flat.write_text(text.replace(given, ""))
+    done = run("verify", f"pages/{stem}.vue", f"pages/{stem}.flat.vue", "--budget", "5", "--json")
+    assert json.loads(done.stdout)["verdict"] == "differs"
+
+
 def test_what_is_refused_says_where_and_why(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     (tmp_path / "pages").mkdir()
     (tmp_path / "pages" / "Sheet.vue").write_text(

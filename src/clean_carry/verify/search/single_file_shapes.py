@@ -61,8 +61,7 @@ class SingleFileShapes(Shapes):
         if part is None or not part.type.endswith("identifier") or part.text == name or not name:
             return
         if not lists:
-            if value is base:
-                self._later.append((self.of(part.text), self.of(name)))
+            self._later.append((self.of(part.text), self.of(name)))
             return
         source, made = self.of(part.text), self.of(name)
         source.kinds.add("array")

@@ -1,0 +1,105 @@
+"""What a single file, in either form, says of the inputs it takes and the events it sends."""
+
+from __future__ import annotations
+
+import pytest
+
+from clean_carry.source.text import SourceText
+from clean_carry.verify.search.inputs import Inputs
+from clean_carry.verify.search.single_file_inputs import single_file_inputs
+
+OBJECT = """<template>{markup}</template>
+<script>
+export default {{
+  props: {{ items: Array, home: String, route: Object }},
+  {options}
+}};
+</script>
+"""
+FLAT = """<template>{markup}</template>
+<script>
+export default {{ name: 'Berth' }};
+</script>
+<script setup>
+const props = defineProps({{ items: Array, home: String, route: Object }});
+{body}
+</script>
+"""
+
+
+def inputs_of(text: str) -> Inputs:
+    return single_file_inputs(SourceText("Berth.vue", text.encode()))
+
+
+def item_fields(found: Inputs) -> set[str]:
+    items = found.shapes["items"].items
+    return set(items.fields) if items is not None else set()
+
+
+ITEMS: list[tuple[str, str, str, str]] = [
+    # (template, options of an object, statements, fields of an item)
+    ("<i v-for='a in items'>{{ a.name }}</i>", "", "", "name"),
+    ("<i v-for='(a, at) in items' :x='a.name + at' />", "", "", "name"),
+    ("<i v-for='{ name, id } in items'>{{ name }}</i>", "", "", "id name"),
+    (
+        "<i v-for='a in lines'>{{ a.name }}</i>",
+        "data() { return { lines: this.items.map((item) => ({ ...item })) }; },",
+        "const lines = ref(props.items.map((item) => ({ ...item })));",
+        "name",
+    ),
+    (
+        "<i v-for='a in free'>{{ a.name }}</i>",
+        "computed: { free() { return this.items.filter((item) => item.open); } },",
+        "const free = computed(() => props.items.filter((item) => item.open));",
+        "name open",
+    ),
+    (
+        "<i v-for='a in free'>{{ a.name }}</i>",
+        "computed: { free() { return this.items || []; } },",
+        "const free = computed(() => {\n  return props.items || [];\n});",
+        "name",
+    ),
+    (
+        "",
+        "methods: { go() { for (const one of this.items) load(one.price); } },",
+        "function go() {\n  for (const one of props.items) load(one.price);\n}",
+        "price",
+    ),
+]
+
+
+@pytest.mark.parametrize(("markup", "options", "body", "fields"), ITEMS)
+def test_fields_of_items(markup: str, options: str, body: str, fields: str) -> None:
+    old = inputs_of(OBJECT.format(markup=markup, options=options))
+    new = inputs_of(FLAT.format(markup=markup, body=body))
+    assert item_fields(old) == item_fields(new) == set(fields.split())
+
+
+def test_what_a_ref_holds_has_no_field_called_value() -> None:
+    body = "const at = ref(props.route);\nload(at.value.name);"
+    found = inputs_of(FLAT.format(markup="", body=body))
+    assert set(found.shapes["route"].fields) == {"name"}
+
+
+def test_compared_values_are_sometimes_equal() -> None:
+    options = (
+        "data() { return { from: this.home }; },\n"
+        "computed: { free() { return this.items.filter((one) => one.pier === this.from); } },"
+    )
+    found = inputs_of(OBJECT.format(markup="", options=options))
+    items = found.shapes["items"].items
+    assert items is not None
+    assert items.fields["pier"].literals == found.shapes["home"].literals == ["Sound"]
+
+
+def test_events_are_found_where_they_are_sent() -> None:
+    old = "methods: { go() { this.$emit('gone'); this.$emit(name); } },"
+    markup = "<i @click=\"$emit('picked', 1)\" />"
+    assert inputs_of(OBJECT.format(markup=markup, options=old)).events == ["gone", "picked"]
+    body = "const emit = defineEmits(['gone']);\nemit('gone');\nemit('late');"
+    assert sorted(inputs_of(FLAT.format(markup="", body=body)).events) == ["gone", "late"]
+
+
+def test_slots_by_name() -> None:
+    markup = "<slot /><p><slot name='foot' :a='1' /></p>"
+    assert inputs_of(OBJECT.format(markup=markup, options="")).slots == ["default", "foot"]
