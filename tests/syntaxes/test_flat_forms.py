@@ -204,6 +204,7 @@ def test_bodies_by_name(old: str, new: str, runtime: int, tmp_path: Path) -> Non
 
 REFUSED: list[tuple[str, str, str, str]] = [
     ("provide() { return { dock: this }; },", "", "", "instance-escapes"),
+    ("provide() { return { dock: [this] }; },", "", "", "instance-escapes"),
     ("created() { throw new Error(); },", "", "", "made-throws"),
     ("computed: { ...load },", "", "", "unknown-option"),
     ("computed: { left() { return arguments; } },", "", "", "unknown-option"),
@@ -337,3 +338,30 @@ def test_one_import_of_the_runtime(
     assert f'<script setup lang="ts">\n{wanted}' in found
     assert also in found
     assert "defineComponent" not in found and "Vue.extend" not in found
+
+
+CHILDREN: list[tuple[str, str]] = [
+    ("inject: ['dock'], created() { this.dock.go(this.dock.used, this.dock.limit); }", "go limit used"),
+    ("inject: { at: 'dock' }, computed: { a() { return (this.at || {}).used; } }", "used"),
+    ("inject: { at: { from: 'dock' } }, methods: { b() { if (this.at) this.at.go(); } }", "go"),
+    ("inject: ['dock'], created() { send(this.dock); }", ""),
+    ("inject: ['dock'], created() { this.dock.$emit('a'); }", ""),
+    ("inject: ['dock'], created() { this.dock.later(); }", ""),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("runtime", [2, 3])
+@pytest.mark.parametrize(("child", "asked"), CHILDREN)
+def test_the_instance_is_provided_as_what_descendants_ask_for(
+    child: str, asked: str, runtime: int, tmp_path: Path
+) -> None:
+    (tmp_path / "package.json").write_text("{}")
+    (tmp_path / "Bollard.vue").write_text(f"<script>\nexport default {{ {child} }};\n</script>\n")
+    result = carried(tmp_path, "provide() { return { dock: this }; },", runtime=runtime)
+    if not asked:
+        assert (result.status, result.findings[0].rule) == ("refused", "instance-escapes")
+        return
+    parts = ["limit: toRef(props, 'limit')" if name == "limit" else name for name in asked.split()]
+    lines = "".join(f"  {part},\n" for part in parts)
+    assert f"provide('dock', reactive({{\n{lines}}}));" in text_of(result)
+    assert "instance-provided" in {finding.rule for finding in result.findings}

@@ -263,12 +263,16 @@ class Injected:
 
 @dataclass(frozen=True)
 class Provided:
-    """A value for all descendants under a key, whose text is written as it is."""
+    """A value for all descendants under a key, whose text is written as it is.
+
+    The instance itself is provided as its `members`, those that anybody asks for.
+    """
 
     key: str
     code: Code
     entry: int
     comments: tuple[Span, ...] = ()
+    members: tuple[str, ...] | None = None
 
 
 @dataclass(frozen=True)

@@ -73,6 +73,13 @@ SINGLE_FILES: tuple[Row, ...] = (
         "methods: { close() { if (this.sticky) … } }   // no input, state or method of this name",
     ),
     (
+        "instance-provided",
+        "note",
+        "the instance was provided; now these members of it are, those the project asks for",
+        "Add what others ask for, or provide what is meant by name",
+        "provide() { return { dock: this }; }",
+    ),
+    (
         "mixin-not-followed",
         "error",
         "what is mixed in was not found in the project, or is not an object that can be read",

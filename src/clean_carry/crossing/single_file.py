@@ -8,7 +8,7 @@ from clean_carry.component.fragment import Fragment, Piece, copy, joined, new, r
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup, SlotOutlet, children_of
-from clean_carry.component.model import Component, KeptOption, Refusal, Timed
+from clean_carry.component.model import Component, KeptOption, Provided, Refusal, Timed
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
 from clean_carry.crossing.naming import RESERVED
@@ -89,6 +89,9 @@ class FlatOutcome:
         if names:
             found.append(("members-closed", ", ".join(names), component.span.start))
         for part in component.members:
+            if isinstance(part, Provided) and part.members is not None:
+                names = list(part.members)
+                found.append(("instance-provided", ", ".join(names), part.code.span.start))
             if isinstance(part, Timed) and part.hook in component.mixed_hooks:
                 at = part.callback.text.span.start if part.callback.text else component.span.start
                 found.append(("mixin-hook-later", part.hook, at))

@@ -57,7 +57,7 @@ class Importer:
 def importers_of(file: Path) -> tuple[Importer, ...]:
     """The files that import `file`, in the order of their names; none where no project is around it."""
     file = file.resolve()
-    root = next((up for up in file.parents if any((up / mark).exists() for mark in _ROOTS)), None)
+    root = project_of(file)
     if root is None:
         return ()
     by_target, passing = _index(root)
@@ -78,21 +78,31 @@ def importers_of(file: Path) -> tuple[Importer, ...]:
     return tuple(Importer(Path(name), name[top:], _text(name)) for name in sorted(found))
 
 
+def project_of(file: Path) -> Path | None:
+    """The top folder of the project around a file."""
+    parents = file.resolve().parents
+    return next((up for up in parents if any((up / mark).exists() for mark in _ROOTS)), None)
+
+
+def texts_of(root: Path) -> Iterator[str]:
+    """The texts of a project's scripts and single files."""
+    for number, name in enumerate(_scripts(root)):
+        if number >= MOST_FILES:
+            return
+        yield _text(name)
+
+
 def reached_by_reference(file: Path) -> frozenset[str]:
     """The names of members that any file of the project around `file` asks an instance for that it does
     not own: through a reference to a child, its parent, or the root."""
-    file = file.resolve()
-    root = next((up for up in file.parents if any((up / mark).exists() for mark in _ROOTS)), None)
+    root = project_of(file)
     return _reached(root) if root is not None else frozenset()
 
 
 @cache
 def _reached(root: Path) -> frozenset[str]:
     found: set[str] = set()
-    for number, file in enumerate(_scripts(root)):
-        if number >= MOST_FILES:
-            break
-        text = _text(file)
+    for text in texts_of(root):
         if "$refs" not in text and "$parent" not in text and "$children" not in text:
             continue
         found.update(match[1] for match in _REACHED.finditer(text))
@@ -104,18 +114,14 @@ def _reached(root: Path) -> frozenset[str]:
 def options_asked(file: Path) -> frozenset[str]:
     """The options of its own that the project around `file` asks a component for; an empty name where
     one is asked for by a name not known."""
-    file = file.resolve()
-    root = next((up for up in file.parents if any((up / mark).exists() for mark in _ROOTS)), None)
+    root = project_of(file)
     return _options(root) if root is not None else frozenset()
 
 
 @cache
 def _options(root: Path) -> frozenset[str]:
     found: set[str] = set()
-    for number, name in enumerate(_scripts(root)):
-        if number >= MOST_FILES:
-            break
-        text = _text(name)
+    for text in texts_of(root):
         if "ptions" in text:
             found.update(match[1] or "" for match in _OPTION.finditer(text))
     return frozenset(found)

@@ -226,7 +226,25 @@ class FlatWriter:
     def _provided(self, part: Provided) -> Fragment:
         call = self.speller.run("provide")
         head = new(f"{call}({part.key}, ", part.entry, "provided")
+        if part.members is not None:
+            text = self._members(part.members)
+            return self._noted(part.comments, head + text + new(f"){self.end}"))
         return self._noted(part.comments, head + self._releveled(part.code) + new(f"){self.end}"))
+
+    def _members(self, wanted: tuple[str, ...]) -> Fragment:
+        """Members of the component as one object that follows them."""
+        own = {m.name: m for m in self.names.members if m.kind in ("state", "derived", "method")}
+        inner = f"{self.line}{self.unit}"
+        parts: list[str] = []
+        for name in wanted:
+            local = self.names.of(own[name]) if name in own else ""
+            if not local:
+                link = f"{self.speller.run('toRef')}({self.speller.take('props')}, "
+                parts.append(f"{name}: {link}{self.quote}{name}{self.quote})")
+            else:
+                parts.append(name if name == local else f"{name}: {local}")
+        text = f",{inner}".join(parts)
+        return new(f"{self.speller.run('reactive')}({{{inner}{text},{self.line}}})")
 
     def _exposed(self) -> Fragment:
         parts = []

@@ -159,6 +159,9 @@ def _instance(
             return
     if parent is not None and parent.type == "arguments" and _binds(uses, node, parent, rebound):
         return
+    if parent is not None and parent.type == "pair" and _provides(parent):
+        # The option's own reader says what of it is provided.
+        return
     if parent is not None and _compared(node, parent):
         found.append(_Access(node, "", owner))
         return
@@ -214,6 +217,20 @@ def _compared(node: Node, parent: Node) -> bool:
     callee = call.child("function") if call is not None else None
     name = callee.child("property") if callee is not None else None
     return name is not None and name.text in ("indexOf", "includes")
+
+
+def _provides(pair: Node) -> bool:
+    """Whether a part is one of the values a component provides."""
+    for up in pair.up():
+        if up.is_function or up.type == "pair":
+            key = up.child("name") or up.child("key")
+            above = up.parent
+            top = above is not None and above.parent is not None
+            if key is not None and key.text == "provide" and top:
+                return True
+            if up.type == "pair":
+                return False
+    return False
 
 
 def _binds(uses: Uses, node: Node, arguments: Node, rebound: list[tuple[Node, Node]]) -> bool:

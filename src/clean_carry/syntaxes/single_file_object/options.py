@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from pathlib import Path
 
 from clean_carry.component.code import Code
 from clean_carry.component.model import Default, KeptOption, Part, Prop, State, StateField
@@ -34,6 +35,7 @@ class Gathered:
 
     uses: Uses
     members: Members
+    file: Path
     by_name: bool = False
     name: str = ""
     props: list[Prop] = field(default_factory=list)

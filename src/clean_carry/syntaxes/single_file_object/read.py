@@ -210,7 +210,7 @@ def _component(
     entry = ledger.claim("component", uses.span(statement))
     elements = list(template.walk()) if template is not None else []
     by_name = any(a.name in _BY_NAME for node in elements for a in node.attributes)
-    gathered = Gathered(uses, members, by_name)
+    gathered = Gathered(uses, members, workspace.file, by_name)
     gathered.entries["component"] = entry
     members.internal |= {name for name in members.state if name.startswith(("_", "$"))}
     members.state -= members.internal

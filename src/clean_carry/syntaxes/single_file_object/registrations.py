@@ -5,6 +5,7 @@ from __future__ import annotations
 from clean_carry.component.model import Injected, KeptOption, Provided
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier, property_name
+from clean_carry.source.provided import asked_of_provided
 from clean_carry.syntaxes.single_file.names import camel, pascal
 from clean_carry.syntaxes.single_file_object.functions import (
     FUNCTIONS,
@@ -103,8 +104,12 @@ def _provide(gathered: Gathered, part: Node, value: Node) -> None:
             text = key.text if key.type == "string" else f"'{key.text}'"
             if key.type == "computed_property_name":
                 text = key.text[1:-1]
-            code = uses.code(uses.span(held))
-            gathered.parts.append(Provided(text, code, entry, notes + attached(uses, item)))
+            code = uses.code(uses.span(held), kept=held.type != "this")
+            notes = notes + attached(uses, item)
+            members = None
+            if held.type == "this":
+                members = _asked(gathered, key, held)
+            gathered.parts.append(Provided(text, code, entry, notes, members))
         else:
             uses.refuse("unknown-option", item.text[:60], item.start)
         notes = ()
@@ -121,3 +126,15 @@ def _expose(gathered: Gathered, part: Node, value: Node) -> None:
         uses.refuse("unknown-option", part.text[:60], part.start)
     gathered.exposed.extend(name for name in names if name is not None)
     gathered.comments["expose"] = attached(uses, part)
+
+
+def _asked(gathered: Gathered, key: Node, node: Node) -> tuple[str, ...]:
+    """The members of the instance that descendants ask for; refuses where that is not known."""
+    members = gathered.members
+    name = property_name(key)
+    asked = asked_of_provided(gathered.file, name) if name is not None else None
+    own = members.props | members.state | members.derived | members.methods
+    if not asked or not asked <= own:
+        gathered.uses.refuse("instance-escapes", f"provided as {key.text}", node.start)
+        return ()
+    return tuple(sorted(asked))

@@ -1,0 +1,73 @@
+"""What descendants ask of a value that is provided to them under a key, in all files of a project.
+
+By text alone, like `importers.py`: a name it does not understand makes the answer unknown.
+"""
+
+from __future__ import annotations
+
+import re
+from functools import cache
+from pathlib import Path
+
+from clean_carry.source.importers import project_of, texts_of
+
+_INJECT = re.compile(r"\binject\s*:\s*(\[[^\]]*\]|\{)")
+# What may stand after the name of an injected value without handing the value on.
+_HARMLESS = re.compile(
+    r"\s*(?:\)|&&|\|\||\?(?![.])|===?\s*(?:null|undefined)|!==?\s*(?:null|undefined))"
+)
+
+
+def asked_of_provided(file: Path, key: str) -> frozenset[str] | None:
+    """The members that any file asks of what is injected under `key`; None where that is not known."""
+    root = project_of(file)
+    return _asked(root, key) if root is not None else None
+
+
+@cache
+def _asked(root: Path, key: str) -> frozenset[str] | None:
+    found: set[str] = set()
+    for text in texts_of(root):
+        if key not in text or "inject" not in text:
+            continue
+        for local in _locals(text, key):
+            for use in re.finditer(
+                rf"(?<![\w$'\".-]){re.escape(local)}\b|\bthis\.{re.escape(local)}\b", text
+            ):
+                names = _members(text, use.start(), use.end())
+                if names is None:
+                    return None
+                found |= names
+    return frozenset(found)
+
+
+def _locals(text: str, key: str) -> set[str]:
+    """The names under which a file injects a key."""
+    found: set[str] = set()
+    quoted = rf"['\"]{re.escape(key)}['\"]"
+    for match in _INJECT.finditer(text):
+        if match[1].startswith("["):
+            if re.search(quoted, match[1]):
+                found.add(key)
+            continue
+        block = text[match.end() : match.end() + 600]
+        found.update(re.findall(rf"(\w+)\s*:\s*(?:\{{[^{{}}]*\bfrom\s*:\s*)?{quoted}", block))
+        own = re.search(rf"\b{re.escape(key)}\s*:\s*(\{{[^{{}}]*\}})", block)
+        if own is not None and "from" not in own[1]:
+            found.add(key)
+    return found
+
+
+def _members(text: str, start: int, end: int) -> frozenset[str] | None:
+    """The member one use asks for: none where it is only tested; None where it is handed on."""
+    after = text[end : end + 60]
+    member = re.match(r"\s*[?!]?\.(\w+|\$\w+)", after)
+    if member is not None:
+        return frozenset([member[1]])
+    guarded = re.match(r"\s*\|\|\s*\{\s*\}\s*\)\s*\.(\w+)", after)
+    if guarded is not None:
+        return frozenset([guarded[1]])
+    declared = re.match(r"\s*:\s*[{'\"]", after)
+    if declared is not None or text[start - 1 : start] == "!" or _HARMLESS.match(after):
+        return frozenset()
+    return None
