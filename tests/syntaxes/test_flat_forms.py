@@ -365,3 +365,8 @@ def test_the_instance_is_provided_as_what_descendants_ask_for(
     lines = "".join(f"  {part},\n" for part in parts)
     assert f"provide('dock', reactive({{\n{lines}}}));" in text_of(result)
     assert "instance-provided" in {finding.rule for finding in result.findings}
+
+
+def test_a_reference_named_like_an_input_is_asked_of_the_instance(tmp_path: Path) -> None:
+    found = text_of(carried(tmp_path, "", "this.$refs.pier.focus();", "<i ref='pier'/>"))
+    assert "instance.proxy.$refs.pier.focus();" in found and "<i ref='pier'/>" in found

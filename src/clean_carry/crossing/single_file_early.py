@@ -82,7 +82,7 @@ def may_throw(component: Component, source: SourceText) -> int:
 
     An input without a default, what nobody may provide, the parent, and what is derived of them.
     """
-    given = {p.name for p in component.props if p.default or p.required or p.implied}
+    given = {p.name for p in component.props if p.default or p.implied}
     unsure = {p.name for p in component.props} - given
     unsure -= {p.name for p in component.props if p.kind in ("String", "Boolean", "Number")}
     provided = {p.name for p in component.members if isinstance(p, Injected) and not p.fallback}

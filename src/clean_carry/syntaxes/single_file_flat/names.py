@@ -106,8 +106,11 @@ def name_members(component: Component, reserved_words: frozenset[str], ledger: L
         if member.kind == "method" and member.name in in_scope:
             chosen.members[member] = member.name
             continue
+        if member.kind == "element" and member.name in props:
+            # It is asked of the instance, under the name others may know it by.
+            continue
         name = next(n for n in _wishes(member) if n not in chosen.taken and is_identifier(n))
-        if member.kind == "element" and name != member.name and by_name:
+        if member.kind == "element" and name != member.name and (by_name or component.mixed):
             raise NamesMeet(member.name, component.span.start)
         chosen.members[member] = name
         chosen.taken.add(name)
