@@ -370,3 +370,10 @@ def test_the_instance_is_provided_as_what_descendants_ask_for(
 def test_a_reference_named_like_an_input_is_asked_of_the_instance(tmp_path: Path) -> None:
     found = text_of(carried(tmp_path, "", "this.$refs.pier.focus();", "<i ref='pier'/>"))
     assert "instance.proxy.$refs.pier.focus();" in found and "<i ref='pier'/>" in found
+
+
+def test_long_lists_are_broken_at_the_width_of_the_file(tmp_path: Path) -> None:
+    sent = " ".join(f"this.$emit('a-rather-long-event-{number}');" for number in range(6))
+    found = text_of(carried(tmp_path, "", sent))
+    assert "const emit = defineEmits([\n  'a-rather-long-event-0',\n" in found
+    assert "  'a-rather-long-event-5',\n]);" in found

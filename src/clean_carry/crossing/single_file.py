@@ -142,7 +142,15 @@ def carry_object_file(
     dialect = file.script.attribute("lang")
     typed = dialect is not None and source.slice(*(dialect.value or (0, 0))).startswith("ts")
     writer = FlatWriter(
-        component, source, speller, style.unit, style.semicolon, style.quote, typed, exposed
+        component,
+        source,
+        speller,
+        style.unit,
+        style.semicolon,
+        style.quote,
+        style.fit.width,
+        typed,
+        exposed,
     )
     written = writer.write()
     fragment = blocks.assembled(component, written, writer)

@@ -97,9 +97,9 @@ class Blocks:
             if known.get(name) != local
         )
 
-    def _import_line(self, names: list[str]) -> str:
+    def _import_line(self, names: list[str], writer: FlatWriter) -> str:
         q = self.quote
-        return f"import {{ {', '.join(names)} }} from {q}{RUNTIME}{q}{self.semicolon}"
+        return writer.listed(names, "import {", f"}} from {q}{RUNTIME}{q}{self.semicolon}", " ")
 
     def _setup(self, component: Component, written: Fragment, writer: FlatWriter) -> Fragment:
         """One script: the imports of the old one, then the statements."""
@@ -113,7 +113,7 @@ class Blocks:
         if edit is not None:
             self.edits.add(*edit, "runtime-import")
         if added and edit is None:
-            line = self._import_line(added)
+            line = self._import_line(added, writer)
             if source.data[inner : inner + 1] == b"\n":
                 at = inner + 1
                 result += copy(source.span(inner, at))
@@ -176,7 +176,7 @@ class Blocks:
             self.edits.add(*edit, "runtime-import")
         setup = self._tag(" setup") + new("\n")
         if added:
-            setup += new(f"{writer.base}{self._import_line(added)}\n\n")
+            setup += new(f"{writer.base}{self._import_line(added, writer)}\n\n")
         setup += new(writer.base) + written + new("\n</script>")
         closing = source.span(script.inner[1], script.end)
         return (

@@ -66,6 +66,7 @@ class FlatWriter:
     unit: str
     semicolon: str
     quote: str
+    width: int
     typed: bool = False
     exposed: tuple[str, ...] = ()
 
@@ -196,9 +197,18 @@ class FlatWriter:
                 lines.append(new(f"const {{ {wish} }} = {whole}(){self.end}"))
             else:
                 q = self.quote
-                events = ", ".join(f"{q}{event}{q}" for event in self._events())
-                lines.append(new(f"const {local} = defineEmits([{events}]){self.end}"))
+                events = [f"{q}{event}{q}" for event in self._events()]
+                line = self.listed(events, f"const {local} = defineEmits([", f"]){self.end}")
+                lines.append(new(line))
         return self._lines(lines)
+
+    def listed(self, names: list[str], head: str, tail: str, space: str = "") -> str:
+        """A list on one line, or a name a line where that is too wide."""
+        line = f"{head}{space}{', '.join(names)}{space}{tail}"
+        if len(self.base) + len(line) <= self.width:
+            return line
+        inner = "".join(f"{self.line}{self.unit}{name}," for name in names)
+        return f"{head}{inner}{self.line}{tail}"
 
     def _events(self) -> list[str]:
         return [event for event in dict.fromkeys(self.component.sent) if event]
@@ -251,7 +261,8 @@ class FlatWriter:
         for member, name in self.names.members.items():
             if member.name in self.exposed and member.kind in ("state", "derived", "method"):
                 parts.append(name if name == member.name else f"{member.name}: {name}")
-        line = new(f"defineExpose({{ {', '.join(parts)} }}){self.end}") if parts else Fragment()
+        text = self.listed(parts, "defineExpose({", f"}}){self.end}", " ")
+        line = new(text) if parts else Fragment()
         return self._noted(self.component.option_comments.get("expose", ()), line)
 
     # -- what it holds ------------------------------------------------------------------------
