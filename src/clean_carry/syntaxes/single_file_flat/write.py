@@ -198,8 +198,8 @@ class FlatWriter:
             else:
                 q = self.quote
                 events = [f"{q}{event}{q}" for event in self._events()]
-                line = self.listed(events, f"const {local} = defineEmits([", f"]){self.end}")
-                lines.append(new(line))
+                text = self.listed(events, f"const {local} = defineEmits([", f"]){self.end}")
+                lines.append(new(text))
         return self._lines(lines)
 
     def listed(self, names: list[str], head: str, tail: str, space: str = "") -> str:
