@@ -377,3 +377,16 @@ def test_long_lists_are_broken_at_the_width_of_the_file(tmp_path: Path) -> None:
     found = text_of(carried(tmp_path, "", sent))
     assert "const emit = defineEmits([\n  'a-rather-long-event-0',\n" in found
     assert "  'a-rather-long-event-5',\n]);" in found
+
+
+@pytest.mark.parametrize(("runtime", "also"), [(2, ""), (3, ", limit: toRef(props, 'limit')")])
+def test_what_children_ask_their_parent_for_is_given_out(
+    runtime: int, also: str, tmp_path: Path
+) -> None:
+    (tmp_path / "package.json").write_text("{}")
+    (tmp_path / "Bollard.vue").write_text(
+        "<script>\nexport default { computed: { quay() { return this.$parent; } },\n"
+        "  methods: { a() { return this.quay.limit + this.quay.used; } } };\n</script>\n"
+    )
+    found = text_of(carried(tmp_path, markup="<slot/>", runtime=runtime))
+    assert f"defineExpose({{ used{also} }});" in found

@@ -132,8 +132,7 @@ def carry_object_file(
         keep_all(ledger)
         whole = copy(source.span(0, len(source.data)))
         return FlatOutcome(file.tree, whole, style.unit, (), refused)
-    reached = reached_by_reference(workspace.file) & _public(component)
-    exposed = tuple(sorted(reached | set(component.exposed)))
+    exposed = _exposed(component, workspace, runtime)
     blocks = Blocks(file, source, style.quote, style.semicolon, runtime, names.edits)
     names.helpers.update(blocks.runtime.names())
     speller = Speller(names, runtime, _undeclared(component, runtime))
@@ -176,6 +175,17 @@ def _public(component: Component) -> frozenset[str]:
     names = {m.name for m in component.methods()} | {d.name for d in component.derived}
     fields = component.state.fields or () if component.state is not None else ()
     return frozenset(names | {f.name for f in fields})
+
+
+def _exposed(component: Component, workspace: Workspace, runtime: int) -> tuple[str, ...]:
+    """What others ask the instance for; on version 3 inputs as well, of one that others may stand in."""
+    of_children, of_parents = reached_by_reference(workspace.file)
+    found = (of_children | of_parents) & _public(component)
+    if runtime >= 3 and any(
+        "-" in tag or not tag.islower() or tag == "slot" for tag in component.tags
+    ):
+        found |= of_parents & {prop.name for prop in component.props}
+    return tuple(sorted(found | set(component.exposed)))
 
 
 def _undeclared(component: Component, runtime: int) -> bool:

@@ -97,11 +97,16 @@ def may_throw(component: Component, source: SourceText) -> int:
         calls = any(isinstance(o, MethodCall) for o in code.all())
         for operation in (o for o in code.all() if not o.deferred):
             after = source.data[operation.span.end : operation.span.end + 1]
-            # It is asked for a member, or given to an own function that may ask.
-            if after in (b".", b"[") or (calls and after in (b",", b")")):
+            # It is asked for a member, or given a name or to an own function that may ask.
+            handed = after in (b",", b")") and calls
+            if after in (b".", b"[") or handed or (after in (b";", b"\n") and _derived(operation)):
                 if _unsure(operation, unsure, provided):
                     return operation.span.start
     return -1
+
+
+def _derived(operation: Operation) -> bool:
+    return isinstance(operation, Read) and operation.member.kind == "derived"
 
 
 def _unsure(operation: Operation, unsure: set[str], provided: set[str]) -> bool:

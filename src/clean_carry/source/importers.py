@@ -23,15 +23,9 @@ MOST_FILES = 4000
 # A string that is a relative path: in a script hardly anything but what is imported.
 _IMPORT = re.compile(r"""['"](\.\.?(?:/[^'"\n]*)?)['"]""")
 _DEFAULT_IMPORT = re.compile(r"""\bimport\s+(\w+)[^;'"]*['"]([^'"\n]*)['"]""")
-_INSTANCE = (
-    r"\$(?:refs(?:\.\w+|\[[^\]]*\])(?:\[[^\]]*\])?|parent(?:\.\$parent)*|root|children\[[^\]]*\])"
-)
-# A member asked of another instance, also where its type is stated; and names that stand for one.
-_REACHED = re.compile(_INSTANCE + r"(?:\s+as\s[^)]*\))?[?!]?\.(\w+)")
-_STANDS_FOR = (
-    re.compile(r"\b(\w+)\s*=\s*[\w.(]*" + _INSTANCE),
-    re.compile(r"\b(\w+)\s*\([^)]*\)[^{};]*\{\s*return\s+[\w.(]*" + _INSTANCE),
-)
+# Other instances: children by their references, and those a component stands in.
+_CHILDREN = r"\$(?:refs(?:\.\w+|\[[^\]]*\])(?:\[[^\]]*\])?|children\[[^\]]*\])"
+_PARENTS = r"\$(?:parent(?:\.\$parent)*|root)"
 _OPTION = re.compile(r"\$options(?:\??\.(\w+)|\[)")
 _PASSES_ON = re.compile(r"""export\b[^;'"]*\bfrom\s*['"](\.[^'"\n]*)['"]""")
 
@@ -92,21 +86,29 @@ def texts_of(root: Path) -> Iterator[str]:
         yield _text(name)
 
 
-def reached_by_reference(file: Path) -> frozenset[str]:
-    """The names of members that any file of the project around `file` asks an instance for that it does
-    not own: through a reference to a child, its parent, or the root."""
+def reached_by_reference(file: Path) -> tuple[frozenset[str], frozenset[str]]:
+    """The names of members that files of the project around `file` ask an instance for that they do not
+    own: a child by a reference to it, and one they stand in."""
     root = project_of(file)
-    return _reached(root) if root is not None else frozenset()
+    if root is None:
+        return frozenset(), frozenset()
+    return _reached(root, _CHILDREN), _reached(root, _PARENTS)
 
 
 @cache
-def _reached(root: Path) -> frozenset[str]:
+def _reached(root: Path, instance: str) -> frozenset[str]:
+    # A member asked of an instance, also where its type is stated; and names that stand for one.
+    direct = re.compile(instance + r"(?:\s+as\s[^)]*\))?[?!]?\.(\w+)")
+    stands_for = (
+        re.compile(r"\b(\w+)\s*=\s*[\w.(]*" + instance),
+        re.compile(r"\b(\w+)\s*\([^)]*\)[^{};]*\{\s*return\s+[\w.(]*" + instance),
+    )
     found: set[str] = set()
     for text in texts_of(root):
         if "$refs" not in text and "$parent" not in text and "$children" not in text:
             continue
-        found.update(match[1] for match in _REACHED.finditer(text))
-        for name in {match[1] for form in _STANDS_FOR for match in form.finditer(text)}:
+        found.update(match[1] for match in direct.finditer(text))
+        for name in {match[1] for form in stands_for for match in form.finditer(text)}:
             found.update(re.findall(rf"\b{re.escape(name)}[?!]?\.(\w+)", text))
     return frozenset(found)
 

@@ -249,18 +249,25 @@ class FlatWriter:
         for name in wanted:
             local = self.names.of(own[name]) if name in own else ""
             if not local:
-                link = f"{self.speller.run('toRef')}({self.speller.take('props')}, "
-                parts.append(f"{name}: {link}{self.quote}{name}{self.quote})")
+                parts.append(self._linked(name))
             else:
                 parts.append(name if name == local else f"{name}: {local}")
         text = f",{inner}".join(parts)
         return new(f"{self.speller.run('reactive')}({{{inner}{text},{self.line}}})")
+
+    def _linked(self, name: str) -> str:
+        """An input as a part of an object that follows it."""
+        link = f"{self.speller.run('toRef')}({self.speller.take('props')}, "
+        return f"{name}: {link}{self.quote}{name}{self.quote})"
 
     def _exposed(self) -> Fragment:
         parts = []
         for member, name in self.names.members.items():
             if member.name in self.exposed and member.kind in ("state", "derived", "method"):
                 parts.append(name if name == member.name else f"{member.name}: {name}")
+        for prop in self.component.props:
+            if prop.name in self.exposed:
+                parts.append(self._linked(prop.name))
         text = self.listed(parts, "defineExpose({", f"}}){self.end}", " ")
         line = new(text) if parts else Fragment()
         return self._noted(self.component.option_comments.get("expose", ()), line)
