@@ -31,6 +31,11 @@ SAME: list[tuple[str, list[Any], list[Any]]] = [
     ),
     ("style-spacing", [el("p", style="color: red; ")], [el("p", style="color:red")]),
     (
+        "function-source",
+        [el("b", on="function () { [native code] }"), el("i", on="(e) => { a.b(e); }")],
+        [el("b", on="async function go(a) {\n  b();\n}"), el("i", on="e => c(e)")],
+    ),
+    (
         "made-up-id",
         [el("b", id=":r1:"), el("i", for_=":r1:")],
         [el("b", id=":r7:"), el("i", for_=":r7:")],
@@ -39,6 +44,12 @@ SAME: list[tuple[str, list[Any], list[Any]]] = [
 
 
 @pytest.mark.parametrize(("rule", "old", "new"), SAME, ids=[row[0] for row in SAME])
+def test_a_function_and_a_word_are_told_apart() -> None:
+    for word in ("functional", "function", "a => ", "(b) =>", ""):
+        one, other = [el("b", on="function a() { }")], [el("b", on=word)]
+        assert tree_differences(Normaliser().tree(one), Normaliser().tree(other)), word
+
+
 def test_a_rule_and_its_count(rule: str, old: list[Any], new: list[Any]) -> None:
     one, other = Normaliser(), Normaliser()
     assert tree_differences(one.tree(old), other.tree(new)) == []

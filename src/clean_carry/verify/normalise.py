@@ -40,6 +40,10 @@ RULES = (
     ),
     NormalisingRule("scope-mark", "the attribute that scopes a style differs by construction"),
     NormalisingRule(
+        "function-source",
+        "an attribute that is a function shows its source, which is another by design",
+    ),
+    NormalisingRule(
         "error-wording", "the engine words an error by the expression that met a wrong value"
     ),
 )
@@ -70,6 +74,8 @@ _ENGINE_WORDING = re.compile(
     r"|Spread syntax requires .*|Found non-callable @@iterator|Reduce of empty array.*)$",
     re.DOTALL,
 )
+# What a function gives as text (ECMA-262 §20.2.3.5).
+_FUNCTION = re.compile(r"^(?:async\s+)?(?:function\b[^{]*\{|(?:\([^()]*\)|[\w$]+)\s*=>\s*[({\w])")
 _REFERENCES = frozenset(
     (
         "id for aria-labelledby aria-describedby aria-controls aria-owns aria-activedescendant "
@@ -176,6 +182,8 @@ class Normaliser:
         elif key == "style":
             parts = [re.sub(r"\s*([:,])\s*", r"\1", p.strip()) for p in value.split(";")]
             result, rule = ";".join(p for p in parts if p), "style-spacing"
+        elif _FUNCTION.match(value):
+            result, rule = "a function", "function-source"
         elif key in _REFERENCES:
             result, rule = " ".join(self._id(word) for word in value.split(" ")), "made-up-id"
         if result != value:
