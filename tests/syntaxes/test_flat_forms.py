@@ -347,6 +347,7 @@ CHILDREN: list[tuple[str, str]] = [
     ("inject: ['dock'], created() { send(this.dock); }", ""),
     ("inject: ['dock'], created() { this.dock.$emit('a'); }", ""),
     ("inject: ['dock'], created() { this.dock.later(); }", ""),
+    ("inject: ['dock'], setup() { inject<Dock>('dock').go(); }", ""),
 ]  # fmt: skip
 
 

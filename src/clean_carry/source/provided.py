@@ -30,6 +30,9 @@ def _asked(root: Path, key: str) -> frozenset[str] | None:
     for text in texts_of(root):
         if key not in text or "inject" not in text:
             continue
+        if re.search(rf"\binject(?:<[^()]*>)?\(\s*['\"]?{re.escape(key)}\b", text):
+            # Code that injects by a call may do anything with it.
+            return None
         for local in _locals(text, key):
             for use in re.finditer(
                 rf"(?<![\w$'\".-]){re.escape(local)}\b|\bthis\.{re.escape(local)}\b", text
