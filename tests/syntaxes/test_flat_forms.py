@@ -205,6 +205,7 @@ def test_bodies_by_name(old: str, new: str, runtime: int, tmp_path: Path) -> Non
 REFUSED: list[tuple[str, str, str, str]] = [
     ("provide() { return { dock: this }; },", "", "", "instance-escapes"),
     ("provide() { return { dock: [this] }; },", "", "", "instance-escapes"),
+    ("provide() { return { dock: (this as unknown as Dock) }; },", "", "", "instance-escapes"),
     ("created() { throw new Error(); },", "", "", "made-throws"),
     ("computed: { ...load },", "", "", "unknown-option"),
     ("computed: { left() { return arguments; } },", "", "", "unknown-option"),

@@ -13,6 +13,17 @@ from clean_carry.syntaxes.uses import Uses
 FUNCTIONS = ("method_definition", "function_expression", "arrow_function")
 
 
+# What stands around a value for its type, or for nothing.
+TYPED = ("non_null_expression", "as_expression", "satisfies_expression", "parenthesized_expression")
+
+
+def untyped(value: Node) -> Node:
+    """A value without what stands around it for its type."""
+    while value.type in TYPED and value.named_children:
+        value = value.named_children[0]
+    return value
+
+
 def parts_of(node: Node) -> list[tuple[str | None, Node, Node]]:
     """(name, property, value) of each part of an object; a method is its own value."""
     found: list[tuple[str | None, Node, Node]] = []

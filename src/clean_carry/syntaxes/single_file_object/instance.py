@@ -18,15 +18,16 @@ from clean_carry.syntaxes.single_file.members import (
     locals_at,
     member_value,
 )
-from clean_carry.syntaxes.single_file_object.functions import FUNCTIONS, parts_of, returned
+from clean_carry.syntaxes.single_file_object.functions import (
+    FUNCTIONS,
+    TYPED,
+    parts_of,
+    returned,
+)
 from clean_carry.syntaxes.uses import Raw, Uses
 
 # Options whose own functions run on the instance.
 _HOLDERS = ("computed", "watch", "methods")
-
-
-# What stands around a value for its type, or for nothing.
-_TYPED = ("non_null_expression", "as_expression", "parenthesized_expression")
 
 
 @dataclass(frozen=True)
@@ -136,7 +137,7 @@ def _instance(
 ) -> None:
     """One place where the instance stands: a member of it, or a constant it is given to."""
     parent = node.parent
-    while parent is not None and parent.type in _TYPED and node.field != "type":
+    while parent is not None and parent.type in TYPED and node.field != "type":
         node, parent = parent, parent.parent
     if parent is not None and parent.type == "member_expression" and node.field == "object":
         part = parent.child("property")

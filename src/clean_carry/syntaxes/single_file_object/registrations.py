@@ -13,6 +13,7 @@ from clean_carry.syntaxes.single_file_object.functions import (
     only_returns,
     parts_of,
     returned,
+    untyped,
     with_comma,
 )
 from clean_carry.syntaxes.single_file_object.options import Gathered, claim_option, reads
@@ -104,10 +105,11 @@ def _provide(gathered: Gathered, part: Node, value: Node) -> None:
             text = key.text if key.type == "string" else f"'{key.text}'"
             if key.type == "computed_property_name":
                 text = key.text[1:-1]
-            code = uses.code(uses.span(held), kept=held.type != "this")
+            itself = untyped(held).type == "this"
+            code = uses.code(uses.span(held), kept=not itself)
             notes = notes + attached(uses, item)
             members = None
-            if held.type == "this":
+            if itself:
                 members = _asked(gathered, key, held)
             gathered.parts.append(Provided(text, code, entry, notes, members))
         else:
