@@ -66,18 +66,19 @@ def test_verified_side_by_side(run: Run, tmp_path: Path) -> None:
 
 
 def test_stopped_in_the_middle(tmp_path: Path) -> None:
-    fleet(tmp_path, 4)
+    fleet(tmp_path, 40)
     command = [sys.executable, "-m", "clean_carry", "carry", ".", "--to", "jsx-function"]
     more = ["--write", "--verify", "--budget", "60", "--fresh"]
     running = subprocess.Popen(
         [*command, *more], cwd=tmp_path, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True
     )
-    time.sleep(12)
+    time.sleep(8)
     os.kill(running.pid, signal.SIGINT)
     output, _ = running.communicate(timeout=60)
     assert running.returncode == 130
     assert "interrupted" in output
-    assert not list(tmp_path.glob("*.function.jsx"))
+    # What was proven by then may stand there; the rest does not.
+    assert len(list(tmp_path.glob("*.function.jsx"))) < 40
 
 
 CONTEXT = """import React from 'react';
