@@ -392,3 +392,16 @@ def test_what_children_ask_their_parent_for_is_given_out(
     )
     found = text_of(carried(tmp_path, markup="<slot/>", runtime=runtime))
     assert f"defineExpose({{ used{also} }});" in found
+
+
+@pytest.mark.parametrize("runtime", [2, 3])
+def test_what_an_option_names_stays_in_the_module(runtime: int, tmp_path: Path) -> None:
+    path = tmp_path / "Berth.vue"
+    text = FILE.format(options="directives: { moor },", body="load();", markup="")
+    path.write_text(
+        text.replace("export default", "const moor = (el) => el.focus();\n\nexport default")
+    )
+    request = Request(path, "Berth.vue", "single-file-flat", runtime=runtime)
+    first, second = text_of(carry_file(request)[0]).split("</script>")[:2]
+    assert "const moor = (el) => el.focus();" in first and "const moor" not in second
+    assert "directives: { moor }," in (first if runtime == 2 else second)

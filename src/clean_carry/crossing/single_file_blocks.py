@@ -40,7 +40,7 @@ class Blocks:
     def _own_module(self, component: Component) -> bool:
         """Whether the module does more than import, export the component, and name functions and words.
 
-        What the declared inputs name must be there before there is an instance.
+        What declared inputs and options that stay name must be there before there is an instance.
         """
         own = (self.file.exported.statement, self.file.exported.export)
         statements = [
@@ -51,6 +51,7 @@ class Blocks:
         if not all(map(_harmless, statements)):
             return True
         declared = list(component.option_values.values())
+        declared += [part.span for part in component.members if isinstance(part, KeptOption)]
         named = [b for b in self.file.names.module.names.values() if b.kind != "import"]
         places = [ref.start for binding in named for ref in binding.references]
         return any(span.start <= at < span.end for span in declared for at in places)
