@@ -405,3 +405,37 @@ def test_what_an_option_names_stays_in_the_module(runtime: int, tmp_path: Path) 
     first, second = text_of(carry_file(request)[0]).split("</script>")[:2]
     assert "const moor = (el) => el.focus();" in first and "const moor" not in second
     assert "directives: { moor }," in (first if runtime == 2 else second)
+
+
+def test_events_stay_undeclared_where_listeners_are_passed_on(tmp_path: Path) -> None:
+    plain = text_of(carried(tmp_path, "", "this.$emit('gone');"))
+    assert "const emit = defineEmits(['gone']);" in plain
+    markup = '<i v-bind="$attrs"/>'
+    found = text_of(carried(tmp_path, "", "this.$emit('gone');", markup))
+    assert "const { emit } = getCurrentInstance();" in found and "defineEmits" not in found
+
+
+@pytest.mark.parametrize(
+    ("body", "markup", "call"),
+    [
+        ("this.used = 2;", "", "watch("),
+        ("this.used += 2;", "", "watch("),
+        ("this.used = by;", "", "instance.proxy.$watch("),
+        ("load();", '<i v-model="used"/>', "instance.proxy.$watch("),
+        ("load();", '<i @click="used = []"/>', "instance.proxy.$watch("),
+    ],
+)
+def test_a_watcher_of_what_may_be_an_object_stays_the_runtimes_own(
+    body: str, markup: str, call: str, tmp_path: Path
+) -> None:
+    found = text_of(carried(tmp_path, "watch: { used() { load(); } },", body, markup, 2))
+    assert f"\n{call}() => used.value, " in found
+
+
+def test_an_import_that_is_handed_on_is_not_renamed(tmp_path: Path) -> None:
+    path = tmp_path / "Berth.vue"
+    text = FILE.format(options="", body="pier(this.pier);", markup="{{ pier }}")
+    line = "import { pier } from './pier';\nexport { pier };\nimport load"
+    path.write_text(text.replace("import load", line))
+    result = carry_file(Request(path, "Berth.vue", "single-file-flat"))[0]
+    assert (result.status, result.findings[0].rule) == ("refused", "names-meet")

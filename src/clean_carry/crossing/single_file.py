@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from clean_carry.component.code import Builtin
 from clean_carry.component.fragment import Fragment, Piece, copy, joined, new, render, settle
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
@@ -193,7 +194,13 @@ def _undeclared(component: Component, runtime: int) -> bool:
     if runtime < 3 or "emits" in component.entries:
         return False
     events = set(component.sent)
-    return "" in events or bool(events & _NATIVE) or component.root_is_component
+    # Listeners of declared events are no longer among what is passed on.
+    passed_on = any(name == "$attrs" for name, _, _, _ in component.template_names) or any(
+        isinstance(o, Builtin) and o.name == "$attrs" for _, o in component.operations()
+    )
+    mixes = bool(component.mixed or component.mixed_props)
+    inside = component.root_is_component or passed_on or mixes
+    return "" in events or bool(events & _NATIVE) or inside
 
 
 def edited(fragment: Fragment, names: FlatNames) -> Fragment:

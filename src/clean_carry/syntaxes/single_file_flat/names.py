@@ -126,7 +126,10 @@ def free_imports(chosen: FlatNames, component: Component, names: Names) -> None:
     used = {name for name, _, _, _ in component.template_names}
     for name in sorted(props & used & component.module_names):
         binding = names.module.names[name]
-        if binding.kind != "import":
+        handed_on = any(
+            r.parent and r.parent.type == "export_specifier" for r in binding.references
+        )
+        if binding.kind != "import" or handed_on:
             raise NamesMeet(name, component.span.start)
         other = f"{name}Imported"
         chosen.taken.add(other)

@@ -46,6 +46,7 @@ HOOKS: dict[str, MomentName] = {
     "unmounted": "removed",
     "errorCaptured": "failed",
 }
+_NEVER_OBJECTS = ("number", "true", "false", "string", "template_string", "unary_expression")
 _PLAIN = frozenset("String Number Boolean Symbol BigInt".split())
 
 
@@ -180,7 +181,11 @@ def _is_plain(gathered: Gathered, name: str) -> bool:
         types = prop.kind.strip("[]").replace(",", " ").split()
         return bool(types) and set(types) <= _PLAIN
     initial = gathered.members.initial.get(name)
-    return initial is not None and initial.type in ("number", "true", "false", "string")
+    if name not in gathered.members.state or initial is None or name in gathered.drawn_writes:
+        return False
+    written = gathered.members.assigned.get(name, [])
+    values = [value for operator, value in written if operator == "=" and value is not None]
+    return all(value.type in _NEVER_OBJECTS for value in (initial, *values))
 
 
 def _parameters(gathered: Gathered, function: Node) -> tuple[Places, Places]:

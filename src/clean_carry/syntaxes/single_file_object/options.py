@@ -31,12 +31,16 @@ from clean_carry.syntaxes.uses import Uses
 
 @dataclass
 class Gathered:
-    """What the readers of options fill. `by_name` says that the template chooses components by name."""
+    """What the readers of options fill.
+
+    `by_name` says that the template chooses components by name; `drawn_writes` are the names it writes.
+    """
 
     uses: Uses
     members: Members
     file: Path
     by_name: bool = False
+    drawn_writes: frozenset[str] = frozenset()
     name: str = ""
     props: list[Prop] = field(default_factory=list)
     events: list[str] = field(default_factory=list)

@@ -102,6 +102,11 @@ def _idle_methods(literal: Node) -> Iterator[tuple[str, bool]]:
                 yield name, not any(node.type == "this" for node in function.walk())
 
 
+def _is_two_way(name: str) -> bool:
+    """Whether an attribute writes what it is bound to."""
+    return name.startswith("v-model") or name.endswith(".sync")
+
+
 def _first_cause(refusal: tuple[str, str, int]) -> tuple[bool, int]:
     """What is mixed in and not found is why other names are not known."""
     return refusal[0] != "mixin-not-followed", refusal[2]
@@ -208,13 +213,18 @@ def _component(
 ) -> Component:
     source, ledger = uses.tree.source, uses.ledger
     entry = ledger.claim("component", uses.span(statement))
+    code = read_code(source, template) if template is not None else None
     elements = list(template.walk()) if template is not None else []
     by_name = any(a.name in _BY_NAME for node in elements for a in node.attributes)
-    gathered = Gathered(uses, members, workspace.file, by_name)
+    writes = frozenset(
+        used.node.text
+        for used in (code.used if code is not None else ())
+        if is_write(used.node) or (used.attribute is not None and _is_two_way(used.attribute.name))
+    )
+    gathered = Gathered(uses, members, workspace.file, by_name, writes)
     gathered.entries["component"] = entry
     members.internal |= {name for name in members.state if name.startswith(("_", "$"))}
     members.state -= members.internal
-    code = read_code(source, template) if template is not None else None
     drawn = frozenset(used.node.text for used in code.used) if code is not None else frozenset()
     collect_uses(uses, literal, members, _HOOKS, drawn)
     # Inputs and state first: what a watcher looks at must be known.
