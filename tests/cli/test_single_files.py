@@ -108,3 +108,75 @@ def test_what_is_refused_says_where_and_why(run, tmp_path: Path) -> None:  # typ
     assert done.returncode == 1
     assert "Sheet.vue:5:" in done.stdout and "instance-escapes" in done.stdout
     assert not (tmp_path / "pages" / "Sheet.flat.vue").exists()
+
+
+TIDE = """export default {
+  data() {
+    return { told: 0 };
+  },
+  computed: {
+    notice() {
+      return this.level > 2 ? `High water, ${this.level}` : 'Low water';
+    },
+  },
+  methods: {
+    tell() {
+      this.told += 1;
+      this.raise(this);
+      this.level += 1;
+      this.$emit('told', this.level);
+    },
+  },
+};
+"""
+STRIP = """<template>
+  <p :class="{ high: level > 2 }">
+    {{ notice }}
+    <button @click="tell">{{ told }}</button>
+  </p>
+</template>
+
+<script>
+import tide from './tide';
+
+const record = (strip) => strip.steps.push(strip.level);
+
+export default {
+  mixins: [tide],
+  emits: ['told'],
+  data() {
+    return { level: 0, steps: [] };
+  },
+  methods: {
+    raise() {
+      record(this);
+      if (this.steps.length < 5) this.level += 1;
+    },
+  },
+};
+</script>
+"""
+
+
+@pytest.mark.parametrize("version", ["2.7.16", "3.5.0"])
+def test_what_is_mixed_in_asks_the_flat_form_for_its_members(
+    version: str,
+    run,
+    tmp_path: Path,  # type: ignore[no-untyped-def]
+) -> None:
+    target = tmp_path / "pages"
+    target.mkdir()
+    (target / "package.json").write_text(f'{{"dependencies": {{"vue": "{version}"}}}}')
+    (target / "tide.js").write_text(TIDE)
+    (target / "TideStrip.vue").write_text(STRIP)
+    done = run(*CARRIED, "--verify", "--json")
+    (row,) = json.loads(done.stdout)["results"]
+    assert (row["status"], row["verification"]["verdict"]) == ("clean", "same"), row
+    flat = target / "TideStrip.flat.vue"
+    text = flat.read_text()
+    level = "level" if version < "3" else "levelValue"
+    line = f"level: {{ get: () => {level}.value, set: (value) => {{ {level}.value = value; }} }},"
+    assert line in text
+    flat.write_text(text.replace(line, line.replace(", set", ", put")))
+    done = run("verify", "pages/TideStrip.vue", "pages/TideStrip.flat.vue", "--budget", "4")
+    assert done.returncode == 1, done.stdout

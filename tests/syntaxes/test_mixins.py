@@ -78,20 +78,17 @@ def test_forms_that_are_followed(form: str, tmp_path: Path) -> None:
 
 
 REFUSED = [
-    (keys("this.go();"), "", "this.used = 1;", "mixin-needs-member"),
-    (keys("return this.used;"), "", "", "mixin-needs-member"),
-    (keys("send(this);"), "", "", "mixin-needs-member"),
-    (
-        keys("tell.call(this);") + "\nfunction tell() { this.go(); }",
-        "",
-        "this.used = 1;",
-        "mixin-needs-member",
-    ),
+    (keys("", "data() { return { used: 0 }; },"), "", "", "mixin-needs-member"),
+    (keys("", "beforeCreate() { send(this.used); },"), "", "", "mixin-needs-member"),
+    (keys("send({ own: this.$data });"), "", "send(own.used);", "mixin-needs-member"),
+    (keys("send(this.$data);"), "", "", "mixin-needs-member"),
+    (keys(), "", "delete this[name];", "instance-escapes"),
+    (keys(), "", "Object.assign(this, { used: 1 });", "instance-escapes"),
+    (keys(), "", "send({ ...this });", "instance-escapes"),
     (keys("", "...other,"), "", "", "mixin-not-followed"),
     (keys("", "setup() {},"), "", "", "mixin-not-followed"),
     ("export default make();", "", "", "mixin-not-followed"),
     ("export default other;", "", "", "mixin-not-followed"),
-    (keys(), "created() { this.named(); },", "", "mixin-too-early"),
     (keys("", "data() { return { at: 0 }; },"), "watch: { at() {} },", "", "mixin-too-early"),
     (keys("", "mounted() {},"), "mounted() { this.named(); },", "", "mixin-order"),
 ]
@@ -127,9 +124,80 @@ def test_on_the_older_runtime_a_mixin_has_a_script_with_its_import(tmp_path: Pat
     assert "keys" not in second
 
 
-def test_a_method_a_mixin_asks_for_stays_open_where_it_asks_for_nothing(tmp_path: Path) -> None:
-    result = carried(tmp_path, keys("this.go();"), options="created() { done(); },", body="done();")
+def test_a_method_in_the_place_of_a_mixins_stays_one_where_it_asks_for_nothing(
+    tmp_path: Path,
+) -> None:
+    given = keys("", "methods: { go() {} },").replace("methods: { named() {  } }, ", "")
+    result = carried(tmp_path, given, options="created() { done(); },", body="done();")
     assert result.status == "clean"
     text = result.files[0].text
     assert "  methods: {\n    go() {\n      done();\n    },\n  },\n" in text
     assert "function go" not in text
+
+
+USED = "used: { get: () => used.value },"
+SET = "used: {{ get: () => {0}.value, set: (value) => {{ {0}.value = value; }} }},"
+GO = "go: { get: () => go },"
+OPENED = [
+    (keys("this.go();"), "", [GO]),
+    (keys("return this.used;"), "", [USED]),
+    (keys("const own = this; send(own.used);"), "", [USED]),
+    (keys("", "watch: { used() {} },"), "", [USED]),
+    (keys("this.used = 1;"), "", [SET.format("usedValue")]),
+    (keys("tell.call(this);") + "\nfunction tell() { this.go(); }", "", [GO]),
+    (keys("send(this);") + "\nfunction send(berth) { berth.go(); }", "", [GO]),
+    (keys("send(this.named);") + "\nfunction send(berth) { berth.go(); }", "", []),
+    (keys("return this[named];"), "", [GO, SET.format("usedValue")]),
+    (keys("return this['used'];"), "", [USED]),
+    (keys(), "send(this); pier.used;", [USED]),
+    (keys(), "send.call(this);", [GO, SET.format("usedValue")]),
+    (keys(), "send({ berth: this }); const { used } = pier;", [USED]),
+    (keys(), "return [this].map(({ used }) => used);", [USED]),
+    (keys(), "return this === berth;", []),
+    (keys(), "send(this['used']);", [USED]),
+    (keys("", "provide() { return { berth: this }; },"), "pier.used;", [USED]),
+]
+
+
+@pytest.mark.parametrize(("mixin", "body", "lines"), OPENED)
+def test_what_others_ask_the_instance_for_is_opened_on_it(
+    mixin: str, body: str, lines: list[str], tmp_path: Path
+) -> None:
+    result = carried(tmp_path, mixin, body=body)
+    assert result.status == "clean", [(f.rule, f.message) for f in result.findings]
+    text = result.files[0].text
+    assert [line for line in lines if line not in text] == [], text
+    assert text.count("{ get: () =>") == len(lines), text
+    assert ("members-opened" in {f.rule for f in result.findings}) == bool(lines)
+
+
+def test_a_name_given_by_a_parameter_is_looked_up_where_the_project_calls(tmp_path: Path) -> None:
+    (tmp_path / "package.json").write_text('{"name": "ferries"}')
+    (tmp_path / "Pier.vue").write_text("<script>this.named('used')</script>")
+    mixin = KEYS.format(body="return this[key];", options="").replace("named() {", "named(key) {")
+    text = carried(tmp_path, mixin).files[0].text
+    assert USED in text
+    assert "go: {" not in text
+
+
+def test_a_call_of_the_making_that_needs_a_mixin_is_made_before_the_first_drawing(
+    tmp_path: Path,
+) -> None:
+    result = carried(tmp_path, keys(), options="created() { this.named(this); },")
+    assert result.status == "clean"
+    assert "made-at-start" in {f.rule for f in result.findings}
+    text = result.files[0].text
+    assert "onBeforeMount(() => {" in text
+    assert "instance.proxy.named(instance.proxy);" in text
+
+
+def test_the_provided_instance_is_provided_with_what_is_asked_of_it(tmp_path: Path) -> None:
+    (tmp_path / "package.json").write_text('{"name": "ferries"}')
+    child = "<script>export default { inject: ['dock'], mounted() { this.dock.$emit(this.dock.used) } }</script>"
+    (tmp_path / "Pier.vue").write_text(child)
+    result = carried(tmp_path, keys(), options="provide() { return { dock: this }; },")
+    assert result.status == "clean"
+    text = result.files[0].text
+    assert "provide('dock', instance.proxy);" in text
+    assert USED in text
+    assert "go: {" not in text

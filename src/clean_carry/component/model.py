@@ -8,6 +8,7 @@ from typing import Literal
 
 from clean_carry.component.code import Code, Member, Operation
 from clean_carry.component.markup import Markup, codes_of
+from clean_carry.component.opened import Opened
 from clean_carry.component.spans import Span
 
 # Moments are named for when they happen.
@@ -350,7 +351,8 @@ class Component:
     name, where it stands, whether it is written, whether it stands for a field of its own name; `tags`
     those of its elements, `element_names` those given to elements, `sent` the events it sends, an empty
     one for those not known. `plain_fields` live on the instance and draw nothing; `mixed`, `mixed_props`
-    and `mixed_hooks` are what is mixed in, `open_names` what is asked of the instance undeclared;
+    and `mixed_hooks` are what is mixed in, `mixed_calm` what of it no hook changes, `open_names` what is asked of the instance undeclared,
+    `opened` what of its own others ask it for;
     `prelude` are statements that run before there is state, and the names they declare.
     """
 
@@ -401,9 +403,11 @@ class Component:
     root_is_component: bool = False
     plain_fields: tuple[str, ...] = ()
     mixed: frozenset[str] = frozenset()
+    mixed_calm: frozenset[str] = frozenset()
     mixed_props: frozenset[str] = frozenset()
     open_names: tuple[tuple[str, int], ...] = ()
     mixed_hooks: frozenset[str] = frozenset()
+    opened: Opened = Opened()
     prelude: Code | None = None
     prelude_names: frozenset[str] = frozenset()
     option_comments: dict[str, tuple[Span, ...]] = field(default_factory=dict)

@@ -89,9 +89,23 @@ SINGLE_FILES: tuple[Row, ...] = (
     (
         "mixin-needs-member",
         "error",
-        "what is mixed in asks the instance for a member that is closed in the new form",
+        "a member that is closed in the new form is overridden or written where it cannot be opened",
         "Turn the mixin into a function that is given what it needs first",
+        "mixins: [Closing], … methods: { close() {} }   // Closing has close() too",
+    ),
+    (
+        "members-opened",
+        "note",
+        "what is mixed in, or is handed the instance, asks it for these: they are defined on it",
+        "Turn the mixin into a function that is given what it needs",
         "mixins: [Closing], … methods: { close() {} }   // Closing calls this.close()",
+    ),
+    (
+        "made-at-start",
+        "note",
+        "what the making does with what is mixed in is done just before the first drawing; not on a server",
+        "Turn the mixin into a function the component calls first",
+        "mixins: [Telling], … created() { this.tell('berth', this); }   // Telling has tell()",
     ),
     (
         "mixin-order",

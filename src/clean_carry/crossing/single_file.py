@@ -21,7 +21,7 @@ from clean_carry.crossing.outcome import (
     script_style,
 )
 from clean_carry.crossing.single_file_blocks import Blocks
-from clean_carry.crossing.single_file_early import may_throw, too_early
+from clean_carry.crossing.single_file_early import may_throw, started, too_early
 from clean_carry.source.importers import reached_by_reference
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
@@ -93,9 +93,13 @@ class FlatOutcome:
             if isinstance(part, Provided) and part.members is not None:
                 names = list(part.members)
                 found.append(("instance-provided", ", ".join(names), part.code.span.start))
-            if isinstance(part, Timed) and part.hook in component.mixed_hooks:
+            if isinstance(part, Timed) and part.hook in {"", *component.mixed_hooks}:
                 at = part.callback.text.span.start if part.callback.text else component.span.start
-                found.append(("mixin-hook-later", part.hook, at))
+                rule = "mixin-hook-later" if part.hook else "made-at-start"
+                found.append((rule, part.hook, at))
+        if component.opened.names:
+            at = max(component.opened.handed_at, component.span.start)
+            found.append(("members-opened", ", ".join(component.opened.names), at))
         found += [("member-undeclared", name, at) for name, at in component.open_names]
         if self.throws >= 0:
             found.append(("made-may-throw", "", self.throws))
@@ -121,10 +125,11 @@ def carry_object_file(
     component = file.module.components[0] if file.module.components else None
     refusal = file.module.refusals[0] if file.module.refusals else None
     if component is not None:
+        component = started(component)
         refusal = _excluded(component, excluded) or too_early(component)
     if component is not None and refusal is None:
         try:
-            names = name_members(component, RESERVED, ledger)
+            names = name_members(component, RESERVED, ledger, runtime)
             free_imports(names, component, file.names)
         except NamesMeet as met:
             refusal = Refusal(component.name, "names-meet", met.name, met.at)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from clean_carry.component.code import Builtin, Code, Member, MethodCall, Operation, Read
 from clean_carry.component.model import (
@@ -57,10 +57,27 @@ class Runs:
                     queue.append(self.texts[key])
 
 
+def started(component: Component) -> Component:
+    """The component with code of the making that needs what is mixed in moved to just before it is
+    drawn first: what is mixed in is there then, and its own code of the making has run."""
+    runs = Runs(component)
+    names = component.mixed | {"$this"} if component.mixed else frozenset()
+    members = []
+    for part in component.members:
+        if isinstance(part, Timed) and part.when == "made" and part.callback.text is not None:
+            used = runs.operations([part.callback.text])
+            if any(isinstance(o, Builtin) and o.name in names for o in used):
+                part = replace(part, when="starting", hook="")
+        members.append(part)
+    return replace(component, members=tuple(members))
+
+
 def too_early(component: Component) -> Refusal | None:
     """A use of what is not there yet by code that runs while the component is made."""
     runs = Runs(component)
     for operation in runs.operations(_state(component)):
+        if isinstance(operation, Builtin) and operation.name == "$this":
+            return Refusal(component.name, "instance-escapes", "", operation.span.start)
         # The old form gives nothing for what is still being made, the new one a value or an error.
         if isinstance(operation, Read) and operation.member.kind in ("state", "derived"):
             name, at = operation.member.name, operation.span.start
@@ -71,7 +88,8 @@ def too_early(component: Component) -> Refusal | None:
     for part in component.members:
         if isinstance(part, Timed) and part.hook in component.mixed_hooks and part.callback.text:
             for operation in runs.operations([part.callback.text]):
-                if isinstance(operation, Builtin) and operation.name in component.mixed:
+                changing = component.mixed - component.mixed_calm
+                if isinstance(operation, Builtin) and operation.name in changing:
                     at = operation.span.start
                     return Refusal(component.name, "mixin-order", operation.name, at)
     return None

@@ -15,7 +15,9 @@ from functools import cache
 from pathlib import Path
 
 # What tells the top folder of a project, and folders that hold what others wrote or what was made.
-_ROOTS = ("package.json", "clean-carry.toml", ".git")
+_ROOTS = ("clean-carry.toml", ".git")
+# A package.json without a name may only say what an import of its folder means.
+_ENTRIES = ('"main"', '"module"', '"browser"', '"types"')
 _PASSED_OVER = frozenset({"node_modules", "dist", "build", "coverage"})
 _ENDINGS = (".js", ".jsx", ".ts", ".tsx", ".vue")
 # So many files of a project are looked through.
@@ -74,8 +76,16 @@ def importers_of(file: Path) -> tuple[Importer, ...]:
 
 def project_of(file: Path) -> Path | None:
     """The top folder of the project around a file."""
-    parents = file.resolve().parents
-    return next((up for up in parents if any((up / mark).exists() for mark in _ROOTS)), None)
+    return next((up for up in file.resolve().parents if _is_top(up)), None)
+
+
+@cache
+def _is_top(folder: Path) -> bool:
+    if any((folder / mark).exists() for mark in _ROOTS):
+        return True
+    package = folder / "package.json"
+    text = _text(package.as_posix()) if package.is_file() else '"main"'
+    return '"name"' in text or not any(entry in text for entry in _ENTRIES)
 
 
 def texts_of(root: Path) -> Iterator[str]:

@@ -42,7 +42,7 @@ class Workspace:
             path = Path(base + ending)
             if path.is_file():
                 return path
-        return None
+        return _entry(Path(base))
 
     def text(self, path: Path) -> str:
         """The text of a project file, empty where it cannot be read."""
@@ -64,6 +64,17 @@ class Workspace:
             except InputError:
                 self._trees[path] = None
         return self._trees[path]
+
+
+@cache
+def _entry(folder: Path) -> Path | None:
+    """The file a folder's own package.json names as its entry, modules of the language first."""
+    known = _json(folder / "package.json")
+    for kind in ("module", "main"):
+        name = known.get(kind)
+        if isinstance(name, str) and (folder / name).is_file():
+            return folder / name
+    return None
 
 
 @cache

@@ -44,11 +44,12 @@ class Members:
     field is set to, `initial` what a state field starts as and a derived value gives,
     `named` the places of a watcher's parameters with the member whose value they hold. `settable` are
     derived values that can be written, `fields` what lives on the instance undeclared, `elements_set`
-    the references code sets itself, `mixed` and `mixed_hooks` what a mixin brings,
-    `kept_methods` own ones it asks for that stay open, `shared` what it
+    the references code sets itself, `mixed` and `mixed_hooks` what a mixin brings (`mixed_calm`: derived of what it never writes),
+    `kept_methods` own ones in the place of its, `shared` what it
     asks the instance for, `internal` state that is not open on the instance, `open` what is asked of it
-    undeclared (and where first). `unread` is what only a target that
-    keeps it as it is can carry: (rule, detail, offset).
+    undeclared (and where first). `provided` are those asked of the provided instance; `handed` says that
+    the instance is handed on, `lent` that it is to what may ask for anything, `handed_at` where first.
+    `unread` is what only a target that keeps it as it is can carry: (rule, detail, offset).
     """
 
     props: set[str] = field(default_factory=set)
@@ -66,14 +67,31 @@ class Members:
     unread: list[tuple[str, str, int]] = field(default_factory=list)
     mixed: set[str] = field(default_factory=set)
     mixed_hooks: set[str] = field(default_factory=set)
+    mixed_calm: set[str] = field(default_factory=set)
     kept_methods: set[str] = field(default_factory=set)
     shared: set[str] = field(default_factory=set)
     open: dict[str, int] = field(default_factory=dict)
     internal: set[str] = field(default_factory=set)
+    provided: set[str] = field(default_factory=set)
+    handed: bool = False
+    lent: bool = False
+    handed_at: int = -1
 
     def kept_only(self, rule: str, detail: str, at: int) -> None:
         """Note what only a target that keeps it as it is can carry."""
         self.unread.append((rule, detail, at))
+
+    def hand_on(self, at: int, lent: bool = False) -> None:
+        """Note that the instance is handed on to what may ask it for what the project asks others for,
+        or, where it is `lent`, for anything."""
+        self.handed, self.lent = True, self.lent or lent
+        self.hand_over(at, frozenset())
+
+    def hand_over(self, at: int, asked: frozenset[str]) -> None:
+        """Note that the instance is handed on to what asks it for known names."""
+        self.provided |= asked
+        self.handed_at = at if self.handed_at < 0 else min(at, self.handed_at)
+        self.kept_only("instance-escapes", "", at)
 
     def kind_of(self, name: str) -> str:
         """The kind of a member that holds a value."""
@@ -113,7 +131,8 @@ def add_use(uses: Uses, node: Node, name: str, members: Members, root: Node) -> 
         if name == "$data":
             above = node.parent
             part = above.child("property") if above is not None and node.field == "object" else None
-            if part is None or part.text not in members.internal:
+            internal = part is not None and part.text in members.internal
+            if not internal and (above is None or above.type != "pair"):
                 return False
         deferred = is_deferred(node, root, uses.names)
         _add(uses, node, "built-in", Builtin(uses.span(node), -1, deferred, name))

@@ -78,10 +78,13 @@ class NamesMeet(Exception):
         self.name, self.at = name, at
 
 
-def name_members(component: Component, reserved_words: frozenset[str], ledger: Ledger) -> FlatNames:
+def name_members(
+    component: Component, reserved_words: frozenset[str], ledger: Ledger, runtime: int
+) -> FlatNames:
     """Choose the names of everything that stands at the top of the script.
 
-    Raises `NamesMeet` where a name the template uses would mean something else.
+    While it tells what went wrong, version 3 lets nobody write on the instance what is named like
+    something in the script: what others write is named apart there. Raises `NamesMeet` where a name the template uses would mean something else.
     """
     chosen = FlatNames(Edits(ledger))
     props = {prop.name for prop in component.props} | component.mixed_props | component.mixed
@@ -90,6 +93,7 @@ def name_members(component: Component, reserved_words: frozenset[str], ledger: L
     module = component.module_names
     world = component.reserved - in_scope
     chosen.taken |= reserved_words | module | world | props
+    chosen.taken |= component.opened.written if runtime >= 3 else set()
     for tag in component.tags:
         if "-" in tag or not tag.islower():
             chosen.taken |= {tag, camel(tag), pascal(tag)}

@@ -106,10 +106,11 @@ class FlatWriter:
         known = self._lines([self._field(name) for name in component.plain_fields])
         elements = self._lines([self._element(name) for name in self._elements()])
         exposed = self._exposed()
+        opened = self._opened()
         options = self._options() if self.speller.version >= 3 else Fragment()
         contract = self._contract()
         blocks = [options, contract, self._helpers(), injected, elements, state, known, *values]
-        blocks += [*constants, *watchers, *functions, *made, *later, exposed]
+        blocks += [*constants, opened, *watchers, *functions, *made, *later, exposed]
         return settle + joined((b for b in blocks if b), f"\n{self.line}")
 
     def _of(self, kind: type) -> list:  # type: ignore[type-arg]
@@ -271,6 +272,28 @@ class FlatWriter:
         text = self.listed(parts, "defineExpose({", f"}}){self.end}", " ")
         line = new(text) if parts else Fragment()
         return self._noted(self.component.option_comments.get("expose", ()), line)
+
+    def _opened(self) -> Fragment:
+        """What others ask the instance for: accessors on it, where only inputs are by themselves."""
+        opened = self.component.opened
+        own = {member.name: member for member in self.names.members if member.kind != "element"}
+        inner = f"{self.line}{self.unit}"
+        lines = []
+        for name in opened.names:
+            if name not in own:
+                continue
+            value = self.speller.value(own[name])
+            text = f"get: () => {value}"
+            if name in opened.written:
+                given = "value" if value.split(".")[0] != "value" else "given"
+                text += f", set: ({given}) => {{ {value} = {given}{self.end} }}"
+            lines.append(f"{inner}{name}: {{ {text} }},")
+        if not lines:
+            return Fragment()
+        whole = f"{self.speller.take('instance')}.proxy"
+        note = "// Asked of the instance by what is mixed in, or by what it is handed to."
+        head = f"{note}{self.line}Object.defineProperties({whole}, {{"
+        return new(f"{head}{''.join(lines)}{self.line}}}){self.end}")
 
     # -- what it holds ------------------------------------------------------------------------
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from pathlib import Path
 
 from clean_carry.component.code import Gone, Member, Operation, Rebound, Taken
 from clean_carry.component.ledger import Ledger
@@ -24,6 +25,7 @@ from clean_carry.syntaxes.single_file_object.functions import (
     parts_of,
     returned,
 )
+from clean_carry.syntaxes.single_file_object.mixins import is_indexed, is_lent, words_of
 from clean_carry.syntaxes.uses import Raw, Uses
 
 # Options whose own functions run on the instance.
@@ -92,7 +94,7 @@ def collect_uses(
             if owner is None or not any(id(up) in roots for up in owner.up()):
                 uses.refuse("instance-escapes", "", this.start)
             continue
-        _instance(uses, this, owner, found, taken, rebound)
+        _instance(uses, this, owner, found, taken, rebound, members)
     declared = members.declared()
     members.fields = {
         access.name
@@ -134,6 +136,7 @@ def _instance(
     found: list[_Access],
     taken: list[tuple[Node, Node, Node]],
     rebound: list[tuple[Node, Node]],
+    members: Members,
 ) -> None:
     """One place where the instance stands: a member of it, or a constant it is given to."""
     parent = node.parent
@@ -152,13 +155,13 @@ def _instance(
             span = uses.tree.source.statement_line(statement.start, statement.end)
             uses.raws.append(Raw(span, "receiver", _gone(span)))
             for ref in binding.references:
-                _instance(uses, ref, owner, found, taken, rebound)
+                _instance(uses, ref, owner, found, taken, rebound, members)
             return
         pattern = parent.child("name")
         if pattern is not None and pattern.type == "object_pattern":
             taken.append((parent, pattern, owner))
             return
-    if parent is not None and parent.type == "arguments" and _binds(uses, node, parent, rebound):
+    if parent is not None and parent.type == "arguments" and _binds(node, parent, members, rebound):
         return
     if parent is not None and parent.type == "pair" and _provides(parent):
         # The option's own reader says what of it is provided.
@@ -166,7 +169,37 @@ def _instance(
     if parent is not None and _compared(node, parent):
         found.append(_Access(node, "", owner))
         return
-    uses.refuse("instance-escapes", "", node.start)
+    if parent is None or not _handed(uses, node, parent, members):
+        uses.refuse("instance-escapes", "", node.start)
+        return
+    found.append(_Access(node, "", owner))
+
+
+# What may take the whole instance; anything else takes it apart, or names what it stands for.
+_TAKES = frozenset(
+    "pair array arguments return_statement assignment_expression ternary_expression "
+    "binary_expression arrow_function".split()
+)
+
+
+def _handed(uses: Uses, node: Node, parent: Node, members: Members) -> bool:
+    """Whether the instance is handed on to what asks it by name, and a note of it."""
+    if is_indexed(node):
+        words = None if is_write(parent) else words_of(node, Path(uses.tree.source.path))
+        if words is None:
+            members.hand_on(node.start, lent=True)
+        else:
+            members.hand_over(node.start, words)
+        return not is_write(parent)
+    if parent.type not in _TAKES or node.field == "left" or parent.has("in"):
+        return False
+    if parent.type == "arguments":
+        call = parent.parent
+        callee = call.child("function") if call is not None else None
+        if callee is not None and callee.text.startswith(("Object.", "JSON.", "Reflect.")):
+            return False
+    members.hand_on(node.start, lent=is_lent(node))
+    return True
 
 
 def _take(uses: Uses, declarator: Node, pattern: Node, members: Members, owner: Node) -> None:
@@ -197,9 +230,6 @@ def _take(uses: Uses, declarator: Node, pattern: Node, members: Members, owner: 
 
 def _rebind(uses: Uses, call: Node, method: Node, members: Members) -> None:
     name = property_name(method.child("property") or method) or ""
-    if name not in members.methods:
-        uses.refuse("instance-escapes", call.text[:40], call.start)
-        return
     members.kept_only("instance-escapes", "", call.start)
     span = uses.span(call)
 
@@ -234,7 +264,9 @@ def _provides(pair: Node) -> bool:
     return False
 
 
-def _binds(uses: Uses, node: Node, arguments: Node, rebound: list[tuple[Node, Node]]) -> bool:
+def _binds(
+    node: Node, arguments: Node, members: Members, rebound: list[tuple[Node, Node]]
+) -> bool:
     """`this.method.bind(this)`."""
     call = arguments.parent
     callee = call.child("function") if call is not None else None
@@ -245,6 +277,8 @@ def _binds(uses: Uses, node: Node, arguments: Node, rebound: list[tuple[Node, No
         return False
     target = method.child("object")
     if method.type != "member_expression" or target is None or target.text != node.text:
+        return False
+    if property_name(method.child("property") or method) not in members.methods:
         return False
     rebound.append((call, method))
     return True

@@ -1,7 +1,7 @@
 """What a component mixes in: read in the files it comes from, as far as names go.
 
 A mixin stays an option. Its inputs are inputs of the component; what else it brings is asked of the
-instance. It must not need what the component itself no longer leaves open.
+instance. What it asks the instance for of the component's own is opened there.
 """
 
 from __future__ import annotations
@@ -10,6 +10,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 
+from clean_carry.source.handed_on import called_with
+from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.source.workspace import Workspace
@@ -22,22 +24,36 @@ DEPTH = 8
 class Mixed:
     """The names a mixin brings by kind, those it asks the instance for, and the hooks it has.
 
-    One that `hands_on` the instance itself may ask it for anything.
+    `derived` are those of `members` it derives, `written` those of `asked` it writes, `first` those it asks for before there is anything.
+    One that `hands_on` the instance lets others ask it; one that `lends` it, or asks it for names that
+    are not known, may ask for anything. `data_as` are the names under which it hands on the state, `trees` the files it stands in.
     """
 
     props: set[str] = field(default_factory=set)
     members: set[str] = field(default_factory=set)
+    derived: set[str] = field(default_factory=set)
     asked: set[str] = field(default_factory=set)
+    written: set[str] = field(default_factory=set)
+    first: set[str] = field(default_factory=set)
     hooks: set[str] = field(default_factory=set)
+    data_as: set[str] = field(default_factory=set)
+    trees: dict[Path, Tree] = field(default_factory=dict)
     hands_on: bool = False
+    lends: bool = False
 
     def add(self, other: Mixed) -> None:
         """Take in what another one brings."""
         self.props |= other.props
         self.members |= other.members
+        self.derived |= other.derived
         self.asked |= other.asked
+        self.written |= other.written
+        self.first |= other.first
         self.hooks |= other.hooks
+        self.data_as |= other.data_as
+        self.trees |= other.trees
         self.hands_on = self.hands_on or other.hands_on
+        self.lends = self.lends or other.lends
 
 
 class NotFollowed(Exception):
@@ -58,7 +74,7 @@ class Follower:
     def mixed(self, node: Node, tree: Tree, file: Path, depth: int = 0) -> Mixed:
         """What an expression of a `mixins` or `extends` option brings. Raises `NotFollowed`."""
         literal, there, where = self._object(node, tree, file, depth)
-        found = Mixed()
+        found = Mixed(trees={where: there})
         if literal.type == "array":
             for item in literal.named_children:
                 found.add(self.mixed(item, there, where, depth + 1))
@@ -77,33 +93,47 @@ class Follower:
                 found.members |= set(_names(given))
             elif option in ("computed", "methods", "inject"):
                 found.members |= set(_names(value))
+                found.derived |= set(_names(value)) if option == "computed" else set()
+            elif option == "watch":
+                found.asked |= {name.split(".")[0] for name in _names(value)}
             elif option in self.hooks or option in ("beforeCreate", "serverPrefetch"):
                 found.hooks.add(option or "")
+                if option == "beforeCreate":
+                    found.first |= asked_in(value)[0]
             elif option is None or option in ("setup", "render"):
                 raise NotFollowed(f"{part.text.split(chr(10))[0][:40]} in {where.name}")
         for node in (literal, *(value for _, _, value in later)):
-            found.asked |= _asked(node)
-            self._hand_on(node, there, where, found, depth + 1)
+            self._ask(node, there, where, found, depth + 1)
         return found
 
-    def _hand_on(self, node: Node, tree: Tree, file: Path, found: Mixed, depth: int) -> None:
-        """Note whether code hands the instance on; what it is lent to is looked through as well."""
+    def _ask(self, node: Node, tree: Tree, file: Path, found: Mixed, depth: int) -> None:
+        """Note what code asks the instance for, and whether it hands it on; what it is lent to is
+        looked through as well."""
+        asked, written = asked_in(node)
+        found.asked |= asked
+        found.written |= written
         for this in node.walk():
             if this.type != "this" or _stays(this):
                 continue
-            lent = _lent(this)
+            lent = lent_to(this)
             if lent and _of_prototype(tree, lent):
                 continue
-            if not lent or depth > DEPTH:
+            if is_indexed(this):
+                words = words_of(this, file)
+                found.lends = found.lends or words is None
+                found.asked |= words or set()
+            elif not is_lent(this):
                 found.hands_on = True
-                continue
-            try:
-                function, there, where = self._named(lent, tree, file, depth + 1, function=True)
-            except NotFollowed:
-                found.hands_on = True
-                continue
-            found.asked |= _asked(function)
-            self._hand_on(function, there, where, found, depth + 1)
+            elif not lent or depth > DEPTH:
+                found.lends = True
+            else:
+                try:
+                    function, there, where = self._named(lent, tree, file, depth + 1, function=True)
+                except NotFollowed:
+                    found.lends = True
+                    continue
+                self._ask(function, there, where, found, depth + 1)
+        found.data_as |= data_names(node)
 
     def _object(self, node: Node, tree: Tree, file: Path, depth: int) -> tuple[Node, Tree, Path]:
         """The literal an expression gives, with the tree and the file it stands in."""
@@ -166,7 +196,8 @@ class Follower:
             raise NotFollowed(file.name)
         for statement in tree.of("export_statement"):
             source = statement.child("source")
-            for node in statement.walk() if source is not None or name != "default" else ():
+            clauses = [n for n in statement.named_children if n.type == "export_clause"]
+            for node in (item for clause in clauses for item in clause.named_children):
                 if node.type == "export_specifier":
                     first, alias = node.child("name"), node.child("alias")
                     if first is None or (alias or first).text != name:
@@ -229,17 +260,51 @@ def _names(value: Node) -> Iterator[str]:
         yield name
 
 
-def _lent(this: Node) -> str:
-    """The function an instance is lent to by `f.call(this)`; empty where it is not."""
+def is_indexed(this: Node) -> bool:
+    """Whether the instance is asked for a name that is given by an expression."""
+    above = this.parent
+    return above is not None and above.type == "subscript_expression" and this.field == "object"
+
+
+def is_lent(this: Node) -> bool:
+    """Whether an instance is lent to a function: `f.call(this)`, `f.apply(this)`, `f.bind(this)`."""
     above = this.parent
     call = above.parent if above is not None and above.type == "arguments" else None
     callee = call.child("function") if call is not None else None
-    if above is None or callee is None or above.named_children[0] is not this:
-        return ""
-    part, function = callee.child("property"), callee.child("object")
-    if part is None or function is None or part.text not in ("call", "apply"):
+    part = callee.child("property") if callee is not None else None
+    if above is None or part is None or above.named_children[0] is not this:
+        return False
+    return part.text in ("call", "apply", "bind")
+
+
+def lent_to(this: Node) -> str:
+    """The function an instance is lent to at once, by its name; empty where it is not known."""
+    call = this.parent.parent if is_lent(this) and this.parent is not None else None
+    callee = call.child("function") if call is not None else None
+    part, function = (callee.child(n) for n in ("property", "object")) if callee else (None, None)
+    if part is None or function is None or part.text == "bind":
         return ""
     return function.text if function.type == "identifier" else ""
+
+
+def words_of(this: Node, file: Path) -> frozenset[str] | None:
+    """The names an instance is asked for by `this[name]`; None where they are not known, or written.
+
+    Known are a word, and a parameter of a function that the project calls with words alone.
+    """
+    whole = this.parent
+    key = whole.child("index") if whole is not None else None
+    if whole is None or key is None or is_write(whole):
+        return None
+    if key.type == "string":
+        return frozenset([property_name(key) or ""])
+    function = next((up for up in whole.up() if up.is_function and up.type != "arrow_function"), None)
+    taken = function.child("parameters") if function is not None else None
+    if function is None or taken is None or [n.text for n in taken.named_children[:1]] != [key.text]:
+        return None
+    above = function.parent
+    named = function.child("name") or (above.child("key") if above is not None else None)
+    return called_with(file, named.text) if named is not None else None
 
 
 def _of_prototype(tree: Tree, name: str) -> bool:
@@ -266,13 +331,32 @@ def _stays(this: Node) -> bool:
     return callee is not None and callee.text == "Object.getPrototypeOf"
 
 
-def _asked(literal: Node) -> set[str]:
-    """The names asked of the instance, or of what stands for it."""
+def data_names(code: Node) -> set[str]:
+    """The names under which code hands on the state of the instance; an empty one where not known."""
     found: set[str] = set()
-    for node in literal.walk():
-        if node.type == "member_expression":
-            part = node.child("property")
-            name = property_name(part) if part is not None else None
-            if name is not None:
-                found.add(name)
+    for node in code.walk():
+        part = node.child("property") if node.type == "member_expression" else None
+        above = node.parent
+        if part is None or part.text != "$data" or above is None or node.field == "object":
+            continue
+        key = above.child("key") if above.type == "pair" else None
+        found.add((property_name(key) or "") if key is not None else "")
     return found
+
+
+def asked_in(code: Node) -> tuple[set[str], set[str]]:
+    """(the names code asks the instance for, or what may stand for it; those of them it writes)."""
+    asked: set[str] = set()
+    written: set[str] = set()
+    for node in code.walk():
+        if node.type == "object_pattern":
+            asked.update(n.text for n in node.walk() if n.type.endswith(("identifier", "pattern")))
+        if node.type != "member_expression":
+            continue
+        part, owner = node.child("property"), node.child("object")
+        name = property_name(part) if part is not None else None
+        if name is not None and owner is not None:
+            asked.add(name)
+            if is_write(node) and owner.type in ("this", "identifier"):
+                written.add(name)
+    return asked, written

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from clean_carry.component.errors import InputError
 from clean_carry.component.ledger import Ledger
@@ -30,7 +30,7 @@ from clean_carry.syntaxes.single_file_object.instance import (
     collect_uses,
     reserved,
 )
-from clean_carry.syntaxes.single_file_object.mixins import Follower, Mixed, NotFollowed
+from clean_carry.syntaxes.single_file_object.opened import mix_in, opened
 from clean_carry.syntaxes.single_file_object.options import OPTIONS, Gathered, claim_option
 from clean_carry.syntaxes.uses import Uses
 
@@ -74,7 +74,7 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile
         raise InputError("is in the flat form already", file=source.path)
     members = collect_names(literal)
     members.unread.extend(blocks.unread)
-    _mix_in(uses, members, literal, workspace)
+    mixed = mix_in(uses, members, literal, workspace)
     component = _component(uses, members, statement, literal, blocks.template, workspace)
     styles = tuple(
         StyleBlock(source.span(*s.inner), s.attribute("scoped") is not None) for s in blocks.styles
@@ -84,6 +84,8 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile
             members.kept_only("style-unread", "<style module>", style.start)
         if b"v-bind(" in source.data[style.start : style.end]:
             uses.refuse("style-unread", "v-bind() in a style", style.start)
+    shared = opened(uses, members, mixed, literal, workspace)
+    component = replace(component, opened=shared, unread=tuple(members.unread))
     refusals: tuple[Refusal, ...] = ()
     components: tuple[Component, ...] = (component,)
     if uses.refusals:
@@ -94,14 +96,6 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile
     return ObjectFile(module, tree, names, script, blocks.template, exported)
 
 
-def _idle_methods(literal: Node) -> Iterator[tuple[str, bool]]:
-    """(name, whether it never asks the instance) of each method."""
-    for option, _, value in parts_of(literal):
-        for name, _, function in parts_of(value) if option == "methods" else ():
-            if name is not None:
-                yield name, not any(node.type == "this" for node in function.walk())
-
-
 def _is_two_way(name: str) -> bool:
     """Whether an attribute writes what it is bound to."""
     return name.startswith("v-model") or name.endswith(".sync")
@@ -110,40 +104,6 @@ def _is_two_way(name: str) -> bool:
 def _first_cause(refusal: tuple[str, str, int]) -> tuple[bool, int]:
     """What is mixed in and not found is why other names are not known."""
     return refusal[0] != "mixin-not-followed", refusal[2]
-
-
-def _mix_in(uses: Uses, members: Members, literal: Node, workspace: Workspace) -> None:
-    """Follow what the component mixes in, and refuse where it and the component need each other."""
-    follower = Follower(workspace, _HOOKS)
-    found = Mixed()
-    own = {name for name, _, _ in parts_of(literal)}
-    for option, part, value in parts_of(literal):
-        if option not in ("mixins", "extends"):
-            continue
-        try:
-            for item in value.named_children if value.type == "array" else [value]:
-                found.add(follower.mixed(item, uses.tree, workspace.file))
-        except NotFollowed as missing:
-            uses.refuse("mixin-not-followed", str(missing), part.start)
-            return
-        state = {name for name in members.state if not name.startswith(("_", "$"))}
-        for name, function in _idle_methods(literal):
-            if name in found.asked and function:
-                members.kept_methods.add(name)
-        members.methods -= members.kept_methods
-        members.mixed |= members.kept_methods
-        closed = state | members.derived | members.methods | members.injected
-        if found.hands_on and closed:
-            what = f"{min(closed)} and all others (it hands the instance on)"
-            uses.refuse("mixin-needs-member", what, part.start)
-        for name in sorted(closed & (found.asked | found.members)):
-            uses.refuse("mixin-needs-member", name, part.start)
-    if "beforeCreate" in found.hooks:
-        found.hooks.add("created")
-    members.mixed_hooks |= found.hooks & own
-    members.shared |= found.asked
-    members.props |= found.props
-    members.mixed |= found.members - found.props
 
 
 @dataclass(frozen=True)
@@ -277,7 +237,6 @@ def _component(
             **(template_uses.locals_at if template_uses is not None else {}),
         },
         mutations=tuple(members.mutations),
-        unread=tuple(members.unread),
         template_names=_template_names(source, code),
         element_names=_element_names(source, elements, members.elements_set),
         root_is_component=_has_component_root(template),
@@ -286,6 +245,7 @@ def _component(
         mixed=frozenset(members.mixed),
         open_names=tuple(members.open.items()),
         mixed_hooks=frozenset(members.mixed_hooks),
+        mixed_calm=frozenset(members.mixed_calm),
         mixed_props=frozenset(members.props - {p.name for p in gathered.props}),
         prelude=gathered.prelude,
         prelude_names=gathered.prelude_names,

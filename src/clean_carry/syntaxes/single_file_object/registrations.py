@@ -7,6 +7,7 @@ from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier, property_name
 from clean_carry.source.provided import asked_of_provided
 from clean_carry.syntaxes.single_file.names import camel, pascal
+from clean_carry.syntaxes.single_file.members import add_use
 from clean_carry.syntaxes.single_file_object.functions import (
     FUNCTIONS,
     attached,
@@ -106,11 +107,9 @@ def _provide(gathered: Gathered, part: Node, value: Node) -> None:
             if key.type == "computed_property_name":
                 text = key.text[1:-1]
             itself = untyped(held).type == "this"
-            code = uses.code(uses.span(held), kept=not itself)
+            members = _asked(gathered, key, held) if itself else None
+            code = uses.code(uses.span(held), kept=members is None)
             notes = notes + attached(uses, item)
-            members = None
-            if itself:
-                members = _asked(gathered, key, held)
             gathered.parts.append(Provided(text, code, entry, notes, members))
         else:
             uses.refuse("unknown-option", item.text[:60], item.start)
@@ -130,13 +129,19 @@ def _expose(gathered: Gathered, part: Node, value: Node) -> None:
     gathered.comments["expose"] = attached(uses, part)
 
 
-def _asked(gathered: Gathered, key: Node, node: Node) -> tuple[str, ...]:
-    """The members of the instance that descendants ask for; refuses where that is not known."""
-    members = gathered.members
+def _asked(gathered: Gathered, key: Node, held: Node) -> tuple[str, ...] | None:
+    """The members of the instance that descendants ask for; None where it is provided itself, since
+    they ask for more than its own, or for what is not known."""
+    members, uses = gathered.members, gathered.uses
     name = property_name(key)
     asked = asked_of_provided(gathered.file, name) if name is not None else None
     own = members.props | members.state | members.derived | members.methods
-    if not asked or not asked <= own:
-        gathered.uses.refuse("instance-escapes", f"provided as {key.text}", node.start)
-        return ()
-    return tuple(sorted(asked))
+    if asked and asked <= own:
+        return tuple(sorted(asked))
+    if asked is None:
+        members.hand_on(held.start)
+    else:
+        members.hand_over(held.start, asked)
+    add_use(uses, untyped(held), "$this", members, held)
+    uses.sort()
+    return None

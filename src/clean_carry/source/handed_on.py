@@ -1,0 +1,101 @@
+"""What the files of a project ask an instance for that was handed to them.
+
+By text alone, like `importers.py`: every name that anything but the owner's own `this` is asked for.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Mapping
+from functools import cache
+from pathlib import Path
+
+from clean_carry.source.importers import importers_of, project_of, texts_of
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.workspace import Workspace
+
+# The owner itself, and what templates are compiled to ask.
+_OWN = ("this", "this?", "_this", "$options", "_ctx", "$data", "$props", "$setup")
+_NOT_OWN = "".join(rf"(?<!{re.escape(name)})" for name in _OWN) + r"(?<!_this\d)(?<!_this\d\d)"
+_MEMBER = re.compile(_NOT_OWN + r"\??\.([A-Za-z_]\w*)")
+_WRITTEN = re.compile(
+    _NOT_OWN + r"\.([A-Za-z_]\w*)\s*(?:=(?![=>])|(?:[-+*/%|&^]|\*\*|\?\?|\|\||&&)=|\+\+|--)"
+)
+# Names taken out of an object by a pattern.
+_TAKEN = re.compile(r"\{([\w\s,:$={}]{1,400})\}\s*(?:=(?![=>])(?!\s*this\b)|[,)])")
+_QUOTED = re.compile(r"['\"]([A-Za-z_]\w*)['\"]")
+
+
+def asked_of_handed(file: Path) -> frozenset[str]:
+    """What any file of the project around `file` may ask an instance for."""
+    root = project_of(file)
+    return _asked(root) if root is not None else frozenset()
+
+
+@cache
+def _asked(root: Path) -> frozenset[str]:
+    return asked_in_texts(texts_of(root))
+
+
+def asked_in_texts(texts: Iterable[str]) -> frozenset[str]:
+    """The names texts ask of anything but their own instance."""
+    asked: set[str] = set()
+    for text in texts:
+        asked.update(_MEMBER.findall(text))
+        for taken in _TAKEN.findall(text):
+            asked.update(re.findall(r"\w+", taken))
+    return frozenset(asked)
+
+
+def written_in(texts: Iterable[str]) -> frozenset[str]:
+    """The names texts write on anything but their own instance."""
+    return frozenset(name for text in texts for name in _WRITTEN.findall(text))
+
+
+def around(file: Path, trees: Mapping[Path, Tree], workspace: Workspace) -> list[str]:
+    """The texts that may be handed what stands in some files: their own, those they import, and those
+    that import `file`."""
+    paths = dict.fromkeys(trees)
+    for path, tree in trees.items():
+        for statement in tree.of("import_statement"):
+            source = statement.child("source")
+            found = workspace.resolve(source.text[1:-1], path) if source is not None else None
+            if found is not None:
+                paths[found] = None
+    return [workspace.text(p) for p in paths] + [i.text for i in importers_of(file)]
+
+
+def called_with(file: Path, function: str) -> frozenset[str] | None:
+    """The words the project calls a function with, as its first argument; None where one is no word."""
+    root = project_of(file)
+    return _words(root, function) if root is not None else None
+
+
+@cache
+def _words(root: Path, function: str) -> frozenset[str] | None:
+    found: set[str] = set()
+    for text in texts_of(root):
+        if function not in text:
+            continue
+        for call in re.finditer(rf"\b{re.escape(function)}\(([^)]*)\)?(\s*\{{)?", text):
+            if call[2]:
+                # Where it is defined.
+                continue
+            word = _QUOTED.match(call[1].strip())
+            if word is None:
+                return None
+            found.add(word[1])
+    return frozenset(found)
+
+
+def asked_under(texts: Iterable[str], key: str) -> frozenset[str]:
+    """The names texts ask of what stands under a name: `key.x`, `a.key.x`, or taken from it by a pattern."""
+    name = re.escape(key)
+    member = re.compile(rf"(?<![\w$]){name}\??\.(\w+)")
+    taken = re.compile(rf"\b{name}\s*:\s*\{{([\w\s,:$=]*)\}}|\{{([\w\s,:$=]*)\}}\s*=\s*[\w.]*\b{name}\b")
+    found: set[str] = set()
+    for text in texts:
+        found.update(member.findall(text))
+        for one, other in taken.findall(text):
+            found.update(re.findall(r"\w+", one or other))
+    return frozenset(found)
