@@ -68,8 +68,8 @@ UNKNOWN = [
     ("  emits:", "  mixins: [tides],\n  emits:", "mixin-not-followed"),
     ("  emits:", "  render() {},\n  emits:", "unknown-option"),
     ("  emits:", "  title() { return this.left; },\n  emits:", "unknown-option"),
-    ("this.used = now;", "send(this);", "instance-escapes"),
-    ("this.used = now;", "this[now]();", "instance-escapes"),
+    ("this.used = now;", "send({ ...this });", "instance-escapes"),
+    ("this.used = now;", "this[now] = now;", "instance-escapes"),
     ("this.used = now;", "this.limit = now;", "input-written"),
     ("this.used = now;", "this.left = now;", "derived-written"),
     ("this.used = now;", "this.go = now;", "method-replaced"),
@@ -92,6 +92,8 @@ def test_what_is_not_read_is_refused_by_name(
 
 
 KEPT = [
+    ("this.used = now;", "send(this);", "instance-escapes"),
+    ("this.used = now;", "this[now]();", "instance-escapes"),
     ("  data()", "  created() { go(); },\n  data()", "unknown-option"),
     ("this.used = now;", "this.$refs.a.focus();", "unknown-use"),
     ("this.used = now;", "({ a: this.used } = now);", "state-write-unread"),

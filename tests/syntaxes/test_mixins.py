@@ -193,8 +193,8 @@ def test_a_call_of_the_making_that_needs_a_mixin_is_made_before_the_first_drawin
 
 def test_the_provided_instance_is_provided_with_what_is_asked_of_it(tmp_path: Path) -> None:
     (tmp_path / "package.json").write_text('{"name": "ferries"}')
-    child = "<script>export default { inject: ['dock'], mounted() { this.dock.$emit(this.dock.used) } }</script>"
-    (tmp_path / "Pier.vue").write_text(child)
+    child = "inject: ['dock'], mounted() { this.dock.$emit(this.dock.used) }"
+    (tmp_path / "Pier.vue").write_text(f"<script>export default {{ {child} }}</script>")
     result = carried(tmp_path, keys(), options="provide() { return { dock: this }; },")
     assert result.status == "clean"
     text = result.files[0].text

@@ -8,7 +8,7 @@ from typing import Literal
 
 from clean_carry.component.code import Code, Member, Operation
 from clean_carry.component.markup import Markup, codes_of
-from clean_carry.component.opened import Opened
+from clean_carry.component.opened import NOTHING_OPENED, Opened
 from clean_carry.component.spans import Span
 
 # Moments are named for when they happen.
@@ -104,7 +104,7 @@ class Callback:
     """A function of an option: its text from the parameters on, and where its body starts.
 
     `body_at` is -1 for an arrow function, which is copied whole, `method` the name of an own method
-    that stands in its place, `parameters` whether it takes any.
+    that stands in its place, `parameters` whether it takes any, `untyped` those without a type.
     """
 
     text: Code | None
@@ -113,6 +113,7 @@ class Callback:
     asynchronous: bool = False
     parameters: bool = False
     method: str = ""
+    untyped: tuple[Span, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -351,9 +352,9 @@ class Component:
     name, where it stands, whether it is written, whether it stands for a field of its own name; `tags`
     those of its elements, `element_names` those given to elements, `sent` the events it sends, an empty
     one for those not known. `plain_fields` live on the instance and draw nothing; `mixed`, `mixed_props`
-    and `mixed_hooks` are what is mixed in, `mixed_calm` what of it no hook changes, `open_names` what is asked of the instance undeclared,
-    `opened` what of its own others ask it for;
-    `prelude` are statements that run before there is state, and the names they declare.
+    and `mixed_hooks` are what is mixed in, `mixed_calm` what of it no hook changes, `open_names` what
+    is asked of the instance undeclared, `opened` what of its own others ask it for; `prelude` are
+    statements that run before there is state, and the names they declare.
     """
 
     name: str
@@ -407,7 +408,7 @@ class Component:
     mixed_props: frozenset[str] = frozenset()
     open_names: tuple[tuple[str, int], ...] = ()
     mixed_hooks: frozenset[str] = frozenset()
-    opened: Opened = Opened()
+    opened: Opened = NOTHING_OPENED
     prelude: Code | None = None
     prelude_names: frozenset[str] = frozenset()
     option_comments: dict[str, tuple[Span, ...]] = field(default_factory=dict)

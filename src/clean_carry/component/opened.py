@@ -14,3 +14,6 @@ class Opened(NamedTuple):
     names: tuple[str, ...] = ()
     written: frozenset[str] = frozenset()
     handed_at: int = -1
+
+
+NOTHING_OPENED = Opened()

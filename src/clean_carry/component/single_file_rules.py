@@ -101,6 +101,13 @@ SINGLE_FILES: tuple[Row, ...] = (
         "mixins: [Closing], … methods: { close() {} }   // Closing calls this.close()",
     ),
     (
+        "mixin-untyped",
+        "note",
+        "the types of the new form do not know what is mixed in where the template names it",
+        "Turn the mixin into a function whose values the component names",
+        'mixins: [Labels], …   // <template> {{ label }} </template>, with lang="ts"',
+    ),
+    (
         "made-at-start",
         "note",
         "what the making does with what is mixed in is done just before the first drawing; not on a server",

@@ -33,6 +33,7 @@ from clean_carry.syntaxes.single_file_flat.names import (
     free_locals,
     name_members,
     rename,
+    type_watchers,
 )
 from clean_carry.syntaxes.single_file_flat.spelling import Speller
 from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX
@@ -60,6 +61,7 @@ class FlatOutcome:
     carried: tuple[Component, ...]
     refused: tuple[Refusal, ...]
     exposed: tuple[str, ...] = ()
+    typed: bool = False
     throws: int = -1
 
     def settle(self, ledger: Ledger) -> None:
@@ -100,6 +102,12 @@ class FlatOutcome:
         if component.opened.names:
             at = max(component.opened.handed_at, component.span.start)
             found.append(("members-opened", ", ".join(component.opened.names), at))
+        mixed = component.mixed | component.mixed_props
+        drawn = [
+            (span.start, name) for name, span, _, _ in component.template_names if name in mixed
+        ]
+        if self.typed and drawn:
+            found.append(("mixin-untyped", ", ".join(sorted({n for _, n in drawn})), min(drawn)[0]))
         found += [("member-undeclared", name, at) for name, at in component.open_names]
         if self.throws >= 0:
             found.append(("made-may-throw", "", self.throws))
@@ -138,14 +146,19 @@ def carry_object_file(
         keep_all(ledger)
         whole = copy(source.span(0, len(source.data)))
         return FlatOutcome(file.tree, whole, style.unit, (), refused)
-    exposed = _exposed(component, workspace, runtime)
     blocks = Blocks(file, source, style.quote, style.semicolon, runtime, names.edits)
     names.helpers.update(blocks.runtime.names())
-    speller = Speller(names, runtime, _undeclared(component, runtime))
-    rename(names, component)
-    free_locals(names, component, used_names(component, speller), file.names)
     dialect = file.script.attribute("lang")
     typed = dialect is not None and source.slice(*(dialect.value or (0, 0))).startswith("ts")
+    far = component.mixed_props if typed else frozenset[str]()
+    speller = Speller(names, runtime, _undeclared(component, runtime), far)
+    rename(names, component)
+    free_locals(names, component, used_names(component, speller), file.names)
+    exposed = _exposed(component, workspace, runtime)
+    if typed:
+        type_watchers(names, component, source)
+        # Types of other files know a component by what it exposes.
+        exposed = tuple(sorted({*exposed, *(set(component.opened.names) & _public(component))}))
     writer = FlatWriter(
         component,
         source,
@@ -165,7 +178,7 @@ def carry_object_file(
         fragment = blocks.assembled(component, handed_on + written, writer)
     _keep_copied(ledger, file, component)
     return FlatOutcome(
-        file.tree, edited(fragment, names), style.unit, (component,), (), exposed,
+        file.tree, edited(fragment, names), style.unit, (component,), (), exposed, typed,
         may_throw(component, source),
     )  # fmt: skip
 

@@ -89,10 +89,12 @@ def _words(root: Path, function: str) -> frozenset[str] | None:
 
 
 def asked_under(texts: Iterable[str], key: str) -> frozenset[str]:
-    """The names texts ask of what stands under a name: `key.x`, `a.key.x`, or taken from it by a pattern."""
+    """The names texts ask of what stands under a name: `key.x`, `a.key.x`, or by a pattern."""
     name = re.escape(key)
     member = re.compile(rf"(?<![\w$]){name}\??\.(\w+)")
-    taken = re.compile(rf"\b{name}\s*:\s*\{{([\w\s,:$=]*)\}}|\{{([\w\s,:$=]*)\}}\s*=\s*[\w.]*\b{name}\b")
+    taken = re.compile(
+        rf"\b{name}\s*:\s*\{{([\w\s,:$=]*)\}}|\{{([\w\s,:$=]*)\}}\s*=\s*[\w.]*\b{name}\b"
+    )
     found: set[str] = set()
     for text in texts:
         found.update(member.findall(text))

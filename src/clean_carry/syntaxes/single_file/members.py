@@ -44,8 +44,8 @@ class Members:
     field is set to, `initial` what a state field starts as and a derived value gives,
     `named` the places of a watcher's parameters with the member whose value they hold. `settable` are
     derived values that can be written, `fields` what lives on the instance undeclared, `elements_set`
-    the references code sets itself, `mixed` and `mixed_hooks` what a mixin brings (`mixed_calm`: derived of what it never writes),
-    `kept_methods` own ones in the place of its, `shared` what it
+    the references code sets itself, `mixed` and `mixed_hooks` what a mixin brings (`mixed_calm` of it
+    is derived of what it never writes), `kept_methods` own ones in the place of its, `shared` what it
     asks the instance for, `internal` state that is not open on the instance, `open` what is asked of it
     undeclared (and where first). `provided` are those asked of the provided instance; `handed` says that
     the instance is handed on, `lent` that it is to what may ask for anything, `handed_at` where first.

@@ -11,10 +11,11 @@ from dataclasses import dataclass, field
 
 from clean_carry.component.code import FieldUse, Member, Operation
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.model import Component, Derived, Injected, Method
+from clean_carry.component.model import Component, Derived, Injected, Method, Reaction
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import Binding, Names, Scope
 from clean_carry.source.javascript.values import is_identifier
+from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file.names import camel, pascal
 
 # What a script gets of the runtime under names of its own, and what they are called where those are taken.
@@ -84,7 +85,8 @@ def name_members(
     """Choose the names of everything that stands at the top of the script.
 
     While it tells what went wrong, version 3 lets nobody write on the instance what is named like
-    something in the script: what others write is named apart there. Raises `NamesMeet` where a name the template uses would mean something else.
+    something in the script: what others write is named apart there. Raises `NamesMeet` where a name
+    the template uses would mean something else.
     """
     chosen = FlatNames(Edits(ledger))
     props = {prop.name for prop in component.props} | component.mixed_props | component.mixed
@@ -230,6 +232,19 @@ def free_locals(
                 short = node.type.startswith("shorthand_property_identifier")
                 text = f"{name}: {wish}" if short else wish
                 chosen.edits.add(names.tree.source.span(node.start, node.end), text)
+
+
+def type_watchers(chosen: FlatNames, component: Component, source: SourceText) -> None:
+    """What a watcher is given had any type in the object form; in the flat form it has its source's."""
+    for part in component.members:
+        spans = part.handler.untyped if isinstance(part, Reaction) and part.handler else ()
+        for span in spans:
+            text, entry, rule = chosen.edits.texts.pop(span, ("", -1, ""))
+            chosen.edits.add(
+                span, f"{text or source.slice(span.start, span.end)}: any", "typed-any"
+            )
+            if entry >= 0:
+                chosen.edits.ledger.settle(entry, "carried", rule)
 
 
 def _bindings(scope: Scope) -> Iterator[Binding]:

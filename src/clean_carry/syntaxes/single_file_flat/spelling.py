@@ -35,11 +35,15 @@ CALLED = {"$nextTick": "nextTick", "$set": "set", "$delete": "del"}
 
 @dataclass
 class Speller:
-    """Spells operations. `imports` are the functions taken from the runtime, `takes` the helpers."""
+    """Spells operations. `imports` are the functions taken from the runtime, `takes` the helpers.
+
+    `far` are inputs only the instance knows of: no type of the script has them.
+    """
 
     names: FlatNames
     version: int
     undeclared: bool = False
+    far: frozenset[str] = frozenset()
     imports: dict[str, str] = field(default_factory=dict)
     takes: set[str] = field(default_factory=set)
 
@@ -60,6 +64,8 @@ class Speller:
     def value(self, member: Member) -> str:
         """A member as an expression."""
         match member.kind:
+            case "prop" if member.name in self.far:
+                return f"{self.take('instance')}.proxy.{member.name}"
             case "prop":
                 return f"{self.take('props')}.{member.name}"
             case "state" | "derived":

@@ -195,7 +195,8 @@ class FlatWriter:
             if self.speller.undeclared:
                 whole = self.speller.run("getCurrentInstance")
                 wish = "emit" if local == "emit" else f"emit: {local}"
-                lines.append(new(f"const {{ {wish} }} = {whole}(){self.end}"))
+                known = "!" if self.typed else ""
+                lines.append(new(f"const {{ {wish} }} = {whole}(){known}{self.end}"))
             else:
                 q = self.quote
                 events = [f"{q}{event}{q}" for event in self._events()]
@@ -222,13 +223,15 @@ class FlatWriter:
                 lines.append(new(f"const {self.names.helper(helper)} = {call}(){self.end}"))
         if "instance" in self.speller.takes:
             call = self.speller.run("getCurrentInstance")
-            lines.append(new(f"const {self.names.helper('instance')} = {call}(){self.end}"))
+            kind = ": any" if self.typed else ""
+            lines.append(new(f"const {self.names.helper('instance')}{kind} = {call}(){self.end}"))
         return self._lines(lines)
 
     def _injected(self, part: Injected) -> Fragment:
         call = self.speller.run("inject")
         name = self.names.of(Member("injected", part.name))
-        result = new(f"const {name} = {call}({part.key}", part.entry, "injected")
+        kind = "<any>" if self.typed else ""
+        result = new(f"const {name} = {call}{kind}({part.key}", part.entry, "injected")
         if part.fallback is not None:
             result += new(", ") + self._releveled(part.fallback)
             result += new(", true" if part.made else "")

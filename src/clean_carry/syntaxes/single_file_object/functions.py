@@ -75,7 +75,13 @@ def callback_of(uses: Uses, function: Node) -> Callback | None:
         return None
     span = uses.tree.source.span(parameters.start, function.end)
     entry = uses.ledger.claim("function", span)
-    return Callback(uses.code(span, kept=False), entry, body.start, asynchronous, takes)
+    untyped = tuple(
+        uses.span(part)
+        for part in (p.child("pattern") or p for p in parameters.named_children)
+        if part.type == "identifier" and not (part.parent and part.parent.child("type"))
+    )
+    text = uses.code(span, kept=False)
+    return Callback(text, entry, body.start, asynchronous, takes, untyped=untyped)
 
 
 def body_of(uses: Uses, function: Node) -> Code | None:

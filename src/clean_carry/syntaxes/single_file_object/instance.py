@@ -19,13 +19,13 @@ from clean_carry.syntaxes.single_file.members import (
     locals_at,
     member_value,
 )
+from clean_carry.syntaxes.single_file_object.asked import is_indexed, is_lent, words_of
 from clean_carry.syntaxes.single_file_object.functions import (
     FUNCTIONS,
     TYPED,
     parts_of,
     returned,
 )
-from clean_carry.syntaxes.single_file_object.mixins import is_indexed, is_lent, words_of
 from clean_carry.syntaxes.uses import Raw, Uses
 
 # Options whose own functions run on the instance.
@@ -264,9 +264,7 @@ def _provides(pair: Node) -> bool:
     return False
 
 
-def _binds(
-    node: Node, arguments: Node, members: Members, rebound: list[tuple[Node, Node]]
-) -> bool:
+def _binds(node: Node, arguments: Node, members: Members, rebound: list[tuple[Node, Node]]) -> bool:
     """`this.method.bind(this)`."""
     call = arguments.parent
     callee = call.child("function") if call is not None else None

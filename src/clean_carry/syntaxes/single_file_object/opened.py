@@ -7,7 +7,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from pathlib import Path
 
 from clean_carry.component.opened import Opened
 from clean_carry.source.handed_on import (
@@ -20,13 +19,13 @@ from clean_carry.source.handed_on import (
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.members import Members
+from clean_carry.syntaxes.single_file_object.asked import data_names
 from clean_carry.syntaxes.single_file_object.behaviour import HOOKS
 from clean_carry.syntaxes.single_file_object.functions import parts_of
 from clean_carry.syntaxes.single_file_object.mixins import (
     Follower,
     Mixed,
     NotFollowed,
-    data_names,
 )
 from clean_carry.syntaxes.uses import Uses
 
@@ -110,8 +109,5 @@ def opened(
         others = members.state if not name else members.state & asked_under(near, name)
         for field_name in sorted(others - members.internal):
             uses.refuse("mixin-needs-member", f"$data.{field_name}", at)
-    names = sorted(asked)
-    if names:
-        members.kept_only("members-opened", ", ".join(names), max(at, 0))
     settable = members.state | members.settable | members.fields
-    return Opened(tuple(names), frozenset(written & settable), members.handed_at)
+    return Opened(tuple(sorted(asked)), frozenset(written & settable), members.handed_at)

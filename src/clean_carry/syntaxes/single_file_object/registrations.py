@@ -6,8 +6,8 @@ from clean_carry.component.model import Injected, KeptOption, Provided
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier, property_name
 from clean_carry.source.provided import asked_of_provided
-from clean_carry.syntaxes.single_file.names import camel, pascal
 from clean_carry.syntaxes.single_file.members import add_use
+from clean_carry.syntaxes.single_file.names import camel, pascal
 from clean_carry.syntaxes.single_file_object.functions import (
     FUNCTIONS,
     attached,

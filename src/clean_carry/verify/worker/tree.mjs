@@ -75,10 +75,13 @@ function textOf(natives, node) {
 
 const tidy = (text) => text.replace(/\s+/g, ' ').trim();
 
+// A function shown by mistake is shown by its source, another on each side (the rule `function-source`).
+const SOURCE = /^(?:async\s+)?(?:function\b[^{]*\{|(?:\([^()]*\)|[\w$]+)\s*=>\s*[({\w])/;
+
 /** The name of an element: label, alternative text, or its own text (the accessible name in short). */
 export function nameOf(natives, node, root) {
   const label = natives.attribute(node, 'aria-label') ?? natives.attribute(node, 'alt');
-  if (label) return tidy(label);
+  if (label) return SOURCE.test(label) ? 'a function' : tidy(label);
   const local = natives.localName(node);
   if (local === 'input' || local === 'select' || local === 'textarea') {
     const id = natives.attribute(node, 'id');

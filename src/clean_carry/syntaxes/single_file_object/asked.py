@@ -1,0 +1,118 @@
+"""What code asks an instance for, and how it hands it on: by a member, a name, a call, whole."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from clean_carry.source.handed_on import called_with
+from clean_carry.source.javascript.scope import is_write
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.javascript.values import property_name
+
+
+def is_indexed(this: Node) -> bool:
+    """Whether the instance is asked for a name that is given by an expression."""
+    above = this.parent
+    return above is not None and above.type == "subscript_expression" and this.field == "object"
+
+
+def is_lent(this: Node) -> bool:
+    """Whether an instance is lent to a function: `f.call(this)`, `f.apply(this)`, `f.bind(this)`."""
+    above = this.parent
+    call = above.parent if above is not None and above.type == "arguments" else None
+    callee = call.child("function") if call is not None else None
+    part = callee.child("property") if callee is not None else None
+    if above is None or part is None or above.named_children[0] is not this:
+        return False
+    return part.text in ("call", "apply", "bind")
+
+
+def lent_to(this: Node) -> str:
+    """The function an instance is lent to at once, by its name; empty where it is not known."""
+    call = this.parent.parent if is_lent(this) and this.parent is not None else None
+    callee = call.child("function") if call is not None else None
+    part, function = (callee.child(n) for n in ("property", "object")) if callee else (None, None)
+    if part is None or function is None or part.text == "bind":
+        return ""
+    return function.text if function.type == "identifier" else ""
+
+
+def words_of(this: Node, file: Path) -> frozenset[str] | None:
+    """The names an instance is asked for by `this[name]`; None where they are not known, or written.
+
+    Known are a word, and a parameter of a function that the project calls with words alone.
+    """
+    whole = this.parent
+    key = whole.child("index") if whole is not None else None
+    if whole is None or key is None or is_write(whole):
+        return None
+    if key.type == "string":
+        return frozenset([property_name(key) or ""])
+    function = next(
+        (up for up in whole.up() if up.is_function and up.type != "arrow_function"), None
+    )
+    taken = function.child("parameters") if function is not None else None
+    if (
+        function is None
+        or taken is None
+        or [n.text for n in taken.named_children[:1]] != [key.text]
+    ):
+        return None
+    above = function.parent
+    named = function.child("name") or (above.child("key") if above is not None else None)
+    return called_with(file, named.text) if named is not None else None
+
+
+def data_names(code: Node) -> set[str]:
+    """The names under which code hands on the state of the instance; an empty one where not known."""
+    found: set[str] = set()
+    for node in code.walk():
+        part = node.child("property") if node.type == "member_expression" else None
+        above = node.parent
+        if part is None or part.text != "$data" or above is None or node.field == "object":
+            continue
+        key = above.child("key") if above.type == "pair" else None
+        found.add((property_name(key) or "") if key is not None else "")
+    return found
+
+
+def asked_in(code: Node) -> tuple[set[str], set[str]]:
+    """(the names code asks the instance for, or what may stand for it; those of them it writes)."""
+    asked: set[str] = set()
+    written: set[str] = set()
+    for node in code.walk():
+        if node.type == "object_pattern":
+            asked.update(n.text for n in node.walk() if n.type.endswith(("identifier", "pattern")))
+        if node.type != "member_expression":
+            continue
+        part, owner = node.child("property"), node.child("object")
+        name = property_name(part) if part is not None else None
+        if name is not None and owner is not None:
+            asked.add(name)
+            if is_write(node) and owner.type in ("this", "identifier"):
+                written.add(name)
+    return asked, written
+
+
+def stays(this: Node) -> bool:
+    """Whether the instance stands before a member of it, by name, or is only asked for its kind."""
+    above = this.parent
+    if above is None:
+        return True
+    if above.type == "member_expression" and this.field == "object":
+        return True
+    if above.type == "variable_declarator" and this.field == "value":
+        return True
+    while above is not None and above.type in ("binary_expression", "arguments"):
+        above = above.parent
+    callee = above.child("function") if above is not None else None
+    return callee is not None and callee.text == "Object.getPrototypeOf"
+
+
+def is_of_prototype(tree: Tree, name: str) -> bool:
+    """Whether a function is one that a plug-in gives every instance."""
+    for node in tree.of("variable_declarator"):
+        declared, value = node.child("name"), node.child("value")
+        if declared is not None and value is not None and declared.text == name:
+            return value.text.startswith("Object.getPrototypeOf(")
+    return False
