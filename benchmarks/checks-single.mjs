@@ -1,8 +1,10 @@
 // Independent checks of single files, by the runtime's own compiler, the TypeScript compiler and a linter.
-// node checks-single.mjs TOOLS RUNTIME; input: {files: [{path, old, new}]}; output: {path: {mounts, problems, lost, template}}.
+// node checks-single.mjs TOOLS RUNTIME; input: {files: [{path, old, new}]}; output: {path: {problems, lost, kept, formatted}}; `formatted`
+// is there where the script was clean under a formatter.
 import fs from 'node:fs';
 import path from 'node:path';
 import { createRequire } from 'node:module';
+import { formatted } from './formatted.mjs';
 import { compiler } from '../src/clean_carry/verify/worker/single-file.mjs';
 
 const [tools, runtime] = process.argv.slice(2);
@@ -56,8 +58,33 @@ function comments(text) {
 
 const blocks = (text, tag) => [...text.matchAll(new RegExp(`^<${tag}[\\s\\S]*?^</${tag}>`, 'gm'))].map((m) => m[0]);
 
+/** The scripts of a file, one after the other, each moved to the margin. */
+function scripts(text) {
+  return [...text.matchAll(/<script[^>]*>\n([\s\S]*?)<\/script>/g)].map(([, script]) => {
+    const margin = Math.min(...script.split('\n').filter((l) => l.trim()).map((l) => l.match(/^ */)[0].length));
+    return script.split('\n').map((l) => l.slice(Number.isFinite(margin) ? margin : 0)).join('\n').trimEnd() + '\n';
+  });
+}
+
+/** Whether scripts that were clean under a formatter are, by the path of their file. */
+async function stillFormatted(files) {
+  const parts = [];
+  for (const { path: file, old, new: text } of files) {
+    const [before] = scripts(old);
+    const kind = /<script[^>]*lang="ts/.test(old) ? 'ts' : 'js';
+    for (const [number, after] of scripts(text).entries()) if (before && after.trim()) parts.push({ file, path: `${file}.${number}.${kind}`, old: before, new: after });
+  }
+  const found = {};
+  for (const [name, clean] of Object.entries(await formatted(require, parts))) {
+    const { file } = parts.find((part) => part.path === name);
+    found[file] = clean && (found[file] ?? true);
+  }
+  return found;
+}
+
 const { files } = JSON.parse(fs.readFileSync(0, 'utf8'));
 const answer = {};
+const still = await stillFormatted(files);
 for (const { path: file, old, new: text } of files) {
   const one = { problems: [], lost: [], kept: true };
   const before = compiled(file, old);
@@ -78,6 +105,7 @@ for (const { path: file, old, new: text } of files) {
     else one.lost.push(comment);
   }
   one.kept = ['template', 'style'].every((tag) => blocks(old, tag).join('\n') === blocks(text, tag).join('\n'));
+  one.formatted = still[file] ?? null;
   answer[file] = one;
 }
 process.stdout.write(JSON.stringify(answer));

@@ -1,5 +1,6 @@
 // Independent checks of corpus files, by the TypeScript compiler and a linter.
 // Input (JSON on standard input): {files: [{path, old, new}]}; output: {components, problems: {path: [text]}}.
+import { formatted } from './formatted.mjs';
 import fs from 'node:fs';
 import path from 'node:path';
 import { createRequire } from 'node:module';
@@ -112,33 +113,6 @@ function changed(name, old, text) {
   return found;
 }
 
-const OPTIONS = [{ useTabs: true }, { tabWidth: 2 }, { tabWidth: 4 }].flatMap((indent) =>
-  [true, false].flatMap((singleQuote) => ['none', 'es5', 'all'].flatMap((trailingComma) =>
-    [80, 100, 120].flatMap((printWidth) => ['always', 'avoid'].map((arrowParens) =>
-      ({ ...indent, singleQuote, trailingComma, printWidth, arrowParens }))))));
-
-async function clean(prettier, text, options, name) {
-  try { return await prettier.check(text, { ...options, parser: /\.tsx?$/.test(name) ? 'typescript' : 'babel' }); } catch { return false; }
-}
-
-/** Files that are clean under the options most files are clean under: whether the new text is. */
-async function formatted(files) {
-  const prettier = await import(require.resolve('prettier/index.mjs'));
-  const sample = files.slice(0, 24);
-  let best = { count: 0, options: null };
-  for (const options of OPTIONS) {
-    let count = 0;
-    for (const file of sample) count += await clean(prettier, file.old, options, file.path);
-    if (count > best.count) best = { count, options };
-  }
-  const found = {};
-  if (!best.options) return found;
-  for (const file of files) {
-    if (file.new && await clean(prettier, file.old, best.options, file.path)) found[file.path] = await clean(prettier, file.new, best.options, file.path);
-  }
-  return found;
-}
-
 /** Type errors of the new text that the old one has not, by its messages. */
 function typed(files) {
   const found = {};
@@ -167,7 +141,7 @@ function typed(files) {
 }
 
 const input = JSON.parse(fs.readFileSync(0, 'utf8'));
-const answer = { components: {}, problems: {}, lost: {}, changed: {}, formatted: await formatted(input.files), typed: {} };
+const answer = { components: {}, problems: {}, lost: {}, changed: {}, formatted: await formatted(require, input.files), typed: {} };
 for (const file of input.files) {
   answer.components[file.path] = components(parse(file.path, file.old));
   if (file.new === undefined || file.new === null) continue;

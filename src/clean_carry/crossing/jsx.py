@@ -5,6 +5,7 @@ from __future__ import annotations
 from bisect import bisect_right
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from pathlib import Path
 
 from clean_carry.component.code import Differs, Member, MethodValue, Operation, PatternRead, Read
 from clean_carry.component.errors import InputError, UnsettledEntry
@@ -37,7 +38,7 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.imports import edited_import, new_import
-from clean_carry.syntaxes.jsx.runtime_names import runtime_names
+from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
 from clean_carry.syntaxes.jsx_class.escapes import DOM
 from clean_carry.syntaxes.jsx_class.read import read
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
@@ -135,7 +136,7 @@ def carry_class_file(
     if not module.components and not module.refusals:
         raise InputError("holds no class component", file=source.path)
     imports = runtime_names(tree)
-    style = _style(tree, imports.whole, bool(imports.named), imports.statement)
+    style = _style(workspace.file, tree, imports)
     edits: list[tuple[Span, Fragment]] = []
     carried: list[Component] = []
     refused = list(module.refusals)
@@ -206,8 +207,9 @@ def _keep(ledger: Ledger, component: Component) -> None:
             entry.outcome, entry.rule = "kept", ""
 
 
-def _style(tree: Tree, whole: tuple[str, ...], named: bool, statement: Node | None) -> Style:
-    found = script_style(tree)
+def _style(file: Path, tree: Tree, imports: RuntimeNames) -> Style:
+    found = script_style(tree, file)
+    whole, named, statement = imports.whole, bool(imports.named), imports.statement
     namespace = statement is not None and any(
         c.type == "namespace_import" for c in statement.walk()
     )

@@ -6,6 +6,7 @@ import re
 from bisect import bisect_right
 from collections.abc import Callable
 from dataclasses import dataclass
+from pathlib import Path
 from typing import Protocol
 
 from clean_carry.component.fragment import Fragment
@@ -16,6 +17,7 @@ from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.joining import Fit, fit_of
 from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.line_width import widths_of
 from clean_carry.source.text import SourceText
 
 # Components not to carry, by where they start: rule, detail, offset.
@@ -45,7 +47,9 @@ class Outcome(Protocol):
 class ScriptStyle:
     """How a script is written: one level of indentation, semicolons, quotes, the width it keeps to.
 
-    `comma` is what ends a list of arguments that is broken into lines.
+    `comma` is what ends a list of arguments that is broken into lines, `last` what ends the last part
+    of an object or a list that is. Where arrow functions are `bare`, one parameter stands without
+    parentheses.
     """
 
     unit: str
@@ -53,10 +57,12 @@ class ScriptStyle:
     quote: str
     fit: Fit
     comma: str
+    last: str
+    bare: bool
 
 
-def script_style(tree: Tree) -> ScriptStyle:
-    """Read the style off a script; two spaces, semicolons and single quotes where nothing tells."""
+def script_style(tree: Tree, file: Path) -> ScriptStyle:
+    """Read the style off a script in a file; two spaces, semicolons, single quotes where nothing tells."""
     unit = ""
     for body in (*tree.of("class_body"), *tree.of("object"), *tree.of("statement_block")):
         unit = _unit(tree.source, body)
@@ -75,7 +81,34 @@ def script_style(tree: Tree) -> ScriptStyle:
             quote = text.text[0]
     comma = "," if re.search(rb",\s*\n\s*\)", tree.view) else ""
     semicolon = ";" if 2 * ended >= len(ends) else ""
-    return ScriptStyle(unit or "  ", semicolon, quote, fit_of(tree), comma)
+    return ScriptStyle(
+        unit or "  ",
+        semicolon,
+        quote,
+        fit_of(tree, widths_of(file)),
+        comma,
+        _last(tree),
+        _bare(tree),
+    )
+
+
+def _bare(tree: Tree) -> bool:
+    """Whether arrow functions of one plain parameter mostly stand without parentheses around it."""
+    arrows = tree.of("arrow_function")
+    bare = sum(node.child("parameter") is not None for node in arrows)
+    plain = [node.child("parameters") for node in arrows]
+    dressed = sum(bool(re.fullmatch(r"\(\w+\)", node.text)) for node in plain if node is not None)
+    return bare > dressed
+
+
+def _last(tree: Tree) -> str:
+    """What most broken objects and lists end their last part with; a comma where none tells."""
+    ends = [
+        re.sub(r"(//[^\n]*|/\*.*?\*/)\s*$", "", node.text[:-1].rstrip()).rstrip()[-1:]
+        for node in tree.of("object", "array")
+        if "\n" in node.text and node.text[:-1].rstrip(" \t").endswith("\n")
+    ]
+    return "," if 2 * sum(end == "," for end in ends) >= len(ends) else ""
 
 
 def _unit(source: SourceText, body: Node) -> str:

@@ -15,6 +15,7 @@ from clean_carry.component.spans import Span
 from clean_carry.crossing.naming import RESERVED
 from clean_carry.crossing.outcome import (
     Excluded,
+    ScriptStyle,
     beside,
     fixed_ranges,
     orphaned_comments,
@@ -23,7 +24,9 @@ from clean_carry.crossing.outcome import (
 from clean_carry.crossing.single_file_blocks import Blocks
 from clean_carry.crossing.single_file_early import may_throw, started, too_early
 from clean_carry.source.importers import reached_by_reference
+from clean_carry.source.javascript.joining import joined as joined_lines
 from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.template.tree import read_blocks
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file_flat.names import (
@@ -57,7 +60,7 @@ class FlatOutcome:
 
     tree: Tree
     fragment: Fragment
-    unit: str
+    style: ScriptStyle
     carried: tuple[Component, ...]
     refused: tuple[Refusal, ...]
     exposed: tuple[str, ...] = ()
@@ -72,7 +75,8 @@ class FlatOutcome:
         """The one file: `X.flat.vue` for `X.vue`."""
         if not self.carried:
             return ()
-        text = render(self.fragment, source.slice, self.unit, fixed_ranges(self.tree))
+        text = render(self.fragment, source.slice, self.style.unit, fixed_ranges(self.tree))
+        text = joined_lines(text, source.path, self.style.fit, _scripts)
         path = beside(source.path, SYNTAX.suffix)
         return (NewFile(path, text, source.encode(text)),)
 
@@ -114,6 +118,11 @@ class FlatOutcome:
         return found
 
 
+def _scripts(source: SourceText) -> bytes:
+    """The scripts of a file alone."""
+    return bytes(source.blanked([n.inner for n in read_blocks(source) if n.tag == "script"]))
+
+
 def slot_names(markup: tuple[Markup, ...]) -> list[str]:
     """The names of the slots a template has, in source order, each once."""
     found: dict[str, None] = {}
@@ -129,7 +138,7 @@ def carry_object_file(
 ) -> FlatOutcome:
     """Read the object of a file and write its statements; raises `InputError`."""
     file = read(source, ledger, workspace)
-    style = script_style(file.tree)
+    style = script_style(file.tree, workspace.file)
     component = file.module.components[0] if file.module.components else None
     refusal = file.module.refusals[0] if file.module.refusals else None
     if component is not None:
@@ -145,7 +154,7 @@ def carry_object_file(
         refused = (refusal,) if refusal is not None else ()
         keep_all(ledger)
         whole = copy(source.span(0, len(source.data)))
-        return FlatOutcome(file.tree, whole, style.unit, (), refused)
+        return FlatOutcome(file.tree, whole, style, (), refused)
     blocks = Blocks(file, source, style.quote, style.semicolon, runtime, names.edits)
     names.helpers.update(blocks.runtime.names())
     dialect = file.script.attribute("lang")
@@ -167,6 +176,10 @@ def carry_object_file(
         style.semicolon,
         style.quote,
         style.fit.width,
+        style.comma,
+        style.last,
+        style.fit.shown and "list" in style.fit.rules,
+        style.bare,
         typed,
         exposed,
     )
@@ -178,7 +191,7 @@ def carry_object_file(
         fragment = blocks.assembled(component, handed_on + written, writer)
     _keep_copied(ledger, file, component)
     return FlatOutcome(
-        file.tree, edited(fragment, names), style.unit, (component,), (), exposed, typed,
+        file.tree, edited(fragment, names), style, (component,), (), exposed, typed,
         may_throw(component, source),
     )  # fmt: skip
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from clean_carry.component.fragment import Fragment, copy, joined, new
+from clean_carry.component.fragment import Fragment, copy, new
 from clean_carry.component.model import Component, KeptOption
 from clean_carry.crossing.runtime_import import RUNTIME, RuntimeImport
 from clean_carry.source.javascript.tree import Node
@@ -83,11 +83,8 @@ class Blocks:
         return new(f"<script{attribute}{text}")
 
     def _options_script(self, kept: list[Fragment], writer: FlatWriter) -> Fragment:
-        inner = f"{writer.line}{writer.unit}"
-        result = self._tag("") + new(f"{writer.line}export default {{")
-        for part in kept:
-            result += new(inner) + part.shifted(1) + new(",")
-        return result + new(f"{writer.line}}}{self.semicolon}\n</script>\n\n")
+        result = self._tag("") + new(f"{writer.line}export default ") + writer.braced(kept)
+        return result + new(f"{self.semicolon}\n</script>\n\n")
 
     def _added(self, writer: FlatWriter) -> list[str]:
         """What is to be imported from the runtime beside what is."""
@@ -124,7 +121,13 @@ class Blocks:
         end = component.span.end
         if source.data[end : end + 1] == b";":
             end += 1
-        result += copy(source.span(at, component.span.start)) + written
+        before = source.data[at : component.span.start]
+        nothing = not any(piece.text or piece.span for piece in written.pieces)
+        # Without a statement there is no indentation to put one at.
+        stop = at if nothing and not before.strip() else component.span.start
+        if stop > at or source.data[inner : inner + 1] != b"\n":
+            result += copy(source.span(at, component.span.start))
+        result += written
         return result + self._without_export(end, len(source.data))
 
     def _without_export(self, start: int, end: int) -> Fragment:
@@ -154,7 +157,6 @@ class Blocks:
         start, end = component.span.start, component.span.end
         if source.data[end : end + 1] == b";":
             end += 1
-        inner = f"{writer.line}{writer.unit}"
         head = copy(source.span(script.start, start))
         if self.file.exported.typed and self._imports:
             last = self._imports[-1].end
@@ -163,9 +165,7 @@ class Blocks:
             head = copy(source.span(script.start, last)) + self._type_import(writer)
             head += copy(source.span(last, start))
         if kept:
-            options = new("export default {")
-            options += joined((new(inner) + part.shifted(1) + new(",") for part in kept), "")
-            head += options + new(f"{writer.line}}}{self.semicolon}")
+            head += new("export default ") + writer.braced(kept) + new(self.semicolon)
         after = self._without_export(end, script.inner[1])
         if not kept:
             head = _stripped(head, source)

@@ -97,7 +97,7 @@ def carry_object_to_function(
 ) -> FunctionOutcome:
     """Read the object of a file, lower, fit and write it as a function; raises `InputError`."""
     file = read(source, ledger, workspace)
-    found = script_style(file.tree)
+    found = script_style(file.tree, workspace.file)
     style = Style(found.unit, found.semicolon, found.quote, "", found.fit, found.comma)
     refused = file.module.refusals
     if file.module.components:

@@ -88,12 +88,13 @@ def _is_top(folder: Path) -> bool:
     return '"name"' in text or not any(entry in text for entry in _ENTRIES)
 
 
-def texts_of(root: Path) -> Iterator[str]:
-    """The texts of a project's scripts and single files."""
+def texts_of(root: Path, ending: str = "") -> Iterator[str]:
+    """The texts of a project's scripts and single files, or of those whose names end in `ending`."""
     for number, name in enumerate(_scripts(root)):
         if number >= MOST_FILES:
             return
-        yield _text(name)
+        if name.endswith(ending):
+            yield _text(name)
 
 
 def reached_by_reference(file: Path) -> tuple[frozenset[str], frozenset[str]]:

@@ -18,45 +18,58 @@ WIDTHS = (80, 100, 120)
 # Of so many lines one may be longer: what cannot be broken.
 LONG_LINES = 50
 _PASSES = 6
+# So many lines in which a formatter finds nothing to do show that there is one.
+_MUCH = 48
 _STRINGS = re.compile(r"'[^']*'|\"[^\"]*\"|`[^`]*`")
 _ELEMENTS = ("jsx_element", "jsx_self_closing_element")
 
 
+View = Callable[[SourceText], bytes]
+
+
 @dataclass(frozen=True)
 class Fit:
-    """The width a file is kept to, the columns of a tab, and the rules its formatter follows."""
+    """The width a file is kept to, the columns of a tab, and the rules its formatter follows.
+
+    `shown` says that something in the file is broken as they would, for want of width, or that there is
+    much in it they find nothing to do with.
+    """
 
     width: int
     tab: int
     rules: tuple[str, ...]
+    shown: bool = False
 
     def columns(self, text: str) -> int:
         """How wide a line is."""
         return len(text) + text.count("\t") * (self.tab - 1)
 
 
-def fit_of(tree: Tree) -> Fit:
-    """Read the width off a file: the one it keeps to under which most rules find nothing to do."""
-    lines = tree.source.slice(0, len(tree.source.data)).split("\n")
+def fit_of(tree: Tree, widths: tuple[int, ...] = WIDTHS) -> Fit:
+    """Read the width off a script: of `widths` the one it keeps to under which most rules find nothing
+    to do."""
+    lines = tree.view.decode("utf-8", "replace").split("\n")
     tabs = (2, 4) if any(line.startswith("\t") for line in lines) else (2,)
-    best = Fit(WIDTHS[1], tabs[0], ())
-    long = [line for line in lines if len(line) + 3 * line.count("\t") > WIDTHS[0]]
-    long = [line for line in long if _breakable(line)]
+    best = Fit(WIDTHS[1] if WIDTHS[1] in widths else widths[0], tabs[0], ())
+    long = [line for line in lines if len(line) + 3 * line.count("\t") > min(widths)]
+    long = [line for line in long if is_breakable(line)]
     lines_of = {name: _on_one_line(tree, name) for name in RULES}
-    for width in WIDTHS:
+    for width in widths:
         for tab in tabs:
             plain = Fit(width, tab, tuple(RULES))
             if sum(plain.columns(line) > width for line in long) > max(2, len(lines) // LONG_LINES):
                 continue
             kept = tuple(n for n, found in lines_of.items() if not _edits(tree, plain, n, found))
             if len(kept) > len(best.rules):
-                best = Fit(width, tab, kept)
+                shown = any(line is not None for name in kept for _, line in lines_of[name])
+                shown = shown or sum(bool(line.strip()) for line in lines) >= _MUCH
+                best = Fit(width, tab, kept, shown)
         if len(best.rules) == len(RULES):
             break
     return best
 
 
-def _breakable(line: str) -> bool:
+def is_breakable(line: str) -> bool:
     """Whether a line could be broken: comments and imports are not, nor what is mostly one string."""
     text = line.strip()
     if text.startswith(("//", "*", "/*", "import ", "} from", "{/*")):
@@ -65,13 +78,15 @@ def _breakable(line: str) -> bool:
     return 2 * longest < len(text)
 
 
-def joined(text: str, path: str, fit: Fit) -> str:
-    """The text with what fits on one line on one line."""
+def joined(text: str, path: str, fit: Fit, view: View | None = None) -> str:
+    """The text with what fits on one line on one line; in a file that holds more than a script, `view`
+    gives the bytes to parse, of the same length."""
     if not fit.rules:
         return text
     for _ in range(_PASSES):
         data = text.encode()
-        tree = Tree(SourceText(path, data), broken=True)
+        source = SourceText(path, data)
+        tree = Tree(source, view(source) if view is not None else None, broken=True)
         edits = [e for name in fit.rules for e in _edits(tree, fit, name, _on_one_line(tree, name))]
         if not edits:
             return text

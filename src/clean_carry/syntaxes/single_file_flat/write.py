@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from clean_carry.component.code import (
     Code,
     Member,
@@ -34,9 +32,8 @@ from clean_carry.component.model import (
     StateField,
     Timed,
 )
-from clean_carry.component.spans import Span
-from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.single_file_flat.spelling import TAKEN, Speller, root_of
+from clean_carry.syntaxes.single_file_flat.outward import Outward
+from clean_carry.syntaxes.single_file_flat.spelling import Speller, root_of
 
 # The function that says what runs at a moment.
 MOMENTS = {
@@ -53,28 +50,8 @@ MOMENTS = {
 _SETTLED = ("computed", "watch", "methods", "inject", "provide", "expose")
 
 
-@dataclass
-class FlatWriter:
-    """Writes one component. `exposed` are members the project reaches by a reference.
-
-    What the runtime types as anything is anything in a `typed` script as well.
-    """
-
-    component: Component
-    source: SourceText
-    speller: Speller
-    unit: str
-    semicolon: str
-    quote: str
-    width: int
-    typed: bool = False
-    exposed: tuple[str, ...] = ()
-
-    def __post_init__(self) -> None:
-        self.base = self.source.indent_at(self.component.span.start)
-        self.line = f"\n{self.base}"
-        self.end = self.semicolon
-        self.names = self.speller.names
+class FlatWriter(Outward):
+    """Writes one component."""
 
     # -- the whole --------------------------------------------------------------------------
 
@@ -107,196 +84,14 @@ class FlatWriter:
         elements = self._lines([self._element(name) for name in self._elements()])
         exposed = self._exposed()
         opened = self._opened()
+        if component.opened.names and self.speller.version < 3:
+            # It must be there before code of the making hands the instance on.
+            opened, exposed = exposed, Fragment()
         options = self._options() if self.speller.version >= 3 else Fragment()
         contract = self._contract()
         blocks = [options, contract, self._helpers(), injected, elements, state, known, *values]
         blocks += [*constants, opened, *watchers, *functions, *made, *later, exposed]
         return settle + joined((b for b in blocks if b), f"\n{self.line}")
-
-    def _of(self, kind: type) -> list:  # type: ignore[type-arg]
-        return [part for part in self.component.members if isinstance(part, kind)]
-
-    def _lines(self, parts: list[Fragment]) -> Fragment:
-        return joined((part for part in parts if part), self.line)
-
-    def _kept(self) -> list[KeptOption]:
-        return [part for part in self._of(KeptOption) if not part.idle]
-
-    # -- what it is for others --------------------------------------------------------------
-
-    def kept_options(self) -> list[Fragment]:
-        """The options only the runtime reads, each with its comments."""
-        found: list[Fragment] = []
-        if "name" in self.component.entries:
-            head = new("name: ", self.component.entries["name"], "name-declared")
-            value = head + copy(self.component.option_values["name"])
-            found.append(self._noted(self.component.option_comments.get("name", ()), value))
-        for part in self._kept():
-            if part.name in ("data", "methods"):
-                continue
-            text = settled(part.entry, "option-kept") + self._level(part.span)
-            found.append(self._noted(part.comments, text))
-        inner = f"{self.line}{self.unit}"
-        state = self._parts_kept("data", ", ", 0)
-        if state:
-            text = new(f"data() {{{inner}return {{ ") + state
-            found.append(text + new(f" }}{self.end}{self.line}}}"))
-        methods = self._parts_kept("methods", f",{inner}", 1)
-        if methods:
-            found.append(new(f"methods: {{{inner}") + methods + new(f",{self.line}}}"))
-        return found
-
-    def _parts_kept(self, option: str, between: str, levels: int) -> Fragment:
-        """The parts of an option that stay, with their comments."""
-        parts: list[Fragment] = []
-        for part in self._kept():
-            if part.name == option:
-                text = settled(part.entry, "option-kept") + self._level(part.span).shifted(levels)
-                parts.append(self._noted(part.comments, text))
-        return joined(parts, between)
-
-    def _options(self) -> Fragment:
-        kept = self.kept_options()
-        if not kept:
-            return Fragment()
-        if len(kept) == 1 and not self._kept() and self._one_line(kept[0]):
-            return new("defineOptions({ ") + kept[0] + new(f" }}){self.end}")
-        inner = f"{self.line}{self.unit}"
-        result = new("defineOptions({")
-        for part in kept:
-            result += new(inner) + part.shifted(1) + new(",")
-        return result + new(f"{self.line}}}){self.end}")
-
-    def _one_line(self, fragment: Fragment) -> bool:
-        return not any("\n" in piece.text for piece in fragment.pieces)
-
-    def _contract(self) -> Fragment:
-        lines: list[Fragment] = []
-        component = self.component
-        takes = self.speller.takes
-        for option, macro, helper in (
-            ("props", "defineProps", "props"),
-            ("emits", "defineEmits", "emit"),
-        ):
-            if option not in component.entries:
-                if option == "props" and helper in takes:
-                    # All of them are mixed in.
-                    local = self.names.helper(helper)
-                    lines.append(new(f"const {local} = {macro}({{}}){self.end}"))
-                continue
-            local = self.names.helper(helper) if helper in takes else ""
-            head = f"const {local} = {macro}(" if helper in takes else f"{macro}("
-            line = new(head, component.entries[option], f"{option}-declared")
-            line += self._level(component.option_values[option])
-            notes = component.option_comments.get(option, ())
-            lines.append(self._noted(notes, line + new(f"){self.end}")))
-        if "emit" in takes and "emits" not in component.entries:
-            local = self.names.helper("emit")
-            if self.speller.undeclared:
-                whole = self.speller.run("getCurrentInstance")
-                wish = "emit" if local == "emit" else f"emit: {local}"
-                known = "!" if self.typed else ""
-                lines.append(new(f"const {{ {wish} }} = {whole}(){known}{self.end}"))
-            else:
-                q = self.quote
-                events = [f"{q}{event}{q}" for event in self._events()]
-                text = self.listed(events, f"const {local} = defineEmits([", f"]){self.end}")
-                lines.append(new(text))
-        return self._lines(lines)
-
-    def listed(self, names: list[str], head: str, tail: str, space: str = "") -> str:
-        """A list on one line, or a name a line where that is too wide."""
-        line = f"{head}{space}{', '.join(names)}{space}{tail}"
-        if len(self.base) + len(line) <= self.width:
-            return line
-        inner = "".join(f"{self.line}{self.unit}{name}," for name in names)
-        return f"{head}{inner}{self.line}{tail}"
-
-    def _events(self) -> list[str]:
-        return [event for event in dict.fromkeys(self.component.sent) if event]
-
-    def _helpers(self) -> Fragment:
-        lines: list[Fragment] = []
-        for helper, function in TAKEN.values():
-            if helper in self.speller.takes:
-                call = self.speller.run(function)
-                lines.append(new(f"const {self.names.helper(helper)} = {call}(){self.end}"))
-        if "instance" in self.speller.takes:
-            call = self.speller.run("getCurrentInstance")
-            kind = ": any" if self.typed else ""
-            lines.append(new(f"const {self.names.helper('instance')}{kind} = {call}(){self.end}"))
-        return self._lines(lines)
-
-    def _injected(self, part: Injected) -> Fragment:
-        call = self.speller.run("inject")
-        name = self.names.of(Member("injected", part.name))
-        kind = "<any>" if self.typed else ""
-        result = new(f"const {name} = {call}{kind}({part.key}", part.entry, "injected")
-        if part.fallback is not None:
-            result += new(", ") + self._releveled(part.fallback)
-            result += new(", true" if part.made else "")
-        return self._noted(part.comments, result + new(f"){self.end}"))
-
-    def _provided(self, part: Provided) -> Fragment:
-        call = self.speller.run("provide")
-        head = new(f"{call}({part.key}, ", part.entry, "provided")
-        if part.members is not None:
-            text = self._members(part.members)
-            return self._noted(part.comments, head + text + new(f"){self.end}"))
-        return self._noted(part.comments, head + self._releveled(part.code) + new(f"){self.end}"))
-
-    def _members(self, wanted: tuple[str, ...]) -> Fragment:
-        """Members of the component as one object that follows them."""
-        own = {m.name: m for m in self.names.members if m.kind in ("state", "derived", "method")}
-        inner = f"{self.line}{self.unit}"
-        parts: list[str] = []
-        for name in wanted:
-            local = self.names.of(own[name]) if name in own else ""
-            if not local:
-                parts.append(self._linked(name))
-            else:
-                parts.append(name if name == local else f"{name}: {local}")
-        text = f",{inner}".join(parts)
-        return new(f"{self.speller.run('reactive')}({{{inner}{text},{self.line}}})")
-
-    def _linked(self, name: str) -> str:
-        """An input as a part of an object that follows it."""
-        link = f"{self.speller.run('toRef')}({self.speller.take('props')}, "
-        return f"{name}: {link}{self.quote}{name}{self.quote})"
-
-    def _exposed(self) -> Fragment:
-        parts = []
-        for member, name in self.names.members.items():
-            if member.name in self.exposed and member.kind in ("state", "derived", "method"):
-                parts.append(name if name == member.name else f"{member.name}: {name}")
-        for prop in self.component.props:
-            if prop.name in self.exposed:
-                parts.append(self._linked(prop.name))
-        text = self.listed(parts, "defineExpose({", f"}}){self.end}", " ")
-        line = new(text) if parts else Fragment()
-        return self._noted(self.component.option_comments.get("expose", ()), line)
-
-    def _opened(self) -> Fragment:
-        """What others ask the instance for: accessors on it, where only inputs are by themselves."""
-        opened = self.component.opened
-        own = {member.name: member for member in self.names.members if member.kind != "element"}
-        inner = f"{self.line}{self.unit}"
-        lines = []
-        for name in opened.names:
-            if name not in own:
-                continue
-            value = self.speller.value(own[name])
-            text = f"get: () => {value}"
-            if name in opened.written:
-                given = "value" if value.split(".")[0] != "value" else "given"
-                text += f", set: ({given}) => {{ {value} = {given}{self.end} }}"
-            lines.append(f"{inner}{name}: {{ {text} }},")
-        if not lines:
-            return Fragment()
-        whole = f"{self.speller.take('instance')}.proxy"
-        note = "// Asked of the instance by what is mixed in, or by what it is handed to."
-        head = f"{note}{self.line}Object.defineProperties({whole}, {{"
-        return new(f"{head}{''.join(lines)}{self.line}}}){self.end}")
 
     # -- what it holds ------------------------------------------------------------------------
 
@@ -355,7 +150,7 @@ class FlatWriter:
             inner = f"{self.line}{self.unit}"
             text = new(f"{{{inner}get: ") + self._callback(part.getter).shifted(1)
             text += new(f",{inner}set: ") + self._callback(part.setter).shifted(1)
-            text += new(f",{self.line}}}")
+            text += new(f"{self.last}{self.line}}}")
         return self._noted(part.comments, head + text + new(f"){self.end}"))
 
     def _reaction(self, part: Reaction) -> Fragment:
@@ -370,11 +165,22 @@ class FlatWriter:
         else:
             # Only the runtime's own watcher runs where an object was changed in place.
             call = f"{self.speller.take('instance')}.proxy.$watch"
-        head = new(f"{call}(() => {watched}, ", part.entry, "reaction-to-watch")
-        text = head + self._callback(part.handler)
+        source = watched.removesuffix(".value")
+        plain = kept and not part.path and part.source.kind in ("state", "derived")
+        given = [
+            new(source if plain else f"() => {watched}"),
+            self._callback(part.handler),
+        ]
         if part.settings:
-            text += new(", { ") + joined((copy(s) for s in part.settings), ", ") + new(" }")
-        return self._noted(part.comments, settle + text + new(f"){self.end}"))
+            given.append(new("{ ") + joined((copy(s) for s in part.settings), ", ") + new(" }"))
+        head = settle + new(f"{call}(", part.entry, "reaction-to-watch")
+        if self.wraps and not plain and part.handler.body_at >= 0:
+            inner = f"{self.line}{self.unit}"
+            text = joined((g.shifted(1) for g in given), f",{inner}")
+            text = new(inner) + text + new(f"{self.comma}{self.line}")
+        else:
+            text = joined(given, ", ")
+        return self._noted(part.comments, head + text + new(f"){self.end}"))
 
     def _watched(self, part: Reaction) -> str:
         name = part.source.name
@@ -433,27 +239,16 @@ class FlatWriter:
         head = between(code.span._replace(end=at), first, self.speller.spell)
         levels = -self._levels(code.span.start)
         tail = between(code.span._replace(start=at), rest, self.speller.spell)
+        if self.bare and len(callback.untyped) == 1 and not self.typed:
+            inner = callback.untyped[0]
+            if (
+                self.source.slice(code.span.start, at).strip()
+                == f"({self.source.slice(*inner[:2])})"
+            ):
+                settle = settled(callback.entry, "arrow-as-the-others")
+                head = copy(inner) + new(" ")
         prefix = "async " if callback.asynchronous else ""
         return settle + new(prefix) + (head + new("=> ") + tail).shifted(levels)
-
-    def _noted(self, notes: tuple[Span, ...], line: Fragment) -> Fragment:
-        above = Fragment()
-        for note in notes:
-            levels = self._levels(note.start)
-            above += copy(note).shifted(-levels) + new(self.line)
-        return above + line
-
-    def _level(self, span: Span) -> Fragment:
-        return copy(span).shifted(-self._levels(span.start))
-
-    def _releveled(self, code: Code) -> Fragment:
-        return self.speller.code(code).shifted(-self._levels(code.span.start))
-
-    def _levels(self, at: int) -> int:
-        unit = self.unit
-        indent = self.source.indent_at(at).replace("\t", unit)
-        base = self.base.replace("\t", unit)
-        return (len(indent) - len(base)) // max(1, len(unit))
 
 
 def used_names(component: Component, speller: Speller) -> list[tuple[Operation, str]]:

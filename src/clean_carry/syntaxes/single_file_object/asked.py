@@ -48,6 +48,10 @@ def words_of(this: Node, file: Path) -> frozenset[str] | None:
         return None
     if key.type == "string":
         return frozenset([property_name(key) or ""])
+    if key.type == "ternary_expression":
+        either = [key.child("consequence"), key.child("alternative")]
+        words = [property_name(n) for n in either if n is not None and n.type == "string"]
+        return frozenset(word for word in words if word) if len(words) == 2 else None
     function = next(
         (up for up in whole.up() if up.is_function and up.type != "arrow_function"), None
     )

@@ -25,7 +25,7 @@ const left = computed(() => {
   return FREE - picked.value;
 });
 
-watch(() => picked.value, (now, before) => {
+watch(picked, (now, before) => {
   if (now > before) note.value = `more: ${now}`;
 });
 

@@ -1,0 +1,75 @@
+"""The width the files of a project are kept to: stated by the project, or seen in the files of a folder."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable
+from functools import cache
+from itertools import islice
+from pathlib import Path
+
+from clean_carry.source.importers import project_of, texts_of
+from clean_carry.source.javascript.joining import WIDTHS, is_breakable
+
+_SCRIPT = re.compile(r"<script[^>]*>(.*?)</script>", re.S)
+_SECTION = re.compile(r"^\s*(?:\[(.*)\]|max_line_length\s*=\s*(\d+))", re.M)
+# So many files are looked at, those of the folder where it has a few; of so many lines one may be longer.
+_MOST_FILES = 60
+_A_FEW = 5
+_LONG = 200
+
+
+def widths_of(file: Path) -> tuple[int, ...]:
+    """The widths a file may be kept to: the one `.editorconfig` states, else those files like it allow."""
+    return _widths(file.resolve().parent, file.suffix)
+
+
+@cache
+def _widths(folder: Path, ending: str) -> tuple[int, ...]:
+    root = project_of(folder / "x")
+    for here in (folder, *folder.parents):
+        stated = _stated(_text(here / ".editorconfig"), ending)
+        if stated is not None:
+            return (stated,)
+        if root is None or here == root:
+            break
+    near = sorted(folder.glob(f"*{ending}"))[:_MOST_FILES]
+    if len(near) < _A_FEW and root is not None:
+        return _kept_to(root, ending)
+    return _allowed(_text(path) for path in near)
+
+
+def _stated(text: str, ending: str) -> int | None:
+    """The width a project states for files of an ending (the EditorConfig format); the last one holds."""
+    width: int | None = None
+    meant = False
+    for pattern, number in _SECTION.findall(text):
+        if not number:
+            meant = pattern == "*" or ending[1:] in re.findall(r"\w+", pattern)
+        elif meant:
+            width = int(number)
+    return width
+
+
+@cache
+def _kept_to(root: Path, ending: str) -> tuple[int, ...]:
+    return _allowed(islice(texts_of(root, ending), _MOST_FILES))
+
+
+def _allowed(texts: Iterable[str]) -> tuple[int, ...]:
+    lines: list[str] = []
+    for text in texts:
+        parts = _SCRIPT.findall(text) if "<script" in text else [text]
+        lines += "\n".join(parts).split("\n")
+    for number, width in enumerate(WIDTHS):
+        over = sum(len(line) > width and is_breakable(line) for line in lines)
+        if over <= max(2, len(lines) // _LONG):
+            return WIDTHS[number:]
+    return WIDTHS[-1:]
+
+
+def _text(path: Path) -> str:
+    try:
+        return path.read_text("utf-8", "replace")
+    except OSError:
+        return ""
