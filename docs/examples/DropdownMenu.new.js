@@ -23,16 +23,10 @@ const DropdownMenu = memo(function DropdownMenu({
   repositionOnResize = false,
   ...others
 }) {
-  const inputs = {
-    defaultVisible: defaultVisibleProp,
-    repositionOnScroll,
-    repositionOnResize,
-    ...others,
-  };
+  const inputs = { defaultVisible: defaultVisibleProp, repositionOnScroll, repositionOnResize, ...others };
   const [state, setState] = useReducer(
     (state, change) => {
-      const same =
-        Object.keys(change).every((key) => Object.is(change[key], state[key]));
+      const same = Object.keys(change).every((key) => Object.is(change[key], state[key]));
       return same ? state : { ...state, ...change };
     },
     undefined,

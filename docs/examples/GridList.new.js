@@ -54,9 +54,7 @@ export default function GridList(given) {
   const [state, setState] = useReducer(
     (state, change) => {
       const patch = typeof change === 'function' ? change(state) : change;
-      const same =
-        patch == null ||
-        Object.keys(patch).every((key) => Object.is(patch[key], state[key]));
+      const same = patch == null || Object.keys(patch).every((key) => Object.is(patch[key], state[key]));
       return same ? state : { ...state, ...patch };
     },
     undefined,

@@ -34,13 +34,13 @@ def test_pages_of_the_older_runtime_are_carried_and_proven(run, tmp_path: Path) 
     assert {r["verification"]["verdict"] for r in rows} == {"same"}
     text = (target / "CargoDeclaration.flat.vue").read_text()
     assert "model: { prop: 'cargo', event: 'declared' }," in text
-    assert "instance.proxy.$watch(() => items.value, () => {" in text
+    assert "proxy.$watch(() => items.value, () => {" in text
     assert done.returncode == 0
 
 
 WRONG = [
     ("changes.value += 1;", "changes.value += 2;"),
-    ("instance.proxy.$watch(() => items.value, () => {", "watch(() => items.value, () => {"),
+    ("proxy.$watch(() => items.value, () => {", "watch(() => items.value, () => {"),
     ("{ ...items.value[at], heavy }", "items.value[at]"),
 ]
 

@@ -101,7 +101,7 @@ OPTIONS: list[tuple[str, str, str]] = [
     (
         "watch: { list() { this.go(); } },",
         "watch(list, () => { go(); });",
-        "instance.proxy.$watch(() => list.value, () => { go(); });",
+        "proxy.$watch(() => list.value, () => { go(); });",
     ),
     (
         "watch: { list: { handler: 'go', deep: true } },",
@@ -111,14 +111,14 @@ OPTIONS: list[tuple[str, str, str]] = [
     (
         "watch: { 'berth.name'(now) { this.go(now); } },",
         "watch(() => props.berth?.name, (now) => { go(now); });",
-        "instance.proxy.$watch(() => props.berth?.name, (now) => { go(now); });",
+        "proxy.$watch(() => props.berth?.name, (now) => { go(now); });",
     ),
     (
         "watch: { limit: [function (n) { this.used = n; }, 'go'] },",
         "watch(() => props.limit, (n) => { used.value = n; });\n\nwatch(() => props.limit, go);",
         "",
     ),
-    ("watch: { $route() { this.go(); } },", "watch(() => instance.proxy.$route, ", "$watch(() => "),
+    ("watch: { $route() { this.go(); } },", "watch(() => proxy.$route, ", "$watch(() => "),
     ("inject: ['dock'],", "const dock = inject('dock');", ""),
     (
         "inject: { dock: { from: 'quay', default: null } },",
@@ -179,19 +179,19 @@ BODIES: list[tuple[str, str]] = [
     ("this.$emit(`to-${by}`);", "emit(`to-${by}`);"),
     ("this.$nextTick(() => this.go(by));", "nextTick(() => go(by));"),
     ("load(this.$attrs.id);", "load(attrs.id);"),
-    ("load(this.$el, this.$parent);", "load(instance.proxy.$el, instance.proxy.$parent);"),
+    ("load(this.$el, this.$parent);", "load(proxy.$el, proxy.$parent);"),
     ("this.timer = load(); load(this.timer);", "timer = load(); load(timer);"),
     ("const self = this; load(self.used);", "load(used.value);"),
     ("const { used, pier: at } = this;", "const currentUsed = used.value, at = props.pier;"),
     ("load(this.go.bind(this));", "load((...args) => go(...args));"),
-    ("if (by === this) load();", "if (by === instance.proxy) load();"),
+    ("if (by === this) load();", "if (by === proxy) load();"),
     ("load(() => this.used);", "load(() => used.value);"),
     ("load(function () { return this.used; });", "load(function () { return this.used; });"),
-    ("load(this.unknown);", "load(instance.proxy.unknown);"),
+    ("load(this.unknown);", "load(proxy.unknown);"),
     ("const used = this.used; load({ used });", "= used.value; load({ used: currentUsed });"),
     ("this.$refs.box.focus();", "box.value.focus();"),
-    ("this.$refs.other.focus();", "instance.proxy.$refs.other.focus();"),
-    ("load(this.$refs);", "load(instance.proxy.$refs);"),
+    ("this.$refs.other.focus();", "proxy.$refs.other.focus();"),
+    ("load(this.$refs);", "load(proxy.$refs);"),
 ]  # fmt: skip
 
 
@@ -359,7 +359,7 @@ def test_the_instance_is_provided_as_what_descendants_ask_for(
     (tmp_path / "Bollard.vue").write_text(f"<script>\nexport default {{ {child} }};\n</script>\n")
     result = carried(tmp_path, "provide() { return { dock: this }; },", runtime=runtime)
     if not asked:
-        assert "provide('dock', instance.proxy);" in text_of(result)
+        assert "provide('dock', proxy);" in text_of(result)
         opened = "defineExpose({ go });" if runtime == 2 else "go: { get: () => go },"
         assert (opened in text_of(result)) == ("go()" in child)
         return
@@ -371,7 +371,7 @@ def test_the_instance_is_provided_as_what_descendants_ask_for(
 
 def test_a_reference_named_like_an_input_is_asked_of_the_instance(tmp_path: Path) -> None:
     found = text_of(carried(tmp_path, "", "this.$refs.pier.focus();", "<i ref='pier'/>"))
-    assert "instance.proxy.$refs.pier.focus();" in found and "<i ref='pier'/>" in found
+    assert "proxy.$refs.pier.focus();" in found and "<i ref='pier'/>" in found
 
 
 def test_long_lists_are_broken_at_the_width_of_the_file(tmp_path: Path) -> None:
@@ -420,9 +420,9 @@ def test_events_stay_undeclared_where_listeners_are_passed_on(tmp_path: Path) ->
     [
         ("this.used = 2;", "", "watch("),
         ("this.used += 2;", "", "watch("),
-        ("this.used = by;", "", "instance.proxy.$watch("),
-        ("load();", '<i v-model="used"/>', "instance.proxy.$watch("),
-        ("load();", '<i @click="used = []"/>', "instance.proxy.$watch("),
+        ("this.used = by;", "", "proxy.$watch("),
+        ("load();", '<i v-model="used"/>', "proxy.$watch("),
+        ("load();", '<i @click="used = []"/>', "proxy.$watch("),
     ],
 )
 def test_a_watcher_of_what_may_be_an_object_stays_the_runtimes_own(

@@ -54,7 +54,7 @@ def test_a_mixin_stays_an_option_and_its_members_are_asked_of_the_instance(tmp_p
     text = result.files[0].text
     assert "defineOptions({\n  mixins: [keys],\n});" in text
     assert "const props = defineProps({});" in text
-    assert "instance.proxy.named(props.label);" in text
+    assert "proxy.named(props.label);" in text
 
 
 FOLLOWED = [
@@ -74,7 +74,7 @@ def test_forms_that_are_followed(form: str, tmp_path: Path) -> None:
     (tmp_path / "other.js").write_text(f"export const it = {literal};\nexport default it;\n")
     result = carried(tmp_path, form.replace("{keys}", literal), body="this.named();")
     assert result.status == "clean", [(f.rule, f.message) for f in result.findings]
-    assert "instance.proxy.named();" in result.files[0].text
+    assert "proxy.named();" in result.files[0].text
 
 
 REFUSED = [
@@ -110,7 +110,7 @@ def test_the_same_hook_on_both_sides_is_noted(tmp_path: Path) -> None:
 
 def test_a_field_both_use_stays_on_the_instance(tmp_path: Path) -> None:
     result = carried(tmp_path, keys("return this.box;"), body="this.box = 1;")
-    assert "instance.proxy.box = 1;" in result.files[0].text
+    assert "proxy.box = 1;" in result.files[0].text
 
 
 def test_on_the_older_runtime_a_mixin_has_a_script_with_its_import(tmp_path: Path) -> None:
@@ -193,7 +193,7 @@ def test_a_call_of_the_making_that_needs_a_mixin_is_made_before_the_first_drawin
     assert "made-at-start" in {f.rule for f in result.findings}
     text = result.files[0].text
     assert "onBeforeMount(() => {" in text
-    assert "instance.proxy.named(instance.proxy);" in text
+    assert "proxy.named(proxy);" in text
 
 
 def test_the_provided_instance_is_provided_with_what_is_asked_of_it(tmp_path: Path) -> None:
@@ -203,6 +203,6 @@ def test_the_provided_instance_is_provided_with_what_is_asked_of_it(tmp_path: Pa
     result = carried(tmp_path, keys(), options="provide() { return { dock: this }; },")
     assert result.status == "clean"
     text = result.files[0].text
-    assert "provide('dock', instance.proxy);" in text
+    assert "provide('dock', proxy);" in text
     assert USED in text
     assert "go: {" not in text

@@ -85,7 +85,7 @@ def script_style(tree: Tree, file: Path) -> ScriptStyle:
         unit or "  ",
         semicolon,
         quote,
-        fit_of(tree, widths_of(file)),
+        fit_of(tree, *widths_of(file)),
         comma,
         _last(tree),
         _bare(tree),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from clean_carry.component.code import Builtin
-from clean_carry.component.fragment import Fragment, Piece, copy, joined, new, render, settle
+from clean_carry.component.fragment import Fragment, Piece, copy, render, settle
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup, SlotOutlet, children_of
@@ -187,7 +187,7 @@ def carry_object_file(
     fragment = blocks.assembled(component, written, writer)
     orphans = orphaned_comments(fragment, ledger, component.span)
     if orphans:
-        handed_on = joined((copy(span) + new(writer.line) for span in orphans), "")
+        handed_on = writer.noted(tuple(orphans), Fragment())
         fragment = blocks.assembled(component, handed_on + written, writer)
     _keep_copied(ledger, file, component)
     return FlatOutcome(

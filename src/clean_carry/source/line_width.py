@@ -19,24 +19,25 @@ _A_FEW = 5
 _LONG = 200
 
 
-def widths_of(file: Path) -> tuple[int, ...]:
-    """The widths a file may be kept to: the one `.editorconfig` states, else those files like it allow."""
+def widths_of(file: Path) -> tuple[tuple[int, ...], int]:
+    """The widths a file may be kept to, one where `.editorconfig` states it; and the least of them that
+    files like it keep to."""
     return _widths(file.resolve().parent, file.suffix)
 
 
 @cache
-def _widths(folder: Path, ending: str) -> tuple[int, ...]:
+def _widths(folder: Path, ending: str) -> tuple[tuple[int, ...], int]:
     root = project_of(folder / "x")
     for here in (folder, *folder.parents):
         stated = _stated(_text(here / ".editorconfig"), ending)
         if stated is not None:
-            return (stated,)
+            return (stated,), stated
         if root is None or here == root:
             break
     near = sorted(folder.glob(f"*{ending}"))[:_MOST_FILES]
     if len(near) < _A_FEW and root is not None:
-        return _kept_to(root, ending)
-    return _allowed(_text(path) for path in near)
+        return WIDTHS, _kept_to(root, ending)
+    return WIDTHS, _allowed(_text(path) for path in near)
 
 
 def _stated(text: str, ending: str) -> int | None:
@@ -52,20 +53,20 @@ def _stated(text: str, ending: str) -> int | None:
 
 
 @cache
-def _kept_to(root: Path, ending: str) -> tuple[int, ...]:
+def _kept_to(root: Path, ending: str) -> int:
     return _allowed(islice(texts_of(root, ending), _MOST_FILES))
 
 
-def _allowed(texts: Iterable[str]) -> tuple[int, ...]:
+def _allowed(texts: Iterable[str]) -> int:
     lines: list[str] = []
     for text in texts:
         parts = _SCRIPT.findall(text) if "<script" in text else [text]
         lines += "\n".join(parts).split("\n")
-    for number, width in enumerate(WIDTHS):
+    for width in WIDTHS:
         over = sum(len(line) > width and is_breakable(line) for line in lines)
         if over <= max(2, len(lines) // _LONG):
-            return WIDTHS[number:]
-    return WIDTHS[-1:]
+            return width
+    return WIDTHS[-1]
 
 
 def _text(path: Path) -> str:

@@ -45,9 +45,9 @@ class Fit:
         return len(text) + text.count("\t") * (self.tab - 1)
 
 
-def fit_of(tree: Tree, widths: tuple[int, ...] = WIDTHS) -> Fit:
+def fit_of(tree: Tree, widths: tuple[int, ...] = WIDTHS, around: int = 0) -> Fit:
     """Read the width off a script: of `widths` the one it keeps to under which most rules find nothing
-    to do."""
+    to do; where several are as good, the least that is not less than what files `around` it keep to."""
     lines = tree.view.decode("utf-8", "replace").split("\n")
     tabs = (2, 4) if any(line.startswith("\t") for line in lines) else (2,)
     best = Fit(WIDTHS[1] if WIDTHS[1] in widths else widths[0], tabs[0], ())
@@ -60,11 +60,12 @@ def fit_of(tree: Tree, widths: tuple[int, ...] = WIDTHS) -> Fit:
             if sum(plain.columns(line) > width for line in long) > max(2, len(lines) // LONG_LINES):
                 continue
             kept = tuple(n for n, found in lines_of.items() if not _edits(tree, plain, n, found))
-            if len(kept) > len(best.rules):
+            better = width >= around > best.width and len(kept) == len(best.rules)
+            if len(kept) > len(best.rules) or better:
                 shown = any(line is not None for name in kept for _, line in lines_of[name])
                 shown = shown or sum(bool(line.strip()) for line in lines) >= _MUCH
                 best = Fit(width, tab, kept, shown)
-        if len(best.rules) == len(RULES):
+        if len(best.rules) == len(RULES) and best.width >= around:
             break
     return best
 

@@ -25,7 +25,7 @@ HELPERS = {
     "slots": "ownSlots",
     "attrs": "ownAttrs",
     "listeners": "ownListeners",
-    "instance": "currentInstance",
+    "proxy": "ownProxy",
     "created": "whenCreated",
 }
 

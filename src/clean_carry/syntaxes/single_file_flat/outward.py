@@ -52,12 +52,12 @@ class Outward:
         if "name" in self.component.entries:
             head = new("name: ", self.component.entries["name"], "name-declared")
             value = head + copy(self.component.option_values["name"])
-            found.append(self._noted(self.component.option_comments.get("name", ()), value))
+            found.append(self.noted(self.component.option_comments.get("name", ()), value))
         for part in self._kept():
             if part.name in ("data", "methods"):
                 continue
             text = settled(part.entry, "option-kept") + self._level(part.span)
-            found.append(self._noted(part.comments, text))
+            found.append(self.noted(part.comments, text))
         inner = f"{self.line}{self.unit}"
         state = self._parts_kept("data", ", ", 0)
         if state:
@@ -74,7 +74,7 @@ class Outward:
         for part in self._kept():
             if part.name == option:
                 text = settled(part.entry, "option-kept") + self._level(part.span).shifted(levels)
-                parts.append(self._noted(part.comments, text))
+                parts.append(self.noted(part.comments, text))
         return joined(parts, between)
 
     def _options(self) -> Fragment:
@@ -113,7 +113,7 @@ class Outward:
             line = new(head, component.entries[option], f"{option}-declared")
             line += self._level(component.option_values[option])
             notes = component.option_comments.get(option, ())
-            lines.append(self._noted(notes, line + new(f"){self.end}")))
+            lines.append(self.noted(notes, line + new(f"){self.end}")))
         if "emit" in takes and "emits" not in component.entries:
             local = self.names.helper("emit")
             if self.speller.undeclared:
@@ -145,10 +145,12 @@ class Outward:
             if helper in self.speller.takes:
                 call = self.speller.run(function)
                 lines.append(new(f"const {self.names.helper(helper)} = {call}(){self.end}"))
-        if "instance" in self.speller.takes:
+        if "proxy" in self.speller.takes:
             call = self.speller.run("getCurrentInstance")
+            local = self.names.helper("proxy")
+            wish = "proxy" if local == "proxy" else f"proxy: {local}"
             kind = ": any" if self.typed else ""
-            lines.append(new(f"const {self.names.helper('instance')}{kind} = {call}(){self.end}"))
+            lines.append(new(f"const {{ {wish} }}{kind} = {call}(){self.end}"))
         return self._lines(lines)
 
     def _injected(self, part: Injected) -> Fragment:
@@ -159,15 +161,15 @@ class Outward:
         if part.fallback is not None:
             result += new(", ") + self._releveled(part.fallback)
             result += new(", true" if part.made else "")
-        return self._noted(part.comments, result + new(f"){self.end}"))
+        return self.noted(part.comments, result + new(f"){self.end}"))
 
     def _provided(self, part: Provided) -> Fragment:
         call = self.speller.run("provide")
         head = new(f"{call}({part.key}, ", part.entry, "provided")
         if part.members is not None:
             text = self._members(part.members)
-            return self._noted(part.comments, head + text + new(f"){self.end}"))
-        return self._noted(part.comments, head + self._releveled(part.code) + new(f"){self.end}"))
+            return self.noted(part.comments, head + text + new(f"){self.end}"))
+        return self.noted(part.comments, head + self._releveled(part.code) + new(f"){self.end}"))
 
     def _members(self, wanted: tuple[str, ...]) -> Fragment:
         """Members of the component as one object that follows them."""
@@ -207,7 +209,7 @@ class Outward:
                 parts.append(self._linked(prop.name))
         text = self.listed(parts, "defineExpose({", f"}}){self.end}", " ")
         line = new(text) if parts else Fragment()
-        return self._noted(component.option_comments.get("expose", ()), line)
+        return self.noted(component.option_comments.get("expose", ()), line)
 
     def _own_accessors(self, member: Member) -> list[str]:
         """A variable of the script as a property that follows it."""
@@ -229,7 +231,7 @@ class Outward:
         lines = [new(f"{name}: {self._accessors(name)}") for name in names if name in own]
         if not lines:
             return Fragment()
-        whole = f"{self.speller.take('instance')}.proxy"
+        whole = self.speller.take("proxy")
         note = "// Asked of the instance by what is mixed in, or by what it is handed to."
         head = new(f"{note}{self.line}Object.defineProperties({whole}, ")
         return head + self.braced(lines) + new(f"){self.end}")
@@ -258,7 +260,8 @@ class Outward:
     def _kept(self) -> list[KeptOption]:
         return [part for part in self._of(KeptOption) if not part.idle]
 
-    def _noted(self, notes: tuple[Span, ...], line: Fragment) -> Fragment:
+    def noted(self, notes: tuple[Span, ...], line: Fragment) -> Fragment:
+        """A line with comments above it."""
         above = Fragment()
         for note in notes:
             levels = self._levels(note.start)

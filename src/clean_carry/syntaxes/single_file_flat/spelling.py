@@ -65,7 +65,7 @@ class Speller:
         """A member as an expression."""
         match member.kind:
             case "prop" if member.name in self.far:
-                return f"{self.take('instance')}.proxy.{member.name}"
+                return f"{self.take('proxy')}.{member.name}"
             case "prop":
                 return f"{self.take('props')}.{member.name}"
             case "state" | "derived":
@@ -73,7 +73,7 @@ class Speller:
             case "element":
                 if member in self.names.members:
                     return f"{self.names.of(member)}.value"
-                return f"{self.take('instance')}.proxy.$refs.{member.name}"
+                return f"{self.take('proxy')}.$refs.{member.name}"
             case "injected":
                 name = self.names.of(member)
                 return f"{self.run('unref')}({name})" if self.version >= 3 else name
@@ -90,7 +90,7 @@ class Speller:
         if name in TAKEN and not (name == "$slots" and self.version < 3):
             helper, _ = TAKEN[name]
             return self.take(helper)
-        whole = f"{self.take('instance')}.proxy"
+        whole = self.take("proxy")
         return whole if name == "$this" else f"{whole}.{name}"
 
     def spelled(self, operation: Operation) -> str:

@@ -33,7 +33,7 @@ from clean_carry.component.model import (
     Timed,
 )
 from clean_carry.syntaxes.single_file_flat.outward import Outward
-from clean_carry.syntaxes.single_file_flat.spelling import Speller, root_of
+from clean_carry.syntaxes.single_file_flat.spelling import TAKEN, Speller, root_of
 
 # The function that says what runs at a moment.
 MOMENTS = {
@@ -132,12 +132,12 @@ class FlatWriter(Outward):
     def _method(self, part: Method) -> Fragment:
         name = self.names.of(Member("method", part.name))
         if part.prefix == "module":
-            return self._noted(part.comments, dropped(part.entry, "method-in-scope"))
+            return self.noted(part.comments, dropped(part.entry, "method-in-scope"))
         if part.form == "declared":
             head = new(f"{part.prefix} {name}", part.entry, "method-to-function")
-            return self._noted(part.comments, head + self._releveled(part.text))
+            return self.noted(part.comments, head + self._releveled(part.text))
         head = new(f"const {name} = ", part.entry, "method-to-function")
-        return self._noted(part.comments, head + self._releveled(part.text) + new(self.end))
+        return self.noted(part.comments, head + self._releveled(part.text) + new(self.end))
 
     def _derived(self, part: Derived) -> Fragment:
         call = self.speller.run("computed")
@@ -151,7 +151,7 @@ class FlatWriter(Outward):
             text = new(f"{{{inner}get: ") + self._callback(part.getter).shifted(1)
             text += new(f",{inner}set: ") + self._callback(part.setter).shifted(1)
             text += new(f"{self.last}{self.line}}}")
-        return self._noted(part.comments, head + text + new(f"){self.end}"))
+        return self.noted(part.comments, head + text + new(f"){self.end}"))
 
     def _reaction(self, part: Reaction) -> Fragment:
         settle = Fragment()
@@ -164,7 +164,7 @@ class FlatWriter(Outward):
             call = self.speller.run("watch")
         else:
             # Only the runtime's own watcher runs where an object was changed in place.
-            call = f"{self.speller.take('instance')}.proxy.$watch"
+            call = f"{self.speller.take('proxy')}.$watch"
         source = watched.removesuffix(".value")
         plain = kept and not part.path and part.source.kind in ("state", "derived")
         given = [
@@ -180,21 +180,23 @@ class FlatWriter(Outward):
             text = new(inner) + text + new(f"{self.comma}{self.line}")
         else:
             text = joined(given, ", ")
-        return self._noted(part.comments, head + text + new(f"){self.end}"))
+        return self.noted(part.comments, head + text + new(f"){self.end}"))
 
     def _watched(self, part: Reaction) -> str:
         name = part.source.name
         value = (
             self.speller.built_in(name) if name.startswith("$") else self.speller.value(part.source)
         )
-        return value + "".join(f"?.{step}" for step in part.path)
+        path = "".join(f"?.{step}" for step in part.path)
+        # What the runtime gives every instance is always there.
+        return value + (path[1:] if name in TAKEN or name == "$props" else path)
 
     def _timed(self, part: Timed) -> Fragment:
         result = settled(part.entry, "moment-to-call")
         if part.when != "made":
             call = self.speller.run(MOMENTS[part.when])
             text = new(f"{call}(") + self._callback(part.callback) + new(f"){self.end}")
-            return result + self._noted(part.comments, text)
+            return result + self.noted(part.comments, text)
         if part.flows and part.inner is not None:
             return result + settled(part.callback.entry, "", "carried") + self._inline(part)
         name = self.names.helper("created")
@@ -205,7 +207,7 @@ class FlatWriter(Outward):
         else:
             text = settled(part.callback.entry, "", "kept") + new(f"{prefix} {name}")
             text += self._releveled(part.callback.text)
-        return result + self._noted(part.comments, text + new(f"\n{self.line}{name}(){self.end}"))
+        return result + self.noted(part.comments, text + new(f"\n{self.line}{name}(){self.end}"))
 
     def _inline(self, part: Timed) -> Fragment:
         """Code of the making, as statements; in a block where it declares names."""
@@ -215,13 +217,13 @@ class FlatWriter(Outward):
         start = span.start + len(data) - len(data.lstrip())
         end = span.end - (len(data) - len(data.rstrip()))
         if start >= end:
-            return self._noted(part.comments, Fragment())
+            return self.noted(part.comments, Fragment())
         inner = Code(span._replace(start=start, end=end), part.inner.operations)
         if not part.locals:
-            return self._noted(part.comments, self._releveled(inner))
+            return self.noted(part.comments, self._releveled(inner))
         deeper = f"{self.line}{self.unit}"
         body = self._releveled(inner).shifted(1)
-        return self._noted(part.comments, new(f"{{{deeper}") + body + new(f"{self.line}}}"))
+        return self.noted(part.comments, new(f"{{{deeper}") + body + new(f"{self.line}}}"))
 
     # -- text -------------------------------------------------------------------------------
 
