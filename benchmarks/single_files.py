@@ -62,6 +62,7 @@ class Row:
     problems: list[str] = field(default_factory=list)
     lost: list[str] = field(default_factory=list)
     kept: bool = True
+    formatted: bool | None = None
     verdict: str = ""
     reason: str = ""
     differences: list[str] = field(default_factory=list)
@@ -121,6 +122,7 @@ def run(corpus: Corpus, bench: Bench) -> tuple[list[Row], float]:
     for path, answer in checked(corpus, files).items():
         row = rows[Path(path)]
         row.problems, row.lost, row.kept = answer["problems"], answer["lost"], answer["kept"]
+        row.formatted = answer["formatted"]
     with ThreadPoolExecutor(bench.size) as pool:
         proofs = [pool.submit(_verify, rows[p], p, r, bench) for p, r in carried.items()]
         for number, proof in enumerate(proofs, 1):
@@ -152,13 +154,15 @@ template of their own (bases others extend, render functions) are shown apart: t
 the flat form.
 
 *Fail the checks*: the written file does not compile where the old one did, or a linter finds in what it
-compiles to what it did not find before. *Kept*: template and styles are byte for byte the same. *Pointed
-at*: of those that differ and are clean, those with a finding beyond `members-closed`.
+compiles to what it did not find before. *Kept*: template and styles are byte for byte the same. *Still
+formatted*: of the scripts that a formatter left alone with the options most of the corpus keep to, those it
+leaves alone as they are written. *Pointed at*: of those that differ and are clean, those with a finding
+beyond `members-closed`.
 """
 COLUMNS = (
     "corpus", "runtime", "files", "without template", "with template", "clean", "clean, %",
-    "fail the checks", "comments lost", "kept", "old mounts", "same", "differs", "pointed at",
-    "branch reach, median %", "ms a file",
+    "fail the checks", "comments lost", "kept", "still formatted", "old mounts", "same", "differs",
+    "pointed at", "branch reach, median %", "ms a file",
 )  # fmt: skip
 
 
@@ -173,7 +177,9 @@ def line(corpus: Corpus, rows: list[Row], each: float) -> list[object]:
         f"{corpus.package} {corpus.version}", corpus.runtime[:3].rstrip("."), len(rows),
         len(rows) - len(drawn), len(drawn), clean, f"{100 * clean / max(1, len(drawn)):.0f}",
         sum(bool(r.problems) for r in rows), sum(len(r.lost) for r in rows),
-        f"{sum(r.kept for r in written)} of {len(written)}", verdict["same"] + verdict["differs"],
+        f"{sum(r.kept for r in written)} of {len(written)}",
+        f"{sum(r.formatted or False for r in rows)} of {sum(r.formatted is not None for r in rows)}",
+        verdict["same"] + verdict["differs"],
         verdict["same"], verdict["differs"],
         sum(r.verdict == "differs" and bool(set(r.rules) - {"members-closed"}) for r in rows),
         f"{statistics.median(reach):.0f}" if reach else "–", f"{each:.1f}",
