@@ -439,3 +439,24 @@ def test_an_import_that_is_handed_on_is_not_renamed(tmp_path: Path) -> None:
     path.write_text(text.replace("import load", line))
     result = carry_file(Request(path, "Berth.vue", "single-file-flat"))[0]
     assert (result.status, result.findings[0].rule) == ("refused", "names-meet")
+
+
+TAGS = [
+    ("transition", '<transition :name="transition"><i/></transition>', True),
+    ("berth", "<berth>{{ berth }}</berth>", True),
+    ("keepAlive", "<keep-alive><i/></keep-alive>{{ keepAlive }}", True),
+    ("label", "<label>{{ label }}</label>", False),
+    ("filter", "<svg><filter/></svg>{{ filter }}", False),
+]
+
+
+@pytest.mark.parametrize("runtime", [2, 3])
+@pytest.mark.parametrize(("name", "markup", "renamed"), TAGS)
+def test_a_member_named_like_a_tag_that_may_be_a_component_gets_another_name(
+    name: str, markup: str, renamed: bool, runtime: int, tmp_path: Path
+) -> None:
+    options = f"computed: {{ {name}() {{ return this.used; }} }},"
+    found = text_of(carried(tmp_path, options, "", markup, runtime))
+    wanted = f"{name}Value" if renamed else name
+    assert f"const {wanted} = computed(" in found
+    assert f"{wanted} }}}}" in found or f'"{wanted}"' in found

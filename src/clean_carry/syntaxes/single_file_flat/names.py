@@ -16,7 +16,7 @@ from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import Binding, Names, Scope
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.single_file.names import camel, pascal
+from clean_carry.syntaxes.single_file.names import ELEMENTS, camel, pascal
 
 # What a script gets of the runtime under names of its own, and what they are called where those are taken.
 HELPERS = {
@@ -96,9 +96,9 @@ def name_members(
     world = component.reserved - in_scope
     chosen.taken |= reserved_words | module | world | props
     chosen.taken |= component.opened.written if runtime >= 3 else set()
-    for tag in component.tags:
-        if "-" in tag or not tag.islower():
-            chosen.taken |= {tag, camel(tag), pascal(tag)}
+    for tag in component.tags - ELEMENTS:
+        # A tag means what the script calls so.
+        chosen.taken |= {tag, camel(tag), pascal(tag)}
     for name in component.prelude_names:
         if name in chosen.taken - props:
             raise NamesMeet(name, component.span.start)
