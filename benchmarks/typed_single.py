@@ -28,8 +28,8 @@ OPTIONS = {
     "jsx": "preserve", "skipLibCheck": True, "noEmit": True, "lib": ["ESNext", "DOM", "DOM.Iterable"],
     "types": [], "isolatedModules": True,
 }  # fmt: skip
-INTRODUCTION = """Made by `python benchmarks/typed_single.py`: all typed files of a corpus carried at once and
-type-checked, before and after. Types do not know what is mixed in where a template names it
+INTRODUCTION = """Made by `python benchmarks/typed_single.py`: all typed files of a corpus carried at once
+and type-checked, before and after. Types do not know what is mixed in where a template names it
 (`mixin-untyped`).
 """
 _ERROR = re.compile(r"^(\S+?)\(\d+,\d+\): error TS", re.M)
@@ -76,10 +76,11 @@ def measure(corpus: Corpus, place: Path) -> str | None:
     plain = [name for name, mixed in carried.items() if not mixed]
     worse = sorted(name for name in plain if after[name] > before[name])
     others = sorted(name for name in after if name not in carried and after[name] > before[name])
+    who = f" ({', '.join(worse)} have)" if worse else ""
     return (
         f"{corpus.package} {corpus.version}: {len(carried)} typed files written, "
         f"{len(carried) - len(plain)} of them with `mixin-untyped`; of the other {len(plain)}, "
-        f"{len(plain) - len(worse)} have no error more{f' ({', '.join(worse)} have)' if worse else ''}; "
+        f"{len(plain) - len(worse)} have no error more{who}; "
         f"files not written that have more: {', '.join(others) or 'none'}"
     )
 
