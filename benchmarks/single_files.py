@@ -187,33 +187,38 @@ def line(corpus: Corpus, rows: list[Row], each: float) -> list[object]:
 
 
 def main(wanted: list[str]) -> None:
-    """Run the corpora named (all by default) and store the table."""
+    """Run the corpora named (all by default) and store the table, with what was measured before."""
     known = {f"{c.package}-{c.version}": c for c in (*CORPORA, UNSEEN)}
     unknown = [name for name in wanted if name not in known]
     if unknown:
         sys.exit(f"no corpus {', '.join(unknown)}; there are {', '.join(known)}")
-    table: list[list[object]] = []
-    refusals: Counter[str] = Counter()
-    every: dict[str, list[dict[str, Any]]] = {}
+    place = cache_folder() / "single-files.json"
+    every: dict[str, Any] = json.loads(place.read_text("utf-8")) if place.exists() else {}
     with Bench(say=lambda text: print(text, file=sys.stderr)) as bench:
         for corpus in [known[name] for name in wanted] or CORPORA:
             rows, each = run(corpus, bench)
-            table.append(line(corpus, rows, each))
-            every[f"{corpus.package}-{corpus.version}"] = [vars(r) for r in rows]
-            refusals.update(
-                rule for r in rows if r.drawn and r.status != "clean" for rule in r.rules
-            )
+            found = {"each": each, "rows": [vars(r) for r in rows]}
+            every[f"{corpus.package}-{corpus.version}"] = found
+            place.write_text(json.dumps(every, indent=1))
             for row in rows:
                 if row.problems or row.lost or row.verdict == "differs":
                     print(row.file, row.status, row.rules, row.problems, row.lost, row.differences)
-    (cache_folder() / "single-files.json").write_text(json.dumps(every, indent=1))
+    store(known, every)
+
+
+def store(known: dict[str, Corpus], every: dict[str, Any]) -> None:
+    """Write the table of all that is measured into docs/corpus.md."""
     text = "| " + " | ".join(COLUMNS) + " |\n|" + "---|" * len(COLUMNS) + "\n"
-    text += "".join("| " + " | ".join(str(c) for c in row) + " |\n" for row in table)
+    refusals: Counter[str] = Counter()
+    for name in (name for name in known if name in every):
+        rows = [Row(**row) for row in every[name]["rows"]]
+        shown = line(known[name], rows, every[name]["each"])
+        text += "| " + " | ".join(str(c) for c in shown) + " |\n"
+        refusals.update(rule for r in rows if r.drawn and r.status != "clean" for rule in r.rules)
     print(text)
-    if not wanted:
-        rules = "".join(f"| `{rule}` | {count} |\n" for rule, count in refusals.most_common())
-        why = f"### Why files with a template are refused\n\n| rule | files |\n|---|---|\n{rules}"
-        put_section("Single files, object form to flat form", f"{INTRODUCTION}\n{text}\n{why}")
+    rules = "".join(f"| `{rule}` | {count} |\n" for rule, count in refusals.most_common())
+    why = f"### Why files with a template are refused\n\n| rule | files |\n|---|---|\n{rules}"
+    put_section("Single files, object form to flat form", f"{INTRODUCTION}\n{text}\n{why}")
 
 
 if __name__ == "__main__":

@@ -3,20 +3,30 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from contextlib import suppress
+from pathlib import Path
 
+from clean_carry.project.settings import settings_for
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.source.template.tree import TemplateNode, read_blocks
 from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.expressions import read_code
+from clean_carry.syntaxes.single_file_object.behaviour import HOOKS
+from clean_carry.syntaxes.single_file_object.mixins import Follower, NotFollowed
 from clean_carry.verify.search.inputs import Inputs, merged, note_default
 from clean_carry.verify.search.replies import reply_of
 from clean_carry.verify.search.shapes import Shape, Shapes
 from clean_carry.verify.search.single_file_shapes import SingleFileShapes
 
+# What an ancestor provides under a key is given like an input of this name.
+PROVIDED = "provided:"
+
 
 def single_file_inputs(source: SourceText) -> Inputs:
-    """What both blocks of a file say. Raises `InputError` for code that cannot be parsed."""
+    """What both blocks of a file say, and what it mixes in. Raises `InputError` for code that cannot be
+    parsed."""
     blocks = [node for node in read_blocks(source) if node.kind == "element"]
     scripts = [b for b in blocks if b.tag == "script"]
     template = next((b for b in blocks if b.tag == "template"), None)
@@ -27,13 +37,71 @@ def single_file_inputs(source: SourceText) -> Inputs:
     if template is not None:
         markup = read_code(source, template).tree
         found.slots = _slots(source, template)
-    shapes = SingleFileShapes(trees, markup)
+    mixed = _mixed_in(trees, Path(source.path))
+    shapes = SingleFileShapes([*trees, *mixed], markup)
     for tree in [*trees, *([markup] if markup is not None else [])]:
         found.events += [name for name in _sent(tree) if name not in found.events]
-    for tree in trees:
+    for tree in [*trees, *mixed]:
         found.reply = found.reply or reply_of(tree, shapes)
         _options(tree, shapes, found)
+    for tree in [*trees, *mixed, *([markup] if markup is not None else [])]:
+        for name in _asked_of_attributes(tree):
+            if name not in found.events:
+                found.shapes.setdefault(name, shapes.of(name))
+        for key, name in _injected(tree):
+            found.shapes.setdefault(PROVIDED + key, shapes.of(name))
     return found
+
+
+def _mixed_in(trees: list[Tree], file: Path) -> list[Tree]:
+    """The trees of what the component mixes in or extends, as far as it is found."""
+    follower = Follower(Workspace(file, settings_for(file).aliases), frozenset(HOOKS))
+    found: dict[Path, Tree] = {}
+    for tree in trees:
+        for pair in tree.of("pair"):
+            key, value = pair.child("key"), pair.child("value")
+            if key is None or value is None or key.text not in ("mixins", "extends"):
+                continue
+            for item in value.named_children if value.type == "array" else [value]:
+                with suppress(NotFollowed):
+                    found |= follower.mixed(item, tree, file).trees
+    return [tree for path, tree in found.items() if path != file]
+
+
+def _asked_of_attributes(tree: Tree) -> Iterator[str]:
+    """The names of attributes the component itself asks for: inputs nobody declares."""
+    for node in tree.of("member_expression"):
+        owner, part = node.child("object"), node.child("property")
+        if owner is not None and part is not None and part.type == "property_identifier":
+            if owner.text in ("attrs", "$attrs") or owner.text.endswith(".$attrs"):
+                yield part.text
+
+
+def _injected(tree: Tree) -> Iterator[tuple[str, str]]:
+    """(key, local name) of what ancestors provide, where the key is a word."""
+    for pair in tree.of("pair"):
+        key, value = pair.child("key"), pair.child("value")
+        if key is None or value is None or key.text != "inject":
+            continue
+        for item in value.named_children if value.type in ("array", "object") else ():
+            name = property_name(item.child("key") or item)
+            given = item.child("value")
+            source = given
+            for part in given.named_children if given is not None else ():
+                inner = part.child("key")
+                if inner is not None and inner.text == "from":
+                    source = part.child("value")
+            if source is not None and source.type == "string":
+                yield property_name(source) or "", name or ""
+            elif name and (source is None or source.type == "object"):
+                yield name, name
+    for call in tree.of("call_expression"):
+        callee, arguments = call.child("function"), call.child("arguments")
+        first = arguments.named_children[:1] if arguments is not None else []
+        local = call.parent.child("name") if call.parent is not None else None
+        if callee is not None and callee.text == "inject" and first and local is not None:
+            if first[0].type == "string":
+                yield property_name(first[0]) or "", local.text
 
 
 def _sent(tree: Tree) -> Iterator[str]:

@@ -206,7 +206,7 @@ class Situations:
         """Input changes in short runs: each input through its values and back."""
         full = self.full().inputs
         run: list[Step] = []
-        for name, values in self.values.items():
+        for name, values in self.changing():
             for value in (*values, full.get(name)):
                 run.append({"change": {"inputs": {name: value}}})
                 if len(run) >= 10:
@@ -223,14 +223,18 @@ class Situations:
         if run:
             yield run
 
+    def changing(self) -> list[tuple[str, list[Any]]]:
+        """The inputs that can change: what is provided is there from the start."""
+        return [(n, v) for n, v in self.values.items() if not n.startswith("provided:")]
+
     def any_change(self, rng: Random) -> Step | None:
         """A change of one input, sometimes of a second one before the page settles."""
-        if self.functions and (not self.values or rng.random() < 0.2):
+        if self.functions and (not self.changing() or rng.random() < 0.2):
             name = rng.choice(sorted(self.functions))
             if rng.random() < 0.4:
                 return {"change": {"without": [name]}}
             return {"change": {"functions": {name: {}}}}
-        if not self.values:
+        if not self.changing():
             return None
         first = self._any_input(rng)
         change: dict[str, Any] = {"inputs": first}
@@ -239,7 +243,7 @@ class Situations:
         return {"change": change}
 
     def _any_input(self, rng: Random) -> dict[str, Any]:
-        name = rng.choice(sorted(self.values))
+        name = rng.choice(sorted(name for name, _ in self.changing()))
         if rng.random() < 0.4:
             return {name: typical(name, self.shapes[name], rng.randrange(3))}
         return {name: rng.choice(self.values[name] or [None])}

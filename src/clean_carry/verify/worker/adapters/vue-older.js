@@ -8,6 +8,16 @@ Vue.config.productionTip = false;
 Vue.config.warnHandler = () => {};
 Vue.config.errorHandler = (error) => globalThis.dispatchEvent(new ErrorEvent('error', { error, message: error?.message }));
 
+const PROVIDED = 'provided:';
+
+/** What an ancestor provides, under its keys. */
+function provided(values) {
+  const names = Object.keys(values).filter((name) => name.startsWith(PROVIDED));
+  return Object.fromEntries(names.map((name) => [name.slice(PROVIDED.length), observed(values[name])]));
+}
+
+const observed = (value) => (value && typeof value === 'object' ? Vue.observable(value) : value);
+
 /** The options of a component, of whatever form. */
 const optionsOf = (component) => (typeof component === 'function' ? component.options : component) ?? {};
 
@@ -28,6 +38,7 @@ function data(component, values) {
   const out = { props: {}, attrs: {}, on: {} };
   for (const name of Object.keys(values)) {
     const value = values[name];
+    if (name.startsWith(PROVIDED)) continue;
     if (names.has(name)) out.props[name] = value;
     else if (typeof value !== 'function') {
       if (name === 'class' || name === 'style') out[name] = value;
@@ -61,6 +72,7 @@ export function mount(place, component, input, values) {
   const state = Vue.observable({ now: null });
   state.now = Object.freeze({ values: values(input), slots: input.slots });
   const root = new Vue({
+    provide: provided(state.now.values),
     render(h) {
       const { values: inputs, slots } = state.now;
       return h(component, { ...data(component, inputs), scopedSlots: filled(h, slots) });

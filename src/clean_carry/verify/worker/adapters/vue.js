@@ -1,9 +1,11 @@
 // Mounts a component of the single-file runtime, version 3.
-import { createApp, createTextVNode, h, shallowRef } from 'vue';
+import { createApp, createTextVNode, h, reactive, shallowRef } from 'vue';
 
 import { given } from '../slot-given.mjs';
 
 export { version } from 'vue';
+
+const PROVIDED = 'provided:';
 
 function content(list) {
   return (list ?? []).map((part) => (typeof part === 'string' ? createTextVNode(part) : h(part.tag, part.attributes, content(part.content))));
@@ -15,17 +17,31 @@ function native(name) {
   return /^on[A-Z]/.test(name) && plain in document.documentElement ? `on${name[2]}${plain.slice(3)}` : name;
 }
 
+/** The names of the inputs a component declares, those of what it mixes in with them. */
+function declaredBy(component, names = new Set()) {
+  const props = component?.props ?? {};
+  for (const name of Array.isArray(props) ? props : Object.keys(props)) names.add(name);
+  for (const other of [...(component?.mixins ?? []), ...(component?.extends ? [component.extends] : [])]) declaredBy(other, names);
+  return names;
+}
+
 /** Functions that are no declared input are listeners of events: `change` is given as `onChange`. */
 function named(component, values) {
-  const props = component?.props ?? {};
-  const declared = new Set(Array.isArray(props) ? props : Object.keys(props));
+  const declared = declaredBy(component);
   const out = {};
   for (const name of Object.keys(values)) {
+    if (name.startsWith(PROVIDED)) continue;
     const event = typeof values[name] === 'function' && !declared.has(name) && !/^on[A-Z]/.test(name);
     const spelled = event ? `on${name[0].toUpperCase()}${name.slice(1)}` : name;
     out[declared.has(name) ? name : native(spelled)] = values[name];
   }
   return out;
+}
+
+/** What an ancestor provides, under its keys. */
+function provided(values) {
+  const names = Object.keys(values).filter((name) => name.startsWith(PROVIDED));
+  return names.map((name) => [name.slice(PROVIDED.length), values[name] && typeof values[name] === 'object' ? reactive(values[name]) : values[name]]);
 }
 
 /** Content that also shows what the component gives it. */
@@ -45,6 +61,7 @@ export function mount(place, component, input, values) {
   const app = createApp({ render: () => h(component, { ...now.value.inputs }, now.value.slots) });
   app.config.errorHandler = (error) => globalThis.dispatchEvent(new ErrorEvent('error', { error, message: error?.message }));
   app.config.warnHandler = () => {};
+  for (const [key, value] of provided(values(input))) app.provide(key, value);
   app.mount(place);
   return {
     update(next) {
