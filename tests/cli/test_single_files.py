@@ -179,3 +179,58 @@ def test_what_is_mixed_in_asks_the_flat_form_for_its_members(
     flat.write_text(text.replace(line, line.replace("level, ", "").replace("set", "put")))
     done = run("verify", "pages/TideStrip.vue", "pages/TideStrip.flat.vue", "--budget", "4")
     assert done.returncode == 1, done.stdout
+
+
+DOCKED = """<template>
+  <p :title="$attrs.note">{{ dock ? dock.name : 'no dock' }}: {{ places }}</p>
+</template>
+
+<script>
+import base from './base';
+
+export default {
+  extends: base,
+  inject: { dock: { default: null } },
+  computed: {
+    places() {
+      return this.dock && this.open ? this.dock.free + this.level : 0;
+    },
+  },
+};
+</script>
+"""
+
+
+@pytest.mark.parametrize("version", ["2.7.16", "3.5.0"])
+@pytest.mark.parametrize(
+    ("right", "wrong"),
+    [
+        ("props.level", "props.level + 1"),
+        (".free", ".full"),
+        ("dock.name", "dock.title"),
+        ("props.open", "!props.open"),
+        ("$attrs.note", "$attrs.kind"),
+    ],
+)
+def test_trials_give_what_is_provided_and_what_a_base_takes(
+    right: str,
+    wrong: str,
+    version: str,
+    run,
+    tmp_path: Path,  # type: ignore[no-untyped-def]
+) -> None:
+    target = tmp_path / "pages"
+    target.mkdir()
+    (target / "package.json").write_text(f'{{"dependencies": {{"vue": "{version}"}}}}')
+    (target / "base.js").write_text(
+        "export default { props: { level: Number, open: Boolean, name: String } };"
+    )
+    (target / "Berth.vue").write_text(DOCKED)
+    assert run(*CARRIED).returncode == 0
+    flat = target / "Berth.flat.vue"
+    text = flat.read_text()
+    files = ("verify", "pages/Berth.vue", "pages/Berth.flat.vue", "--budget", "5", "--json")
+    assert json.loads(run(*files).stdout)["verdict"] == "same"
+    assert right in text, text
+    flat.write_text(text.replace(right, wrong))
+    assert json.loads(run(*files).stdout)["verdict"] == "differs"

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import pytest
 
 from clean_carry.source.text import SourceText
@@ -103,3 +105,39 @@ def test_events_are_found_where_they_are_sent() -> None:
 def test_slots_by_name() -> None:
     markup = "<slot /><p><slot name='foot' :a='1' /></p>"
     assert inputs_of(OBJECT.format(markup=markup, options="")).slots == ["default", "foot"]
+
+
+FORMS = [
+    "export default {{ mixins: [tide], props: {{ home: String }}, inject: ['dock'] }};",
+    "export default {{ extends: tide, props: {{ home: String }}, inject: {{ at: 'dock' }} }};",
+    "export default {{ mixins: [tide], props: {{ home: String }}, inject: {{ at: {{ from: 'dock' }} }} }};",
+]
+
+
+@pytest.mark.parametrize("form", FORMS)
+@pytest.mark.parametrize("flat", [True, False])
+def test_inputs_of_what_is_mixed_in_and_what_is_provided(
+    form: str, flat: bool, tmp_path: Path
+) -> None:
+    (tmp_path / "tide.js").write_text(
+        "export default { props: { level: Number, open: { type: Boolean } }, inject: ['clock'] };"
+    )
+    path = tmp_path / "Berth.vue"
+    script = f"<script>\nimport tide from './tide';\n{form.format()}\n</script>\n"
+    if flat:
+        script = (
+            "<script setup>\nimport tide from './tide';\ndefineOptions({ mixins: [tide] });\n"
+            "defineProps({ home: String });\nconst at = inject('dock');\n</script>\n"
+        )
+    text = f"<template><i :title='$attrs.note'>{{{{ at.length }}}}</i></template>\n{script}"
+    found = single_file_inputs(SourceText(str(path), text.encode()))
+    assert {"home", "level", "open", "note", "$provided.dock", "$provided.clock"} <= set(
+        found.shapes
+    )
+    assert found.shapes["level"].kinds == {"number"}
+    assert found.shapes["open"].kinds == {"boolean"}
+
+
+def test_a_mixin_that_is_not_found_is_passed_over() -> None:
+    found = inputs_of(OBJECT.format(markup="", options="mixins: [elsewhere],"))
+    assert set(found.shapes) == {"items", "home", "route"}
