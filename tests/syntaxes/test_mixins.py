@@ -196,6 +196,12 @@ def test_a_call_of_the_making_that_needs_a_mixin_is_made_before_the_first_drawin
     assert "proxy.named(proxy);" in text
 
 
+def test_it_is_made_before_what_is_done_then_anyway(tmp_path: Path) -> None:
+    hooks = "beforeMount() { second(); }, created() { this.named(); first(); },"
+    text = carried(tmp_path, keys(), options=hooks).files[0].text
+    assert text.index("first();") < text.index("second();")
+
+
 def test_the_provided_instance_is_provided_with_what_is_asked_of_it(tmp_path: Path) -> None:
     (tmp_path / "package.json").write_text('{"name": "ferries"}')
     child = "inject: ['dock'], mounted() { this.dock.$emit(this.dock.used) }"

@@ -12,6 +12,7 @@ from clean_carry.component.model import (
     Derived,
     Injected,
     Method,
+    Part,
     Provided,
     Reaction,
     Refusal,
@@ -62,14 +63,21 @@ def started(component: Component) -> Component:
     drawn first: what is mixed in is there then, and its own code of the making has run."""
     runs = Runs(component)
     names = component.mixed | {"$this"} if component.mixed else frozenset()
-    members = []
+    members: list[Part] = []
     for part in component.members:
         if isinstance(part, Timed) and part.when == "made" and part.callback.text is not None:
             used = runs.operations([part.callback.text])
             if any(isinstance(o, Builtin) and o.name in names for o in used):
-                part = replace(part, when="starting", hook="")
+                # Before what was there for that moment already.
+                at = next((n for n, p in enumerate(members) if _starts(p)), len(members))
+                members.insert(at, replace(part, when="starting", hook=""))
+                continue
         members.append(part)
     return replace(component, members=tuple(members))
+
+
+def _starts(part: Part) -> bool:
+    return isinstance(part, Timed) and part.when == "starting"
 
 
 def too_early(component: Component) -> Refusal | None:
