@@ -13,6 +13,7 @@ from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.script_inputs import exports_of
 from clean_carry.verify.search.shapes import Shape, Shapes, kind_of, literal_of
 from clean_carry.verify.search.types import declared_type, runtime_type
+from clean_carry.verify.search.values import variants
 
 
 def tree_of(text: str, name: str = "X.tsx") -> Tree:
@@ -287,3 +288,27 @@ def test_inputs_spread_from_other_files_are_passed_on(tmp_path: Path) -> None:
             "open": ({"boolean"}, True),
             "onOpen": ({"function"}, True),
         }
+
+
+HELD: list[tuple[str, str, list[Any]]] = [
+    ("PropTypes.array", "this.props.a.indexOf('swing') >= 0", ["swing"]),
+    ("PropTypes.array", "this.props.a.includes('swing') || this.props.a.includes(2)", ["swing", 2]),
+    ("PropTypes.array", "this.props.a.includes(this.props.b)", []),
+    ("PropTypes.string", "this.props.a.includes('swing')", ["swing"]),
+]
+
+
+@pytest.mark.parametrize(("declared", "use", "held"), HELD)
+def test_what_a_list_or_a_text_is_asked_for_is_in_it_sometimes(
+    declared: str, use: str, held: list[Any]
+) -> None:
+    text = (
+        "import PropTypes from 'prop-types';\n"
+        f"export default class X extends Component {{ render() {{ return {use}; }} }}\n"
+        f"X.propTypes = {{ a: {declared} }};\n"
+    )
+    shape = read_inputs(text, "X.jsx", "X").shapes["a"]
+    assert shape.holds == held
+    found = variants("a", shape)
+    for value in held:
+        assert ([value] in found) if "array" in declared else (f"a {value} b" in found)

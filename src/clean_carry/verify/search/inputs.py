@@ -62,6 +62,7 @@ def merged(one: Shape, other: Shape) -> Shape:
         one.default or other.default,
         list(dict.fromkeys([*one.hints, *other.hints])),
         passed=one.passed,
+        holds=[*one.holds, *(value for value in other.holds if value not in one.holds)],
     )
     for literal in other.literals:
         result.note(literal)

@@ -31,6 +31,8 @@ _DATE = frozenset(
     "getTime getFullYear getMonth getDate getDay getHours getMinutes getSeconds toISOString "
     "toLocaleDateString toLocaleTimeString setDate setMonth setFullYear setHours".split()
 )
+# Methods of every object (ECMA-262 §20.1.3): what is asked so has no field of that name.
+_OF_ANY = frozenset("hasOwnProperty isPrototypeOf propertyIsEnumerable valueOf".split())
 _ARITHMETIC = frozenset("- * / % < > <= >= **".split())
 _ORDERING = frozenset("< > <= >=".split())
 _EQUAL = frozenset("=== == !== !=".split())
@@ -60,7 +62,8 @@ class Shape:
     `literals` are values it is compared with or declared to be one of; `tested` says that it is
     asked for truth; `default` is (value,) of a literal default; `hints` are numbers the code
     mentions, which it may be compared with in a roundabout way; `used` are constants the project
-    gives it; `passed` says that it is declared by another component it is passed on to.
+    gives it; `passed` says that it is declared by another component it is passed on to; `holds` are
+    values it is asked whether it holds.
     """
 
     kinds: set[str] = field(default_factory=set)
@@ -75,6 +78,7 @@ class Shape:
     hints: list[Any] = field(default_factory=list)
     used: list[Any] = field(default_factory=list)
     passed: bool = False
+    holds: list[Any] = field(default_factory=list)
 
     def note(self, value: Any) -> None:
         """A literal it is compared with."""
@@ -200,9 +204,12 @@ class Shapes:
                     self._chain(shape, call)
             elif name in ("slice", "concat", "includes", "indexOf", "toString", "lastIndexOf"):
                 shape.kinds.add("sized")
+                self._held_word(shape, name, call)
                 self._chain(shape, call)
             elif name in ("call", "apply", "bind"):
                 shape.kinds.add("function")
+            elif name in _OF_ANY:
+                shape.kinds.add("object")
             elif name in ("then", "catch", "finally"):
                 shape.kinds.add("promise")
             elif name in ("test", "exec"):
@@ -216,6 +223,14 @@ class Shapes:
         elif name != "current" and not name.startswith("#"):
             shape.kinds.add("object")
             shape.fields.setdefault(name, self.of(name))
+
+    def _held_word(self, shape: Shape, method: str, call: Node) -> None:
+        """A value that a list, or a text, is asked for."""
+        arguments = call.child("arguments")
+        first = arguments.named_children[:1] if arguments is not None else []
+        known, value = literal_of(first[0]) if first else (False, None)
+        if known and method in ("includes", "indexOf", "lastIndexOf") and value not in shape.holds:
+            shape.holds.append(value)
 
     def _chain(self, shape: Shape, call: Node) -> None:
         """What is done with a part of a list is done with its items."""

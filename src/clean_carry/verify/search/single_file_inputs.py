@@ -21,7 +21,7 @@ from clean_carry.verify.search.shapes import Shape, Shapes
 from clean_carry.verify.search.single_file_shapes import SingleFileShapes
 
 # What an ancestor provides under a key is given like an input of this name.
-PROVIDED = "provided:"
+PROVIDED = "$provided."
 
 
 def single_file_inputs(source: SourceText) -> Inputs:

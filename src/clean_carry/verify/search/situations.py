@@ -225,7 +225,7 @@ class Situations:
 
     def changing(self) -> list[tuple[str, list[Any]]]:
         """The inputs that can change: what is provided is there from the start."""
-        return [(n, v) for n, v in self.values.items() if not n.startswith("provided:")]
+        return [(n, v) for n, v in self.values.items() if not n.startswith("$provided.")]
 
     def any_change(self, rng: Random) -> Step | None:
         """A change of one input, sometimes of a second one before the page settles."""

@@ -91,6 +91,9 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
         return shape.used[salt % len(shape.used)]
     match kind(name, shape):
         case "array":
+            inner = shape.items
+            if shape.holds and (inner is None or not inner.fields):
+                return shape.holds[:3]
             return _many(name, shape, 2, depth)
         case "object":
             if depth >= MOST_DEPTH:
@@ -165,11 +168,16 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
                 add(*shape.hints[:3], 0, 1, -1, 7, 2_147_483_648, 0.5, NOT_A_NUMBER)
                 add(*shape.hints[3:])
             case "string" | "attribute" | "text":
+                add(*(f"a {value} b" for value in shape.holds))
                 if not shape.literals:
                     add("", f"{name} {_WORDS[1]}", MARKUP, *SCRIPTS, LONG, " a  b ")
                 if one == "text" and not shape.declared:
                     add(0, 12)
             case "array" | "sized":
+                if kind(name, shape) == "string":
+                    add(*shape.holds)
+                else:
+                    add(*([value] for value in shape.holds))
                 add([], _many(name, shape, 1, depth), _many(name, shape, 3, depth))
                 add(_many(name, shape, 24, depth), list(reversed(_many(name, shape, 3, depth))))
                 for count in shape.hints:

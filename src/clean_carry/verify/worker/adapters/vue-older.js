@@ -8,7 +8,7 @@ Vue.config.productionTip = false;
 Vue.config.warnHandler = () => {};
 Vue.config.errorHandler = (error) => globalThis.dispatchEvent(new ErrorEvent('error', { error, message: error?.message }));
 
-const PROVIDED = 'provided:';
+const PROVIDED = '$provided.';
 
 /** What an ancestor provides, under its keys. */
 function provided(values) {

@@ -5,7 +5,7 @@ import { given } from '../slot-given.mjs';
 
 export { version } from 'vue';
 
-const PROVIDED = 'provided:';
+const PROVIDED = '$provided.';
 
 function content(list) {
   return (list ?? []).map((part) => (typeof part === 'string' ? createTextVNode(part) : h(part.tag, part.attributes, content(part.content))));
