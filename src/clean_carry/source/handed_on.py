@@ -39,17 +39,25 @@ def _asked(root: Path) -> frozenset[str]:
 
 def asked_in_texts(texts: Iterable[str]) -> frozenset[str]:
     """The names texts ask of anything but their own instance."""
-    asked: set[str] = set()
-    for text in texts:
-        asked.update(_MEMBER.findall(text))
-        for taken in _TAKEN.findall(text):
-            asked.update(re.findall(r"\w+", taken))
+    return frozenset(name for text in texts for name in _asked_in(text))
+
+
+@cache
+def _asked_in(text: str) -> frozenset[str]:
+    asked = set(_MEMBER.findall(text))
+    for taken in _TAKEN.findall(text):
+        asked.update(re.findall(r"\w+", taken))
     return frozenset(asked)
 
 
 def written_in(texts: Iterable[str]) -> frozenset[str]:
     """The names texts write on anything but their own instance."""
-    return frozenset(name for text in texts for name in _WRITTEN.findall(text))
+    return frozenset(name for text in texts for name in _written_in(text))
+
+
+@cache
+def _written_in(text: str) -> frozenset[str]:
+    return frozenset(_WRITTEN.findall(text))
 
 
 def around(file: Path, trees: Mapping[Path, Tree], workspace: Workspace) -> list[str]:

@@ -20,6 +20,8 @@ _ROOTS = ("clean-carry.toml", ".git")
 _ENTRIES = ('"main"', '"module"', '"browser"', '"types"')
 _PASSED_OVER = frozenset({"node_modules", "dist", "build", "coverage"})
 _ENDINGS = (".js", ".jsx", ".ts", ".tsx", ".vue")
+# What was made of other files, and declarations.
+_MADE = (".min.js", ".d.ts", ".cjs.js", ".common.js", ".esm.js", ".umd.js", ".iife.js")
 # So many files of a project are looked through.
 MOST_FILES = 4000
 # A string that is a relative path: in a script hardly anything but what is imported.
@@ -119,8 +121,10 @@ def _reached(root: Path, instance: str) -> frozenset[str]:
         if "$refs" not in text and "$parent" not in text and "$children" not in text:
             continue
         found.update(match[1] for match in direct.finditer(text))
-        for name in {match[1] for form in stands_for for match in form.finditer(text)}:
-            found.update(re.findall(rf"\b{re.escape(name)}[?!]?\.(\w+)", text))
+        names = {match[1] for form in stands_for for match in form.finditer(text)}
+        if names:
+            either = "|".join(map(re.escape, sorted(names)))
+            found.update(re.findall(rf"\b(?:{either})[?!]?\.(\w+)", text))
     return frozenset(found)
 
 
@@ -171,7 +175,7 @@ def _scripts(root: Path) -> Iterator[str]:
     for folder, inside, names in os.walk(root):
         inside[:] = sorted(n for n in inside if n not in _PASSED_OVER and not n.startswith("."))
         for name in sorted(names):
-            if name.endswith(_ENDINGS) and not name.endswith((".min.js", ".d.ts")):
+            if name.endswith(_ENDINGS) and not name.endswith(_MADE):
                 yield f"{Path(folder).as_posix()}/{name}"
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Mapping
-from functools import cache
+from functools import cache, lru_cache
 from pathlib import Path
 
 from clean_carry.component.errors import InputError
@@ -55,15 +55,24 @@ class Workspace:
         """The parsed file; None where it is no source text we can read."""
         if path not in self._trees:
             try:
-                source = SourceText.read(path)
-                view = None
-                if path.suffix == ".vue":
-                    scripts = [n for n in read_blocks(source) if n.tag == "script"]
-                    view = bytes(source.blanked([scripts[0].inner] if scripts else []))
-                self._trees[path] = Tree(source, view)
-            except InputError:
+                self._trees[path] = _parsed(path, path.stat().st_mtime_ns)
+            except OSError:
                 self._trees[path] = None
         return self._trees[path]
+
+
+@lru_cache(maxsize=64)
+def _parsed(path: Path, _changed: int) -> Tree | None:
+    """A file as it was when it changed last: what many files of a project ask for is parsed once."""
+    try:
+        source = SourceText.read(path)
+        view = None
+        if path.suffix == ".vue":
+            scripts = [n for n in read_blocks(source) if n.tag == "script"]
+            view = bytes(source.blanked([scripts[0].inner] if scripts else []))
+        return Tree(source, view)
+    except InputError:
+        return None
 
 
 @cache

@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from pathlib import Path
 
 from clean_carry.source.handed_on import called_with
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
+
+
+@lru_cache(maxsize=512)
+def handed_in(code: Node) -> tuple[Node, ...]:
+    """The places where code does more with the instance than ask it for a member by name."""
+    return tuple(node for node in code.walk() if node.type == "this" and not stays(node))
 
 
 def is_indexed(this: Node) -> bool:
@@ -67,6 +74,7 @@ def words_of(this: Node, file: Path) -> frozenset[str] | None:
     return called_with(file, named.text) if named is not None else None
 
 
+@lru_cache(maxsize=512)
 def data_names(code: Node) -> set[str]:
     """The names under which code hands on the state of the instance; an empty one where not known."""
     found: set[str] = set()
@@ -80,6 +88,7 @@ def data_names(code: Node) -> set[str]:
     return found
 
 
+@lru_cache(maxsize=512)
 def asked_in(code: Node) -> tuple[set[str], set[str]]:
     """(the names code asks the instance for, or what may stand for it; those of them it writes)."""
     asked: set[str] = set()

@@ -16,11 +16,11 @@ from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file_object.asked import (
     asked_in,
     data_names,
+    handed_in,
     is_indexed,
     is_lent,
     is_of_prototype,
     lent_to,
-    stays,
     words_of,
 )
 from clean_carry.syntaxes.single_file_object.functions import parts_of, returned
@@ -121,9 +121,7 @@ class Follower:
         asked, written = asked_in(node)
         found.asked |= asked
         found.written |= written
-        for this in node.walk():
-            if this.type != "this" or stays(this):
-                continue
+        for this in handed_in(node):
             lent = lent_to(this)
             if lent and is_of_prototype(tree, lent):
                 continue
