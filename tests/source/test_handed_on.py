@@ -8,6 +8,7 @@ import pytest
 
 from clean_carry.source.handed_on import (
     asked_in_texts,
+    asked_of_handed,
     asked_under,
     called_with,
     written_in,
@@ -78,3 +79,13 @@ def test_the_words_a_function_is_called_with(
     (tmp_path / "package.json").write_text('{"name": "ferries"}')
     (tmp_path / "pier.js").write_text(text)
     assert called_with(tmp_path / "pier.js", "valueOf") == names
+
+
+@pytest.mark.parametrize("others", ["", "pier.esm.js", "pier.min.js"])
+def test_a_build_is_no_source_where_it_stands_in_several_forms(others: str, tmp_path: Path) -> None:
+    (tmp_path / "package.json").write_text('{"name": "ferries"}')
+    for name in ("pier.common.js", *filter(None, [others])):
+        (tmp_path / name).write_text("berth.used;")
+    (tmp_path / "pier.vue").write_text("<script>berth.most;</script>")
+    wanted = {"most"} if others else {"most", "used"}
+    assert asked_of_handed(tmp_path / "pier.vue") == wanted

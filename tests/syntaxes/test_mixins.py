@@ -85,6 +85,8 @@ REFUSED = [
     (keys(), "", "delete this[name];", "instance-escapes"),
     (keys(), "", "Object.assign(this, { used: 1 });", "instance-escapes"),
     (keys(), "", "send({ ...this });", "instance-escapes"),
+    (keys(), "", "assign(this, { used: 1 });", "instance-escapes"),
+    (keys(), "", "assign(this, { ...pier });", "instance-escapes"),
     (keys("", "...other,"), "", "", "mixin-not-followed"),
     (keys("", "setup() {},"), "", "", "mixin-not-followed"),
     ("export default make();", "", "", "mixin-not-followed"),
@@ -212,3 +214,14 @@ def test_the_provided_instance_is_provided_with_what_is_asked_of_it(tmp_path: Pa
     assert "provide('dock', proxy);" in text
     assert USED in text
     assert "go: {" not in text
+
+
+@pytest.mark.parametrize("asks", [True, False])
+def test_state_a_mixin_asks_for_when_it_is_made_is_written_after_that(
+    asks: bool, tmp_path: Path
+) -> None:
+    mixin = keys("", f"created() {{ send({'this.used' if asks else '1'}); }},")
+    result = carried(tmp_path, mixin, options="created() { this.used = 1; },")
+    rules = {finding.rule for finding in result.findings}
+    assert ("made-at-start" in rules, "mixin-hook-later" in rules) == (asks, not asks)
+    assert ("onBeforeMount(() => {" in result.files[0].text) == asks

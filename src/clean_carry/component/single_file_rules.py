@@ -89,14 +89,14 @@ SINGLE_FILES: tuple[Row, ...] = (
     (
         "mixin-needs-member",
         "error",
-        "a member that is closed in the new form is overridden or written where it cannot be opened",
+        "a member cannot be opened: what is mixed in has it too, or asks for it too early or by `$data`",
         "Turn the mixin into a function that is given what it needs first",
         "mixins: [Closing], … methods: { close() {} }   // Closing has close() too",
     ),
     (
         "members-opened",
         "note",
-        "what is mixed in, or is handed the instance, asks it for these: they are defined on it",
+        "what is mixed in, or is handed the instance, asks it for these by name: these are open, no others",
         "Turn the mixin into a function that is given what it needs",
         "mixins: [Closing], … methods: { close() {} }   // Closing calls this.close()",
     ),

@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
 
-from clean_carry.component.code import Builtin, Code, Member, MethodCall, Operation, Read
+from clean_carry.component.code import Assign, Builtin, Code, Member, MethodCall, Operation, Read
 from clean_carry.component.model import (
     Component,
     Derived,
@@ -59,15 +59,18 @@ class Runs:
 
 
 def started(component: Component) -> Component:
-    """The component with code of the making that needs what is mixed in moved to just before it is
-    drawn first: what is mixed in is there then, and its own code of the making has run."""
+    """The component with code of the making that needs what is mixed in, or writes what that asks for
+    when it is made itself, moved to just before it is drawn first: what is mixed in is there then, and
+    its own code of the making has run."""
     runs = Runs(component)
     names = component.mixed | {"$this"} if component.mixed else frozenset()
     members: list[Part] = []
     for part in component.members:
         if isinstance(part, Timed) and part.when == "made" and part.callback.text is not None:
-            used = runs.operations([part.callback.text])
-            if any(isinstance(o, Builtin) and o.name in names for o in used):
+            used = list(runs.operations([part.callback.text]))
+            asked = component.opened.names if part.hook in component.mixed_hooks else ()
+            writes = any(isinstance(o, Assign) and o.member.name in asked for o in used)
+            if writes or any(isinstance(o, Builtin) and o.name in names for o in used):
                 # Before what was there for that moment already.
                 at = next((n for n, p in enumerate(members) if _starts(p)), len(members))
                 members.insert(at, replace(part, when="starting", hook=""))

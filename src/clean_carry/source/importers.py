@@ -9,6 +9,7 @@ from __future__ import annotations
 import os
 import posixpath
 import re
+from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
@@ -20,8 +21,9 @@ _ROOTS = ("clean-carry.toml", ".git")
 _ENTRIES = ('"main"', '"module"', '"browser"', '"types"')
 _PASSED_OVER = frozenset({"node_modules", "dist", "build", "coverage"})
 _ENDINGS = (".js", ".jsx", ".ts", ".tsx", ".vue")
-# What was made of other files, and declarations.
-_MADE = (".min.js", ".d.ts", ".cjs.js", ".common.js", ".esm.js", ".umd.js", ".iife.js")
+# What was made of other files, and declarations; what was, where it stands there in several forms.
+_MADE = (".min.js", ".d.ts")
+_FORMS = (".min.js", ".cjs.js", ".common.js", ".esm.js", ".umd.js", ".iife.js")
 # So many files of a project are looked through.
 MOST_FILES = 4000
 # A string that is a relative path: in a script hardly anything but what is imported.
@@ -174,7 +176,9 @@ def _index(root: Path) -> tuple[dict[str, list[str]], dict[str, set[str]]]:
 def _scripts(root: Path) -> Iterator[str]:
     for folder, inside, names in os.walk(root):
         inside[:] = sorted(n for n in inside if n not in _PASSED_OVER and not n.startswith("."))
-        for name in sorted(names):
+        forms = Counter(n.removesuffix(form) for n in names for form in _FORMS if n.endswith(form))
+        built = {f"{stem}{form}" for stem, count in forms.items() if count > 1 for form in _FORMS}
+        for name in sorted(set(names) - built):
             if name.endswith(_ENDINGS) and not name.endswith(_MADE):
                 yield f"{Path(folder).as_posix()}/{name}"
 

@@ -16,12 +16,10 @@ from clean_carry.syntaxes.single_file_flat.spelling import TAKEN, Speller
 class Outward:
     """What a component is for others, and how its text is set.
 
-    `exposed` are members the project reaches by a reference.
-
-    `comma` and `last` end the last part of broken arguments, and of a broken object or list; a script
-    `wraps` whose formatter breaks what a call is given where two functions are, and arrow functions of
-    one parameter are `bare`. What the runtime types
-    as anything is anything in a `typed` script as well.
+    `exposed` are members the project reaches by a reference. `comma` and `last` end the last part of
+    broken arguments, and of a broken object or list; a script `wraps` whose formatter breaks what a call
+    is given where two functions are, and arrow functions of one parameter are `bare`. What the runtime
+    types as anything is anything in a `typed` script as well.
     """
 
     component: Component

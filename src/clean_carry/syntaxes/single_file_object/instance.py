@@ -198,6 +198,11 @@ def _handed(uses: Uses, node: Node, parent: Node, members: Members) -> bool:
         callee = call.child("function") if call is not None else None
         if callee is not None and callee.text.startswith(("Object.", "JSON.", "Reflect.")):
             return False
+        given = [n for n in parent.named_children if n.type == "object"]
+        keys = {name for item in given for name, _, _ in parts_of(item)}
+        if None in keys or keys & members.declared():
+            # What is handed values under names of its own may set them.
+            return False
     members.hand_on(node.start, lent=is_lent(node))
     return True
 

@@ -94,17 +94,21 @@ def opened(
 ) -> Opened:
     """The members others ask the instance for, once all uses of it are known."""
     found, file = mixed.found, workspace.file
-    near = around(file, {**found.trees, file: uses.tree}, workspace)
+    data_as = found.data_as | data_names(literal)
+    handed = found.hands_on or members.handed
+    near: list[str] = []
+    if handed or data_as:
+        near = around(file, {**found.trees, file: uses.tree}, workspace)
     closed = _closed(members) | members.fields
     asked, written = closed & found.asked, closed & found.written
-    if found.hands_on or members.handed:
+    if handed:
         asked |= closed & (asked_of_handed(file) | asked_in_texts(near))
         written |= closed & written_in(near)
     if found.lends or members.lent:
         asked, written = set(closed), set(closed)
     asked |= closed & members.provided
     at = mixed.part.start if mixed.part is not None else -1
-    for name in sorted(found.data_as | data_names(literal)):
+    for name in sorted(data_as):
         # The state is no longer what the runtime calls the data of the instance.
         others = members.state if not name else members.state & asked_under(near, name)
         for field_name in sorted(others - members.internal):
