@@ -1,5 +1,5 @@
 // Independent checks of single files, by the runtime's own compiler, the TypeScript compiler and a linter.
-// node checks-single.mjs TOOLS RUNTIME; input: {files: [{path, old, new}]}; output: {path: {problems, lost, kept, formatted}}; `formatted`
+// node checks-single.mjs TOOLS RUNTIME WORKBENCH; input: {files: [{path, old, new}]}; output: {path: {problems, lost, kept, formatted}}; `formatted`
 // is there where the script was clean under a formatter.
 import fs from 'node:fs';
 import path from 'node:path';
@@ -7,7 +7,7 @@ import { createRequire } from 'node:module';
 import { formatted } from './formatted.mjs';
 import { compiler } from '../src/clean_carry/verify/worker/single-file.mjs';
 
-const [tools, runtime] = process.argv.slice(2);
+const [tools, runtime, workbench] = process.argv.slice(2);
 const require = createRequire(path.join(tools, 'package.json'));
 const ts = require('typescript');
 const { Linter } = require('eslint');
@@ -25,7 +25,7 @@ const linter = new Linter({ configType: 'flat' });
 /** What a file compiles to, as plain JavaScript; or why it does not. */
 function compiled(file, text) {
   try {
-    const { contents } = compiler(runtime).compile(file, text);
+    const { contents } = compiler(runtime, workbench).compile(file, text);
     return { code: ts.transpileModule(contents, { compilerOptions: { target: 'esnext', module: 'esnext', jsx: 'preserve' } }).outputText };
   } catch (error) {
     return { error: String(error.message ?? error).split('\n')[0] };

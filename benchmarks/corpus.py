@@ -42,7 +42,8 @@ class Corpus:
     """A package, its version, the folder of its sources and the runtime it is run in.
 
     `script` is a script of the package that applications load beside it, `alias` a prefix of imports
-    that means its own folder, `imports` are prefixes with what each means.
+    that means its own folder, `imports` are prefixes with what each means, `installs` is a module of the
+    package that applications install.
     """
 
     package: str
@@ -53,6 +54,7 @@ class Corpus:
     alias: str = ""
     typed: tuple[str, ...] = ()
     imports: tuple[tuple[str, str], ...] = ()
+    installs: str = ""
 
 
 # Carried and checked, not rendered: sources in TypeScript on a base class of their own.
@@ -143,7 +145,12 @@ def fetched(corpus: Corpus) -> Path:
         (folder / "clean-carry.toml").write_text('setup = "trial-setup.jsx"\n')
     if corpus.imports:
         lines = "".join(f"'{prefix}' = '{target}'\n" for prefix, target in corpus.imports)
-        (folder / "clean-carry.toml").write_text(f"[imports]\n{lines}")
+        head = 'setup = "trial-setup.js"\n' if corpus.installs else ""
+        (folder / "clean-carry.toml").write_text(f"{head}[imports]\n{lines}")
+    if corpus.installs:
+        text = f"import plugin from '{corpus.installs}';\n"
+        text += "export const install = (application) => application.use(plugin);\n"
+        (folder / "trial-setup.js").write_text(text)
     if corpus.alias:
         (folder / "clean-carry.toml").write_text(f"[imports]\n'{corpus.alias}' = './'\n")
     _pass_on(folder)

@@ -25,7 +25,7 @@ from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.project.settings import settings_for
 from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import Trials, sides_of, verified
-from clean_carry.verify.runtimes import RUNTIMES, cache_folder
+from clean_carry.verify.runtimes import RUNTIMES, WORKBENCH, cache_folder
 from clean_carry.verify.verify import Effort
 from corpus import HERE, Corpus, fetched, put_section, tools
 
@@ -34,7 +34,14 @@ CORPORA = (
     Corpus("keen-ui", "1.4.0", "src", "2.7.16"),
     Corpus("element-ui", "2.15.14", "packages", "2.7.16", imports=(("element-ui/", "./"),)),
     Corpus("buefy", "0.9.29", "src", "2.7.16"),
-    Corpus("primevue", "2.10.4", ".", "2.7.16", imports=(("primevue/", "./"),)),
+    Corpus(
+        "primevue",
+        "2.10.4",
+        ".",
+        "2.7.16",
+        imports=(("primevue/", "./"),),
+        installs="./config/PrimeVue.js",
+    ),
     Corpus("buefy", "3.1.0", "src", "3.5.45"),
     Corpus(
         "primevue",
@@ -45,6 +52,7 @@ CORPORA = (
             ("primevue/basecomponent", "./basecomponent/BaseComponent.vue"),
             ("primevue/", "./"),
         ),
+        installs="./config/config.esm.js",
     ),
 )
 # Run when all else is done, never tuned on.
@@ -82,8 +90,9 @@ def sources(folder: Path) -> list[Path]:
 def checked(corpus: Corpus, files: list[dict[str, str]]) -> dict[str, dict[str, Any]]:
     """Ask the independent checks."""
     runtime = RUNTIMES[f"vue-{corpus.runtime[0]}"].folder
+    workbench = RUNTIMES[WORKBENCH].folder
     done = subprocess.run(
-        ["node", str(HERE / "checks-single.mjs"), str(tools()), str(runtime)],
+        ["node", str(HERE / "checks-single.mjs"), str(tools()), str(runtime), str(workbench)],
         input=json.dumps({"files": files}),
         capture_output=True,
         text=True,

@@ -27,6 +27,7 @@ export default {{
     go(by) {{
       {body}
     }},
+    {methods}
   }},
 }};
 </script>
@@ -34,10 +35,12 @@ export default {{
 
 
 def carried(
-    tmp_path: Path, options: str = "", body: str = "load();", markup: str = "", runtime: int = 3
-) -> Result:
+    tmp_path: Path, options: str = "", body: str = "load();", markup: str = "", runtime: int = 3,
+    methods: str = "",
+) -> Result:  # fmt: skip
     path = tmp_path / "Berth.vue"
-    path.write_text(FILE.format(options=options, body=body, markup=markup), "utf-8")
+    text = FILE.format(options=options, body=body, markup=markup, methods=methods)
+    path.write_text(text, "utf-8")
     return carry_file(Request(path, "Berth.vue", "single-file-flat", runtime=runtime))[0]
 
 
@@ -168,7 +171,7 @@ def test_options_as_statements(
     text = text_of(carried(tmp_path, option, "this.used += by; load(this.pier);", runtime=runtime))
     assert wanted in text
     assert "this." not in text
-    assert text.startswith(FILE.format(options="", body="", markup="").split("\n\n")[0])
+    assert text.startswith(FILE.format(options="", body="", markup="", methods="").split("\n\n")[0])
 
 
 BODIES: list[tuple[str, str]] = [
@@ -199,6 +202,8 @@ BODIES: list[tuple[str, str]] = [
 @pytest.mark.parametrize(("old", "new"), BODIES)
 def test_bodies_by_name(old: str, new: str, runtime: int, tmp_path: Path) -> None:
     markup = "<i ref='box'/>" if "$refs.box" in old else ""
+    # What 2.7 gives a script is a copy that tells nobody of an attribute that was not there.
+    new = new.replace("(attrs.", "(proxy.$attrs.") if runtime == 2 else new
     assert new in text_of(carried(tmp_path, "", old, markup, runtime))
 
 
@@ -228,7 +233,9 @@ def test_what_cannot_be_a_statement_is_refused_by_name(
 
 def test_state_that_reads_state_is_refused(tmp_path: Path) -> None:
     path = tmp_path / "Berth.vue"
-    text = FILE.format(options="", body="", markup="").replace("list: []", "list: this.used")
+    text = FILE.format(options="", body="", markup="", methods="").replace(
+        "list: []", "list: this.used"
+    )
     path.write_text(text)
     result = carry_file(Request(path, "Berth.vue", "single-file-flat"))[0]
     assert (result.status, result.findings[0].rule) == ("refused", "state-reads-state")
@@ -236,7 +243,7 @@ def test_state_that_reads_state_is_refused(tmp_path: Path) -> None:
 
 def test_code_of_the_module_keeps_a_script_of_its_own(tmp_path: Path) -> None:
     path = tmp_path / "Berth.vue"
-    text = FILE.format(options="name: 'Berth',", body="load(next);", markup="")
+    text = FILE.format(options="name: 'Berth',", body="load(next);", markup="", methods="")
     path.write_text(text.replace("export default", "let next = 0; // counts all\n\nexport default"))
     for runtime, options in ((2, "export default {\n  name: 'Berth',\n};\n"), (3, "")):
         request = Request(path, "Berth.vue", "single-file-flat", runtime=runtime)
@@ -251,7 +258,7 @@ def test_code_of_the_module_keeps_a_script_of_its_own(tmp_path: Path) -> None:
 
 def test_names_of_imports_and_inputs_are_kept_apart_in_the_template(tmp_path: Path) -> None:
     path = tmp_path / "Berth.vue"
-    text = FILE.format(options="", body="pier(this.pier);", markup="{{ pier }}")
+    text = FILE.format(options="", body="pier(this.pier);", markup="{{ pier }}", methods="")
     path.write_text(text.replace("import load", "import { pier } from './pier';\nimport load"))
     found = text_of(carry_file(Request(path, "Berth.vue", "single-file-flat"))[0])
     assert "import { pier as pierImported } from './pier';" in found
@@ -260,7 +267,9 @@ def test_names_of_imports_and_inputs_are_kept_apart_in_the_template(tmp_path: Pa
 
 def test_a_member_named_like_an_import_is_renamed_in_the_template_too(tmp_path: Path) -> None:
     path = tmp_path / "Berth.vue"
-    text = FILE.format(options="", body="this.load();", markup="<i @click='load({ used })'/>")
+    text = FILE.format(
+        options="", body="this.load();", markup="<i @click='load({ used })'/>", methods=""
+    )
     path.write_text(text.replace("  methods: {", "  methods: {\n    load() { load(); },"))
     found = text_of(carry_file(Request(path, "Berth.vue", "single-file-flat"))[0])
     assert "function ownLoad() { load(); }" in found
@@ -288,7 +297,7 @@ def test_a_member_named_like_an_element_is_renamed(body: str, tmp_path: Path) ->
 def test_what_is_anything_is_anything_in_a_typed_script(tmp_path: Path) -> None:
     path = tmp_path / "Berth.vue"
     body = "this.timer = 1; this.$refs.box.focus();"
-    text = FILE.format(options="", body=body, markup="<i ref='box'/>")
+    text = FILE.format(options="", body=body, markup="<i ref='box'/>", methods="")
     path.write_text(text.replace("<script>", '<script lang="ts">'))
     found = text_of(carry_file(Request(path, "Berth.vue", "single-file-flat"))[0])
     assert "const box = ref<any>(null);" in found
@@ -326,7 +335,7 @@ IMPORTS: list[tuple[str, str, str, str]] = [
 def test_one_import_of_the_runtime(
     line: str, around: str, wanted: str, also: str, tmp_path: Path
 ) -> None:
-    text = FILE.format(options="", body="load();", markup="")
+    text = FILE.format(options="", body="load();", markup="", methods="")
     head, _, rest = text.partition("export default {")
     body, _, end = rest.rpartition("};")
     before, after = around.split("{}")
@@ -397,7 +406,7 @@ def test_what_children_ask_their_parent_for_is_given_out(
 @pytest.mark.parametrize("runtime", [2, 3])
 def test_what_an_option_names_stays_in_the_module(runtime: int, tmp_path: Path) -> None:
     path = tmp_path / "Berth.vue"
-    text = FILE.format(options="directives: { moor },", body="load();", markup="")
+    text = FILE.format(options="directives: { moor },", body="load();", markup="", methods="")
     path.write_text(
         text.replace("export default", "const moor = (el) => el.focus();\n\nexport default")
     )
@@ -434,7 +443,7 @@ def test_a_watcher_of_what_may_be_an_object_stays_the_runtimes_own(
 
 def test_an_import_that_is_handed_on_is_not_renamed(tmp_path: Path) -> None:
     path = tmp_path / "Berth.vue"
-    text = FILE.format(options="", body="pier(this.pier);", markup="{{ pier }}")
+    text = FILE.format(options="", body="pier(this.pier);", markup="{{ pier }}", methods="")
     line = "import { pier } from './pier';\nexport { pier };\nimport load"
     path.write_text(text.replace("import load", line))
     result = carry_file(Request(path, "Berth.vue", "single-file-flat"))[0]
@@ -460,3 +469,26 @@ def test_a_member_named_like_a_tag_that_may_be_a_component_gets_another_name(
     wanted = f"{name}Value" if renamed else name
     assert f"const {wanted} = computed(" in found
     assert f"{wanted} }}}}" in found or f'"{wanted}"' in found
+
+
+GIVEN_OUT: list[tuple[str, str, str]] = [
+    # (other methods, markup, what is exposed)
+    ("show() { this.used = 1; },", "", "defineExpose({ show });"),
+    ("show() { this.used = 1; },", "<i @click='show'/>", ""),
+    ("show() { this.used = 1; },", "<i :x='() => show()'/>", ""),
+    ("show() { this.used = 1; }, other() { this.show(); },", "", "defineExpose({ other });"),
+    ("show() { this.show(); },", "", "defineExpose({ show });"),
+    ("_show() { this.used = 1; },", "", ""),
+    ("show() {}, late() { setTimeout(this.show); },", "<i @click='late()'/>", ""),
+]
+
+
+@pytest.mark.parametrize("runtime", [2, 3])
+@pytest.mark.parametrize(("methods", "markup", "exposed"), GIVEN_OUT)
+def test_methods_nothing_inside_uses_are_given_out(
+    methods: str, markup: str, exposed: str, runtime: int, tmp_path: Path
+) -> None:
+    result = carried(tmp_path, "", "", markup, runtime, methods)
+    found = text_of(result)
+    assert exposed in found and ("defineExpose" in found) == bool(exposed)
+    assert ("methods-given-out" in [f.rule for f in result.findings]) == bool(exposed)

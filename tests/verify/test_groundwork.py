@@ -52,7 +52,7 @@ def test_what_can_be_mounted(body: str, given: set[str], tmp_path: Path, bench: 
 def test_contents_that_cannot_be_shown_are_left_out(tmp_path: Path, bench: Bench) -> None:
     text = "import React from 'react';\nexport default ({ children }) => <p>{children}</p>;\n"
     uses = "export default [() => 'fine', () => { throw new Error('no'); }, () => ['also']];\n"
-    from clean_carry.verify.project_uses import Uses
+    from clean_carry.verify.uses.model import Uses
 
     found = Uses(tmp_path / "content.jsx", uses, 3)
     side = Side(tmp_path / "P.jsx", text, RUNTIMES["react-18"], exported="default", uses=found)

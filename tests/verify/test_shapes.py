@@ -13,7 +13,7 @@ from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.script_inputs import exports_of
 from clean_carry.verify.search.shapes import Shape, Shapes, kind_of, literal_of
 from clean_carry.verify.search.types import declared_type, runtime_type
-from clean_carry.verify.search.values import variants
+from clean_carry.verify.search.values import is_function, typical, variants
 
 
 def tree_of(text: str, name: str = "X.tsx") -> Tree:
@@ -312,3 +312,50 @@ def test_what_a_list_or_a_text_is_asked_for_is_in_it_sometimes(
     found = variants("a", shape)
     for value in held:
         assert ([value] in found) if "array" in declared else (f"a {value} b" in found)
+
+
+SOMETIMES: list[tuple[str, Any]] = [
+    ("typeof home === 'function' ? home() : home", "home Holm"),
+    ("typeof disabled === 'function' ? disabled() : disabled", False),
+    ("typeof home === 'function' ? home() : home !== false", True),
+    ("home()", {"$": "function", "called": "home"}),
+]
+
+
+@pytest.mark.parametrize(("use", "value"), SOMETIMES)
+def test_a_function_now_and_then_is_typically_none(use: str, value: Any) -> None:
+    name = "disabled" if "disabled" in use else "home"
+    shape = Shapes([Tree(SourceText("a.js", f"x = {use};".encode()))]).of(name)
+    assert typical(name, shape) == value
+    if "typeof" in use:
+        assert not is_function(name, shape)
+        assert {"$": "function", "called": name} in variants(name, shape)
+
+
+def test_members_of_elements_are_no_fields() -> None:
+    text = "item.nextElementSibling.focus(); item.label.trim(); item.classList.add('a'); item.contains(b);"
+    assert set(Shapes([Tree(SourceText("a.js", text.encode()))]).of("item").fields) == {"label"}
+
+
+LOOKED_UP: list[tuple[str, Any]] = [
+    ("open[sailing.key]", {"id-1": True}),
+    ("open[node.id]", {"id-1": True}),
+    ("open[at]", None),
+]
+
+
+@pytest.mark.parametrize(("use", "value"), LOOKED_UP)
+def test_what_is_looked_up_by_a_key_has_one(use: str, value: Any) -> None:
+    shape = Shapes([Tree(SourceText("a.js", f"x = {use};".encode()))]).of("open")
+    assert value is None or typical("open", shape) == value
+    assert value is not None or not isinstance(typical("open", shape), dict)
+
+
+def test_the_parts_of_a_list_are_seen_and_differ() -> None:
+    text = "all.map((one) => one.visible && !one.separator && one.marked && one.late && one.url);"
+    shape = Shapes([Tree(SourceText("a.js", text.encode()))]).of("all")
+    first, second = typical("all", shape)
+    assert [part["visible"] for part in (first, second)] == [True, True]
+    assert [part["separator"] for part in (first, second)] == [False, False]
+    assert first["marked"] != second["marked"] and first["late"] != second["late"]
+    assert first["url"] == "#holm"

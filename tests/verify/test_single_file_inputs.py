@@ -141,3 +141,98 @@ def test_inputs_of_what_is_mixed_in_and_what_is_provided(
 def test_a_mixin_that_is_not_found_is_passed_over() -> None:
     found = inputs_of(OBJECT.format(markup="", options="mixins: [elsewhere],"))
     assert set(found.shapes) == {"items", "home", "route"}
+
+
+SLOTS_ASKED: list[tuple[str, str, str, list[str]]] = [
+    ("<i v-if='$slots.foot'><slot name='foot' /></i>", "", "", ["foot"]),
+    ("<b />", "mounted() { this.$slots.default() },", "slots.default();", ["default"]),
+    ("<b />", "mounted() { this.$scopedSlots.head({}) },", "useSlots().head();", ["head"]),
+]
+
+
+@pytest.mark.parametrize(("markup", "options", "body", "slots"), SLOTS_ASKED)
+def test_slots_that_code_asks_for(markup: str, options: str, body: str, slots: list[str]) -> None:
+    assert inputs_of(OBJECT.format(markup=markup, options=options)).slots == slots
+    if not body.startswith("use"):
+        assert inputs_of(FLAT.format(markup=markup, body=body)).slots == slots
+
+
+METHODS = """
+  data() { return { open: false }; },
+  watch: { home: 'look' },
+  methods: {
+    show(event) { this.open = true; },
+    pick(at, by = 1) { return at * by; },
+    used() {},
+    look() {},
+    again() { this.used(); },
+    _own() {},
+    drop: function (tide) { tide.forEach((t) => t.level); },
+  },
+"""
+
+
+def test_methods_nothing_inside_uses_may_be_called() -> None:
+    found = inputs_of(OBJECT.format(markup="<i @click='again' />", options=METHODS))
+    assert list(found.methods) == ["show", "pick", "drop"] and not found.closed
+    assert found.methods["show"] == [{"$": "event"}]
+    assert found.methods["pick"] == [3]
+    assert [sorted(t) for t in found.methods["drop"][0]] == [["level"], ["level"]]
+
+
+def test_statements_give_out_what_they_say() -> None:
+    body = "const a = ref(1);\nfunction show(e) {}\nfunction hide() {}\ndefineExpose({ a, show, gone: hide });"
+    found = inputs_of(FLAT.format(markup="", body=body))
+    assert found.methods == {"show": [{"$": "event"}]} and found.closed
+    old = inputs_of(OBJECT.format(markup="", options="methods: { show() {}, hide() {} },"))
+    assert list(old.join(found, {}).methods) == ["show"]
+    assert list(old.join(old, {}).methods) == ["show", "hide"]
+
+
+CHILD = """<template><i v-for='s in sailings' :title='s.home'>{{ s.level.toFixed(1) }}</i></template>
+<script>
+export default { name: 'Strip', props: { sailings: Array, at: Number, modelValue: { type: Boolean } } };
+</script>
+"""
+HANDED: list[tuple[str, str, set[str]]] = [
+    ("<Strip :sailings='items' />", "items", {"home", "level"}),
+    ("<strip v-bind:sailings='items' />", "items", {"home", "level"}),
+    ("<Strip :sailings='route.items' />", "items", {"home", "level"}),
+    ("<Strip :sailings='items.filter(Boolean)' />", "items", set()),
+    ("<Other :sailings='items' />", "items", set()),
+]
+
+
+@pytest.mark.parametrize(("markup", "name", "fields"), HANDED)
+def test_a_child_tells_of_what_it_is_handed(
+    markup: str, name: str, fields: set[str], tmp_path: Path
+) -> None:
+    (tmp_path / "Strip.vue").write_text(CHILD)
+    text = OBJECT.format(markup=markup, options="").replace(
+        "<script>", "<script>\nimport Strip from './Strip.vue';"
+    )
+    found = single_file_inputs(SourceText(str(tmp_path / "Berth.vue"), text.encode()))
+    items = found.shapes[name].items
+    assert (set(items.fields) if items is not None else set()) == fields
+
+
+def test_a_model_is_told_too_and_a_tree_of_itself(tmp_path: Path) -> None:
+    (tmp_path / "Strip.vue").write_text(CHILD)
+    text = OBJECT.format(markup="<Strip v-model='home' /><i>{{ items }}</i>", options="")
+    text = text.replace("<script>", "<script>\nimport Strip from './Strip';").replace(
+        "home: String", "home: null"
+    )
+    found = single_file_inputs(SourceText(str(tmp_path / "Berth.vue"), text.encode()))
+    assert "boolean" in found.shapes["home"].kinds
+    tree = "<li>{{ route.title.trim() }}<Berth v-for='r in route.parts' :route='r' /></li>"
+    found = inputs_of(OBJECT.format(markup=tree, options="name: 'Berth',"))
+    parts = found.shapes["route"].fields["parts"].items
+    assert parts is not None and {"title", "parts"} <= set(parts.fields)
+
+
+def test_what_is_looked_up_by_a_word_is_a_field() -> None:
+    options = "methods: { of(route, name) { return route[name]; }, title() { return this.of(this.route, 'title') + '!'; } },"
+    found = inputs_of(
+        OBJECT.format(markup="<i>{{ of(route, 'berths').length }}</i>", options=options)
+    )
+    assert {"title", "berths"} <= set(found.shapes["route"].fields)

@@ -94,6 +94,13 @@ SINGLE_FILES: tuple[Row, ...] = (
         "mixins: [Closing], … methods: { close() {} }   // Closing has close() too",
     ),
     (
+        "methods-given-out",
+        "note",
+        "nothing inside uses these methods: others may call them by a reference, and still can",
+        "Take those out of `defineExpose` that nobody calls",
+        "methods: { focus() { … } }   // called by parents as this.$refs.name.focus()",
+    ),
+    (
         "members-opened",
         "note",
         "what is mixed in, or is handed the instance, asks it for these by name: these are open, no others",

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from clean_carry.component.code import Builtin
+from clean_carry.component.code import Builtin, MethodCall, MethodValue, Rebound, Taken
 from clean_carry.component.fragment import Fragment, Piece, copy, render, settle
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup, SlotOutlet, children_of
-from clean_carry.component.model import Component, KeptOption, Provided, Refusal, Timed
+from clean_carry.component.model import Component, KeptOption, Method, Provided, Refusal, Timed
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
 from clean_carry.crossing.naming import RESERVED
@@ -92,6 +92,9 @@ class FlatOutcome:
     def notes(self, component: Component) -> list[tuple[str, str, int]]:
         """The instance is no longer open: members that a parent could reach by reference."""
         found = []
+        unused = [m.name for m in component.methods() if m.name in _unused(component)]
+        if unused:
+            found.append(("methods-given-out", ", ".join(unused), component.span.start))
         names = [m.name for m in component.methods() if m.name not in self.exposed]
         if names:
             found.append(("members-closed", ", ".join(names), component.span.start))
@@ -217,7 +220,25 @@ def _exposed(component: Component, workspace: Workspace, runtime: int) -> tuple[
         "-" in tag or not tag.islower() or tag == "slot" for tag in component.tags
     ):
         found |= of_parents & {prop.name for prop in component.props}
-    return tuple(sorted(found | set(component.exposed)))
+    return tuple(sorted(found | set(component.exposed) | _unused(component)))
+
+
+def _unused(component: Component) -> frozenset[str]:
+    """The methods that nothing inside uses: they are there for others, who call them by a reference."""
+    used = {name for name, _, _, _ in component.template_names} | set(component.opened.names)
+    for owner, operation in component.operations():
+        if isinstance(operation, MethodCall | MethodValue | Rebound):
+            if not (isinstance(owner, Method) and owner.name == operation.member.name):
+                used.add(operation.member.name)
+        elif isinstance(operation, Taken):
+            used.update(
+                part.member.name for part, _, _ in operation.members if hasattr(part, "member")
+            )
+    return frozenset(
+        method.name
+        for method in component.methods()
+        if method.name not in used and not method.name.startswith("_")
+    )
 
 
 def _undeclared(component: Component, runtime: int) -> bool:

@@ -15,11 +15,12 @@ from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.workspace import Workspace
 
 # The owner itself, and what templates are compiled to ask.
-_OWN = ("this", "this?", "_this", "$options", "_ctx", "$data", "$props", "$setup")
-_NOT_OWN = "".join(rf"(?<!{re.escape(name)})" for name in _OWN) + r"(?<!_this\d)(?<!_this\d\d)"
-_MEMBER = re.compile(_NOT_OWN + r"\??\.([A-Za-z_]\w*)")
+_OWN = ("this", "this?", "$options", "_ctx", "$data", "$props", "$setup")
+# The dot comes first: a pattern that begins with a character is looked for quickly.
+_DOT = r"\.(?<!_this\d\.)(?<!_this\d\d\.)" + "".join(rf"(?<!{re.escape(n)}\.)" for n in _OWN)
+_MEMBER = re.compile(_DOT + r"([A-Za-z_]\w*)")
 _WRITTEN = re.compile(
-    _NOT_OWN + r"\.([A-Za-z_]\w*)\s*(?:=(?![=>])|(?:[-+*/%|&^]|\*\*|\?\?|\|\||&&)=|\+\+|--)"
+    _DOT + r"([A-Za-z_]\w*)\s*(?:=(?![=>])|(?:[-+*/%|&^]|\*\*|\?\?|\|\||&&)=|\+\+|--)"
 )
 # Names taken out of an object by a pattern.
 _TAKEN = re.compile(r"\{([\w\s,:$={}]{1,400})\}\s*(?:=(?![=>])(?!\s*this\b)|[,)])")
@@ -99,12 +100,15 @@ def _words(root: Path, function: str) -> frozenset[str] | None:
 def asked_under(texts: Iterable[str], key: str) -> frozenset[str]:
     """The names texts ask of what stands under a name: `key.x`, `a.key.x`, or by a pattern."""
     name = re.escape(key)
-    member = re.compile(rf"(?<![\w$]){name}\??\.(\w+)")
+    member = re.compile(rf"{name}(?<![\w$]{name})\??\.(\w+)")
     taken = re.compile(
-        rf"\b{name}\s*:\s*\{{([\w\s,:$=]*)\}}|\{{([\w\s,:$=]*)\}}\s*=\s*[\w.]*\b{name}\b"
+        rf"{name}(?<!\w{name})\s*:\s*\{{([\w\s,:$=]*)\}}"
+        rf"|\{{([\w\s,:$=]*)\}}\s*=\s*[\w.]*\b{name}\b"
     )
     found: set[str] = set()
     for text in texts:
+        if key not in text:
+            continue
         found.update(member.findall(text))
         for one, other in taken.findall(text):
             found.update(re.findall(r"\w+", one or other))

@@ -13,6 +13,7 @@ from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
+from itertools import islice
 from pathlib import Path
 
 # What tells the top folder of a project, and folders that hold what others wrote or what was made.
@@ -32,6 +33,8 @@ _DEFAULT_IMPORT = re.compile(r"""\bimport\s+(\w+)[^;'"]*['"]([^'"\n]*)['"]""")
 # Other instances: children by their references, and those a component stands in.
 _CHILDREN = r"\$(?:refs(?:\.\w+|\[[^\]]*\])(?:\[[^\]]*\])?|children\[[^\]]*\])"
 _PARENTS = r"\$(?:parent(?:\.\$parent)*|root)"
+# So far before an instance the name it is given is looked for.
+_BEFORE = 200
 _OPTION = re.compile(r"\$options(?:\??\.(\w+)|\[)")
 _PASSES_ON = re.compile(r"""export\b[^;'"]*\bfrom\s*['"](\.[^'"\n]*)['"]""")
 
@@ -94,11 +97,15 @@ def _is_top(folder: Path) -> bool:
 
 def texts_of(root: Path, ending: str = "") -> Iterator[str]:
     """The texts of a project's scripts and single files, or of those whose names end in `ending`."""
-    for number, name in enumerate(_scripts(root)):
-        if number >= MOST_FILES:
-            return
+    for _, text in files_of(root, ending):
+        yield text
+
+
+def files_of(root: Path, ending: str = "") -> Iterator[tuple[Path, str]]:
+    """The same files with their paths."""
+    for name in islice(_scripts(root), MOST_FILES):
         if name.endswith(ending):
-            yield _text(name)
+            yield Path(name), _text(name)
 
 
 def reached_by_reference(file: Path) -> tuple[frozenset[str], frozenset[str]]:
@@ -113,17 +120,21 @@ def reached_by_reference(file: Path) -> tuple[frozenset[str], frozenset[str]]:
 @cache
 def _reached(root: Path, instance: str) -> frozenset[str]:
     # A member asked of an instance, also where its type is stated; and names that stand for one.
-    direct = re.compile(instance + r"(?:\s+as\s[^)]*\))?[?!]?\.(\w+)")
+    one = re.compile(instance + r"(?:(?:\s+as\s[^)]*\))?[?!]?\.(\w+))?")
     stands_for = (
-        re.compile(r"\b(\w+)\s*=\s*[\w.(]*" + instance),
-        re.compile(r"\b(\w+)\s*\([^)]*\)[^{};]*\{\s*return\s+[\w.(]*" + instance),
+        re.compile(r"\b(\w+)\s*=\s*[\w.(]*$"),
+        re.compile(r"\b(\w+)\s*\([^)]*\)[^{};]*\{\s*return\s+[\w.(]*$"),
     )
     found: set[str] = set()
     for text in texts_of(root):
-        if "$refs" not in text and "$parent" not in text and "$children" not in text:
-            continue
-        found.update(match[1] for match in direct.finditer(text))
-        names = {match[1] for form in stands_for for match in form.finditer(text)}
+        names: set[str] = set()
+        for match in one.finditer(text):
+            if match[1]:
+                found.add(match[1])
+            before = text[max(match.start() - _BEFORE, 0) : match.start()]
+            names.update(
+                form[1] for pattern in stands_for for form in [pattern.search(before)] if form
+            )
         if names:
             either = "|".join(map(re.escape, sorted(names)))
             found.update(re.findall(rf"\b(?:{either})[?!]?\.(\w+)", text))
@@ -159,9 +170,7 @@ def _index(root: Path) -> tuple[dict[str, list[str]], dict[str, set[str]]]:
     """({file: who imports it}, {file: who passes it on}), files without their endings as keys."""
     by_target: dict[str, list[str]] = {}
     passing: dict[str, set[str]] = {}
-    for number, name in enumerate(_scripts(root)):
-        if number >= MOST_FILES:
-            break
+    for name in islice(_scripts(root), MOST_FILES):
         text = _text(name)
         folder = posixpath.dirname(name)
         for found in _IMPORT.finditer(text):

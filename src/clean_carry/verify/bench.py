@@ -13,9 +13,9 @@ from typing import Any
 
 from clean_carry.project.settings import Settings
 from clean_carry.verify.client import Worker, WorkerFailed, builder, renderer
-from clean_carry.verify.project_uses import Uses
 from clean_carry.verify.runtimes import RUNTIMES, WORKBENCH, WORKER, Runtime, ensure
 from clean_carry.verify.store import Store
+from clean_carry.verify.uses.model import Uses
 
 Say = Callable[[str], None]
 _BUILD_PATIENCE = 120.0
@@ -27,7 +27,7 @@ class Side:
 
     `exported` is the export that is mounted ("" for the one the renderer picks), `marks` are
     attributes that only scope its styles, `extra` files that belong to it and are not on the disk,
-    `uses` what the project's uses of it tell.
+    `uses` what the project's uses of it tell, `around` the module of the parents it is mounted in.
     """
 
     place: Path
@@ -38,6 +38,7 @@ class Side:
     settings: Settings = field(default_factory=Settings)
     extra: tuple[tuple[Path, str], ...] = ()
     uses: Uses | None = None
+    around: Path | None = None
 
 
 @dataclass(frozen=True)
@@ -254,6 +255,8 @@ class Bench:
             request.update(file=str(side.place), text=side.text)
             request.update(side.settings.for_builder())
             request["extra"] = {str(path): text for path, text in side.extra}
+            if side.around is not None:
+                request["around"] = str(side.around)
             if side.uses is not None and side.uses.count:
                 request["uses"] = str(side.uses.place)
                 request["extra"][request["uses"]] = side.uses.text

@@ -14,11 +14,10 @@ from clean_carry.crossing.single_file_to_jsx import scope_mark
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.syntaxes.registry import SYNTAXES
 from clean_carry.verify.bench import Bench, Side
-from clean_carry.verify.kin import kin_of
-from clean_carry.verify.project_uses import parents_of, uses_of
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.trials import Trial, beside, load
+from clean_carry.verify.uses import script_kin, scripts, single_files
 from clean_carry.verify.verify import (
     Effort,
     Progress,
@@ -164,7 +163,7 @@ def verified(
     result = Verification((), reason="neither side exports a component of the same name")
     for name in names[:4]:
         mounted = replace(old, exported=name), replace(new, exported=name)
-        if old.runtime.framework == new.runtime.framework == "react":
+        if old.runtime.framework == new.runtime.framework:
             result, mounted = _in_use(bench, mounted, effort, progress)
         else:
             result = explore(bench, *mounted, effort, interface, progress)
@@ -195,10 +194,13 @@ def _in_use(
 
 def _as_used(old: Side, new: Side) -> tuple[Side, Side]:
     """Both sides with what the project's uses of the old one tell."""
-    name = component_of(old)
-    uses = uses_of(name, old.place)
-    if not uses.count:
-        uses = replace(kin_of(name, old.place), inputs=uses.inputs)
+    if old.runtime.framework == "vue":
+        uses = single_files.uses_of(old.place)
+    else:
+        name = component_of(old)
+        uses = scripts.uses_of(name, old.place)
+        if not uses.count:
+            uses = replace(script_kin.kin_of(name, old.place), inputs=uses.inputs)
     return replace(old, uses=uses), replace(new, uses=uses)
 
 
@@ -211,15 +213,17 @@ def _inside(
 ) -> Verification | None:
     """Once more inside the parents that the project's own uses put around the component."""
     old, new = sides
-    if old.settings.setup is not None or old.runtime.framework != "react":
+    if old.runtime.framework != new.runtime.framework:
         return None
-    parents = parents_of(component_of(old), old.place)
+    if old.runtime.framework == "vue":
+        parents = single_files.parents_of(old.place)
+    else:
+        parents = scripts.parents_of(component_of(old), old.place)
     if parents is None:
         return None
-    settings = replace(old.settings, setup=parents.place)
+    module = (parents.place, parents.text)
     old, new = (
-        replace(side, settings=settings, extra=(*side.extra, (parents.place, parents.text)))
-        for side in (old, new)
+        replace(side, around=parents.place, extra=(*side.extra, module)) for side in (old, new)
     )
     found = explore(bench, old, new, effort, interface, progress)
     return replace(found, around=parents.shown) if found.verdict != "not run" else None

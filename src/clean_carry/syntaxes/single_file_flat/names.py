@@ -24,7 +24,6 @@ HELPERS = {
     "emit": "emitEvent",
     "slots": "ownSlots",
     "attrs": "ownAttrs",
-    "listeners": "ownListeners",
     "proxy": "ownProxy",
     "created": "whenCreated",
 }

@@ -23,12 +23,9 @@ from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.fragment import Fragment, between, dropped, new, settled
 from clean_carry.syntaxes.single_file_flat.names import FlatNames
 
-# What the runtime gives an instance, and the function a script gets it by: (helper, function).
-TAKEN = {
-    "$attrs": ("attrs", "useAttrs"),
-    "$slots": ("slots", "useSlots"),
-    "$listeners": ("listeners", "useListeners"),
-}
+# What the runtime gives an instance, and the function a script gets it by on version 3: (helper, function).
+# On 2.7 that function gives a copy, and nobody is told when an attribute comes that was not there before.
+TAKEN = {"$attrs": ("attrs", "useAttrs"), "$slots": ("slots", "useSlots")}
 # What is a function of the runtime by itself.
 CALLED = {"$nextTick": "nextTick", "$set": "set", "$delete": "del"}
 
@@ -87,7 +84,7 @@ class Speller:
             return self.take("props")
         if name in CALLED and (self.version < 3 or name == "$nextTick"):
             return self.run(CALLED[name])
-        if name in TAKEN and not (name == "$slots" and self.version < 3):
+        if name in TAKEN and self.version >= 3:
             helper, _ = TAKEN[name]
             return self.take(helper)
         whole = self.take("proxy")

@@ -33,7 +33,7 @@ from clean_carry.component.model import (
     Timed,
 )
 from clean_carry.syntaxes.single_file_flat.outward import Outward
-from clean_carry.syntaxes.single_file_flat.spelling import TAKEN, Speller, root_of
+from clean_carry.syntaxes.single_file_flat.spelling import Speller, root_of
 
 # The function that says what runs at a moment.
 MOMENTS = {
@@ -47,6 +47,8 @@ MOMENTS = {
     "removed": "onUnmounted",
     "failed": "onErrorCaptured",
 }
+# What the runtime gives every instance.
+_ALWAYS_THERE = ("$attrs", "$slots", "$listeners", "$props")
 _SETTLED = ("computed", "watch", "methods", "inject", "provide", "expose")
 
 
@@ -188,8 +190,7 @@ class FlatWriter(Outward):
             self.speller.built_in(name) if name.startswith("$") else self.speller.value(part.source)
         )
         path = "".join(f"?.{step}" for step in part.path)
-        # What the runtime gives every instance is always there.
-        return value + (path[1:] if name in TAKEN or name == "$props" else path)
+        return value + (path[1:] if name in _ALWAYS_THERE else path)
 
     def _timed(self, part: Timed) -> Fragment:
         result = settled(part.entry, "moment-to-call")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import Any
 
 from clean_carry.source.javascript.tree import Node
 from clean_carry.verify.search.shapes import Shape, kind_of, literal_of
@@ -13,7 +14,8 @@ class Inputs:
     """What the code says of its inputs, slots, events, replies and exports.
 
     `passes_on` says that inputs it does not name may reach an element of its own; `uses` how many
-    contents the project itself gives the component; `methods` are those it gives out by a reference.
+    contents the project itself gives the component; `methods` are those it gives out by a
+    reference, with what they are called with; `closed` says that no others can be reached.
     """
 
     shapes: dict[str, Shape] = field(default_factory=dict)
@@ -23,7 +25,8 @@ class Inputs:
     exports: list[str] = field(default_factory=list)
     passes_on: bool = False
     uses: int = 0
-    methods: list[str] = field(default_factory=list)
+    methods: dict[str, list[Any]] = field(default_factory=dict)
+    closed: bool = False
 
     def join(self, other: Inputs, names: dict[str, str]) -> Inputs:
         """These and those of the other side; `names` maps the other side's names to ours."""
@@ -38,8 +41,15 @@ class Inputs:
             self.reply or other.reply,
             self.exports,
             self.passes_on or other.passes_on,
-            methods=list(dict.fromkeys([*self.methods, *other.methods])),
+            methods=self._reached(other),
+            closed=self.closed or other.closed,
         )
+
+    def _reached(self, other: Inputs) -> dict[str, list[Any]]:
+        """The methods both can be asked for: those of the one that lists them, else of either."""
+        both = {**other.methods, **self.methods}
+        listing = [one.methods for one in (self, other) if one.closed]
+        return {name: both[name] for name in both if all(name in names for names in listing)}
 
 
 def merged(one: Shape, other: Shape) -> Shape:
@@ -63,6 +73,8 @@ def merged(one: Shape, other: Shape) -> Shape:
         list(dict.fromkeys([*one.hints, *other.hints])),
         passed=one.passed,
         holds=[*one.holds, *(value for value in other.holds if value not in one.holds)],
+        sometimes=one.sometimes or other.sometimes,
+        keyed=one.keyed or other.keyed,
     )
     for literal in other.literals:
         result.note(literal)

@@ -7,8 +7,9 @@ import re
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.verify.search.inputs import Inputs, merged, note_default
+from clean_carry.verify.search.methods import given_to
 from clean_carry.verify.search.replies import names_of, reply_of
-from clean_carry.verify.search.shapes import Shape, Shapes
+from clean_carry.verify.search.shapes import Shape, Shapes, functions_of
 from clean_carry.verify.search.statics import parts_of, static_objects
 from clean_carry.verify.search.types import declared_type, runtime_type
 
@@ -32,7 +33,8 @@ def script_inputs(tree: Tree, component: str) -> Inputs:
     own = _own_node(tree, component)
     found = Inputs(reply=reply_of(tree, shapes), exports=exports_of(tree))
     found.passes_on = _passes_on(own)
-    found.methods = _methods(tree, own)
+    functions = functions_of([tree])
+    found.methods = {n: given_to(functions.get(n), shapes) for n in _methods(tree, own)}
     names: dict[str, None] = {}
     declared: dict[str, Shape] = {}
     for _, value in static_objects(tree, component, ("contextTypes",)):

@@ -140,7 +140,8 @@ class _Chooser:
             return self._extra(offered)
         outside = {place: sorted(types) for place, types in self.outside.items()}
         steps = possible({**offered, "outside": outside})
-        steps += [{"call": {"method": name}} for name in self.situations.inputs.methods]
+        for name, given in self.situations.inputs.methods.items():
+            steps.append({"call": {"method": name, **({"given": given} if given else {})}})
         return choose(steps, self.here, self.tried, self.rng) if steps else self._extra(offered)
 
     def _extra(self, offered: dict[str, Any]) -> Step | None:

@@ -6,6 +6,7 @@ of every `sailing`. That may be wrong, and then a trial has an odd input: no mor
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any
@@ -33,6 +34,16 @@ _DATE = frozenset(
 )
 # Methods of every object (ECMA-262 §20.1.3): what is asked so has no field of that name.
 _OF_ANY = frozenset("hasOwnProperty isPrototypeOf propertyIsEnumerable valueOf".split())
+# What is asked of elements of the page (DOM, CSSOM View): no field of an input.
+_OF_ELEMENTS = frozenset(
+    "nextElementSibling previousElementSibling firstElementChild lastElementChild parentElement "
+    "parentNode childNodes nextSibling previousSibling classList offsetWidth offsetHeight offsetTop "
+    "offsetLeft offsetParent clientWidth clientHeight scrollTop scrollLeft scrollWidth scrollHeight "
+    "querySelector querySelectorAll getBoundingClientRect addEventListener removeEventListener "
+    "setAttribute getAttribute removeAttribute hasAttribute contains closest appendChild removeChild "
+    "insertBefore scrollIntoView tagName nodeName nodeType innerHTML textContent ownerDocument "
+    "preventDefault stopPropagation currentTarget".split()
+)
 _ARITHMETIC = frozenset("- * / % < > <= >= **".split())
 _ORDERING = frozenset("< > <= >=".split())
 _EQUAL = frozenset("=== == !== !=".split())
@@ -43,6 +54,8 @@ _TYPE_WORDS = {
     "function": "function",
     "object": "object",
 }
+# Names of what a value is looked up by.
+_KEYS = re.compile(r"^(key|id|code|field|name)$|(Key|Id)$")
 _TRANSPARENT = frozenset(
     "parenthesized_expression non_null_expression as_expression await_expression".split()
 )
@@ -63,7 +76,8 @@ class Shape:
     asked for truth; `default` is (value,) of a literal default; `hints` are numbers the code
     mentions, which it may be compared with in a roundabout way; `used` are constants the project
     gives it; `passed` says that it is declared by another component it is passed on to; `holds` are
-    values it is asked whether it holds.
+    values it is asked whether it holds; `sometimes` says that it is asked whether it is a
+    function; `keyed` is the name of what its keys are taken from.
     """
 
     kinds: set[str] = field(default_factory=set)
@@ -79,6 +93,8 @@ class Shape:
     used: list[Any] = field(default_factory=list)
     passed: bool = False
     holds: list[Any] = field(default_factory=list)
+    sometimes: bool = False
+    keyed: str = ""
 
     def note(self, value: Any) -> None:
         """A literal it is compared with."""
@@ -94,7 +110,7 @@ class Shapes:
         self._later: list[tuple[Shape, Shape]] = []
         self._compared: list[tuple[Shape, Shape]] = []
         self.trees = trees
-        self._functions = _functions_of(trees)
+        self._functions = functions_of(trees)
         for tree in trees:
             for node in tree.of(
                 "identifier", "shorthand_property_identifier", "property_identifier"
@@ -107,6 +123,7 @@ class Shapes:
             for node in tree.of("assignment_pattern", "object_assignment_pattern"):
                 self._default(node)
         self._relate()
+        self._asked_by_name()
         self._settle()
         for one, other in self._compared:
             for left, right in ((one, other), (other, one)):
@@ -116,6 +133,34 @@ class Shapes:
         for shape in self._shapes.values():
             if shape.kinds & {"number", "text", "moment", "array", "sized"} or not shape.kinds:
                 shape.hints = hints
+
+    def _asked_by_name(self) -> None:
+        """What a function is asked for by a word that it looks a value up by: `of(part, "label")`."""
+        looked = {}
+        for name, function in self._functions.items():
+            names = [part.text for part in parameters_of(function)]
+            for node in function.walk() if names else ():
+                index = node.child("index") if node.type == "subscript_expression" else None
+                whole = node.child("object") if index is not None else None
+                if index is None or whole is None or index.text not in names:
+                    continue
+                part = whole.child("property") if whole.type == "member_expression" else whole
+                if part is not None and part.type.endswith("identifier"):
+                    looked[name] = (names.index(index.text), part.text)
+        for tree in self.trees if looked else ():
+            for call in tree.of("call_expression"):
+                callee, arguments = call.child("function"), call.child("arguments")
+                own = callee.child("property") or callee if callee is not None else None
+                if own is None or arguments is None or own.text not in looked:
+                    continue
+                at, whole_name = looked[own.text]
+                given = arguments.named_children[at : at + 1]
+                word = property_name(given[0]) if given and given[0].type == "string" else None
+                if word:
+                    shape = self.of(whole_name)
+                    shape.kinds.add("object")
+                    shape.fields.setdefault(word, self.of(word))
+                    self._use(word, call)
 
     def _numbers(self) -> Iterator[Any]:
         for tree in self.trees:
@@ -208,7 +253,7 @@ class Shapes:
                 self._chain(shape, call)
             elif name in ("call", "apply", "bind"):
                 shape.kinds.add("function")
-            elif name in _OF_ANY:
+            elif name in _OF_ANY or name in _OF_ELEMENTS:
                 shape.kinds.add("object")
             elif name in ("then", "catch", "finally"):
                 shape.kinds.add("promise")
@@ -222,6 +267,8 @@ class Shapes:
             shape.kinds.add("sized")
         elif name != "current" and not name.startswith("#"):
             shape.kinds.add("object")
+            if name in _OF_ELEMENTS:
+                return
             shape.fields.setdefault(name, self.of(name))
 
     def _held_word(self, shape: Shape, method: str, call: Node) -> None:
@@ -243,7 +290,7 @@ class Shapes:
         given = arguments.named_children if arguments is not None else []
         if not given or not given[0].is_function:
             return
-        parameters = list(_parameters(given[0]))
+        parameters = list(parameters_of(given[0]))
         at = 0 if method in _ITEM_FIRST else 1
         if method in (*_ITEM_FIRST, "reduce") and len(parameters) > at and shape.items is not None:
             self._bind(shape.items, parameters[at])
@@ -288,6 +335,10 @@ class Shapes:
                 shape.fields.setdefault(name, self.of(name))
             else:
                 shape.kinds.add("sized")
+                part = index.child("property") if index is not None else None
+                last = (part or index).text if index is not None else ""
+                if _KEYS.search(last):
+                    shape.keyed = shape.keyed or last
         elif value.field == "index":
             for key in self._keys_of(parent.child("object")):
                 shape.note(key)
@@ -346,6 +397,7 @@ class Shapes:
                 found, literal = literal_of(part)
                 if found and literal in _TYPE_WORDS:
                     shape.kinds.add(_TYPE_WORDS[literal])
+                    shape.sometimes = shape.sometimes or literal == "function"
         elif parent.has("-") or parent.has("+"):
             shape.kinds.add("number")
 
@@ -397,7 +449,7 @@ class Shapes:
         own = self._functions.get(text.split(".")[-1])
         if own is not None and callee.type in ("identifier", "member_expression"):
             at = next((n for n, g in enumerate(arguments.named_children) if g is value), 0)
-            parameters = list(_parameters(own))
+            parameters = list(parameters_of(own))
             if at < len(parameters):
                 self._later.append((shape, self._parameter_shape(parameters[at])))
         if text.startswith("Math.") or text in ("Number", "isNaN", "Number.isFinite", "isFinite"):
@@ -470,7 +522,7 @@ class Shapes:
                 shape.kinds.add("function")
 
 
-def _functions_of(trees: list[Tree]) -> dict[str, Node]:
+def functions_of(trees: list[Tree]) -> dict[str, Node]:
     """The functions of the files by name: declared, methods, and those held by a constant or field."""
     found: dict[str, Node] = {}
     for tree in trees:
@@ -482,6 +534,10 @@ def _functions_of(trees: list[Tree]) -> dict[str, Node]:
             name, value = node.child("name"), node.child("value")
             if name is not None and value is not None and value.is_function:
                 found.setdefault(name.text, value)
+        for node in tree.of("pair"):
+            key, value = node.child("key"), node.child("value")
+            if key is not None and value is not None and value.is_function:
+                found.setdefault(property_name(key) or "", value)
     return found
 
 
@@ -497,7 +553,8 @@ def _value_node(node: Node) -> Node | None:
     return node
 
 
-def _parameters(function: Node) -> Iterator[Node]:
+def parameters_of(function: Node) -> Iterator[Node]:
+    """The patterns of a function's parameters, with their defaults where they have one."""
     single = function.child("parameter")
     if single is not None:
         yield single
@@ -527,7 +584,9 @@ def _pattern_names(pattern: Node) -> Iterator[tuple[str, str]]:
 
 
 def _joined(one: dict[str, Shape], other: dict[str, Shape]) -> dict[str, Shape]:
-    return {**other, **one}
+    """The fields of both, those of which more is known."""
+    told = {key: shape for key, shape in one.items() if shape.kinds or key not in other}
+    return {**one, **other, **told}
 
 
 def _is_drawn(call: Node) -> bool:

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import suppress
+from functools import lru_cache
 from pathlib import Path
 
+from clean_carry.component.errors import InputError
 from clean_carry.project.settings import settings_for
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
@@ -16,17 +18,19 @@ from clean_carry.syntaxes.single_file.expressions import read_code
 from clean_carry.syntaxes.single_file_object.behaviour import HOOKS
 from clean_carry.syntaxes.single_file_object.mixins import Follower, NotFollowed
 from clean_carry.verify.search.inputs import Inputs, merged, note_default
+from clean_carry.verify.search.methods import given_to
 from clean_carry.verify.search.replies import reply_of
-from clean_carry.verify.search.shapes import Shape, Shapes
+from clean_carry.verify.search.shapes import Shape, Shapes, functions_of
+from clean_carry.verify.search.single_file_children import handed_on
 from clean_carry.verify.search.single_file_shapes import SingleFileShapes
 
 # What an ancestor provides under a key is given like an input of this name.
 PROVIDED = "$provided."
 
 
-def single_file_inputs(source: SourceText) -> Inputs:
-    """What both blocks of a file say, and what it mixes in. Raises `InputError` for code that cannot be
-    parsed."""
+def single_file_inputs(source: SourceText, depth: int = 0) -> Inputs:
+    """What both blocks of a file say, what it mixes in, and what the files say that it hands inputs on to,
+    `depth` of which lie above. Raises `InputError` for code that cannot be parsed."""
     blocks = [node for node in read_blocks(source) if node.kind == "element"]
     scripts = [b for b in blocks if b.tag == "script"]
     template = next((b for b in blocks if b.tag == "template"), None)
@@ -34,22 +38,74 @@ def single_file_inputs(source: SourceText) -> Inputs:
     markup: Tree | None = None
     found = Inputs(exports=["default"])
     found.passes_on = True
+    passed: list[tuple[str, Shape | str]] = []
     if template is not None:
         markup = read_code(source, template).tree
         found.slots = _slots(source, template)
+        passed = handed_on(source, template, _inputs_of, depth)
     mixed = _mixed_in(trees, Path(source.path))
-    shapes = SingleFileShapes([*trees, *mixed], markup)
+    shapes = SingleFileShapes([*trees, *mixed], markup, passed)
+    functions = functions_of(trees)
+    found.closed = any(script.attribute("setup") is not None for script in scripts)
+    given_out = _exposed(trees) if found.closed else _unused(trees, markup)
+    found.methods = {n: given_to(functions[n], shapes) for n in given_out if n in functions}
     for tree in [*trees, *([markup] if markup is not None else [])]:
         found.events += [name for name in _sent(tree) if name not in found.events]
     for tree in [*trees, *mixed]:
         found.reply = found.reply or reply_of(tree, shapes)
         _options(tree, shapes, found)
     for tree in [*trees, *mixed, *([markup] if markup is not None else [])]:
+        found.slots += [name for name in _asked_slots(tree) if name not in found.slots]
         for name in _asked_of_attributes(tree):
             if name not in found.events:
                 found.shapes.setdefault(name, shapes.of(name))
         for key, name in _injected(tree):
             found.shapes.setdefault(PROVIDED + key, shapes.of(name))
+    return found
+
+
+def _inputs_of(path: Path, depth: int) -> Inputs:
+    try:
+        return _read(path, path.stat().st_mtime_ns, depth)
+    except (InputError, OSError):
+        return Inputs()
+
+
+@lru_cache(maxsize=256)
+def _read(path: Path, _changed: int, depth: int) -> Inputs:
+    return single_file_inputs(SourceText.read(path), depth)
+
+
+def _exposed(trees: list[Tree]) -> list[str]:
+    """The names a script of top-level statements gives out."""
+    found: list[str] = []
+    for tree in trees:
+        for call in tree.of("call_expression"):
+            callee, given = call.child("function"), call.child("arguments")
+            if callee is None or given is None or callee.text != "defineExpose":
+                continue
+            for part in given.named_children[:1]:
+                keys = [item.child("key") or item for item in part.named_children]
+                found += [name for key in keys if (name := property_name(key)) is not None]
+    return found
+
+
+def _unused(trees: list[Tree], markup: Tree | None) -> list[str]:
+    """The methods of an object that nothing inside uses, in its script or its template."""
+    used: set[str] = set()
+    for tree in [*trees, *([markup] if markup is not None else [])]:
+        used.update(node.text for node in tree.of("identifier", "shorthand_property_identifier"))
+        used.update(node.named_children[-1].text for node in tree.of("member_expression"))
+        used.update(node.text[1:-1] for node in tree.of("string"))
+    found: list[str] = []
+    for tree in trees:
+        for pair in tree.of("pair"):
+            key, value = pair.child("key"), pair.child("value")
+            if key is None or value is None or key.text != "methods" or value.type != "object":
+                continue
+            keys = [item.child("name") or item.child("key") for item in value.named_children]
+            names = [property_name(key) for key in keys if key is not None]
+            found += [n for n in names if n and n not in used and not n.startswith("_")]
     return found
 
 
@@ -74,6 +130,15 @@ def _asked_of_attributes(tree: Tree) -> Iterator[str]:
         owner, part = node.child("object"), node.child("property")
         if owner is not None and part is not None and part.type == "property_identifier":
             if owner.text in ("attrs", "$attrs") or owner.text.endswith(".$attrs"):
+                yield part.text
+
+
+def _asked_slots(tree: Tree) -> Iterator[str]:
+    """The names of slots that code asks for itself."""
+    for node in tree.of("member_expression"):
+        owner, part = node.child("object"), node.child("property")
+        if owner is not None and part is not None and part.type == "property_identifier":
+            if owner.text == "slots" or owner.text.endswith(("$slots", "$scopedSlots")):
                 yield part.text
 
 

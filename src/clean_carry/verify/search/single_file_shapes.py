@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
@@ -20,8 +20,14 @@ _NAMED_APART = ("id", "key", "index", "undefined")
 class SingleFileShapes(Shapes):
     """The shapes of a script in either form, and of the code of its template."""
 
-    def __init__(self, trees: list[Tree], template: Tree | None) -> None:
+    def __init__(
+        self,
+        trees: list[Tree],
+        template: Tree | None,
+        passed: Iterable[tuple[str, Shape | str]] = (),
+    ) -> None:
         self._template = template
+        self._passed = passed
         self._held = {name for tree in trees for name, _, _ in _held_values(tree)}
         super().__init__([*trees, *([template] if template is not None else [])])
 
@@ -35,7 +41,9 @@ class SingleFileShapes(Shapes):
         return super()._place(node)
 
     def _relate(self) -> None:
-        """A value is known by what is done with what is made of it."""
+        """A value is known by what is done with what is made of it, and by whom it is handed on to."""
+        for name, given in self._passed:
+            self._later.append((self.of(name), self.of(given) if isinstance(given, str) else given))
         for tree in self.trees:
             for name, value, _ in _held_values(tree):
                 self._made_of(name, value)

@@ -23,17 +23,22 @@ _CALLBACK = re.compile(
 _IDLE = re.compile(
     r"disabled?$|^(read_?only|hidden|hide|loading|static|removed|closed)$", re.IGNORECASE
 )
-_LISTENER = re.compile(r"^on[A-Z]")
+_LISTENER = re.compile(r"^on[A-Z]|^(command|callback|handler)$")
 _TRUTH = re.compile(
     r"^(is|has|can|show|hide|should|allow|disable|enable|no|with)[A-Z]|ed$|able$"
     r"|^(open|active|block|inline|outline|loading|visible|horizontal|vertical|multiple|fluid|dark)$"
 )
+# What shows, or leads somewhere, and what parts of a list seldom are.
+_TEXTS = re.compile(r"^(url|to|href|src|link|label|title|icon|text|name|alt|placeholder|caption)$")
+_ALWAYS, _NEVER = frozenset(["visible", "enabled"]), frozenset(["separator", "divider"])
 _NUMBERS = re.compile(
     r"(count|size|index|width|height|total|limit|max|min|page|rows|delay|timeout|duration|length"
     r"|number|amount|step|offset|year|month|day)$",
     re.IGNORECASE,
 )
 _LISTS = re.compile(r"(items|options|list|rows|columns|entries|values|data|[a-z]{3}s)$")
+# What a part of a list or a tree has of its own kind.
+_PARTS = frozenset("items nodes rows columns options entries".split())
 # Inputs that name an element elsewhere in the page, and the one the page of a trial has: by id and by tag.
 _OUTSIDE = frozenset("target targetId toggler anchor anchorId selector".split())
 OUTSIDE = "trial-outside"
@@ -47,6 +52,8 @@ _ORDER = (
 
 def is_function(name: str, shape: Shape) -> bool:
     """Whether an input is given as a recording function."""
+    if shape.sometimes and not (shape.declared and shape.kinds == {"function"}):
+        return False
     if "function" in shape.kinds:
         return not shape.kinds & {"string", "object", "array", "content"} or not shape.declared
     return not shape.kinds and bool(_CALLBACK.search(name))
@@ -63,14 +70,19 @@ def kind(name: str, shape: Shape) -> str:
     """The one kind a typical value has, by declaration, use, and at last by name."""
     if _TAG.search(name) and (shape.kinds & {"tag", "string", "function"} or not shape.kinds):
         return "tag"
+    kinds = shape.kinds - {"function"} if shape.sometimes else shape.kinds
     for one in _ORDER:
-        if one in shape.kinds:
+        if one in kinds:
             return one
     if shape.fields:
         return "object"
-    if not shape.kinds and _LISTENER.search(name):
+    if not kinds and _LISTENER.search(name):
         return "function"
-    if _TRUTH.search(name) or (shape.tested and not shape.kinds):
+    if not kinds and _TEXTS.search(name):
+        return "string"
+    if not kinds and not shape.declared and name in _PARTS:
+        return "array"
+    if _TRUTH.search(name) or _IDLE.search(name) or (shape.tested and not kinds):
         return "boolean"
     if _NUMBERS.search(name):
         return "number"
@@ -81,14 +93,18 @@ def kind(name: str, shape: Shape) -> str:
 
 def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
     """A plausible value; `salt` tells the members of a list apart."""
-    if shape.literals and not shape.kinds & {"array", "object", "function"}:
-        return shape.literals[salt % len(shape.literals)]
+    # That something is asked whether it is `false` does not make that likely.
+    told = [value for value in shape.literals if not isinstance(value, bool)]
+    if told and not shape.kinds & {"array", "object", "function"}:
+        return told[salt % len(told)]
     if name in _OUTSIDE and (not shape.declared or "string" in shape.kinds):
         return OUTSIDE
-    if name == "container":
+    if name in ("container", "appendTo", "attachTo", "teleportTo"):
         return "body"
     if shape.used and kind(name, shape) != "boolean":
         return shape.used[salt % len(shape.used)]
+    if shape.keyed and not shape.kinds & {"array", "string"} and not shape.fields:
+        return {str(typical(shape.keyed, Shape(), salt)): True}
     match kind(name, shape):
         case "array":
             inner = shape.items
@@ -107,7 +123,10 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
             # Numbers of one thing differ from each other, so that they cannot be taken for one another.
             return 3 + salt + (sum(map(ord, name)) % 5 if depth > 1 else 0)
         case "boolean":
-            return salt % 2 == 0 and not _IDLE.search(name)
+            if depth and (name in _ALWAYS or name in _NEVER):
+                return name in _ALWAYS
+            # The flags of one thing are not all the same.
+            return (salt + (len(name) if depth else 0)) % 2 == 0 and not _IDLE.search(name)
         case "function":
             return {"$": "function", "called": name}
         case "date":
@@ -199,7 +218,8 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
                 if one == "content":
                     add("plain text")
             case "function":
-                add({"$": "function", "called": name, "throws": "the function failed"})
+                stub = {"$": "function", "called": name}
+                add(*([stub] if shape.sometimes else []), {**stub, "throws": "the function failed"})
     if not shape.declared:
         add(None)
     elif not shape.required:

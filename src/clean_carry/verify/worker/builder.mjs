@@ -24,9 +24,7 @@ function overlay(file, text, single, map) {
       build.onLoad({ filter: exact }, async () => {
         const resolveDir = path.dirname(file);
         const read = file.endsWith('.vue') ? (await single()).compile(file, text) : { contents: text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
-        const { contents, ...reached } = instrumented(read.contents, file, read.loader);
-        // Lines of what a single file compiles to are not lines of the file.
-        if (file.endsWith('.vue')) for (const list of [reached.branches, reached.functions]) for (const counter of list ?? []) counter.line = 0;
+        const { contents, ...reached } = instrumented(read.contents, file, read.loader, read.line);
         Object.assign(map, reached);
         return { contents, loader: read.loader, resolveDir };
       });
@@ -35,7 +33,7 @@ function overlay(file, text, single, map) {
 }
 
 /** The text with a counter at each branch and function, and where each is: {contents, branches, functions}. */
-function instrumented(text, file, loader) {
+function instrumented(text, file, loader, lineOf = ({ line }) => line) {
   const plugins = ['decorators-legacy', 'classProperties', 'classPrivateProperties', 'classPrivateMethods', 'dynamicImport', 'topLevelAwait'];
   if (loader.startsWith('ts')) plugins.push('typescript');
   if (loader.endsWith('x')) plugins.push('jsx');
@@ -46,14 +44,22 @@ function instrumented(text, file, loader) {
     });
     const contents = instrumenter.instrumentSync(text, file);
     const { branchMap, fnMap } = instrumenter.lastFileCoverage();
-    const branches = Object.entries(branchMap).flatMap(([key, branch]) =>
-      branch.locations.map((place, arm) => ({ id: `b${key}.${arm}`, line: place.start.line ?? branch.loc.start.line, kind: branch.type })));
-    const functions = Object.entries(fnMap).map(([key, fn]) => ({ id: `f${key}`, line: fn.decl.start.line, kind: 'function' }));
+    const rows = text.split('\n');
+    const branches = Object.entries(branchMap).filter(([, branch]) => !ofCompiler(rows, branch)).flatMap(([key, branch]) =>
+      branch.locations.map((place, arm) => ({ id: `b${key}.${arm}`, line: lineOf(place.start.line ? place.start : branch.loc.start), kind: branch.type })));
+    const functions = Object.entries(fnMap).map(([key, fn]) => ({ id: `f${key}`, line: lineOf(fn.decl.start), kind: 'function' }));
     return { contents, branches, functions };
   } catch {
     // A dialect the instrumenter does not read: the component runs all the same, its reach is not known.
     return { contents: text, branches: null, functions: null };
   }
+}
+
+// What a compiler of templates writes around a listener: it keeps it, and asks whether the method is there.
+const OF_COMPILER = /^(_cache\[|([\w$.]+) && \2\(\.\.\.args\))/;
+
+function ofCompiler(rows, { type, loc: { start } }) {
+  return type === 'binary-expr' && OF_COMPILER.test(rows[start.line - 1]?.slice(start.column) ?? '');
 }
 
 /** Single files that others import. */
@@ -168,10 +174,11 @@ async function bundled(m, plugins) {
     `export * as adapter from ${JSON.stringify(m.adapter)};`,
     m.file ? `export * as subject from ${JSON.stringify(m.file)};` : `export const subject = {};`,
     m.uses ? `export { default as uses } from ${JSON.stringify(m.uses)};` : `export const uses = [];`,
-    m.setup ? `export { default as setup } from ${JSON.stringify(m.setup)};` : `export const setup = null;`,
+    m.setup ? `export * as setup from ${JSON.stringify(m.setup)};` : `export const setup = {};`,
+    m.around ? `export { default as around } from ${JSON.stringify(m.around)};` : `export const around = null;`,
   ].join('\n');
   let compiler = null;
-  const single = async () => (compiler ??= (await import('./single-file.mjs')).compiler(m.runtime));
+  const single = async () => (compiler ??= (await import('./single-file.mjs')).compiler(m.runtime, workbench));
   const loader = { ...SCRIPTS, '.module.css': 'local-css' };
   for (const ending of FILES) loader[ending] = 'file';
   const result = await esbuild.build({

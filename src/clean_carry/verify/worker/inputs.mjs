@@ -2,7 +2,7 @@
 // JSON cannot say is written {"$": …}.
 import { describe } from './describe.mjs';
 
-/** {values: (input) → values, renew: (name, plan)}. Stubs keep their identity until they are renewed (a plan), or taken away (null). */
+/** {values: (input) → values, renew: (name, plan), made: (neutral) → value}. Stubs keep their identity until they are renewed (a plan), or taken away (null). */
 export function valuesOf(page, natives, root, note, trial) {
   const made = new Map();
   const functions = { ...trial.functions };
@@ -28,7 +28,7 @@ export function valuesOf(page, natives, root, note, trial) {
     else functions[name] = { called: `${name} (new)`, ...plan };
     made.delete(name);
   };
-  return { values, renew };
+  return { values, renew, made: (value) => inWindow(page, value) };
 }
 
 function recording(page, natives, root, note, name, plan) {
@@ -68,6 +68,13 @@ const SPECIAL = {
   Infinity: () => Infinity,
   date: (page, value) => new page.window.Date(value.time),
   expression: (page, value) => new page.window.RegExp(value.text),
+  event: (page) => {
+    // One that was heard by an element outside of the component.
+    const event = new page.window.MouseEvent('click', { bubbles: true, cancelable: true });
+    const outside = page.window.document.getElementById('trial-outside');
+    Object.defineProperties(event, { target: { value: outside }, currentTarget: { value: outside } });
+    return event;
+  },
   element: (page, value) => {
     const node = page.window.document.createElement(value.tag ?? 'div');
     node.textContent = value.text ?? '';

@@ -3,10 +3,14 @@ import { createHash } from 'node:crypto';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 
+let TraceMap;
+let originalPositionFor;
+
 /** A compiler over the runtime installed in `runtime`; `css()` gives the styles met so far. */
-export function compiler(runtime) {
+export function compiler(runtime, workbench) {
   const require = createRequire(path.join(runtime, 'package.json'));
   const sfc = require('@vue/compiler-sfc');
+  ({ TraceMap, originalPositionFor } = createRequire(path.join(workbench, 'package.json'))('@jridgewell/trace-mapping'));
   const parts = require('vue/package.json').version.startsWith('2.') ? older(sfc) : current(sfc);
   let styles = '';
 
@@ -20,7 +24,12 @@ export function compiler(runtime) {
     const scoped = descriptor.styles.some((style) => style.scoped);
     const script = parts.script(descriptor, id, scoped);
     let code = script?.code ?? 'const __component__ = {};';
-    if (descriptor.template && !script?.drawn) code += `\n${parts.template(descriptor, filename, id, scoped, script?.bindings)}`;
+    const pieces = [{ from: 1, line: script ? placed(source, script) : () => 0 }];
+    if (descriptor.template && !script?.drawn) {
+      const template = parts.template(descriptor, filename, id, scoped, script?.bindings);
+      pieces.unshift({ from: code.split('\n').length + 1, line: traced(template.map) });
+      code += `\n${template.code}`;
+    }
     if (scoped) code += `\n__component__.${parts.scope} = 'data-v-${id}';`;
     code += '\nexport default __component__;';
     for (const style of descriptor.styles) {
@@ -28,10 +37,28 @@ export function compiler(runtime) {
       if (style.src || (style.lang && style.lang !== 'css')) continue;
       styles += sfc.compileStyle({ source: style.content, filename, id: `data-v-${id}`, scoped: Boolean(style.scoped) }).code;
     }
-    return { contents: code, loader: descriptor.script?.lang === 'tsx' || descriptor.scriptSetup?.lang === 'tsx' ? 'tsx' : 'ts' };
+    const line = ({ line: at, column }) => {
+      const piece = pieces.find(({ from }) => at >= from);
+      return piece.line(at - piece.from + 1, column);
+    };
+    return { contents: code, line, loader: descriptor.script?.lang === 'tsx' || descriptor.scriptSetup?.lang === 'tsx' ? 'tsx' : 'ts' };
   }
 
   return { compile, css: () => styles };
+}
+
+/** Lines of the file for places in a script: those of an object are where they were, those of statements are traced. */
+function placed(source, { map, start, lines }) {
+  if (map) return traced(map);
+  const before = source.slice(0, start).split('\n').length - 1;
+  return (line) => (line <= lines ? line + before : 0);
+}
+
+/** Lines of the file by a source map; 0 where nothing stands there. */
+function traced(map) {
+  if (!map) return () => 0;
+  const tracer = new TraceMap(map);
+  return (line, column) => originalPositionFor(tracer, { line, column: Math.max(0, column) }).line ?? 0;
 }
 
 /** Version 3: the template of top-level statements is compiled into them. */
@@ -46,18 +73,19 @@ function current(sfc) {
     script(descriptor, id, scoped) {
       if (!descriptor.script && !descriptor.scriptSetup) return null;
       const drawn = Boolean(descriptor.scriptSetup);
-      const { content, bindings } = sfc.compileScript(descriptor, {
+      const { content, bindings, map } = sfc.compileScript(descriptor, {
         id, inlineTemplate: drawn, genDefaultAs: '__component__', templateOptions: { scoped },
       });
-      return { code: content, bindings, drawn };
+      const { loc } = descriptor.script ?? descriptor.scriptSetup;
+      return { code: content, bindings, drawn, map: drawn ? map : null, start: loc.start.offset, lines: loc.source.split('\n').length };
     },
     template(descriptor, filename, id, scoped, bindings) {
       const found = sfc.compileTemplate({
-        id, scoped, filename, source: descriptor.template.content,
+        id, scoped, filename, source: descriptor.template.content, inMap: descriptor.template.map,
         compilerOptions: { scopeId: scoped ? `data-v-${id}` : undefined, bindingMetadata: bindings },
       });
       if (found.errors.length) throw found.errors[0];
-      return `${found.code.replace('export function render', 'function render')}\n__component__.render = render;`;
+      return { code: `${found.code.replace('export function render', 'function render')}\n__component__.render = render;`, map: found.map };
     },
   };
 }
@@ -69,8 +97,10 @@ function older(sfc) {
     parse: (filename, source) => sfc.parse({ source, filename, sourceMap: false }),
     script(descriptor, id) {
       if (!descriptor.script && !descriptor.scriptSetup) return null;
-      const { content, bindings } = sfc.compileScript(descriptor, { id, isProd: true });
-      return { code: sfc.rewriteDefault(content, '__component__', ['typescript']), bindings };
+      const { content, bindings, map } = sfc.compileScript(descriptor, { id, isProd: true });
+      const { start, content: text } = descriptor.script ?? descriptor.scriptSetup;
+      const code = sfc.rewriteDefault(content, '__component__', ['typescript']);
+      return { code, bindings, map: descriptor.scriptSetup ? map : null, start, lines: text.split('\n').length };
     },
     template(descriptor, filename, id, scoped, bindings) {
       const functional = 'functional' in descriptor.template.attrs;
@@ -79,7 +109,7 @@ function older(sfc) {
       });
       if (found.errors.length) throw new Error(String(found.errors[0].msg ?? found.errors[0]));
       const options = '__component__.render = render;\n__component__.staticRenderFns = staticRenderFns;';
-      return `${found.code}\n${options}${functional ? '\n__component__.functional = true;' : ''}`;
+      return { code: `${found.code}\n${options}${functional ? '\n__component__.functional = true;' : ''}`, map: null };
     },
   };
 }

@@ -46,6 +46,7 @@ export class Run {
       if (this.acting) this.prevented.push(['call', call[0]]);
     };
     Object.assign(this, valuesOf(page, natives, this.root, note, trial));
+    bundle.adapter.provides?.((name) => page.recorder(name, {}), bundle.setup.install);
     this.input = { inputs: trial.inputs ?? {}, slots: trial.slots ?? {} };
     this.hold = (reached) => { this.reached = reached; };
     this.painted = () => {
@@ -125,7 +126,7 @@ export class Run {
   #call(given) {
     const method = this.attempt(() => this.reached?.[given.method]);
     if (typeof method !== 'function') { this.missing = given; return; }
-    const result = this.attempt(() => method.apply(this.reached, given.given ?? []));
+    const result = this.attempt(() => method.apply(this.reached, this.made(given.given ?? [])));
     this.calls.push([`result of ${given.method}`, describe(this.natives, this.root, result)]);
   }
 
@@ -213,9 +214,10 @@ export async function runTrial(page, bundle, exported, trial) {
   return { points, ...(await run.end()) };
 }
 
-/** The component inside what the project's set-up module provides. */
-function wrapped(bundle, component) {
-  return bundle.setup ? bundle.adapter.within(bundle.setup, component) : component;
+/** The component inside the parents of a use, inside what the project's set-up module provides. */
+function wrapped({ adapter, around, setup }, component) {
+  const inside = around ? adapter.within(around, component) : component;
+  return setup.default ? adapter.within(setup.default, inside) : inside;
 }
 
 /** The component mounted: what is exported, or what a function made by its name to make components gives. */

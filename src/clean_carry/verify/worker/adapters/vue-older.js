@@ -1,5 +1,6 @@
 // Mounts a component of the single-file runtime, version 2.7.
 import Vue from 'vue';
+import { application, link } from '../application.mjs';
 import { given } from '../slot-given.mjs';
 
 export const version = Vue.version;
@@ -52,8 +53,25 @@ function data(component, values) {
   return out;
 }
 
+let uses = [];
+
+/** Take the contents of the project's own uses: a list of functions. */
+export function provide(list) { uses = list; }
+
+/** What makes a part of such a content: an element of the page, or a component with its slots. */
+const maker = (h) => (tag, inputs, slots) => {
+  if (typeof tag === 'string') return h(tag, { attrs: inputs }, slots.default?.());
+  const named = Object.keys(slots).filter((name) => name !== 'default');
+  const scopedSlots = Object.fromEntries(named.map((name) => [name, () => slots[name]()]));
+  return h(tag, { ...data(tag, inputs), scopedSlots }, slots.default?.());
+};
+
+/** Neutral content (text, {tag, attributes, content}, or {use}: the content of a use). */
 function content(h, list) {
-  return (list ?? []).map((part) => (typeof part === 'string' ? part : h(part.tag, { attrs: part.attributes }, content(h, part.content))));
+  return (list ?? []).flatMap((part) => {
+    if (part.use) return uses[part.use - 1]?.(maker(h)) ?? [];
+    return typeof part === 'string' ? part : h(part.tag, { attrs: part.attributes }, content(h, part.content));
+  });
 }
 
 /** Content that also shows what the component gives it. */
@@ -68,19 +86,47 @@ function filled(h, slots = {}) {
   return Object.fromEntries(Object.keys(slots).map((name) => [name || 'default', (values) => telling(h, slots[name], values)]));
 }
 
-export function mount(place, component, input, values) {
+let record = () => () => {};
+
+/** Take what records the calls of what the application provides, and what the project itself installs. */
+export function provides(recorder, installs) {
+  record = recorder;
+  Object.assign(Vue.prototype, application(record));
+  installs?.(Vue);
+}
+
+Vue.component('router-link', {
+  props: ['to', 'custom', 'tag'],
+  render(h) {
+    const given = link(this.to, record);
+    const content = this.$scopedSlots.default?.(given);
+    if (this.custom !== undefined && this.custom !== false) return content?.length > 1 ? h('span', content) : content?.[0];
+    return h(this.tag ?? 'a', { attrs: { href: given.href }, on: { click: given.navigate } }, content);
+  },
+});
+Vue.component('router-view', { render: (h) => h('trial-view') });
+
+/** What a reference to the component gives, whichever instance it is by then. */
+const reference = (root) => new Proxy({}, { get: (_, name) => innermost(root.$refs.subject)?.[name] });
+
+function innermost(instance) {
+  return instance?.$refs?.trialSubject ? innermost(instance.$refs.trialSubject) : instance;
+}
+
+export function mount(place, component, input, values, hold) {
   const state = Vue.observable({ now: null });
   state.now = Object.freeze({ values: values(input), slots: input.slots });
   const root = new Vue({
     provide: provided(state.now.values),
     render(h) {
       const { values: inputs, slots } = state.now;
-      return h(component, { ...data(component, inputs), scopedSlots: filled(h, slots) });
+      return h(component, { ...data(component, inputs), scopedSlots: filled(h, slots), ref: 'subject' });
     },
   });
   const inner = document.createElement('div');
   place.appendChild(inner);
   root.$mount(inner);
+  hold?.(reference(root));
   return {
     update(next) {
       state.now = Object.freeze({ values: values(next), slots: next.slots });
@@ -98,13 +144,14 @@ export const fragment = (list) => list;
 /** Listeners of this runtime are the page's own, which the harness sees by itself. */
 export const events = () => [];
 
-/** The component inside what the project's set-up module provides around its default slot. */
+/** The component inside what the project's set-up module provides around its default slot, or the parents of a use. */
 export function within(setup, component) {
+  const around = setup.around ?? [[setup, {}]];
   return {
     inheritAttrs: false,
     render(h) {
-      const own = { attrs: this.$attrs, on: this.$listeners, scopedSlots: this.$scopedSlots };
-      return h(setup, [h(component, own)]);
+      const own = { attrs: this.$attrs, on: this.$listeners, scopedSlots: this.$scopedSlots, ref: 'trialSubject' };
+      return around.reduceRight((inside, [parent, inputs]) => h(parent, data(parent, inputs), [inside]), h(component, own));
     },
   };
 }

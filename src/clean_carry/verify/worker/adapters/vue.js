@@ -1,14 +1,32 @@
 // Mounts a component of the single-file runtime, version 3.
 import { createApp, createTextVNode, h, reactive, shallowRef } from 'vue';
 
+import { application, link } from '../application.mjs';
 import { given } from '../slot-given.mjs';
 
 export { version } from 'vue';
 
 const PROVIDED = '$provided.';
 
+let uses = [];
+
+/** Take the contents of the project's own uses: a list of functions. */
+export function provide(list) { uses = list; }
+
+/** A part of such a content: an element of the page, or a component with its slots. */
+function make(tag, inputs, slots) {
+  const filled = Object.fromEntries(Object.keys(slots).map((name) => [name, () => textual(slots[name]())]));
+  return typeof tag === 'string' ? h(tag, inputs, filled.default?.()) : h(tag, inputs, filled);
+}
+
+const textual = (list) => list.map((part) => (typeof part === 'string' ? createTextVNode(part) : part));
+
+/** Neutral content (text, {tag, attributes, content}, or {use}: the content of a use). */
 function content(list) {
-  return (list ?? []).map((part) => (typeof part === 'string' ? createTextVNode(part) : h(part.tag, part.attributes, content(part.content))));
+  return (list ?? []).flatMap((part) => {
+    if (part.use) return textual(uses[part.use - 1]?.(make) ?? []);
+    return typeof part === 'string' ? createTextVNode(part) : h(part.tag, part.attributes, content(part.content));
+  });
 }
 
 /** A listener of the page's own events is named by the event, which has no capitals inside: onKeydown. */
@@ -56,13 +74,47 @@ function filled(slots = {}) {
   return Object.fromEntries(Object.keys(slots).map((name) => [name || 'default', (values) => telling(slots[name], values)]));
 }
 
-export function mount(place, component, input, values) {
+let record = () => () => {};
+let own = null;
+
+/** Take what records the calls of what the application provides, and what the project itself installs. */
+export function provides(recorder, installs) {
+  record = recorder;
+  own = installs;
+}
+
+const RouterLink = {
+  props: ['to', 'custom'],
+  render() {
+    const given = link(this.to, record);
+    const content = this.$slots.default?.(given);
+    return this.custom !== undefined && this.custom !== false ? content : h('a', { href: given.href, onClick: given.navigate }, content);
+  },
+};
+
+function install(app) {
+  Object.assign(app.config.globalProperties, application(record));
+  app.component('RouterLink', RouterLink);
+  app.component('RouterView', { render: () => h('trial-view') });
+  own?.(app);
+}
+
+/** What a reference to the component gives, whichever instance it is by then. */
+const reference = (root) => new Proxy({}, { get: (_, name) => innermost(root.$refs.subject)?.[name] });
+
+function innermost(instance) {
+  return instance?.$refs?.trialSubject ? innermost(instance.$refs.trialSubject) : instance;
+}
+
+export function mount(place, component, input, values, hold) {
   const now = shallowRef({ inputs: named(component, values(input)), slots: filled(input.slots) });
-  const app = createApp({ render: () => h(component, { ...now.value.inputs }, now.value.slots) });
+  const app = createApp({ render: () => h(component, { ...now.value.inputs, ...(hold && { ref: 'subject' }) }, now.value.slots) });
   app.config.errorHandler = (error) => globalThis.dispatchEvent(new ErrorEvent('error', { error, message: error?.message }));
   app.config.warnHandler = () => {};
+  install(app);
   for (const [key, value] of provided(values(input))) app.provide(key, value);
-  app.mount(place);
+  const root = app.mount(place);
+  hold?.(reference(root));
   return {
     update(next) {
       now.value = { inputs: named(component, values(next)), slots: filled(next.slots) };
@@ -76,9 +128,16 @@ export const fragment = content;
 /** Listeners of this runtime are the page's own, which the harness sees by itself. */
 export const events = () => [];
 
-/** The component inside what the project's set-up module provides around its default slot. */
+/** The component inside what the project's set-up module provides around its default slot, or the parents of a use. */
 export function within(setup, component) {
-  return { inheritAttrs: false, render() { return h(setup, null, { default: () => h(component, this.$attrs, this.$slots) }); } };
+  const around = setup.around ?? [[setup, null]];
+  return {
+    inheritAttrs: false,
+    render() {
+      const inner = () => h(component, { ...this.$attrs, ref: 'trialSubject' }, this.$slots);
+      return around.reduceRight((inside, [parent, inputs]) => () => h(parent, inputs, { default: () => [inside()] }), inner)();
+    },
+  };
 }
 
 export const empty = { render: () => null };

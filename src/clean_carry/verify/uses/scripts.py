@@ -7,9 +7,8 @@ project uses the component inside another one, or with others inside it, trials 
 from __future__ import annotations
 
 import os
-import re
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from itertools import takewhile
 from pathlib import Path
 from typing import Any
@@ -20,48 +19,15 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.verify.search.shapes import literal_of
+from clean_carry.verify.uses.model import MOST_CONTENTS, MOST_USES, Parents, Uses, note_value
+from clean_carry.verify.uses.values import is_called_back, is_constant, value_text
 
-# A project is looked through up to this many files, for this many uses, contents and values of an input.
+# A project is looked through up to this many files.
 MOST_FILES = 600
-MOST_USES = 40
-MOST_CONTENTS = 3
-MOST_VALUES = 4
 _ENDINGS = frozenset({".js", ".jsx", ".tsx"})
 # What tells the top folder of a project.
 _ROOTS = ("package.json", "clean-carry.toml", ".git")
-_CONSTANT = frozenset("string number true false null template_string".split())
 _NAMED = frozenset("identifier member_expression template_string subscript_expression".split())
-# Attributes that take a function or an object with functions, by how they are called.
-_CALLED_BACK = re.compile(
-    r"^(on|handle|render|get|set|load|toggle)([A-Z]|$)|^(value|store|theme|container|target)$|Ref$"
-)
-
-
-@dataclass(frozen=True)
-class Parents:
-    """A module whose default export wraps its children in the parents found.
-
-    `place` is where it would stand, `text` what it says, `shown` the parents from the outside in.
-    """
-
-    place: Path
-    text: str
-    shown: str
-
-
-@dataclass(frozen=True)
-class Uses:
-    """How the project uses a component.
-
-    `place` and `text` are those of a module whose default export is a list of functions, each giving
-    the content of one use; `count` how many there are (0: the module is empty), `inputs` the constants
-    given to each input, without repeats.
-    """
-
-    place: Path
-    text: str = ""
-    count: int = 0
-    inputs: dict[str, list[Any]] = field(default_factory=dict)
 
 
 def parents_of(component: str, file: Path) -> Parents | None:
@@ -82,9 +48,7 @@ def uses_of(component: str, file: Path) -> Uses:
         if number >= MOST_USES:
             break
         for name, value in _constants(opening):
-            known = inputs.setdefault(name, [])
-            if len(known) < MOST_VALUES and not any(_alike(value, other) for other in known):
-                known.append(value)
+            note_value(inputs, name, value)
         element = opening.parent
         if (
             element is None
@@ -103,10 +67,6 @@ def uses_of(component: str, file: Path) -> Uses:
     functions = "".join(f"  () => (<>{text}</>).props.children,\n" for text in contents)
     text = "\n".join(imports.values()) + f"\nexport default [\n{functions}];\n"
     return Uses(place, text, len(contents), inputs)
-
-
-def _alike(one: Any, other: Any) -> bool:
-    return type(one) is type(other) and bool(one == other)
 
 
 @dataclass(frozen=True)
@@ -170,7 +130,7 @@ class _Content:
                 inner = node.named_children[0] if node.named_children else None
                 if inner is None:
                     return ""
-                return node.text if _is_constant(inner) else self._drawn(inner)
+                return node.text if is_constant(inner) else self._drawn(inner)
         return ""
 
     def _element(self, node: Node) -> str:
@@ -309,8 +269,8 @@ def _attributes(opening: Node, use: _File) -> str:
         inner = parts[1].named_children[0] if parts[1].named_children else None
         if inner is not None:
             inner = (_meant(inner, use) if inner.type == "identifier" else None) or inner
-            plain = inner.type in _NAMED and not _CALLED_BACK.search(name)
-            out += f' {name}="{name}"' if plain else f" {name}={{{_value(inner)}}}"
+            plain = inner.type in _NAMED and not is_called_back(name)
+            out += f' {name}="{name}"' if plain else f" {name}={{{value_text(inner)}}}"
     return out
 
 
@@ -319,28 +279,3 @@ def _meant(name: Node, use: _File) -> Node | None:
     binding = use.names.meaning(name)
     made = binding.node.parent if binding is not None and not binding.written else None
     return made.child("value") if made is not None and made.type == "variable_declarator" else None
-
-
-def _is_constant(node: Node) -> bool:
-    return node.type in _CONSTANT and not any(
-        n.type == "template_substitution" for n in node.walk()
-    )
-
-
-def _value(node: Node) -> str:
-    if _is_constant(node):
-        return node.text
-    if node.type in ("binary_expression", "unary_expression"):
-        return "true"
-    if node.type == "object":
-        fields = []
-        for part in node.named_children:
-            key, value = part.child("key"), part.child("value")
-            if part.type == "pair" and key is not None and value is not None:
-                fields.append(f"{key.text}: {_value(value)}")
-            elif part.type == "shorthand_property_identifier":
-                fields.append(f"{part.text}: () => {{}}")
-        return f"{{ {', '.join(fields)} }}"
-    if node.type == "array":
-        return f"[{', '.join(_value(item) for item in node.named_children)}]"
-    return "() => {}"

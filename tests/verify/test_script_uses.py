@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from pathlib import Path
 
-from clean_carry.verify.project_uses import parents_of, uses_of
+from clean_carry.verify.uses.scripts import parents_of, uses_of
 
 PANEL = """import React, { createContext } from 'react';
 export const Open = createContext(null);

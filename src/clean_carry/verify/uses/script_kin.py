@@ -12,9 +12,9 @@ import re
 from dataclasses import dataclass
 from pathlib import Path
 
-from clean_carry.verify.project_uses import Uses
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.values import is_function, typical
+from clean_carry.verify.uses.model import Uses
 
 MOST_KIN = 5
 _ENDINGS = (".js", ".jsx", ".tsx")

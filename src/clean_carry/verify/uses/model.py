@@ -1,0 +1,51 @@
+"""Parents, contents and inputs of a component, as its project has them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any
+
+
+@dataclass(frozen=True)
+class Parents:
+    """A module whose default export wraps what it is given in the parents found.
+
+    `place` is where it would stand, `text` what it says, `shown` the parents from the outside in.
+    """
+
+    place: Path
+    text: str
+    shown: str
+
+
+@dataclass(frozen=True)
+class Uses:
+    """How the project uses a component.
+
+    `place` and `text` are those of a module whose default export is a list of functions, each giving
+    the content of one use; `count` how many there are (0: the module is empty), `inputs` the constants
+    given to each input, without repeats.
+    """
+
+    place: Path
+    text: str = ""
+    count: int = 0
+    inputs: dict[str, list[Any]] = field(default_factory=dict)
+
+
+# So many uses, contents and values of an input are taken.
+MOST_USES = 40
+MOST_CONTENTS = 3
+MOST_VALUES = 4
+
+
+def note_value(inputs: dict[str, list[Any]], name: str, value: Any) -> None:
+    """Keep a value that the project gives an input, unless it is known."""
+    known = inputs.setdefault(name, [])
+    if len(known) < MOST_VALUES and not any(_alike(value, other) for other in known):
+        known.append(value)
+
+
+def _alike(one: Any, other: Any) -> bool:
+    return type(one) is type(other) and bool(one == other)

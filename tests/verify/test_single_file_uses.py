@@ -1,0 +1,198 @@
+"""Kin, uses and parents of single files: what goes into a component, and what it goes into."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+import pytest
+
+from clean_carry.verify.uses.single_file_kin import kin_around, kin_inside, name_of
+from clean_carry.verify.uses.single_files import parents_of, uses_of
+
+DRAWN = (
+    "<template><i><slot /></i></template>\n<script>\nexport default {{ {options} }};\n</script>\n"
+)
+
+
+def project(folder: Path, files: dict[str, str]) -> None:
+    """A project of single files: {path: options, or the whole text}."""
+    (folder / "package.json").write_text('{"name": "ferries"}')
+    for name, text in files.items():
+        path = folder / f"{name}.vue"
+        path.parent.mkdir(parents=True, exist_ok=True)
+        path.write_text(text if "<" in text else DRAWN.format(options=text))
+
+
+NAMES: list[tuple[str, str, str]] = [
+    ("pier/Pier.vue", "<script>export default { name: 'g-pier' }</script>", "GPier"),
+    ("pier/PierTab.vue", "<script>export default {}</script>", "PierTab"),
+    ("pier/src/main.vue", "<script>export default {}</script>", "Pier"),
+    ("tide-strip/index.vue", "<template>name: 'no'</template><script setup></script>", "TideStrip"),
+]
+
+
+@pytest.mark.parametrize(("path", "text", "name"), NAMES)
+def test_the_name_of_a_component(path: str, text: str, name: str) -> None:
+    assert name_of(Path(path), text) == name
+
+
+ASKS = "name: 'Piers', computed: {{ all() {{ return this.$slots.default.filter((n) => n.type.name === '{0}') }} }}"
+INSIDE: list[tuple[str, dict[str, str], str, str]] = [
+    # (what is told, files, who is asked, who belongs inside)
+    ("asked by name", {"Piers": ASKS.format("Pier"), "other/Pier": "name: 'Pier'"}, "Piers", "Pier"),
+    ("asked in kebab case", {"A": ASKS.format("my-pier"), "B": "name: 'my-pier'"}, "A", "MyPier"),
+    ("a plain word is no component", {"A": ASKS.format("tide"), "B": "name: 'tide'"}, "A", ""),
+    (
+        "provided and injected",
+        {"A": "name: 'Deck', provide() { return { deck: this } }", "x/B": "inject: ['deck']"},
+        "A",
+        "B",
+    ),
+    ("another key", {"A": "provide() { return { deck: this } }", "B": "inject: ['mast']"}, "A", ""),
+    ("the plural", {"Tabs": "provide: {}", "Tab": ""}, "Tabs", "Tab"),
+    ("an item", {"Menu": "", "MenuItem": ""}, "Menu", "MenuItem"),
+    ("a part, without interest", {"Menu": "", "MenuLine": ""}, "Menu", ""),
+    ("a part", {"Menu": "mounted() { this.$children }", "MenuLine": ""}, "Menu", "MenuLine"),
+    ("what holds it", {"Menu": "mounted() { this.$children }", "MenuGroup": ""}, "Menu", ""),
+    ("far away", {"Menu": "", "x/MenuItem": ""}, "Menu", ""),
+    (
+        "drawn by itself",
+        {"Menu": "<template><MenuItem /></template><script>import MenuItem from './MenuItem.vue';</script>", "MenuItem": ""},
+        "Menu",
+        "",
+    ),
+    ("nothing drawn", {"Menu": "", "MenuItem": "<script>export default {}</script>"}, "Menu", ""),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("files", "who", "inside"), [row[1:] for row in INSIDE], ids=[row[0] for row in INSIDE]
+)
+def test_what_belongs_inside(files: dict[str, str], who: str, inside: str, tmp_path: Path) -> None:
+    project(tmp_path, files)
+    assert " ".join(kin.name for kin in kin_inside(tmp_path / f"{who}.vue")) == inside
+
+
+def test_what_a_component_belongs_into(tmp_path: Path) -> None:
+    above = "mounted() { let up = this.$parent; while (up.$options.name !== 'PierGroup') up = up.$parent }"
+    project(tmp_path, {"Pier": above, "PierGroup": "name: 'PierGroup'", "Menu": "", "MenuItem": ""})
+    assert [kin.name for kin in kin_around(tmp_path / "Pier.vue")] == ["PierGroup"]
+    assert [kin.name for kin in kin_around(tmp_path / "MenuItem.vue")] == ["Menu"]
+    assert kin_around(tmp_path / "Menu.vue") == []
+    assert kin_inside(tmp_path / "Pier.vue") == []
+
+
+PAGE = """<template>
+  <main>
+    <pier-list :max="3" title="Piers" open :other="later" @go="go">
+      <pier-entry v-for="p in piers" :name="p.name" :depth="4.5" :on-go="go" :at="[1, 2]">Pier {{ p.name }}</pier-entry>
+      <p v-if="late" class="note">late <b>now</b></p>
+      <p v-else>in time</p>
+      <unknown-thing><em>kept</em></unknown-thing>
+    </pier-list>
+    <pier-list><template #foot><pier-entry /></template></pier-list>
+  </main>
+</template>
+<script>
+import PierList from './PierList.vue';
+import PierEntry from './parts/PierEntry.vue';
+
+export default { components: { PierList, PierEntry } };
+</script>
+"""
+
+
+def test_content_of_uses(tmp_path: Path) -> None:
+    project(tmp_path, {"Page": PAGE, "PierList": "", "parts/PierEntry": ""})
+    found = uses_of(tmp_path / "PierList.vue")
+    assert found.inputs == {"max": [3], "title": ["Piers"], "open": [True]}
+    assert found.count == 1
+    entry = json.dumps(str(tmp_path.resolve() / "parts/PierEntry.vue"))
+    assert f"import Part1 from {entry};" in found.text
+    made = (
+        'make(Part1, { "name": "name", "depth": 4.5, "onGo": () => {}, "at": [1, 2] }, '
+        '{ "default": () => ["Pier", "p.name"] })'
+    )
+    assert f"{made}, {made}" in found.text
+    assert 'make("p", { "class": "note" }, { "default": () => ["late", make("b",' in found.text
+    assert "in time" not in found.text and 'make("em", {  }' in found.text
+
+
+def test_content_of_kin(tmp_path: Path) -> None:
+    tab = "props: { title: String, at: { type: Number, required: true }, note: Object, open: Boolean }"
+    project(tmp_path, {"Tabs": "provide: {}", "Tab": tab})
+    found = uses_of(tmp_path / "Tabs.vue")
+    assert found.count == 1
+    assert '{ title: "title Holm", at: 3 }, { default: () => ["Tab 1"] })' in found.text
+    assert 'title: "title Skail", at: 4 }' in found.text
+    assert uses_of(tmp_path / "Tab.vue").count == 0
+
+
+def test_parents_of_uses_and_of_kin(tmp_path: Path) -> None:
+    project(
+        tmp_path,
+        {"Page": PAGE, "PierList": "", "parts/PierEntry": "", "Tabs": "provide: {}", "Tab": ""},
+    )
+    entry = parents_of(tmp_path / "parts/PierEntry.vue")
+    assert entry is not None and entry.shown == "PierList"
+    assert '[[Part1, { "max": 3, "title": "Piers", "open": true, "other": "other" }]]' in entry.text
+    tab = parents_of(tmp_path / "Tab.vue")
+    assert tab is not None and tab.shown == "Tabs"
+    assert parents_of(tmp_path / "PierList.vue") is None
+
+
+def test_no_project_tells_nothing(tmp_path: Path) -> None:
+    path = tmp_path / "Pier.vue"
+    path.write_text(DRAWN.format(options="name: 'Pier'"))
+    assert uses_of(path).count == 0 and parents_of(path) is None
+
+
+SHORE = """<template>
+  <nav><button v-for="tab in tabs" :class="{ on: tab === at }" @click="at = tab">{{ tab.title }}</button><slot /></nav>
+</template>
+<script>
+export default {
+  name: 'Shores',
+  data() { return { tabs: [], at: null }; },
+  methods: {
+    add(tab) { this.tabs.push(tab); this.at = this.at || tab; },
+    take(tab) { this.tabs.splice(this.tabs.indexOf(tab), 1); }
+  }
+};
+</script>
+"""
+TAB = """<template><p v-show="title !== 'x'">{{ title }} <slot /></p></template>
+<script>
+export default {
+  name: 'Shore',
+  props: { title: String },
+  created() { this.$parent.add(this); },
+  beforeDestroy() { this.$parent.take(this); }
+};
+</script>
+"""
+
+
+@pytest.mark.parametrize("version", [2, 3])
+def test_a_part_is_tried_in_its_whole_and_a_whole_with_parts(  # type: ignore[no-untyped-def]
+    run, tmp_path: Path, version: int
+) -> None:
+    runtime = "2.7.16" if version == 2 else "3.5.45"
+    (tmp_path / "package.json").write_text(
+        json.dumps({"name": "ferries", "dependencies": {"vue": runtime}})
+    )
+    (tmp_path / "Shores.vue").write_text(SHORE)
+    part = TAB if version == 2 else TAB.replace("beforeDestroy", "beforeUnmount")
+    (tmp_path / "Shore.vue").write_text(part)
+    for name in ("Shores", "Shore"):
+        assert run("carry", f"{name}.vue", "--to", "single-file-flat", "--write").returncode == 0
+    call = ("verify", "Shore.vue", "Shore.flat.vue", "--budget", "2", "--json")
+    found = json.loads(run(*call).stdout)
+    assert found["verdict"] == "same" and found["around"] == "Shores"
+    whole = ("verify", "Shores.vue", "Shores.flat.vue", "--budget", "2", "--json")
+    found = json.loads(run(*whole).stdout)
+    assert found["verdict"] == "same" and found["reach"]["old"]["unreached"] == []
+    new = tmp_path / "Shores.flat.vue"
+    new.write_text(new.read_text().replace("tab === at", "tab !== at"))
+    assert json.loads(run(*whole).stdout)["verdict"] == "differs"

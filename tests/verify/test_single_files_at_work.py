@@ -1,0 +1,171 @@
+"""Single files in the renderer: what the application provides, methods called, lines that were reached."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from clean_carry.project.settings import settings_for
+from clean_carry.verify.bench import Bench, Side
+from clean_carry.verify.runtimes import RUNTIMES
+
+FORM = """<template>
+{markup}
+</template>
+
+<script>
+export default {{
+  name: 'Berth',
+  props: {{ open: Boolean }},
+  data() {{ return {{ at: 1 }}; }},
+  methods: {{
+    show(event) {{ this.at = event.type; return this; }},
+    {methods}
+  }}
+}};
+</script>
+"""
+
+
+def side_of(folder: Path, version: int, markup: str, methods: str = "") -> Side:
+    place = folder / "Berth.vue"
+    text = FORM.format(markup=markup, methods=methods)
+    return Side(
+        place, text, RUNTIMES[f"vue-{version}"], exported="default", settings=settings_for(place)
+    )
+
+
+def tried(bench: Bench, side: Side, **request: Any) -> list[dict[str, Any]]:
+    with bench.lane() as lane:
+        answer = lane.trial(bench.build(side), "default", {"inputs": {}, **request})
+    points: list[dict[str, Any]] = answer["points"]
+    return points
+
+
+def text_of(tree: Any) -> str:
+    if isinstance(tree, str):
+        return tree
+    return "".join(text_of(part) for part in (tree if isinstance(tree[0], list) else tree[3]))
+
+
+PROVIDED: list[tuple[str, str]] = [
+    ("<p>{{ $t('pier.one') }}</p>", "pier.one"),
+    ("<p>{{ $route.path }}</p>", "#holm"),
+    ("<p>{{ $store.getters.tide === undefined }}</p>", "true"),
+    ("<p><router-link to='/pier'>Pier</router-link></p>", "Pier"),
+    ("<p><router-link to='/pier' custom v-slot='{ href }'><i>{{ href }}</i></router-link></p>", "/pier"),
+    ("<p><router-link to='#holm' v-slot='{ isActive }'><i>{{ isActive }}</i></router-link></p>", "true"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("version", [2, 3])
+@pytest.mark.parametrize(("markup", "text"), PROVIDED)
+def test_what_an_application_provides(
+    markup: str, text: str, version: int, tmp_path: Path, bench: Bench
+) -> None:
+    first = tried(bench, side_of(tmp_path, version, markup))[0]
+    assert first["errors"] == []
+    assert text_of(first["tree"][0]) == text
+
+
+@pytest.mark.parametrize("version", [2, 3])
+def test_calls_of_what_is_provided_are_recorded(version: int, tmp_path: Path, bench: Bench) -> None:
+    markup = """<div>
+  <button @click="$router.push('/tide')">go</button>
+  <router-link to="/pier">Pier</router-link>
+  <em @click="$store.dispatch('moor', 2)">moor</em>
+</div>"""
+    steps = [
+        {"press": {"role": "button", "name": "go"}},
+        {"press": {"tag": "a"}},
+        {"press": {"tag": "em"}},
+    ]
+    points = tried(bench, side_of(tmp_path, version, markup), steps=steps)
+    assert [point["calls"] for point in points[1:]] == [
+        [["router.push", "/tide"]],
+        [["router.push", "/pier"]],
+        [["store.dispatch", "moor", 2]],
+    ]
+
+
+@pytest.mark.parametrize("version", [2, 3])
+def test_what_a_project_installs_itself(version: int, tmp_path: Path, bench: Bench) -> None:
+    (tmp_path / "clean-carry.toml").write_text('setup = "trial-setup.js"\n')
+    shared = "application.config.globalProperties" if version == 3 else "application.prototype"
+    (tmp_path / "trial-setup.js").write_text(
+        f"export const install = (application) => {{ {shared}.$tide = () => 'low'; }};\n"
+    )
+    first = tried(bench, side_of(tmp_path, version, "<p>{{ $tide() }}</p>"))[0]
+    assert first["errors"] == [] and text_of(first["tree"][0]) == "low"
+
+
+@pytest.mark.parametrize("version", [2, 3])
+def test_a_method_is_called_by_a_reference(version: int, tmp_path: Path, bench: Bench) -> None:
+    steps = [{"call": {"method": "show", "given": [{"$": "event"}]}}, {"call": {"method": "none"}}]
+    points = tried(bench, side_of(tmp_path, version, "<p>{{ at }}</p>"), steps=steps, held=True)
+    assert text_of(points[1]["tree"][0]) == "click"
+    # An instance is shown as one, not by its parts.
+    assert points[1]["calls"] == [["result of show", {"$": "component"}]]
+    assert points[2]["missing"] == {"method": "none"}
+
+
+FLAT = """<script setup>
+import { ref } from 'vue';
+
+const at = ref(1);
+
+function turn(by) {
+  if (by > 3) {
+    at.value = 0;
+  }
+}
+</script>
+
+<template>
+  <button @click="turn(at)">{{ at > 1 ? 'far' : 'near' }}</button>
+</template>
+"""
+
+
+@pytest.mark.parametrize("version", [2, 3])
+@pytest.mark.parametrize("flat", [True, False])
+def test_branches_are_told_by_the_lines_of_the_file(
+    version: int, flat: bool, tmp_path: Path, bench: Bench
+) -> None:
+    side = side_of(
+        tmp_path, version, '<button @click="turn">{{ at > 1 ? "far" : "near" }}</button>',
+        "turn(by) {\n      if (by > 3) {\n        this.at = 0;\n      }\n    },",
+    )  # fmt: skip
+    text = FLAT if flat else side.text
+    side = Side(side.place, text, side.runtime, exported="default", settings=side.settings)
+    lines = text.split("\n")
+    found = {
+        counter["kind"]: lines[counter["line"] - 1].strip() if counter["line"] else ""
+        for counter in bench.build(side).counters or ()
+        if counter["id"].startswith("b")
+    }
+    # What the compiler writes around a listener is no branch of the file.
+    assert set(found) == {"if", "cond-expr"}
+    assert found["if"] == "if (by > 3) {"
+    assert ("far" in found["cond-expr"]) == (version == 3)
+
+
+def test_a_method_given_out_is_tried(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "package.json").write_text(
+        json.dumps({"name": "ferries", "dependencies": {"vue": "3.5.45"}})
+    )
+    text = FORM.format(
+        markup="<p v-if='open || at > 1'>{{ at }}</p>", methods="hide() { this.at = 0; }"
+    )
+    (tmp_path / "Berth.vue").write_text(text.replace("return this; ", "return this.at; "))
+    carried = run("carry", "Berth.vue", "--to", "single-file-flat", "--write")
+    assert carried.returncode == 0 and "methods-given-out" in carried.stdout
+    new = tmp_path / "Berth.flat.vue"
+    assert "defineExpose({ show, hide });" in new.read_text()
+    call = ("verify", "Berth.vue", "Berth.flat.vue", "--budget", "2", "--json")
+    assert json.loads(run(*call).stdout)["verdict"] == "same"
+    new.write_text(new.read_text().replace("at.value = 0", "at.value = -1"))
+    assert json.loads(run(*call).stdout)["verdict"] == "differs"
