@@ -30,14 +30,16 @@ def _asked(root: Path, key: str) -> frozenset[str] | None:
     for text in texts_of(root):
         if key not in text or "inject" not in text:
             continue
-        if re.search(rf"\binject(?:<[^()]*>)?\(\s*['\"]?{re.escape(key)}\b", text):
+        if re.search(rf"inject(?<!\winject)(?:<[^()]*>)?\(\s*['\"]?{re.escape(key)}\b", text):
             # Code that injects by a call may do anything with it.
             return None
         for local in _locals(text, key):
-            for use in re.finditer(
-                rf"(?<![\w$'\".-]){re.escape(local)}\b|\bthis\.{re.escape(local)}\b", text
-            ):
-                names = _members(text, use.start(), use.end())
+            # The name comes first: a pattern that begins with characters is looked for quickly.
+            name = re.escape(local)
+            own = rf"(?:(?<![\w$'\".-]{name})|(?<=\bthis\.{name}))"
+            for use in re.finditer(rf"{name}{own}\b", text):
+                start = use.start() - len("this.") * text.endswith("this.", 0, use.start())
+                names = _members(text, start, use.end())
                 if names is None:
                     return None
                 found |= names

@@ -78,7 +78,7 @@ def words_of(this: Node, file: Path) -> frozenset[str] | None:
 def data_names(code: Node) -> set[str]:
     """The names under which code hands on the state of the instance; an empty one where not known."""
     found: set[str] = set()
-    for node in code.walk():
+    for node in code.walk() if "$data" in code.text else ():
         part = node.child("property") if node.type == "member_expression" else None
         above = node.parent
         if part is None or part.text != "$data" or above is None or node.field == "object":
