@@ -123,7 +123,7 @@ def test_functions_fail_and_answer_late() -> None:
 
 
 def _shape() -> Any:
-    from clean_carry.verify.search.shapes import Shape
+    from clean_carry.verify.search.shape import Shape
 
     return Shape()
 

@@ -11,7 +11,8 @@ from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.script_inputs import exports_of
-from clean_carry.verify.search.shapes import Shape, Shapes, kind_of, literal_of
+from clean_carry.verify.search.shape import Shape, kind_of, literal_of
+from clean_carry.verify.search.shapes import Shapes
 from clean_carry.verify.search.types import declared_type, runtime_type
 from clean_carry.verify.search.values import is_function, typical, variants
 

@@ -86,7 +86,7 @@ def test_what_a_component_belongs_into(tmp_path: Path) -> None:
 PAGE = """<template>
   <main>
     <pier-list :max="3" title="Piers" open :other="later" @go="go">
-      <pier-entry v-for="p in piers" :name="p.name" :depth="4.5" :on-go="go" :at="[1, 2]">Pier {{ p.name }}</pier-entry>
+      <pier-entry v-for="p in piers" :name="p.name" :busy="p.disabled" :other="p" :depth="4.5" :day="day" :on-go="go()" :at="[1, 2]">Pier {{ p.name }}</pier-entry>
       <p v-if="late" class="note">late <b>now</b></p>
       <p v-else>in time</p>
       <unknown-thing><em>kept</em></unknown-thing>
@@ -104,14 +104,16 @@ export default { components: { PierList, PierEntry } };
 
 
 def test_content_of_uses(tmp_path: Path) -> None:
-    project(tmp_path, {"Page": PAGE, "PierList": "", "parts/PierEntry": ""})
+    entry = "props: { name: String, busy: Boolean, day: Date, onGo: Function }"
+    project(tmp_path, {"Page": PAGE, "PierList": "", "parts/PierEntry": entry})
     found = uses_of(tmp_path / "PierList.vue")
     assert found.inputs == {"max": [3], "title": ["Piers"], "open": [True]}
     assert found.count == 1
     entry = json.dumps(str(tmp_path.resolve() / "parts/PierEntry.vue"))
     assert f"import Part1 from {entry};" in found.text
     made = (
-        'make(Part1, { "name": "name", "depth": 4.5, "onGo": () => {}, "at": [1, 2] }, '
+        'make(Part1, { "name": "name Holm", "busy": true, "depth": 4.5, "day": new Date(1704200000000), '
+        '"onGo": () => {}, "at": [1, 2] }, '
         '{ "default": () => ["Pier", "p.name"] })'
     )
     assert f"{made}, {made}" in found.text
@@ -136,7 +138,7 @@ def test_parents_of_uses_and_of_kin(tmp_path: Path) -> None:
     )
     entry = parents_of(tmp_path / "parts/PierEntry.vue")
     assert entry is not None and entry.shown == "PierList"
-    assert '[[Part1, { "max": 3, "title": "Piers", "open": true, "other": "other" }]]' in entry.text
+    assert '[[Part1, { "max": 3, "title": "Piers", "open": true }]]' in entry.text
     tab = parents_of(tmp_path / "Tab.vue")
     assert tab is not None and tab.shown == "Tabs"
     assert parents_of(tmp_path / "PierList.vue") is None

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from clean_carry.source.javascript.tree import Node
-from clean_carry.verify.search.shapes import Shape, kind_of, literal_of
+from clean_carry.verify.search.shape import Shape, kind_of, literal_of
 
 
 @dataclass
@@ -75,6 +75,7 @@ def merged(one: Shape, other: Shape) -> Shape:
         holds=[*one.holds, *(value for value in other.holds if value not in one.holds)],
         sometimes=one.sometimes or other.sometimes,
         keyed=one.keyed or other.keyed,
+        listed=one.listed,
     )
     for literal in other.literals:
         result.note(literal)

@@ -6,7 +6,8 @@ import re
 from typing import Any
 
 from clean_carry.source.javascript.tree import Node
-from clean_carry.verify.search.shapes import Shapes, parameters_of
+from clean_carry.verify.search.functions import parameters_of
+from clean_carry.verify.search.shapes import Shapes
 from clean_carry.verify.search.values import typical
 
 # Parameters that are handed an event of the page, by their name.

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
-from clean_carry.verify.search.shapes import Shape, Shapes
+from clean_carry.verify.search.shape import Shape
+from clean_carry.verify.search.shapes import Shapes
 
 
 def reply_of(tree: Tree, shapes: Shapes) -> Shape | None:

@@ -6,10 +6,12 @@ import re
 
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
+from clean_carry.verify.search.functions import functions_of
 from clean_carry.verify.search.inputs import Inputs, merged, note_default
 from clean_carry.verify.search.methods import given_to
 from clean_carry.verify.search.replies import names_of, reply_of
-from clean_carry.verify.search.shapes import Shape, Shapes, functions_of
+from clean_carry.verify.search.shape import Shape
+from clean_carry.verify.search.shapes import Shapes
 from clean_carry.verify.search.statics import parts_of, static_objects
 from clean_carry.verify.search.types import declared_type, runtime_type
 

@@ -8,11 +8,12 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from dataclasses import dataclass, field
 from typing import Any
 
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
+from clean_carry.verify.search.functions import functions_of, parameters_of, pattern_names
+from clean_carry.verify.search.shape import Shape, kind_of, literal_of
 
 # Methods by the kind of what they are called on (ECMA-262 §21 to §24).
 _ARRAY = frozenset(
@@ -66,40 +67,6 @@ _BOOLEAN_ATTRIBUTES = frozenset(
 
 
 MOST_HINTS = 6
-
-
-@dataclass
-class Shape:
-    """What is known of one value. `kinds` is empty where nothing tells.
-
-    `literals` are values it is compared with or declared to be one of; `tested` says that it is
-    asked for truth; `default` is (value,) of a literal default; `hints` are numbers the code
-    mentions, which it may be compared with in a roundabout way; `used` are constants the project
-    gives it; `passed` says that it is declared by another component it is passed on to; `holds` are
-    values it is asked whether it holds; `sometimes` says that it is asked whether it is a
-    function; `keyed` is the name of what its keys are taken from.
-    """
-
-    kinds: set[str] = field(default_factory=set)
-    literals: list[Any] = field(default_factory=list)
-    fields: dict[str, Shape] = field(default_factory=dict)
-    items: Shape | None = None
-    result: Shape | None = None
-    tested: bool = False
-    declared: bool = False
-    required: bool = False
-    default: tuple[Any] | None = None
-    hints: list[Any] = field(default_factory=list)
-    used: list[Any] = field(default_factory=list)
-    passed: bool = False
-    holds: list[Any] = field(default_factory=list)
-    sometimes: bool = False
-    keyed: str = ""
-
-    def note(self, value: Any) -> None:
-        """A literal it is compared with."""
-        if not any(type(v) is type(value) and v == value for v in self.literals):
-            self.literals.append(value)
 
 
 class Shapes:
@@ -305,7 +272,7 @@ class Shapes:
                 self._later.append((shape, own))
         elif pattern.type == "object_pattern":
             shape.kinds.add("object")
-            for key, local in _pattern_names(pattern):
+            for key, local in pattern_names(pattern):
                 shape.fields.setdefault(key, self.of(local))
         elif pattern.type == "array_pattern":
             shape.kinds.add("array")
@@ -522,25 +489,6 @@ class Shapes:
                 shape.kinds.add("function")
 
 
-def functions_of(trees: list[Tree]) -> dict[str, Node]:
-    """The functions of the files by name: declared, methods, and those held by a constant or field."""
-    found: dict[str, Node] = {}
-    for tree in trees:
-        for node in tree.of("function_declaration", "method_definition"):
-            name = node.child("name")
-            if name is not None:
-                found.setdefault(name.text, node)
-        for node in tree.of("variable_declarator", "public_field_definition"):
-            name, value = node.child("name"), node.child("value")
-            if name is not None and value is not None and value.is_function:
-                found.setdefault(name.text, value)
-        for node in tree.of("pair"):
-            key, value = node.child("key"), node.child("value")
-            if key is not None and value is not None and value.is_function:
-                found.setdefault(property_name(key) or "", value)
-    return found
-
-
 def _value_node(node: Node) -> Node | None:
     """The expression whose value a name is: itself, or the path that ends in it."""
     parent = node.parent
@@ -551,36 +499,6 @@ def _value_node(node: Node) -> Node | None:
     if node.type == "property_identifier":
         return None
     return node
-
-
-def parameters_of(function: Node) -> Iterator[Node]:
-    """The patterns of a function's parameters, with their defaults where they have one."""
-    single = function.child("parameter")
-    if single is not None:
-        yield single
-        return
-    parameters = function.child("parameters")
-    for part in parameters.named_children if parameters is not None else []:
-        pattern = part.child("pattern")
-        yield pattern if pattern is not None else part
-
-
-def _pattern_names(pattern: Node) -> Iterator[tuple[str, str]]:
-    """(key, local name) of the plain parts of an object pattern."""
-    for part in pattern.named_children:
-        if part.type == "shorthand_property_identifier_pattern":
-            yield part.text, part.text
-        elif part.type == "object_assignment_pattern":
-            left = part.child("left")
-            if left is not None:
-                yield left.text, left.text
-        elif part.type == "pair_pattern":
-            key, value = part.child("key"), part.child("value")
-            name = property_name(key) if key is not None else None
-            if name is not None and value is not None:
-                inner = value.child("left") if value.type == "assignment_pattern" else value
-                local = inner.text if inner is not None and inner.type == "identifier" else name
-                yield name, local
 
 
 def _joined(one: dict[str, Shape], other: dict[str, Shape]) -> dict[str, Shape]:
@@ -595,44 +513,3 @@ def _is_drawn(call: Node) -> bool:
 
 def _in_array(node: Node) -> bool:
     return node.parent is not None and node.parent.type == "array"
-
-
-def literal_of(node: Node) -> tuple[bool, Any]:
-    """(whether it is a literal, its value); `undefined` counts as null."""
-    match node.type:
-        case "string":
-            return True, _string(node.text[1:-1])
-        case "number":
-            try:
-                text = node.text.replace("_", "")
-                return True, (float(text) if "." in text or "e" in text else int(text, 0))
-            except ValueError:
-                return False, None
-        case "true" | "false":
-            return True, node.type == "true"
-        case "null" | "undefined":
-            return True, None
-        case "unary_expression":
-            found, value = literal_of(node.named_children[0])
-            if found and node.has("-") and isinstance(value, int | float):
-                return True, -value
-        case "identifier" if node.text == "undefined":
-            return True, None
-    return False, None
-
-
-_ESCAPES = {"n": "\n", "t": "\t", "r": "\r", "0": "\0"}
-
-
-def _string(text: str) -> str:
-    head, *rest = text.split("\\")
-    return head + "".join(_ESCAPES.get(part[:1], part[:1]) + part[1:] for part in rest)
-
-
-def kind_of(value: Any) -> str:
-    """The kind of a literal."""
-    if isinstance(value, bool):
-        return "boolean"
-    if isinstance(value, int | float):
-        return "number"
-    return "string"

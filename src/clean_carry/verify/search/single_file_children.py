@@ -11,7 +11,7 @@ from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.verify.search.inputs import Inputs
-from clean_carry.verify.search.shapes import Shape
+from clean_carry.verify.search.shape import Shape
 
 # So many files deep what is handed on is followed.
 MOST_DEPTH = 3

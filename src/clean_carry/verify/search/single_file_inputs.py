@@ -17,10 +17,12 @@ from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.expressions import read_code
 from clean_carry.syntaxes.single_file_object.behaviour import HOOKS
 from clean_carry.syntaxes.single_file_object.mixins import Follower, NotFollowed
+from clean_carry.verify.search.functions import functions_of
 from clean_carry.verify.search.inputs import Inputs, merged, note_default
 from clean_carry.verify.search.methods import given_to
 from clean_carry.verify.search.replies import reply_of
-from clean_carry.verify.search.shapes import Shape, Shapes, functions_of
+from clean_carry.verify.search.shape import Shape
+from clean_carry.verify.search.shapes import Shapes
 from clean_carry.verify.search.single_file_children import handed_on
 from clean_carry.verify.search.single_file_shapes import SingleFileShapes
 

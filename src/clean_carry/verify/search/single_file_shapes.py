@@ -6,7 +6,8 @@ from collections.abc import Iterable, Iterator
 
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
-from clean_carry.verify.search.shapes import Shape, Shapes
+from clean_carry.verify.search.shape import Shape
+from clean_carry.verify.search.shapes import Shapes
 
 _HOLD = ("ref", "shallowRef", "toRef")
 # Methods whose items are those of the list, or made of them one by one.

@@ -9,7 +9,7 @@ from random import Random
 from typing import Any
 
 from clean_carry.verify.search.inputs import Inputs
-from clean_carry.verify.search.shapes import Shape
+from clean_carry.verify.search.shape import Shape
 from clean_carry.verify.search.values import (
     MARKUP,
     function_plans,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
-from clean_carry.verify.search.shapes import Shape, kind_of, literal_of
+from clean_carry.verify.search.shape import Shape, kind_of, literal_of
 
 _CHECKS = {
     "string": "string",
@@ -54,6 +54,7 @@ def runtime_type(node: Node, tree: Tree, depth: int = 0) -> Shape:
             found, literal = literal_of(item)
             if found:
                 shape.note(literal)
+                shape.listed = True
                 shape.kinds.add(kind_of(literal))
     elif name in ("arrayOf", "objectOf") and arguments:
         shape.kinds.add("array" if name == "arrayOf" else "object")
@@ -147,6 +148,7 @@ def declared_type(node: Node, tree: Tree, depth: int = 0) -> Shape:
             found, literal = literal_of(inner)
             if found and literal is not None:
                 shape.note(literal)
+                shape.listed = True
                 shape.kinds.add(kind_of(literal))
         case "union_type":
             for part in node.named_children:
@@ -232,6 +234,7 @@ def _named(name: str, tree: Tree, depth: int) -> Shape:
                 found, literal = literal_of(value) if value is not None else (False, None)
                 if found:
                     shape.note(literal)
+                    shape.listed = True
             return shape
         shape = declared_type(body, tree, depth + 1)
         for clause in node.children:

@@ -6,7 +6,7 @@ import re
 from itertools import zip_longest
 from typing import Any
 
-from clean_carry.verify.search.shapes import Shape
+from clean_carry.verify.search.shape import Shape
 
 _WORDS = ("Holm", "Skail", "Brae", "Voe")
 MOST_DEPTH = 4
@@ -190,6 +190,9 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
                 add(*(f"a {value} b" for value in shape.holds))
                 if not shape.literals:
                     add("", f"{name} {_WORDS[1]}", MARKUP, *SCRIPTS, LONG, " a  b ")
+                elif not shape.listed:
+                    # What is none of the words it is compared with.
+                    add(f"{name} {_WORDS[1]}", "")
                 if one == "text" and not shape.declared:
                     add(0, 12)
             case "array" | "sized":

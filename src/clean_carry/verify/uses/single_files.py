@@ -19,9 +19,8 @@ from clean_carry.source.importers import importers_of, project_of
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.template.tree import TemplateNode, read_blocks
 from clean_carry.source.text import SourceText
-from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.read_inputs import read_inputs
-from clean_carry.verify.search.shapes import Shape, literal_of
+from clean_carry.verify.search.shape import Shape, literal_of
 from clean_carry.verify.search.single_file_children import camel, drawn_files, pascal
 from clean_carry.verify.search.values import is_function, typical
 from clean_carry.verify.uses.model import MOST_CONTENTS, MOST_USES, Parents, Uses, note_value
@@ -34,7 +33,7 @@ from clean_carry.verify.uses.single_file_kin import (
     name_of,
     single_files,
 )
-from clean_carry.verify.uses.values import is_called_back, is_constant, value_text
+from clean_carry.verify.uses.values import is_constant, value_text
 
 _PLACE = "content-of-the-trial.js"
 _NAMED = frozenset("identifier member_expression template_string subscript_expression".split())
@@ -78,7 +77,7 @@ def parents_of(file: Path) -> Parents | None:
     for use in _uses(file):
         made = _Content(use.source, use.path, script)
         around = [
-            (path, made.inputs(node, True))
+            (path, made.inputs(node, path))
             for node in use.above
             if (path := made.component(node.tag)) is not None and path != file
         ]
@@ -205,24 +204,30 @@ class _Content:
         self.components += path is not None
         tag = self.script.name(path) if path is not None else json.dumps(node.tag)
         given = ", ".join(f"{json.dumps(name)}: () => [{parts}]" for name, parts in slots.items())
-        text = f"make({tag}, {self.inputs(node, path is not None)}, {{ {given} }})"
+        text = f"make({tag}, {self.inputs(node, path)}, {{ {given} }})"
         return f"{text}, {text}" if node.attribute("v-for") else text
 
-    def inputs(self, node: TemplateNode, component: bool) -> str:
-        """The attributes of an element as an object."""
-        parts = []
+    def inputs(self, node: TemplateNode, path: Path | None) -> str:
+        """The attributes of an element, or of the component in a file, as an object.
+
+        An expression that is no constant is what the component's own code says of the input.
+        """
+        shapes = _shapes_of(path) if path is not None else {}
+        parts: dict[str, str] = {}
         for name, text, bound in _attributes(self.source, node):
+            key = camel(name) if path is not None else name
             if not bound:
-                value = json.dumps(text) if text is not None else "true" if component else '""'
+                plain = "true" if path is not None else '""'
+                parts[key] = json.dumps(text) if text is not None else plain
+                continue
+            expression = _expression(text or "")
+            if expression is None or (expression.type in _NAMED and key not in shapes):
+                continue
+            if is_constant(expression) or key not in shapes:
+                parts.setdefault(key, value_text(expression))
             else:
-                expression = _expression(text or "")
-                if expression is None:
-                    continue
-                plain = expression.type in _NAMED and not is_called_back(camel(name))
-                kept = is_constant(expression) or not plain
-                value = value_text(expression) if kept else json.dumps(name)
-            parts.append(f"{json.dumps(camel(name) if component else name)}: {value}")
-        return f"{{ {', '.join(parts)} }}"
+                parts.setdefault(key, _given(key, shapes[key], 0))
+        return f"{{ {', '.join(f'{json.dumps(key)}: {value}' for key, value in parts.items())} }}"
 
 
 def _slot_of(source: SourceText, node: TemplateNode) -> str:
@@ -272,18 +277,39 @@ def _made(member: Member, script: _Script, salt: int) -> str:
 
 def _inputs_text(path: Path, salt: int = 0) -> str:
     """What a component needs, and what tells it from others of its kind."""
-    try:
-        found = read_inputs(path.read_text("utf-8"), str(path))
-    except (OSError, UnicodeDecodeError):
-        found = Inputs()
-    parts = []
-    for name, shape in found.shapes.items():
-        if not name.isidentifier() or not (shape.required or _tells(name, shape)):
-            continue
-        stub = is_function(name, shape)
-        value = "() => {}" if stub else json.dumps(typical(name, shape, salt))
-        parts.append(f"{name}: {value}")
+    parts = [
+        f"{name}: {_given(name, shape, salt)}"
+        for name, shape in _shapes_of(path).items()
+        if name.isidentifier() and (shape.required or _tells(name, shape))
+    ]
     return f"{{ {', '.join(parts)} }}"
+
+
+def _given(name: str, shape: Shape, salt: int) -> str:
+    return "() => {}" if is_function(name, shape) else _text(typical(name, shape, salt))
+
+
+def _text(value: Any) -> str:
+    """A neutral value as an expression of a script."""
+    match value:
+        case {"$": "function"}:
+            return "() => {}"
+        case {"$": "date", "time": time}:
+            return f"new Date({time})"
+        case {"$": _}:
+            return "undefined"
+        case dict():
+            return f"{{ {', '.join(f'{json.dumps(k)}: {_text(v)}' for k, v in value.items())} }}"
+        case list():
+            return f"[{', '.join(map(_text, value))}]"
+    return json.dumps(value)
+
+
+def _shapes_of(path: Path) -> dict[str, Shape]:
+    try:
+        return read_inputs(path.read_text("utf-8"), str(path)).shapes
+    except (OSError, UnicodeDecodeError):
+        return {}
 
 
 def _tells(name: str, shape: Shape) -> bool:
