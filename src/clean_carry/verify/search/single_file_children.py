@@ -49,6 +49,10 @@ def handed_on(
     for node in template.walk():
         tag = pascal(node.tag) if node.kind == "element" else ""
         path = files.get(node.tag) or files.get(tag)
+        # What an element is drawn as is the name of one, or a component.
+        found += [
+            (name, Shape({"tag"})) for name, meant in _bound(source, node) if meant == ("is",)
+        ]
         if path == own or (path is None and tag == _own_name(source)):
             found += [(name, meant[0]) for name, meant in _bound(source, node)]
         elif path is not None and depth < MOST_DEPTH:

@@ -129,8 +129,8 @@ class Situations:
         self.contents = {name: [*own, *CONTENTS] for name in ("children", "default") if own}
 
     def contents_of(self, slot: str) -> Sequence[list[Any]]:
-        """What a slot is filled with: what the project itself puts there first."""
-        return self.contents.get(slot, CONTENTS)
+        """What a slot is filled with: what the project itself puts there first; no slot like another."""
+        return self.contents.get(slot) or (_some(slot), *CONTENTS[1:])
 
     def off(self) -> Situation:
         """The same with every truth value off."""
@@ -266,6 +266,12 @@ class Situations:
         if rng.random() < 0.3:
             situation = self.passing_on(situation)
         return replace(situation, replies=rng.choice(self.replies))
+
+
+def _some(slot: str) -> list[Any]:
+    if slot in ("", "default", "children"):
+        return CONTENTS[0]
+    return [{"tag": "em", "attributes": {"class": "given"}, "content": [f"some {slot}"]}]
 
 
 def _changed(situation: Situation, what: str, name: str, value: Any) -> Situation:

@@ -62,7 +62,7 @@ export function provide(list) { uses = list; }
 const maker = (h) => (tag, inputs, slots) => {
   if (typeof tag === 'string') return h(tag, { attrs: inputs }, slots.default?.());
   const named = Object.keys(slots).filter((name) => name !== 'default');
-  const scopedSlots = Object.fromEntries(named.map((name) => [name, () => slots[name]()]));
+  const scopedSlots = Object.fromEntries(named.map((name) => [name, plain(() => slots[name]())]));
   return h(tag, { ...data(tag, inputs), scopedSlots }, slots.default?.());
 };
 
@@ -82,8 +82,11 @@ function telling(h, list, values) {
   return [...content(h, list), h('output', [told.text, ...buttons])];
 }
 
+/** Slot content that takes nothing is among `$slots` as well: that is how templates give it. */
+const plain = (content) => Object.assign(content, { proxy: true });
+
 function filled(h, slots = {}) {
-  return Object.fromEntries(Object.keys(slots).map((name) => [name || 'default', (values) => telling(h, slots[name], values)]));
+  return Object.fromEntries(Object.keys(slots).map((name) => [name || 'default', plain((values) => telling(h, slots[name], values))]));
 }
 
 let record = () => () => {};
