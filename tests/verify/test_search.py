@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from pathlib import Path
 from random import Random
 from typing import Any
@@ -274,3 +275,18 @@ def test_variants_hold_no_value_twice() -> None:
     for values in found.values.values():
         assert len({repr(v) for v in values}) == len(values)
     assert variants("x", _shape())
+
+
+def test_no_slot_has_the_content_of_another() -> None:
+    text = "<template><p><slot /><slot name='foot' /><slot name='head' /></p></template>"
+    full = Situations(read_inputs(text, "Berth.vue")).full()
+    contents = [json.dumps(content) for content in full.slots.values()]
+    assert list(full.slots) == ["default", "foot", "head"] and len(set(contents)) == 3
+
+
+def test_what_an_element_is_drawn_as_is_a_tag() -> None:
+    text = (
+        "<template><component :is='shape'>a</component></template>\n"
+        "<script>export default { props: { shape: null } };</script>"
+    )
+    assert Situations(read_inputs(text, "Berth.vue")).full().inputs == {"shape": "section"}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -11,6 +12,7 @@ import pytest
 from clean_carry.project.settings import settings_for
 from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.runtimes import RUNTIMES
+from clean_carry.verify.uses.model import Uses
 
 FORM = """<template>
 {markup}
@@ -45,10 +47,12 @@ def tried(bench: Bench, side: Side, **request: Any) -> list[dict[str, Any]]:
     return points
 
 
-def text_of(tree: Any) -> str:
-    if isinstance(tree, str):
-        return tree
-    return "".join(text_of(part) for part in (tree if isinstance(tree[0], list) else tree[3]))
+def text_of(part: Any) -> str:
+    """The text of a part of a tree: text, an element, or a list of parts."""
+    if not isinstance(part, list):
+        return part or ""
+    inside = part[3] if len(part) == 4 and isinstance(part[1], dict) else part
+    return "".join(text_of(one) for one in inside)
 
 
 PROVIDED: list[tuple[str, str]] = [
@@ -169,3 +173,49 @@ def test_a_method_given_out_is_tried(run, tmp_path: Path) -> None:  # type: igno
     assert json.loads(run(*call).stdout)["verdict"] == "same"
     new.write_text(new.read_text().replace("at.value = 0", "at.value = -1"))
     assert json.loads(run(*call).stdout)["verdict"] == "differs"
+
+
+GIVEN: list[tuple[str, str]] = [
+    ("<p><b v-if='$slots.foot'><slot name='foot' /></b></p>", "some foot"),
+    ("<p><slot name='foot' /></p>", "some foot"),
+    ("<p><slot name='foot' :tide='2' /></p>", "some foottide: 2"),
+    ("<p><b v-if='$slots.head'>head</b>none</p>", "none"),
+]
+
+
+@pytest.mark.parametrize("version", [2, 3])
+@pytest.mark.parametrize(("markup", "text"), GIVEN)
+def test_content_is_where_code_looks_for_it(
+    markup: str, text: str, version: int, tmp_path: Path, bench: Bench
+) -> None:
+    slots = {"foot": [{"tag": "em", "content": ["some foot"]}]}
+    first = tried(bench, side_of(tmp_path, version, markup), slots=slots)[0]
+    assert first["errors"] == [] and text_of(first["tree"][0]) == text
+
+
+WHOLE = """<template><ul><slot /></ul></template>
+<script>
+export default { name: 'Piers', provide() { return { piers: this }; }, methods: { word() { return 'of Piers'; } } };
+</script>
+"""
+
+
+@pytest.mark.parametrize("version", [2, 3])
+def test_parents_and_content_of_uses_are_drawn(version: int, tmp_path: Path, bench: Bench) -> None:
+    (tmp_path / "Piers.vue").write_text(WHOLE)
+    around = tmp_path / "parents-of-the-trial.js"
+    module = "import Part1 from './Piers.vue';\nexport default { around: [[Part1, { class: 'all' }]] };\n"
+    side = side_of(tmp_path, version, "<li><slot />{{ $parent.word() }}</li>")
+    uses = Uses(
+        tmp_path / "content-of-the-trial.js",
+        "import Part1 from './Piers.vue';\n"
+        "export default [(make) => ['a ', make('b', { title: 'x' }, { default: () => ['bold'] }),\n"
+        "  make(Part1, {}, { default: () => [' in'] })]];\n",
+        1,
+    )
+    side = replace(side, around=around, extra=((around, module),), uses=uses)
+    first = tried(bench, side, slots={"default": [{"use": 1}]})[0]
+    assert first["errors"] == []
+    (tag, attributes, _, inside), *_ = first["tree"]
+    assert tag == "ul" and attributes == {"class": "all"}
+    assert text_of(inside) == "a bold inof Piers"
