@@ -1,6 +1,6 @@
 """False alarms: components against themselves, and against copies that must be the same.
 
-    python benchmarks/alarms.py [--components N] [--budget SECONDS] [--seeds N] [--carried]
+    python benchmarks/alarms.py [--components N] [--budget SECONDS] [--seeds N] [--carried | --single]
 
 Each component of the demo and of the open corpora that mounts by itself is verified against itself and
 against a copy with renamed locals, reordered attributes and reformatted code, with several seeds. All
@@ -19,22 +19,63 @@ from pathlib import Path
 
 from clean_carry.component.errors import CarryError
 from clean_carry.crossing.carry import Request, carry_file
-from clean_carry.demo.story import COMPANY
+from clean_carry.demo.story import COMPANY, PAGES
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.template.tree import TemplateAttribute, read_blocks
 from clean_carry.source.text import SourceText
 from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import Trials, sides_of, verified
 from clean_carry.verify.runtimes import cache_folder
 from clean_carry.verify.verify import Effort, Verification
 from corpus import CORPORA, fetched, sources
+from single_files import CORPORA as SINGLE
+from single_files import sources as single_sources
 
 
 def copy_of(text: str, path: str) -> str:
     """The same component with renamed locals, reordered attributes and other formatting."""
+    if path.endswith(".vue"):
+        return single_copy_of(text, path)
     text = _renamed(text, path)
     text = _reordered(text, path)
     return _reformatted(text, path)
+
+
+def single_copy_of(text: str, path: str) -> str:
+    """The same of a single file: locals of its script, attributes of its template."""
+    return _reformatted(_template_reordered(_renamed(text, path), path), path)
+
+
+def _scripts(source: SourceText) -> list[tuple[int, int]]:
+    return [node.inner for node in read_blocks(source) if node.tag == "script"]
+
+
+def _tree(text: str, path: str) -> Tree:
+    """The code of a file: all of it, or its scripts alone."""
+    source = SourceText(path, text.encode())
+    view = bytes(source.blanked(_scripts(source))) if path.endswith(".vue") else None
+    return Tree(source, view)
+
+
+def _template_reordered(text: str, path: str) -> str:
+    """The attributes of each element in reverse order, where all are plain or bound to no call."""
+    source = SourceText(path, text.encode())
+    edits: list[tuple[int, int, str]] = []
+    for block in read_blocks(source):
+        for node in block.walk() if block.tag == "template" else ():
+            attributes = node.attributes if node is not block else []
+            if len(attributes) < 2 or any(_ordered(source, a) for a in attributes):
+                continue
+            for one, other in zip(attributes, reversed(attributes), strict=True):
+                edits.append((one.start, one.end, source.slice(other.start, other.end)))
+    return _edited(text, edits)
+
+
+def _ordered(source: SourceText, attribute: TemplateAttribute) -> bool:
+    """Whether the order of an attribute may mean something."""
+    plain = re.fullmatch(r":?[a-z][\w-]*", attribute.name) is not None
+    return not plain or (attribute.value is not None and "(" in source.slice(*attribute.value))
 
 
 def _edited(text: str, edits: list[tuple[int, int, str]]) -> str:
@@ -46,8 +87,7 @@ def _edited(text: str, edits: list[tuple[int, int, str]]) -> str:
 
 def _renamed(text: str, path: str) -> str:
     """Names declared inside functions get a suffix, where nothing but plain references uses them."""
-    tree = Tree(SourceText(path, text.encode()))
-    names = Names(tree)
+    names = Names(_tree(text, path))
     edits: list[tuple[int, int, str]] = []
     scopes = list(names.module.children)
     while scopes:
@@ -89,12 +129,15 @@ def _runs(attribute: Node) -> bool:
 
 
 def _reformatted(text: str, path: str) -> str:
-    """Other indentation; white space inside text, strings and templates stays."""
-    tree = Tree(SourceText(path, text.encode()))
+    """Other indentation of code; white space inside text, strings and templates stays."""
+    tree = _tree(text, path)
     fixed = [(n.start, n.end) for n in tree.of("template_string", "jsx_text", "string", "comment")]
     edits: list[tuple[int, int, str]] = []
+    scripts = _scripts(SourceText(path, text.encode())) if path.endswith(".vue") else None
     for found in re.finditer(rb"\n( +)", text.encode()):
         start, end = found.span(1)
+        if scripts is not None and not any(low < start < high for low, high in scripts):
+            continue
         if not any(low <= start < high for low, high in fixed):
             edits.append((start, end, " " * (2 * (end - start))))
     return _edited(text, edits)
@@ -110,9 +153,17 @@ def subjects(count: int) -> Iterator[Path]:
         yield from (f for f in files if f not in files[::step])
 
 
-def texts(count: int, carried: bool) -> Iterator[tuple[Path, str]]:
+def single_subjects(count: int) -> Iterator[Path]:
+    """Single files of the demo, then of the corpora in turn."""
+    yield from (COMPANY / name for name in PAGES)
+    lists = [single_sources(fetched(c) / c.sources) for c in SINGLE]
+    for files in lists:
+        yield from files[:: max(1, len(files) * len(lists) // count)]
+
+
+def texts(count: int, carried: bool, single: bool) -> Iterator[tuple[Path, str]]:
     """(file, its text), or of the corpora's files the text they are carried to."""
-    for path in subjects(count):
+    for path in single_subjects(count) if single else subjects(count):
         text = path.read_text("utf-8")
         if not carried:
             yield path, text
@@ -132,12 +183,13 @@ def main() -> None:
     parser.add_argument("--budget", type=float, default=4.0)
     parser.add_argument("--seeds", type=int, default=3)
     parser.add_argument("--carried", action="store_true", help="what the corpora are carried to")
+    parser.add_argument("--single", action="store_true", help="single files")
     given = parser.parse_args()
     reach: dict[str, float] = {}
     alarms: list[dict[str, object]] = []
     runs = mounted = 0
     with Bench(say=lambda text: print(text, file=sys.stderr)) as bench:
-        for path, text in texts(given.components, given.carried):
+        for path, text in texts(given.components, given.carried, given.single):
             if mounted >= given.components + 9:
                 break
             found = _verified(bench, path, text, text, Effort(given.budget, 1))
