@@ -429,6 +429,7 @@ defineExpose({
     formatValue,
     togglePicker,
     handleOnFocus,
+    onInputClick,
     keyPress,
     disabled: toRef(props, 'disabled')
 })

@@ -426,4 +426,6 @@ function handleOnInputValue(event: Event) {
         inputValue.value = props.modelValue
     }
 }
+
+defineExpose({ prev, next, first })
 </script>
