@@ -219,3 +219,24 @@ def test_parents_and_content_of_uses_are_drawn(version: int, tmp_path: Path, ben
     (tag, attributes, _, inside), *_ = first["tree"]
     assert tag == "ul" and attributes == {"class": "all"}
     assert text_of(inside) == "a bold inof Piers"
+
+
+@pytest.mark.parametrize(
+    ("version", "name"), [(2, "Berth.vue"), (3, "Berth.vue"), (0, "Berth.jsx")]
+)
+@pytest.mark.parametrize("flat", [True, False])
+def test_a_guard_of_the_author_is_a_branch(
+    version: int, name: str, flat: bool, tmp_path: Path, bench: Bench
+) -> None:
+    guard = "call(of, ...args) {\n      of && of(...args);\n    },"
+    text = FORM.format(markup="<p>{{ at }}</p>", methods=guard)
+    if flat:
+        text = FLAT.replace("function turn", f"function {guard[:-1]}\n\nfunction turn")
+    if not version:
+        text = (
+            "export const call = (of, ...args) => of && of(...args);\nexport default () => null;\n"
+        )
+    runtime = RUNTIMES[f"vue-{version}" if version else "react-18"]
+    side = Side(tmp_path / name, text, runtime, exported="default")
+    kinds = [c["kind"] for c in bench.build(side).counters or () if c["id"].startswith("b")]
+    assert kinds.count("binary-expr") == 2

@@ -92,7 +92,7 @@ class FlatOutcome:
     def notes(self, component: Component) -> list[tuple[str, str, int]]:
         """The instance is no longer open: members that a parent could reach by reference."""
         found = []
-        unused = [m.name for m in component.methods() if m.name in _unused(component)]
+        unused = _unused(component)
         if unused:
             found.append(("methods-given-out", ", ".join(unused), component.span.start))
         names = [m.name for m in component.methods() if m.name not in self.exposed]
@@ -220,10 +220,10 @@ def _exposed(component: Component, workspace: Workspace, runtime: int) -> tuple[
         "-" in tag or not tag.islower() or tag == "slot" for tag in component.tags
     ):
         found |= of_parents & {prop.name for prop in component.props}
-    return tuple(sorted(found | set(component.exposed) | _unused(component)))
+    return tuple(sorted(found | set(component.exposed) | set(_unused(component))))
 
 
-def _unused(component: Component) -> frozenset[str]:
+def _unused(component: Component) -> list[str]:
     """The methods that nothing inside uses: they are there for others, who call them by a reference."""
     used = {name for name, _, _, _ in component.template_names} | set(component.opened.names)
     for owner, operation in component.operations():
@@ -234,11 +234,8 @@ def _unused(component: Component) -> frozenset[str]:
             used.update(
                 part.member.name for part, _, _ in operation.members if hasattr(part, "member")
             )
-    return frozenset(
-        method.name
-        for method in component.methods()
-        if method.name not in used and not method.name.startswith("_")
-    )
+    names = [method.name for method in component.methods()]
+    return [name for name in names if name not in used and not name.startswith("_")]
 
 
 def _undeclared(component: Component, runtime: int) -> bool:

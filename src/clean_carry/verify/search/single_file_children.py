@@ -45,6 +45,7 @@ def handed_on(
     """
     own = Path(source.path).resolve()
     files = drawn_files(source)
+    itself = name_of(own, source.slice(0, len(source.data)))
     found: list[tuple[str, Shape | str]] = []
     for node in template.walk():
         tag = pascal(node.tag) if node.kind == "element" else ""
@@ -53,7 +54,7 @@ def handed_on(
         found += [
             (name, Shape({"tag"})) for name, meant in _bound(source, node) if meant == ("is",)
         ]
-        if path == own or (path is None and tag == _own_name(source)):
+        if path == own or (path is None and tag == itself):
             found += [(name, meant[0]) for name, meant in _bound(source, node)]
         elif path is not None and depth < MOST_DEPTH:
             inputs = read(path, depth + 1)
@@ -72,10 +73,17 @@ def _bound(source: SourceText, node: TemplateNode) -> Iterator[tuple[str, tuple[
                 yield name[1], _meant(bound[1])
 
 
-def _own_name(source: SourceText) -> str:
-    """The name under which a component may draw itself."""
-    found = _OWN.search(source.slice(0, len(source.data)))
-    return pascal(found[1]) if found is not None else Path(source.path).name.split(".")[0]
+def name_of(path: Path, text: str) -> str:
+    """The name a component of a single file gives itself, else that of the file or its folder."""
+    script = text.find("<script")
+    found = _OWN.search(text, script) if script >= 0 else None
+    if found is not None:
+        return pascal(found[1])
+    stem = path.name.split(".")[0]
+    if stem not in ("index", "main"):
+        return pascal(stem)
+    folders = [part for part in path.parts[:-1] if part != "src"]
+    return pascal(folders[-1]) if folders else "Main"
 
 
 def _meant(attribute: str) -> tuple[str, ...]:
@@ -85,7 +93,7 @@ def _meant(attribute: str) -> tuple[str, ...]:
 
 def pascal(tag: str) -> str:
     """`tab-pane` as `TabPane`."""
-    return "".join(part[:1].upper() + part[1:] for part in tag.split("-"))
+    return "".join(part[:1].upper() + part[1:] for part in re.split(r"[-_]", tag))
 
 
 def camel(name: str) -> str:

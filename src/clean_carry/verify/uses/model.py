@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from itertools import takewhile
 from pathlib import Path
 from typing import Any
 
@@ -49,3 +50,11 @@ def note_value(inputs: dict[str, list[Any]], name: str, value: Any) -> None:
 
 def _alike(one: Any, other: Any) -> bool:
     return type(one) is type(other) and bool(one == other)
+
+
+def distance(path: Path, file: Path) -> int:
+    """Steps from folder to folder between two files."""
+    one, other = path.parent.parts, file.parent.parts
+    pairs = zip(one, other, strict=False)
+    shared = sum(1 for _ in takewhile(lambda pair: pair[0] == pair[1], pairs))
+    return len(one) + len(other) - 2 * shared

@@ -9,7 +9,6 @@ from __future__ import annotations
 import os
 from collections.abc import Iterator
 from dataclasses import dataclass
-from itertools import takewhile
 from pathlib import Path
 from typing import Any
 
@@ -19,7 +18,14 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.verify.search.shape import literal_of
-from clean_carry.verify.uses.model import MOST_CONTENTS, MOST_USES, Parents, Uses, note_value
+from clean_carry.verify.uses.model import (
+    MOST_CONTENTS,
+    MOST_USES,
+    Parents,
+    Uses,
+    distance,
+    note_value,
+)
 from clean_carry.verify.uses.values import is_called_back, is_constant, value_text
 
 # A project is looked through up to this many files.
@@ -188,16 +194,7 @@ def _files(file: Path) -> Iterator[Path]:
         found += [path for path in paths if path.suffix in _ENDINGS and path != file]
         if len(found) > MOST_FILES:
             break
-    yield from sorted(found, key=lambda path: _distance(path, file))
-
-
-def _distance(path: Path, file: Path) -> int:
-    """Steps from folder to folder between two files."""
-    one, other = path.parent.parts, file.parent.parts
-    shared = sum(
-        1 for _ in takewhile(lambda pair: pair[0] == pair[1], zip(one, other, strict=False))
-    )
-    return len(one) + len(other) - 2 * shared
+    yield from sorted(found, key=lambda path: distance(path, file))
 
 
 def _around(element: Node, use: _File, file: Path) -> Parents | None:

@@ -10,13 +10,13 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
-from itertools import takewhile
 from pathlib import Path
 
 from clean_carry.source.importers import files_of, project_of
+from clean_carry.verify.search.single_file_children import name_of, pascal
+from clean_carry.verify.uses.model import distance
 
 MOST_KIN = 4
-_NAME = re.compile(r"\bname\s*:\s*['\"]([A-Za-z][\w-]*)['\"]")
 # A name of a component that something is compared with, or looked for by.
 _ASKED = re.compile(
     r"(?:[=!]==?\s*|\(\s*)['\"]((?:[A-Z]\w+|[a-z]+-[\w-]+))['\"]"
@@ -37,24 +37,6 @@ class Member:
 
     name: str
     path: Path
-
-
-def pascal(tag: str) -> str:
-    """`tab-pane` as `TabPane`."""
-    return "".join(part[:1].upper() + part[1:] for part in re.split(r"[-_]", tag))
-
-
-def name_of(path: Path, text: str) -> str:
-    """The name a component of a single file gives itself, else that of the file or its folder."""
-    script = text.find("<script")
-    found = _NAME.search(text, script) if script >= 0 else None
-    if found is not None:
-        return pascal(found[1])
-    stem = path.name.split(".")[0]
-    if stem not in ("index", "main"):
-        return pascal(stem)
-    folders = [part for part in path.parts[:-1] if part != "src"]
-    return pascal(folders[-1]) if folders else "Main"
 
 
 def single_files(root: Path) -> Iterator[tuple[Path, str]]:
@@ -177,11 +159,3 @@ def _imports(text: str, path: Path) -> bool:
         re.search(rf"\bimport\s[^;'\"]*['\"][^'\"]*\b{re.escape(stem)}(?:\.vue)?['\"]", text)
         is not None
     )
-
-
-def distance(path: Path, file: Path) -> int:
-    """Steps from folder to folder between two files."""
-    one, other = path.parent.parts, file.parent.parts
-    pairs = zip(one, other, strict=False)
-    shared = sum(1 for _ in takewhile(lambda pair: pair[0] == pair[1], pairs))
-    return len(one) + len(other) - 2 * shared

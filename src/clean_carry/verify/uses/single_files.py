@@ -21,16 +21,21 @@ from clean_carry.source.template.tree import TemplateNode, read_blocks
 from clean_carry.source.text import SourceText
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.shape import Shape, literal_of
-from clean_carry.verify.search.single_file_children import camel, drawn_files, pascal
+from clean_carry.verify.search.single_file_children import camel, drawn_files, name_of, pascal
 from clean_carry.verify.search.values import is_function, typical
-from clean_carry.verify.uses.model import MOST_CONTENTS, MOST_USES, Parents, Uses, note_value
+from clean_carry.verify.uses.model import (
+    MOST_CONTENTS,
+    MOST_USES,
+    Parents,
+    Uses,
+    distance,
+    note_value,
+)
 from clean_carry.verify.uses.single_file_kin import (
     Member,
     component_called,
-    distance,
     kin_around,
     kin_inside,
-    name_of,
     single_files,
 )
 from clean_carry.verify.uses.values import is_constant, value_text

@@ -24,7 +24,7 @@ function overlay(file, text, single, map) {
       build.onLoad({ filter: exact }, async () => {
         const resolveDir = path.dirname(file);
         const read = file.endsWith('.vue') ? (await single()).compile(file, text) : { contents: text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
-        const { contents, ...reached } = instrumented(read.contents, file, read.loader, read.line);
+        const { contents, ...reached } = instrumented(read.contents, file, read.loader, read);
         Object.assign(map, reached);
         return { contents, loader: read.loader, resolveDir };
       });
@@ -33,7 +33,7 @@ function overlay(file, text, single, map) {
 }
 
 /** The text with a counter at each branch and function, and where each is: {contents, branches, functions}. */
-function instrumented(text, file, loader, lineOf = ({ line }) => line) {
+function instrumented(text, file, loader, { line: lineOf = ({ line }) => line, drawn = () => false }) {
   const plugins = ['decorators-legacy', 'classProperties', 'classPrivateProperties', 'classPrivateMethods', 'dynamicImport', 'topLevelAwait'];
   if (loader.startsWith('ts')) plugins.push('typescript');
   if (loader.endsWith('x')) plugins.push('jsx');
@@ -45,7 +45,7 @@ function instrumented(text, file, loader, lineOf = ({ line }) => line) {
     const contents = instrumenter.instrumentSync(text, file);
     const { branchMap, fnMap } = instrumenter.lastFileCoverage();
     const rows = text.split('\n');
-    const branches = Object.entries(branchMap).filter(([, branch]) => !ofCompiler(rows, branch)).flatMap(([key, branch]) =>
+    const branches = Object.entries(branchMap).filter(([, branch]) => !(drawn(branch.loc.start) && ofCompiler(rows, branch))).flatMap(([key, branch]) =>
       branch.locations.map((place, arm) => ({ id: `b${key}.${arm}`, line: lineOf(place.start.line ? place.start : branch.loc.start), kind: branch.type })));
     const functions = Object.entries(fnMap).map(([key, fn]) => ({ id: `f${key}`, line: lineOf(fn.decl.start), kind: 'function' }));
     return { contents, branches, functions };

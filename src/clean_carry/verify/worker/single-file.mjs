@@ -41,17 +41,24 @@ export function compiler(runtime, workbench) {
       const piece = pieces.find(({ from }) => at >= from);
       return piece.line(at - piece.from + 1, column);
     };
-    return { contents: code, line, loader: descriptor.script?.lang === 'tsx' || descriptor.scriptSetup?.lang === 'tsx' ? 'tsx' : 'ts' };
+    const markup = descriptor.template && lines(source, parts.range(descriptor.template));
+    const drawn = (at) => line(at) === 0 || Boolean(markup && line(at) >= markup[0] && line(at) <= markup[1]);
+    return { contents: code, line, drawn, loader: descriptor.script?.lang === 'tsx' || descriptor.scriptSetup?.lang === 'tsx' ? 'tsx' : 'ts' };
   }
 
   return { compile, css: () => styles };
 }
 
+/** The first and the last line of a range of the file. */
+function lines(source, range) {
+  return range.map((at) => source.slice(0, at).split('\n').length);
+}
+
 /** Lines of the file for places in a script: those of an object are where they were, those of statements are traced. */
-function placed(source, { map, start, lines }) {
+function placed(source, { map, start, length }) {
   if (map) return traced(map);
-  const before = source.slice(0, start).split('\n').length - 1;
-  return (line) => (line <= lines ? line + before : 0);
+  const [first] = lines(source, [start]);
+  return (line) => (line <= length ? line + first - 1 : 0);
 }
 
 /** Lines of the file by a source map; 0 where nothing stands there. */
@@ -65,6 +72,7 @@ function traced(map) {
 function current(sfc) {
   return {
     scope: '__scopeId',
+    range: ({ loc }) => [loc.start.offset, loc.end.offset],
     parse(filename, source) {
       const { descriptor, errors } = sfc.parse(source, { filename });
       if (errors.length) throw errors[0];
@@ -77,7 +85,7 @@ function current(sfc) {
         id, inlineTemplate: drawn, genDefaultAs: '__component__', templateOptions: { scoped },
       });
       const { loc } = descriptor.script ?? descriptor.scriptSetup;
-      return { code: content, bindings, drawn, map: drawn ? map : null, start: loc.start.offset, lines: loc.source.split('\n').length };
+      return { code: content, bindings, drawn, map: drawn ? map : null, start: loc.start.offset, length: loc.source.split('\n').length };
     },
     template(descriptor, filename, id, scoped, bindings) {
       const found = sfc.compileTemplate({
@@ -94,13 +102,14 @@ function current(sfc) {
 function older(sfc) {
   return {
     scope: '_scopeId',
+    range: ({ start, end }) => [start, end],
     parse: (filename, source) => sfc.parse({ source, filename, sourceMap: false }),
     script(descriptor, id) {
       if (!descriptor.script && !descriptor.scriptSetup) return null;
       const { content, bindings, map } = sfc.compileScript(descriptor, { id, isProd: true });
       const { start, content: text } = descriptor.script ?? descriptor.scriptSetup;
       const code = sfc.rewriteDefault(content, '__component__', ['typescript']);
-      return { code, bindings, map: descriptor.scriptSetup ? map : null, start, lines: text.split('\n').length };
+      return { code, bindings, map: descriptor.scriptSetup ? map : null, start, length: text.split('\n').length };
     },
     template(descriptor, filename, id, scoped, bindings) {
       const functional = 'functional' in descriptor.template.attrs;
