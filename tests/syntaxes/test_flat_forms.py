@@ -492,3 +492,13 @@ def test_methods_nothing_inside_uses_are_given_out(
     found = text_of(result)
     assert exposed in found and ("defineExpose" in found) == bool(exposed)
     assert ("methods-given-out" in [f.rule for f in result.findings]) == bool(exposed)
+
+
+@pytest.mark.parametrize("runtime", [2, 3])
+def test_methods_watchers_name_are_used(runtime: int, tmp_path: Path) -> None:
+    options = (
+        "watch: { pier: 'show', limit: { handler: 'other' }, used: ['more', { handler: 'most' }] },"
+    )
+    methods = "show() {}, other() {}, more() {}, most() {}, free() {},"
+    found = text_of(carried(tmp_path, options, "", "", runtime, methods))
+    assert "defineExpose({ free });" in found

@@ -226,6 +226,7 @@ def _exposed(component: Component, workspace: Workspace, runtime: int) -> tuple[
 def _unused(component: Component) -> list[str]:
     """The methods that nothing inside uses: they are there for others, who call them by a reference."""
     used = {name for name, _, _, _ in component.template_names} | set(component.opened.names)
+    used |= {part.handler.method for part in component.reactions if part.handler is not None}
     for owner, operation in component.operations():
         if isinstance(operation, MethodCall | MethodValue | Rebound):
             if not (isinstance(owner, Method) and owner.name == operation.member.name):
