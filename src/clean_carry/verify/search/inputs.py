@@ -76,6 +76,7 @@ def merged(one: Shape, other: Shape) -> Shape:
         sometimes=one.sometimes or other.sometimes,
         keyed=one.keyed or other.keyed,
         listed=one.listed,
+        alike=one.alike or other.alike,
     )
     for literal in other.literals:
         result.note(literal)

@@ -31,7 +31,7 @@ from clean_carry.verify.search.groundwork import lay
 from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.shrink import shrunk
 from clean_carry.verify.search.situations import Situation, Situations
-from clean_carry.verify.search.steps import WAITS, Step, choose, count, possible
+from clean_carry.verify.search.steps import WAITS, Step, choose, count, following, possible
 from clean_carry.verify.trials import Trial
 
 # So many walks are planned ahead of what has been found.
@@ -43,6 +43,8 @@ LATER: tuple[dict[str, Any], ...] = (
     FAILS,
     {"returns": False},
 )
+# How often what was typed is entered next.
+ENTERED = 0.3
 # The search ends when this many walks in a row reached nothing new.
 PATIENCE = 120
 FEWEST = 60
@@ -113,6 +115,7 @@ class _Chooser:
         # What was listened to outside once is sent again: somebody may have stopped listening.
         self.outside: dict[str, set[str]] = {}
         self.done = 0
+        self.last: Step = {}
         self.leaves = rng.random() < 0.5
 
     def next(self, offered: dict[str, Any]) -> Step | None:
@@ -142,7 +145,10 @@ class _Chooser:
         steps = possible({**offered, "outside": outside})
         for name, given in self.situations.inputs.methods.items():
             steps.append({"call": {"method": name, **({"given": given} if given else {})}})
-        return choose(steps, self.here, self.tried, self.rng) if steps else self._extra(offered)
+        if self.rng.random() < ENTERED:
+            steps = following(self.last, steps) or steps
+        self.last = choose(steps, self.here, self.tried, self.rng) if steps else {}
+        return self.last or self._extra(offered)
 
     def _extra(self, offered: dict[str, Any]) -> Step | None:
         """A step that no element offers: time, other inputs, leaving and coming back."""
@@ -176,6 +182,9 @@ class Search:
         self._seen: set[str] = set()
         self._corpus: list[Trial] = []
         self._callers: list[tuple[Trial, int, str]] = []
+        # Walks to where a function is called, which is not there this time, or does something else.
+        self._otherwise: deque[tuple[Situation, tuple[Step, ...]]] = deque()
+        self._called: set[tuple[str, str]] = set()
         self._number = 0
         self._idle = 0
         self._hangs = 0
@@ -255,6 +264,10 @@ class Search:
         turn = 0
         while True:
             turn += 1
+            if turn % 2 and self._otherwise:
+                situation, script = self._otherwise.popleft()
+                yield self._plan(situation, script=script, length=2, extras=0.2)
+                continue
             plan = next(fixed, None) if turn % 4 or turn < 24 else None
             yield plan if plan is not None else self._random(rng)
 
@@ -274,8 +287,8 @@ class Search:
             failing = replace(openings[0], functions={**openings[0].functions, name: FAILS})
             if {} in plans or len(plans) > 1:
                 yield self._plan(failing, length=10)
-        for name in situations.functions:
-            renewed: Step = {"change": {"functions": {name: {}}}}
+        for name, plans in situations.functions.items():
+            renewed: Step = {"change": {"functions": {name: plans[0]}}}
             yield self._plan(openings[0], script=({"pass": 1}, renewed), length=10, extras=0.15)
             taken: Step = {"change": {"without": [name]}}
             yield self._plan(openings[0], script=({"pass": 1}, taken), length=8, extras=0.1)
@@ -459,6 +472,7 @@ class Search:
         if new_code or (new_page and len(self._corpus) < 40):
             self._corpus.append(walk.trial)
             self._note_callers(walk.trial, walk.first["points"])
+        self._note_called(walk.trial, walk.first["points"])
         # Where nothing is counted in the file, the first trial stands for those that ran.
         if new_code or not self.found.kept:
             steps = tuple(point["name"] for point in walk.first["points"])
@@ -475,6 +489,26 @@ class Search:
             names = {str(call[0]) for call in point["calls"]} & set(trial.functions)
             for name in sorted(names) + ["a request"] * bool(point["requests"]):
                 self._callers.append((trial, at, name))
+
+    def _note_called(self, trial: Trial, points: list[dict[str, Any]]) -> None:
+        """Plan to go again to where a function is called first, by each kind of step: without it, and
+        once with all else it may do."""
+        for at, point in enumerate(points):
+            names = dict.fromkeys(str(call[0]) for call in point["calls"])
+            for name in (n for n in names if n in trial.functions):
+                if (name, point["name"]) in self._called:
+                    continue
+                base = Situation(trial.inputs, trial.functions, trial.slots, trial.replies)
+                plans = self.situations.functions.get(name, [])
+                if any(name == known for known, _ in self._called):
+                    plans = [FAILS]
+                self._called.add((name, point["name"]))
+                script = tuple(trial.steps[:at])
+                self._otherwise.append((base.without(name), script))
+                for plan in plans:
+                    if plan != trial.functions[name]:
+                        functions = {**base.functions, name: plan}
+                        self._otherwise.append((replace(base, functions=functions), script))
 
 
 def _reached(walk: Walk) -> tuple[frozenset[str], frozenset[str]]:

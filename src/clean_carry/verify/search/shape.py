@@ -18,7 +18,8 @@ class Shape:
     gives it; `passed` says that it is declared by another component it is passed on to; `holds` are
     values it is asked whether it holds; `sometimes` says that it is asked whether it is a
     function; `keyed` is the name of what its keys are taken from; `listed` says that it is
-    declared to be one of its literals.
+    declared to be one of its literals; `alike` is the name whose values it may have, where the code
+    asks whether it is equal to another one.
     """
 
     kinds: set[str] = field(default_factory=set)
@@ -37,6 +38,7 @@ class Shape:
     sometimes: bool = False
     keyed: str = ""
     listed: bool = False
+    alike: str = ""
 
     def note(self, value: Any) -> None:
         """A literal it is compared with."""

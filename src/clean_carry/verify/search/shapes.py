@@ -12,6 +12,7 @@ from typing import Any
 
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
+from clean_carry.verify.search.constants import Constants
 from clean_carry.verify.search.functions import functions_of, parameters_of, pattern_names
 from clean_carry.verify.search.shape import Shape, kind_of, literal_of
 
@@ -60,6 +61,8 @@ _KEYS = re.compile(r"^(key|id|code|field|name)$|(Key|Id)$")
 _TRANSPARENT = frozenset(
     "parenthesized_expression non_null_expression as_expression await_expression".split()
 )
+# Names whose values tell things apart.
+_NAMED_APART = frozenset("id key index undefined".split())
 # Attributes of HTML whose value is a truth value, and those whose value is content.
 _BOOLEAN_ATTRIBUTES = frozenset(
     "disabled checked hidden required readOnly multiple autoFocus open selected noValidate".split()
@@ -76,7 +79,9 @@ class Shapes:
         self._shapes: dict[str, Shape] = {}
         self._later: list[tuple[Shape, Shape]] = []
         self._compared: list[tuple[Shape, Shape]] = []
+        self._equal: list[tuple[Shape, Shape, str]] = []
         self.trees = trees
+        self._constants = Constants(trees)
         self._functions = functions_of(trees)
         for tree in trees:
             for node in tree.of(
@@ -153,7 +158,10 @@ class Shapes:
     # -- uses ---------------------------------------------------------------------------------
 
     def _use(self, name: str, value: Node) -> None:
-        shape = self.of(name)
+        self._used(self.of(name), name, value)
+
+    def _used(self, shape: Shape, name: str, value: Node) -> None:
+        """What is done with a value; `name` is empty for what a function gives back."""
         parent = value.parent
         while parent is not None and parent.type in _TRANSPARENT:
             value, parent = parent, parent.parent
@@ -169,6 +177,8 @@ class Shapes:
                 shape.result = shape.result or Shape()
                 if _is_drawn(parent):
                     shape.result.kinds.add("content")
+                else:
+                    self._used(shape.result, "", parent)
             case "binary_expression":
                 self._binary(shape, value, parent)
             case "unary_expression":
@@ -242,7 +252,7 @@ class Shapes:
         """A value that a list, or a text, is asked for."""
         arguments = call.child("arguments")
         first = arguments.named_children[:1] if arguments is not None else []
-        known, value = literal_of(first[0]) if first else (False, None)
+        known, value = self._constants.literal(first[0]) if first else (False, None)
         if known and method in ("includes", "indexOf", "lastIndexOf") and value not in shape.holds:
             shape.holds.append(value)
 
@@ -279,8 +289,12 @@ class Shapes:
 
     def _settle(self) -> None:
         """Join what was bound before all was known of it."""
+        for one, other, name in self._equal:
+            if one is not other and not one.literals and not other.literals:
+                one.alike = other.alike = one.alike or other.alike or name
         for _ in range(3):
             for shape, own in self._later:
+                shape.alike = shape.alike or own.alike
                 shape.kinds |= own.kinds
                 shape.fields = _joined(shape.fields, own.fields)
                 if own.items is not None and own.items is not shape.items:
@@ -328,7 +342,7 @@ class Shapes:
     def _binary(self, shape: Shape, value: Node, parent: Node) -> None:
         operator = next((c.type for c in parent.children if not c.named), "")
         other = parent.named_children[1 if parent.named_children[0] is value else 0]
-        found, literal = literal_of(other)
+        found, literal = self._constants.literal(other)
         if operator in ("&&", "||", "??"):
             if value.field == "left":
                 shape.tested = shape.tested or operator != "??"
@@ -339,6 +353,8 @@ class Shapes:
                 if literal is not None:
                     shape.note(literal)
                     shape.kinds.add(kind_of(literal))
+            else:
+                self._equals(shape, other)
         elif operator in _ARITHMETIC:
             shape.kinds.add("number")
             while other.type in _TRANSPARENT:
@@ -354,6 +370,18 @@ class Shapes:
             shape.kinds.add(kind_of(literal) if found and literal is not None else "text")
         elif operator == "instanceof":
             shape.kinds.add("date" if other.text == "Date" else "object")
+
+    def _equals(self, shape: Shape, other: Node) -> None:
+        """Values that are compared with each other are sometimes equal."""
+        while other.type in _TRANSPARENT:
+            other = other.named_children[0]
+        part = other.child("property") if other.type == "member_expression" else other
+        if part is not None and part.text == "value" and other.type == "member_expression":
+            # What a ref holds; of anything else a field of that name.
+            inner = other.child("object")
+            part = inner if inner is not None and self._place(inner) is other else part
+        if part is not None and part.type.endswith("identifier") and part.text not in _NAMED_APART:
+            self._equal.append((shape, self.of(part.text), part.text))
 
     def _unary(self, shape: Shape, parent: Node) -> None:
         if parent.has("!"):
@@ -402,7 +430,8 @@ class Shapes:
         for case in statement.walk() if statement is not None else ():
             if case.type == "switch_case":
                 value = case.child("value")
-                found, literal = literal_of(value) if value is not None else (False, None)
+                known = self._constants.literal(value) if value is not None else (False, None)
+                found, literal = known
                 if found and literal is not None:
                     shape.note(literal)
                     shape.kinds.add(kind_of(literal))
@@ -410,15 +439,26 @@ class Shapes:
     def _argument(self, shape: Shape, value: Node, arguments: Node) -> None:
         call = arguments.parent
         callee = call.child("function") or call.child("constructor") if call is not None else None
-        if callee is None:
+        if callee is None or call is None:
             return
         text = callee.text
+        if text.split(".")[-1] in _ITEM_FIRST and _is_list_call(arguments, value):
+            # A list and what is done with its items, both given to a function of a library.
+            shape.kinds.add("array")
+            shape.items = shape.items or Shape()
+            first = next(iter(parameters_of(arguments.named_children[1])), None)
+            if first is not None:
+                self._bind(shape.items, first)
         own = self._functions.get(text.split(".")[-1])
         if own is not None and callee.type in ("identifier", "member_expression"):
             at = next((n for n, g in enumerate(arguments.named_children) if g is value), 0)
             parameters = list(parameters_of(own))
             if at < len(parameters):
                 self._later.append((shape, self._parameter_shape(parameters[at])))
+        whole = callee.child("object") if text.endswith((".includes", ".indexOf")) else None
+        for literal in self._constants.parts(whole) if whole is not None else ():
+            shape.note(literal)
+            shape.kinds.add(kind_of(literal))
         if text.startswith("Math.") or text in ("Number", "isNaN", "Number.isFinite", "isFinite"):
             shape.kinds.add("number")
         elif text in ("parseInt", "parseFloat"):
@@ -449,17 +489,23 @@ class Shapes:
             return
         while value.type in _TRANSPARENT:
             value = value.named_children[0]
-        part = value.child("property") if value.type == "member_expression" else value
         if target.type == "array_pattern" and value.type == "call_expression":
             self._started(target, value)
             return
+        callee = value.child("function") if value.type == "call_expression" else None
+        named = callee or value
+        part = named.child("property") if named.type == "member_expression" else named
         if part is None or part.type not in ("identifier", "property_identifier"):
             return
+        shape = self.of(part.text)
+        if callee is not None:
+            shape.result = shape.result or Shape()
+            shape = shape.result
         if target.type == "identifier":
-            if target.text != part.text:
-                self._later.append((self.of(part.text), self.of(target.text)))
+            if target.text != part.text or callee is not None:
+                self._later.append((shape, self.of(target.text)))
         else:
-            self._bind(self.of(part.text), target)
+            self._bind(shape, target)
 
     def _started(self, target: Node, call: Node) -> None:
         """`const [now] = useState(start)`: one is what the other starts as."""
@@ -509,6 +555,11 @@ def _joined(one: dict[str, Shape], other: dict[str, Shape]) -> dict[str, Shape]:
 
 def _is_drawn(call: Node) -> bool:
     return any(up.type == "jsx_expression" for up in list(call.up())[:3])
+
+
+def _is_list_call(arguments: Node, value: Node) -> bool:
+    given = arguments.named_children
+    return len(given) == 2 and given[0] is value and given[1].is_function
 
 
 def _in_array(node: Node) -> bool:

@@ -13,10 +13,6 @@ _HOLD = ("ref", "shallowRef", "toRef")
 # Methods whose items are those of the list, or made of them one by one.
 _OF_ITEMS = frozenset("map filter slice concat reverse sort toSorted toReversed flatMap".split())
 
-# A value given to both sides of a comparison, and names whose values tell things apart.
-SHARED = "Sound"
-_NAMED_APART = ("id", "key", "index", "undefined")
-
 
 class SingleFileShapes(Shapes):
     """The shapes of a script in either form, and of the code of its template."""
@@ -77,21 +73,6 @@ class SingleFileShapes(Shapes):
         source.items = source.items or Shape()
         made.items = made.items or Shape()
         self._later.append((source.items, made.items))
-
-    def _binary(self, shape: Shape, value: Node, parent: Node) -> None:
-        """Values that are compared with each other are sometimes equal."""
-        super()._binary(shape, value, parent)
-        if not parent.has("===") and not parent.has("=="):
-            return
-        for other in parent.named_children:
-            part = other.child("property") if other.type == "member_expression" else other
-            if part is not None and part.text == "value":
-                part = other.child("object")
-            if part is None or not part.type.endswith("identifier") or part.text in _NAMED_APART:
-                continue
-            if value is not other and not shape.literals and not self.of(part.text).literals:
-                for one in (shape, self.of(part.text)):
-                    one.note(SHARED)
 
     def _loop_of(self, function: Node, body: Node) -> None:
         base, _ = _base(body)

@@ -214,10 +214,10 @@ class Situations:
                     run = []
             run.append({"change": {"without": [name]}})
             run.append({"change": {"inputs": {name: full.get(name)}}})
-        for name in self.functions:
-            run.append({"change": {"functions": {name: {}}}})
+        for name, plans in self.functions.items():
+            run.append({"change": {"functions": {name: plans[0]}}})
             run.append({"change": {"without": [name]}})
-            run.append({"change": {"functions": {name: {}}}})
+            run.append({"change": {"functions": {name: plans[0]}}})
         for slot in self.slots:
             run += [{"change": {"slots": {slot: content}}} for content in self.contents_of(slot)]
         if run:
@@ -233,7 +233,7 @@ class Situations:
             name = rng.choice(sorted(self.functions))
             if rng.random() < 0.4:
                 return {"change": {"without": [name]}}
-            return {"change": {"functions": {name: {}}}}
+            return {"change": {"functions": {name: self.functions[name][0]}}}
         if not self.changing():
             return None
         first = self._any_input(rng)

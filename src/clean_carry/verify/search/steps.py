@@ -112,6 +112,15 @@ def key_of(step: Step) -> str:
     return json.dumps(step, sort_keys=True)
 
 
+def following(last: Step, steps: list[Step]) -> list[Step]:
+    """What users do next most often: what was typed or moved to is entered."""
+    given = last.get("type") or last.get("key") or {}
+    if not given or given.get("key") not in (None, "ArrowDown", "ArrowUp"):
+        return []
+    target = {k: v for k, v in given.items() if k not in ("text", "over", "key")}
+    return [s for s in steps if s.get("key") == {**target, "key": "Enter"}]
+
+
 def choose(steps: list[Step], here: dict[str, int], ever: dict[str, int], rng: Random) -> Step:
     """One of the steps: what was not tried in this walk first, then what was seldom tried ever.
 

@@ -95,6 +95,7 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
     """A plausible value; `salt` tells the members of a list apart."""
     # That something is asked whether it is `false` does not make that likely.
     told = [value for value in shape.literals if not isinstance(value, bool)]
+    name = shape.alike or name
     if told and not shape.kinds & {"array", "object", "function"}:
         return told[salt % len(told)]
     if name in _OUTSIDE and (not shape.declared or "string" in shape.kinds):
@@ -121,7 +122,8 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
             }
         case "number":
             # Numbers of one thing differ from each other, so that they cannot be taken for one another.
-            return 3 + salt + (sum(map(ord, name)) % 5 if depth > 1 else 0)
+            apart = depth > 1 and not shape.alike
+            return 3 + salt + (sum(map(ord, name)) % 5 if apart else 0)
         case "boolean":
             if depth and (name in _ALWAYS or name in _NEVER):
                 return name in _ALWAYS
@@ -189,7 +191,7 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
             case "string" | "attribute" | "text":
                 add(*(f"a {value} b" for value in shape.holds))
                 if not shape.literals:
-                    add("", f"{name} {_WORDS[1]}", MARKUP, *SCRIPTS, LONG, " a  b ")
+                    add("", f"{shape.alike or name} {_WORDS[1]}", MARKUP, *SCRIPTS, LONG, " a  b ")
                 elif not shape.listed:
                     # What is none of the words it is compared with.
                     add(f"{name} {_WORDS[1]}", "")
@@ -259,6 +261,8 @@ def function_plans(shape: Shape) -> list[dict[str, Any]]:
         content = {"$": "markup", "content": [{"tag": "b", "content": ["given back"]}]}
         plans[0] = {"returns": content}
         plans.append({"returns": None})
+    elif shape.result is not None and "promise" in shape.result.kinds:
+        plans[0] = {"resolves": typical("result", shape.result), "after": 20}
     elif shape.result is not None and shape.result.kinds and "void" not in shape.result.kinds:
         plans[0] = {"returns": typical("result", shape.result)}
     plans += [

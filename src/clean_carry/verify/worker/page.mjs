@@ -2,7 +2,9 @@
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import vm from 'node:vm';
+import { canvas } from './canvas.mjs';
 import { layOut } from './layout.mjs';
+import { observers } from './observers.mjs';
 
 const START = Date.UTC(2024, 0, 1);
 const MOST_TIMERS = 5000;
@@ -38,6 +40,9 @@ class Page {
     this.#network();
     this.#missing();
     this.box = layOut(this.window);
+    this.drawn = [];
+    canvas(this.window, (name, values) => this.drawn.push([name, ...values]));
+    observers(this);
     // The page library's selector engine listens on the window from its first use on: not the component's doing.
     this.window.document.querySelectorAll('*:focus');
     this.#watch();
@@ -161,7 +166,6 @@ class Page {
   #missing() {
     const w = this.window;
     w.matchMedia ??= (media) => ({ media, matches: false, addListener() {}, removeListener() {}, addEventListener() {}, removeEventListener() {}, dispatchEvent: () => false });
-    for (const name of ['ResizeObserver', 'IntersectionObserver']) w[name] ??= class { observe() {} unobserve() {} disconnect() {} takeRecords() { return []; } };
     w.scrollTo = () => {};
     w.scrollBy = () => {};
     w.Element.prototype.scrollIntoView ??= () => {};
@@ -283,6 +287,7 @@ class Page {
     for (let round = 0; round < MOST_TIMERS; round++) {
       await hostTurn();
       painted();
+      if (!this.tasks.length) this.notice();
       const task = this.tasks.shift();
       if (task) { this.#try(task); continue; }
       const due = this.#due();
@@ -319,12 +324,13 @@ class Page {
     this.unobserve?.();
     for (const undo of this.outside.values()) undo();
     this.outside.clear();
+    this.unwatch();
     this.listeners.clear();
     this.handled = new WeakMap();
     this.timers.clear();
     this.now = 0;
     this.nextKey = 1;
-    for (const list of [this.tasks, this.errors, this.requests, this.replies]) list.length = 0;
+    for (const list of [this.tasks, this.errors, this.requests, this.replies, this.drawn]) list.length = 0;
     for (const node of [document.head, document.body]) while (node.firstChild) node.removeChild(node.firstChild);
     for (const node of [document.documentElement, document.head, document.body]) {
       for (const name of node.getAttributeNames()) node.removeAttribute(name);

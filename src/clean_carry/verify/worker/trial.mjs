@@ -169,7 +169,7 @@ export class Run {
     if (frames.length && frames[frames.length - 1] === JSON.stringify(tree)) frames.pop();
     const point = {
       name, tree, frames: frames.map((frame) => JSON.parse(frame)),
-      calls: this.calls.splice(0), requests: page.requests.splice(0),
+      calls: [...this.calls.splice(0), ...page.drawn.splice(0)], requests: page.requests.splice(0),
       errors: page.errors.splice(0), prevented: this.prevented.splice(0),
       missing: this.missing, focus: this.#focused(),
     };
