@@ -13,7 +13,7 @@ from clean_carry.component.errors import InputError
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.situations import Situations
-from clean_carry.verify.search.steps import choose, key_of, possible
+from clean_carry.verify.search.steps import choose, following, key_of, possible
 from clean_carry.verify.search.values import NOT_A_NUMBER, function_plans, reply_plans, variants
 from clean_carry.verify.store import Store
 from clean_carry.verify.trials import Trial, load, save
@@ -189,6 +189,23 @@ def test_what_was_tried_here_comes_last_and_the_seed_decides() -> None:
         here[key_of(step)] = here.get(key_of(step), 0) + 1
     assert len(set(pressed)) >= 10
     assert choose(steps, {}, {}, Random(7)) == choose(steps, {}, {}, Random(7))
+
+
+FOLLOWING: list[tuple[dict[str, Any], bool]] = [
+    ({"type": {"role": "searchbox", "text": "Holm"}}, True),
+    ({"key": {"role": "searchbox", "key": "ArrowDown"}}, True),
+    ({"key": {"role": "searchbox", "key": "Escape"}}, False),
+    ({"type": {"role": "spinbutton", "text": "7"}}, False),
+    ({"pass": 60}, False),
+    ({}, False),
+]
+
+
+@pytest.mark.parametrize(("last", "entered"), FOLLOWING)
+def test_what_was_typed_is_entered_next(last: dict[str, Any], entered: bool) -> None:
+    enter = {"key": {"role": "searchbox", "key": "Enter"}}
+    steps = [{"press": {"role": "searchbox"}}, enter]
+    assert following(last, steps) == ([enter] if entered else [])
 
 
 def test_the_same_code_gives_the_same_situations() -> None:

@@ -57,6 +57,30 @@ def test_the_smallest_trial_that_differs(tmp_path: Path, bench: Bench) -> None:
     assert len(found.failing.inputs) <= 2
 
 
+ASKED = """import React, { useState } from 'react';
+export default function Ask({ action }) {
+  const [word, put] = useState('');
+  const enter = (event) => {
+    if (event.key !== 'Enter' || !word) return;
+    if (action) action('enter')(word);
+    else put('nobody heard');
+  };
+  return <p><input value={word} onChange={(e) => put(e.target.value)} onKeyDown={enter} /></p>;
+}
+"""
+
+
+def test_it_goes_again_to_where_a_function_is_called(tmp_path: Path, bench: Bench) -> None:
+    wrong = ASKED.replace("nobody heard", "nobody")
+    found = explored(bench, tmp_path, ASKED, wrong, Effort(20.0))
+    assert found.verdict == "differs" and found.failing is not None
+    assert "action" not in found.failing.functions
+    wrong = ASKED.replace("(word);", "(word + 1);")
+    found = explored(bench, tmp_path, ASKED, wrong, Effort(20.0))
+    assert found.verdict == "differs" and found.failing is not None
+    assert "action" in found.failing.functions
+
+
 ENDS: list[tuple[str, str, str, str]] = [
     ("draws nothing", "export default () => null;", "not run", "draw or call"),
     ("never rests", "import React from 'react'; export default function A() { const [n, set] = React.useState(0);"

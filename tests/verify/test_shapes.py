@@ -14,7 +14,7 @@ from clean_carry.verify.search.script_inputs import exports_of
 from clean_carry.verify.search.shape import Shape, kind_of, literal_of
 from clean_carry.verify.search.shapes import Shapes
 from clean_carry.verify.search.types import declared_type, runtime_type
-from clean_carry.verify.search.values import is_function, typical, variants
+from clean_carry.verify.search.values import function_plans, is_function, typical, variants
 
 
 def tree_of(text: str, name: str = "X.tsx") -> Tree:
@@ -85,6 +85,15 @@ LITERALS: list[tuple[str, list[Any]]] = [
     ("const M = { x: 1, 'y-z': 2 }; M[a]", ["x", "y-z"]),
     ("a * 2", []),
     ("a === null", []),
+    ("['x', 'y'].includes(a)", ["x", "y"]),
+    ("const M = 'x'; a === M", ["x"]),
+    ("const M = { N: 'x', O: 'y' }; a === M.N", ["x"]),
+    ("const M = Object.freeze({ N: { O: 'x' } }); switch (a) { case M.N.O: }", ["x"]),
+    ("const M = {}; M.N = 2; a === M.N", [2]),
+    ("enum M { N = 'x' } a === M.N", ["x"]),
+    ("const M = ['x', 'y']; M.indexOf(a)", ["x", "y"]),
+    ("const M = M; a === M", []),
+    ("function f() { const M = 'x'; } a === M", []),
 ]
 
 
@@ -101,6 +110,7 @@ FIELDS: list[tuple[str, list[str]]] = [
     ("a.reduce((sum, b) => sum + b.c, 0)", ["c"]),
     ("for (const b of a) { b.c; }", ["c"]),
     ("function row(b) { return b.c; } a.map((x) => row(x))", ["c"]),
+    ("find(a, (b) => b.c)", ["c"]),
 ]
 
 
@@ -113,6 +123,54 @@ def test_the_fields_of_items_are_known(use: str, fields: list[str]) -> None:
 def test_other_names_of_one_thing_are_joined() -> None:
     text = "const { a } = props; const b = a; b.trim(); const s = { held: a }; s.held > 3;"
     assert {"string", "number"} <= shape_of(text).kinds
+
+
+IMPORTED: list[tuple[str, str]] = [
+    ("import { RIGHT } from './sides'; a === RIGHT", "right"),
+    ("import { OTHER as SIDE } from './sides'; a === SIDE", "left"),
+    ("import SIDES from './sides'; a === SIDES.RIGHT", "right"),
+    ("import * as sides from './sides'; a === sides.RIGHT", "right"),
+    ("import { RIGHT } from './all'; a === RIGHT", "right"),
+    ("import { UP } from './sides'; a === UP", ""),
+    ("import { RIGHT } from 'package'; a === RIGHT", ""),
+]
+
+
+@pytest.mark.parametrize(("use", "value"), IMPORTED)
+def test_constants_of_other_files_are_followed(use: str, value: str, tmp_path: Path) -> None:
+    (tmp_path / "sides.js").write_text(
+        "export const RIGHT = 'right'; const LEFT = 'left'; export { LEFT as OTHER };\n"
+        "const SIDES = { RIGHT, LEFT }; export default { RIGHT: 'right' };"
+    )
+    (tmp_path / "all.js").write_text("export { RIGHT } from './sides';")
+    tree = tree_of(use, str(tmp_path / "X.tsx"))
+    assert Shapes([tree]).of("a").literals == ([value] if value else [])
+
+
+ALIKE = ["a.b === c", "c !== a.b", "a.find((x) => x.b === c)"]
+
+
+@pytest.mark.parametrize("use", ALIKE)
+def test_what_is_compared_has_equal_values_now_and_then(use: str) -> None:
+    shapes = Shapes([tree_of(use)])
+    one, other = typical("b", shapes.of("b"), 0, 2), typical("c", shapes.of("c"))
+    assert one == other != typical("b", shapes.of("b"), 1)
+
+
+RESULTS: list[tuple[str, dict[str, Any]]] = [
+    ("a()(1)", {"returns": {"$": "function", "called": "result"}}),
+    ("a().b.trim()", {"returns": {"b": "b Holm"}}),
+    ("const { b } = a(); b.trim();", {"returns": {"b": "b Holm"}}),
+    ("const b = a(); b.map((x) => x - 1);", {"returns": [3, 4]}),
+    ("a().then((b) => b)", {"resolves": "result Holm", "after": 20}),
+    ("if (a()) {}", {}),
+    ("a();", {}),
+]
+
+
+@pytest.mark.parametrize(("use", "plan"), RESULTS)
+def test_a_function_gives_back_what_is_made_use_of(use: str, plan: dict[str, Any]) -> None:
+    assert function_plans(shape_of(use))[0] == plan
 
 
 DEFAULTS: list[tuple[str, Any]] = [

@@ -269,6 +269,53 @@ def test_the_window_is_resized(bench: Bench, tmp_path: Path) -> None:
     assert points[1]["tree"][0][3][0][3] == ["320"]
 
 
+SIZES = """useLayoutEffect(() => { const watch = new ResizeObserver(([seen]) => onMore(seen.contentRect.width,
+        seen.borderBoxSize[0].blockSize)); watch.observe(document.querySelector('b'));
+        return () => { if (word === 'none') watch.disconnect(); }; }, []);"""
+
+
+def test_sizes_are_observed_as_they_change(bench: Bench, tmp_path: Path) -> None:
+    steps: list[dict[str, Any]] = [
+        {"resize": {"width": 320}},
+        {"resize": {"width": 320}},
+        {"remove": True},
+        {"resize": {"width": 700}},
+    ]
+    points = run(bench, tmp_path, probe("<b>Tide</b>", SIZES), steps, functions={"onMore": {}})
+    seen = [[call[1:] for call in point["calls"]] for point in points]
+    assert seen == [[[944, 20]], [[240, 20]], [], [], []]
+
+
+def test_an_observer_nobody_stops_is_left_over(bench: Bench, tmp_path: Path) -> None:
+    side = Side(tmp_path / "Probe.jsx", probe("<b>Tide</b>", SIZES), RUNTIMES["react-18"])
+    left = []
+    for word in ("none", "other"):
+        request = {"inputs": {"word": word}, "functions": {"onMore": {}}, "slots": {}, "steps": []}
+        with bench.lane() as lane:
+            answer = lane.trial(bench.build(side), "default", request)
+        left.append("window resize" in answer["left"]["listeners"])
+    assert left == [False, True]
+
+
+def test_what_is_in_view_changes_with_each_scroll(bench: Bench, tmp_path: Path) -> None:
+    body = """useLayoutEffect(() => { const watch = new IntersectionObserver((all) => onMore(all[0].isIntersecting));
+      watch.observe(document.querySelector('b')); return () => watch.disconnect(); }, []);"""
+    scroll = {"event": {"place": "window", "type": "scroll"}}
+    points = run(
+        bench, tmp_path, probe("<b>Tide</b>", body), [scroll, scroll], functions={"onMore": {}}
+    )
+    assert [p["calls"][0][1] for p in points] == [True, False, True]
+
+
+def test_what_is_drawn_on_a_canvas_is_seen(bench: Bench, tmp_path: Path) -> None:
+    body = """useLayoutEffect(() => { const pen = document.querySelector('canvas').getContext('2d');
+      pen.font = '12px serif'; pen.fillStyle = 'red'; pen.fillText(String(pen.measureText('tide').width), 1, 2); }, []);"""
+    points = run(bench, tmp_path, probe("<canvas/>", body), [])
+    assert points[0]["calls"] == [
+        ["canvas fillText", "28", "1", "2", "red", "#000000", "12px serif"]
+    ]
+
+
 def test_requests_are_answered_and_seen(bench: Bench, tmp_path: Path) -> None:
     body = """const [text, put] = useState('asking');
       useLayoutEffect(() => { fetch('/tides?pier=' + word, { method: 'post', body: 'x' })
