@@ -17,6 +17,7 @@ from clean_carry.component.model import Component, LeftMember
 from clean_carry.component.result import LedgerEntry, NewFile, Result
 from clean_carry.crossing.outcome import Outcome
 from clean_carry.crossing.pairs import PAIRS, Attempt
+from clean_carry.source.places import folder_of
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, major, package_version
 from clean_carry.syntaxes.registry import SYNTAXES, recognise
@@ -69,7 +70,7 @@ def carry_file(request: Request) -> list[Result]:
                 file=source.path,
             )
         runtime_name = SYNTAXES[request.target].runtime
-        version = package_version(request.path.resolve().parent, runtime_name)
+        version = package_version(folder_of(request.path), runtime_name)
         runtime = request.runtime or major(version) or DEFAULT_RUNTIME[runtime_name]
         return _balanced(pair, source, request, origin, runtime)
 

@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import Any
 
 from clean_carry.component.errors import InputError
+from clean_carry.source.places import folder_of, upward
 
 NAME = "clean-carry.toml"
 SCHEMA = Path(__file__).with_name("settings.schema.json")
@@ -65,11 +66,9 @@ class Settings:
 
 def settings_for(path: Path) -> Settings:
     """The settings of the project a file stands in. Raises `InputError` for a project file in error."""
-    folder = path.resolve().parent
-    for here in (folder, *folder.parents):
-        if (here / NAME).is_file():
-            return _read(here / NAME)
-    return _without_file(folder)
+    folder = folder_of(path)
+    file = upward(folder, NAME)
+    return _read(file) if file is not None else _without_file(folder)
 
 
 @cache

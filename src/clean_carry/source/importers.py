@@ -16,6 +16,8 @@ from functools import cache
 from itertools import islice
 from pathlib import Path
 
+from clean_carry.source.places import folder_of
+
 # What tells the top folder of a project, and folders that hold what others wrote or what was made.
 _ROOTS = ("clean-carry.toml", ".git")
 # A package.json without a name may only say what an import of its folder means.
@@ -59,7 +61,7 @@ class Importer:
 
 def importers_of(file: Path) -> tuple[Importer, ...]:
     """The files that import `file`, in the order of their names; none where no project is around it."""
-    file = file.resolve()
+    file = folder_of(file) / file.name
     root = project_of(file)
     if root is None:
         return ()
@@ -83,7 +85,12 @@ def importers_of(file: Path) -> tuple[Importer, ...]:
 
 def project_of(file: Path) -> Path | None:
     """The top folder of the project around a file."""
-    return next((up for up in file.resolve().parents if _is_top(up)), None)
+    return _root_of(folder_of(file))
+
+
+@cache
+def _root_of(folder: Path) -> Path | None:
+    return next((up for up in (folder, *folder.parents) if _is_top(up)), None)
 
 
 @cache

@@ -10,6 +10,7 @@ from pathlib import Path
 
 from clean_carry.source.importers import project_of, texts_of
 from clean_carry.source.javascript.joining import WIDTHS, is_breakable
+from clean_carry.source.places import folder_of
 
 _SCRIPT = re.compile(r"<script[^>]*>(.*?)</script>", re.S)
 _SECTION = re.compile(r"^\s*(?:\[(.*)\]|max_line_length\s*=\s*(\d+))", re.M)
@@ -22,7 +23,7 @@ _LONG = 200
 def widths_of(file: Path) -> tuple[tuple[int, ...], int]:
     """The widths a file may be kept to, one where `.editorconfig` states it; and the least of them that
     files like it keep to."""
-    return _widths(file.resolve().parent, file.suffix)
+    return _widths(folder_of(file), file.suffix)
 
 
 @cache

@@ -9,6 +9,7 @@ from pathlib import Path
 
 from clean_carry.component.errors import InputError
 from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.places import is_file
 from clean_carry.source.template.tree import read_blocks
 from clean_carry.source.text import SourceText
 
@@ -39,9 +40,8 @@ class Workspace:
             prefix = max(known, key=len)
             base = self.aliases[prefix].rstrip("/") + "/" + request[len(prefix) :].lstrip("/")
         for ending in _ENDINGS:
-            path = Path(base + ending)
-            if path.is_file():
-                return path
+            if is_file(base + ending):
+                return Path(base + ending)
         return _entry(Path(base))
 
     def text(self, path: Path) -> str:

@@ -36,23 +36,23 @@ _FUNCTIONS = frozenset(
 
 _TAGS = frozenset({"jsx_opening_element", "jsx_self_closing_element"})
 
+# The children of what has none.
+_LEAF: list[Node] = []
+
 
 class Node:
     """One node. `start` and `end` are byte offsets; `field` is its role in its parent."""
 
     __slots__ = ("children", "end", "field", "named", "parent", "start", "text_of", "type")
 
-    def __init__(
-        self, kind: str, start: int, end: int, named: bool, field: str | None, text_of: SourceText
-    ) -> None:
-        self.type = kind
-        self.start = start
-        self.end = end
-        self.named = named
-        self.field = field
-        self.children: list[Node] = []
-        self.parent: Node | None = None
-        self.text_of = text_of
+    type: str
+    start: int
+    end: int
+    named: bool
+    field: str | None
+    children: list[Node]
+    parent: Node | None
+    text_of: SourceText
 
     @property
     def text(self) -> str:
@@ -141,15 +141,19 @@ class Tree:
 
     def _convert(self, cursor: TreeCursor) -> Node:
         source, by_type, comments = self.source, self.by_type, self.comments
-        data, broken = source.data, self._broken
+        data, broken, leaf = source.data, self._broken, _LEAF
+        new, kinds, fields = Node.__new__, _KINDS, _FIELDS
         parent: Node | None = None
         while True:
             raw = cursor.node
             assert raw is not None
-            kind, named = _KINDS[raw.kind_id]
-            field = _FIELDS[cursor.field_id or 0]
-            node = Node(kind, raw.start_byte, raw.end_byte, named, field, source)
-            node.parent = parent
+            kind, named = kinds[raw.kind_id]
+            # Made here and nowhere else: a call for each node would cost a tenth of reading a file.
+            node = new(Node)
+            node.type, node.named = kind, named
+            node.start, node.end = start, end = raw.start_byte, raw.end_byte
+            node.field = fields[cursor.field_id or 0]
+            node.text_of, node.children, node.parent = source, leaf, parent
             if parent is not None:
                 parent.children.append(node)
             if named:
@@ -159,11 +163,12 @@ class Tree:
                     by_type[kind] = [node]
                 if kind == "comment":
                     comments.append(node)
-            wanted = not broken or kind in _TAGS or b"\n" in data[node.start : node.end]
+            wanted = not broken or kind in _TAGS or b"\n" in data[start:end]
             if wanted and cursor.goto_first_child():
+                node.children = []
                 parent = node
                 continue
-            if kind == "identifier" and data[node.start : node.end] == b"this":
+            if kind == "identifier" and data[start:end] == b"this":
                 # In a JSX tag the grammar calls it a name.
                 by_type["identifier"].pop()
                 node.type = "this"
