@@ -38,7 +38,8 @@ class Workspace:
             if not known:
                 return None
             prefix = max(known, key=len)
-            base = self.aliases[prefix].rstrip("/") + "/" + request[len(prefix) :].lstrip("/")
+            inside = request[len(prefix) :].lstrip("/")
+            base = "/".join([self.aliases[prefix].rstrip("/"), *([inside] if inside else [])])
         for ending in _ENDINGS:
             if is_file(base + ending):
                 return Path(base + ending)

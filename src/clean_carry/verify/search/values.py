@@ -45,8 +45,8 @@ OUTSIDE = "trial-outside"
 _TAG = re.compile(r"^(tag|as|component|element)$|[a-z](Tag|Component)$")
 # The order in which one kind is chosen where several are possible.
 _ORDER = (
-    "content", "element content", "array", "object", "string", "number", "boolean", "function",
-    "date", "moment", "style", "text", "sized", "attribute", "tag", "reference", "expression",
+    "content", "element content", "date", "array", "object", "string", "number", "boolean",
+    "function", "moment", "style", "text", "sized", "attribute", "tag", "reference", "expression",
 )  # fmt: skip
 
 
@@ -55,7 +55,8 @@ def is_function(name: str, shape: Shape) -> bool:
     if shape.sometimes and not (shape.declared and shape.kinds == {"function"}):
         return False
     if "function" in shape.kinds:
-        return not shape.kinds & {"string", "object", "array", "content"} or not shape.declared
+        others = shape.kinds & {"string", "object", "array", "content", "date", "number"}
+        return not others or (len(others) == 1 and not shape.declared)
     return not shape.kinds and bool(_CALLBACK.search(name))
 
 
@@ -213,6 +214,8 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
             case "object":
                 add(*_objects(name, shape, depth))
             case "date":
+                if shape.kinds & {"array", "sized"}:
+                    add([typical(name, Shape({"date"}), salt) for salt in (0, 3)])
                 add({"$": "date", "time": 0}, {"$": "date", "time": 4_102_444_800_000})
             case "style":
                 add({}, {"width": 10, "display": "none"})

@@ -195,7 +195,7 @@ async function bundled(m, plugins) {
     target: 'es2022',
     jsx: 'automatic',
     mainFields: ['browser', 'module', 'main'],
-    resolveExtensions: ['.tsx', '.ts', '.jsx', '.js', '.mjs', '.css', '.json', '.vue'],
+    resolveExtensions: ['.tsx', '.ts', '.jsx', '.js', '.mjs', '.vue', '.json', '.css'],
     nodePaths: [path.join(m.runtime, 'node_modules')],
     loader,
     charset: 'utf8',

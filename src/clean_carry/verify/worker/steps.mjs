@@ -1,4 +1,5 @@
 // The steps of a trial, as a user does them.
+import { edited, eventsOf, isField, nextFocus } from './keys.mjs';
 import { find } from './tree.mjs';
 
 const DISABLED = 'button:disabled, input:disabled, select:disabled, textarea:disabled, option:disabled';
@@ -91,6 +92,11 @@ function touched(run, node, type, point) {
   return event;
 }
 
+/** Tell of what was written, if anything was. */
+function write(node, fire, event) {
+  if (event) fire(node, event);
+}
+
 const STEPS = {
   async press(run, node, given, fire) {
     const { natives } = run;
@@ -144,17 +150,21 @@ const STEPS = {
   async type(run, node, given, fire) {
     const { natives } = run;
     const area = natives.localName(node) === 'textarea';
-    const read = area ? natives.areaValue : natives.inputValue;
-    const write = area ? natives.setArea : natives.setInput;
     focus(run, node);
     await run.settle();
     if (natives.attribute(node, 'readonly') !== null) return;
     for (const key of given.text) {
-      fire(node, new natives.KeyboardEvent('keydown', { ...BUBBLES, key }));
-      fire(node, new natives.KeyboardEvent('keypress', { ...BUBBLES, key }));
-      Reflect.apply(write, node, [given.over ? given.text : read(node) + key]);
-      fire(node, new natives.InputEvent('input', { bubbles: true, data: key, inputType: 'insertText' }));
-      fire(node, new natives.KeyboardEvent('keyup', { ...BUBBLES, key }));
+      const events = eventsOf(natives, { key });
+      fire(node, events.down);
+      if (!natives.prevented(events.down)) fire(node, events.press);
+      if (!natives.prevented(events.down) && !natives.prevented(events.press)) {
+        if (!given.over) write(node, fire, edited(natives, node, key));
+        else {
+          Reflect.apply(area ? natives.setArea : natives.setInput, node, [given.text]);
+          write(node, fire, new natives.InputEvent('input', { bubbles: true, data: key, inputType: 'insertText' }));
+        }
+      }
+      fire(node, events.up);
       await run.settle();
       if (given.over) break;
     }
@@ -162,16 +172,21 @@ const STEPS = {
   async key(run, node, given, fire) {
     const { natives } = run;
     if (!given.place) focus(run, node);
-    const number = codeOf(given.key);
-    const code = { ...BUBBLES, key: given.key, keyCode: number, which: number, shiftKey: Boolean(given.shift), ctrlKey: Boolean(given.ctrl) };
-    const down = new natives.KeyboardEvent('keydown', code);
+    const { down, press, up } = eventsOf(natives, given);
     fire(node, down);
-    fire(node, new natives.KeyboardEvent('keypress', code));
+    if (press && !natives.prevented(down)) fire(node, press);
     await run.between();
-    const activates = !given.place && !natives.prevented(down);
-    if (activates && given.key === 'Enter') activate(run, node, fire, ENTERED, true);
-    fire(node, new natives.KeyboardEvent('keyup', code));
-    if (activates && given.key === ' ') activate(run, node, fire, SPACED, false);
+    const { key } = given;
+    const does = !given.place && !given.ctrl && !natives.prevented(down) && !(press && natives.prevented(press));
+    if (does && key === 'Enter') activate(run, node, fire, ENTERED, true);
+    if (does && (key.length === 1 || key === 'Backspace' || key === 'Delete') && isField(natives, node)) write(node, fire, edited(natives, node, key));
+    if (does && key === 'Tab') {
+      const next = nextFocus(natives, run.scope, node, given.shift);
+      if (next) focus(run, next);
+      else node.blur?.();
+    }
+    fire(key === 'Tab' ? natives.active(run.window.document) ?? node : node, up);
+    if (does && key === ' ') activate(run, node, fire, SPACED, false);
   },
   async commit(run, node, given, fire) {
     const { natives } = run;
@@ -224,11 +239,3 @@ const STEPS = {
     fire(node, new run.natives.Event(given.type, { bubbles: given.type !== 'scroll' && given.type !== 'resize', cancelable: true }));
   },
 };
-
-/** The number older code knows a key by. */
-function codeOf(key) {
-  return CODES[key] ?? (/^[a-z0-9]$/i.test(key) ? key.toUpperCase().charCodeAt(0) : 0);
-}
-
-// UI Events §B.2.1 (legacy key codes).
-const CODES = { Enter: 13, Escape: 27, ' ': 32, Tab: 9, Backspace: 8, Delete: 46, ArrowLeft: 37, ArrowUp: 38, ArrowRight: 39, ArrowDown: 40, Home: 36, End: 35, PageUp: 33, PageDown: 34 };
