@@ -39,7 +39,7 @@ def carried(
     (folder / "keys.js").write_text(keys)
     path = folder / "Berth.vue"
     path.write_text(FILE.format(mix=mix, options=options, body=body), "utf-8")
-    aliases = (("@/", f"{folder.as_posix()}/"),)
+    aliases = (("@/", f"{folder.as_posix()}/"), ("pier-keys", f"{folder.as_posix()}/other.js"))
     request = Request(path, "Berth.vue", "single-file-flat", runtime=3, aliases=aliases)
     return carry_file(request)[0]
 
@@ -63,6 +63,7 @@ FOLLOWED = [
     "export { it as default } from './other';",
     "import Vue from 'vue';\nexport default Vue.extend({keys});",
     "import it from '@/other';\nexport default it;",
+    "import it from 'pier-keys';\nexport default it;",
     "const make = () => ({keys});\nexport default make();",
     "export default { mixins: [{keys}] };",
 ]

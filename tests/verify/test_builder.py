@@ -16,6 +16,8 @@ FILES: list[tuple[str, dict[str, str], str, str]] = [
     ("a file beside", {"word.js": "export default 'Holm';"}, "import w from './word';", "Holm"),
     ("a folder", {"words/index.js": "export const w = 'Brae';"}, "import { w } from './words';", "Brae"),
     ("data", {"word.json": '{"w": "Voe"}'}, "import { w } from './word.json';", "Voe"),
+    ("data beside a stylesheet of its name", {"word.css": "a {}", "word.json": '{"w": "Voe"}'},
+     "import { w } from './word';", "Voe"),
     ("an older form", {"all.js": "export w from './w';", "w.js": "export default 'Skail';"},
      "import { w } from './all';", "Skail"),
     ("a picture", {"tide.png": "x"}, "import w from './tide.png';", "/tide.png"),

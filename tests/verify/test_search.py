@@ -287,6 +287,14 @@ def test_no_project_file_is_fine(tmp_path: Path) -> None:
     assert settings_for(tmp_path / "X.jsx") == Settings()
 
 
+def test_what_is_asked_for_its_day_is_a_date_or_two() -> None:
+    text = "export default ({ tide }) => <p>{tide.getTime()}{tide.map((one) => one.getDay())}</p>;"
+    situations = values_of(text)
+    assert situations.full().inputs["tide"]["$"] == "date"
+    two = next(v for v in situations.values["tide"] if isinstance(v, list))
+    assert [one["$"] for one in two] == ["date", "date"]
+
+
 def test_variants_hold_no_value_twice() -> None:
     found = values_of("export default ({ a = 3 }) => <p>{a > 3 ? a - 1 : a}</p>;")
     for values in found.values.values():

@@ -66,6 +66,16 @@ PROVIDED: list[tuple[str, str]] = [
 
 
 @pytest.mark.parametrize("version", [2, 3])
+def test_a_child_is_found_beside_its_styles(version: int, tmp_path: Path, bench: Bench) -> None:
+    (tmp_path / "Pier.vue").write_text("<template><i>a child</i></template>")
+    (tmp_path / "Pier.css").write_text("i { color: red }")
+    side = side_of(tmp_path, version, "<p><pier /></p>")
+    text = side.text.replace("<script>\n", "<script>\nimport Pier from './Pier';\n")
+    text = text.replace("name: 'Berth',", "name: 'Berth', components: { Pier },")
+    assert text_of(tried(bench, replace(side, text=text))[0]["tree"]) == "a child"
+
+
+@pytest.mark.parametrize("version", [2, 3])
 @pytest.mark.parametrize(("markup", "text"), PROVIDED)
 def test_what_an_application_provides(
     markup: str, text: str, version: int, tmp_path: Path, bench: Bench

@@ -460,6 +460,71 @@ def test_files_are_chosen(tmp_path: Path, bench: Bench) -> None:
     assert [point["calls"] for point in points[1:]] == [[["onMore", ["a", "b"]]], [["onMore", []]]]
 
 
+PLACES = [
+    ("Enter", "Enter", 13),
+    (" ", "Space", 32),
+    ("a", "KeyA", 65),
+    ("7", "Digit7", 55),
+    ("ArrowLeft", "ArrowLeft", 37),
+    ("-", "", 0),
+]
+
+
+@pytest.mark.parametrize(("key", "place", "number"), PLACES)
+def test_a_key_has_its_place(
+    key: str, place: str, number: int, tmp_path: Path, bench: Bench
+) -> None:
+    text = probe("<button onKeyDown={(e) => onMore(e.code, e.keyCode)}>Go</button>")
+    points = run(bench, tmp_path, text, [{"key": {**BUTTON, "key": key}}], functions={"onMore": {}})
+    assert points[1]["calls"] == [["onMore", place, number]]
+
+
+WRITTEN: list[tuple[str, str, list[dict[str, Any]], str]] = [
+    ("typed", "<input defaultValue='tide' />", [{"type": {**BOX, "text": "7"}}], "tide7"),
+    ("taken back", "<input defaultValue='tide' />", [{"key": {**BOX, "key": "Backspace"}}], "tid"),
+    ("nothing after it", "<input defaultValue='tide' />", [{"key": {**BOX, "key": "Delete"}}], "tide"),
+    ("a letter", "<textarea defaultValue='tide' />", [{"key": {**BOX, "key": "s"}}], "stide"),
+    ("a letter held with another key", "<input defaultValue='tide' />",
+     [{"key": {**BOX, "key": "s", "ctrl": True}}], "tide"),
+    ("no key that is held off", "<input defaultValue='tide' onKeyDown={(e) => e.preventDefault()} />",
+     [{"type": {**BOX, "text": "7"}}, {"key": {**BOX, "key": "Backspace"}}], "tide"),
+    ("no letter that is held off", "<input defaultValue='tide' onKeyPress={(e) => e.key === '7' && e.preventDefault()} />",
+     [{"type": {**BOX, "text": "78"}}], "tide8"),
+    ("where the caret is", "<input defaultValue='tide' onFocus={(e) => e.target.setSelectionRange(0, 2)} />",
+     [{"type": {**BOX, "text": "a"}}], "ade"),
+    ("nothing that is read only", "<input readOnly defaultValue='tide' />",
+     [{"key": {**BOX, "key": "s"}}, {"type": {**BOX, "text": "7"}}], "tide"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("field", "steps", "value"), [row[1:] for row in WRITTEN], ids=[row[0] for row in WRITTEN]
+)
+def test_what_keys_write(
+    field: str, steps: list[dict[str, Any]], value: str, tmp_path: Path, bench: Bench
+) -> None:
+    points = run(bench, tmp_path, probe(field), steps)
+    assert points[-1]["tree"][0][3][0][2] == {"value": value}
+
+
+def test_tab_goes_from_one_element_to_the_next(tmp_path: Path, bench: Bench) -> None:
+    text = probe(
+        "<a href='#a'>One</a><b tabIndex={-1}>No</b><button disabled>No</button><input />"
+        "<button onKeyDown={(e) => e.preventDefault()}>Last</button>"
+    )
+    steps: list[dict[str, Any]] = [
+        {"key": {"role": "link", "key": "Tab"}},
+        {"key": {"role": "textbox", "key": "Tab"}},
+        {"key": {"role": "button", "name": "Last", "key": "Tab"}},
+        {"key": {"role": "textbox", "key": "Tab", "shift": True}},
+        {"key": {"role": "link", "key": "Tab", "shift": True}},
+    ]
+    points = run(bench, tmp_path, text, steps)
+    assert [point["focus"].partition("/")[2] for point in points[1:]] == [
+        "input[1]", "button[2]", "button[2]", "a[1]", "",
+    ]  # fmt: skip
+
+
 def test_a_key_has_its_number_and_what_is_held(tmp_path: Path, bench: Bench) -> None:
     text = probe("<input onKeyDown={(e) => onMore(e.key, e.which, e.shiftKey, e.ctrlKey)} />")
     steps = [
