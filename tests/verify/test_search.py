@@ -178,6 +178,16 @@ def test_everything_the_page_offers_is_a_step() -> None:
     assert {"choose": {"role": "combobox", "value": "b"}} in steps
 
 
+def test_keys_are_held_where_the_code_asks_for_them() -> None:
+    text = "export default ({ go }) => <b onClick={(e) => go(e.metaKey || e.shiftKey)} />;"
+    held = read_inputs(text, "Berth.jsx").held
+    assert held == ("meta", "shift")
+    steps = [step for step in possible(PAGE, held) if step not in possible(PAGE)]
+    assert {"press", "key"} >= {next(iter(step)) for step in steps}
+    given = [next(iter(step.values())) for step in steps]
+    assert given and all(one.get("meta") or one.get("shift") for one in given)
+
+
 def test_what_was_tried_here_comes_last_and_the_seed_decides() -> None:
     steps = possible(PAGE)
     here: dict[str, int] = {}

@@ -479,6 +479,17 @@ def test_a_key_has_its_place(
     assert points[1]["calls"] == [["onMore", place, number]]
 
 
+@pytest.mark.parametrize("held", ["ctrl", "meta", "shift", "alt"])
+def test_a_key_is_held_while_something_is_pressed(held: str, tmp_path: Path, bench: Bench) -> None:
+    asked = "onMore(e.type, e.ctrlKey, e.metaKey, e.shiftKey, e.altKey)"
+    text = probe(f"<button onClick={{(e) => {asked}}} onKeyDown={{(e) => {asked}}}>Go</button>")
+    steps = [{"press": {**BUTTON, held: True}}, {"key": {**BUTTON, "key": "a", held: True}}]
+    points = run(bench, tmp_path, text, steps, functions={"onMore": {}})
+    flags = [held == key for key in ("ctrl", "meta", "shift", "alt")]
+    assert points[1]["calls"] == [["onMore", "click", *flags]]
+    assert points[2]["calls"] == [["onMore", "keydown", *flags]]
+
+
 WRITTEN: list[tuple[str, str, list[dict[str, Any]], str]] = [
     ("typed", "<input defaultValue='tide' />", [{"type": {**BOX, "text": "7"}}], "tide7"),
     ("taken back", "<input defaultValue='tide' />", [{"key": {**BOX, "key": "Backspace"}}], "tid"),

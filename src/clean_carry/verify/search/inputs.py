@@ -15,7 +15,8 @@ class Inputs:
 
     `passes_on` says that inputs it does not name may reach an element of its own; `uses` how many
     contents the project itself gives the component; `methods` are those it gives out by a
-    reference, with what they are called with; `closed` says that no others can be reached.
+    reference, with what they are called with; `closed` says that no others can be reached;
+    `held` are the keys the code asks whether they are held meanwhile.
     """
 
     shapes: dict[str, Shape] = field(default_factory=dict)
@@ -27,6 +28,7 @@ class Inputs:
     uses: int = 0
     methods: dict[str, list[Any]] = field(default_factory=dict)
     closed: bool = False
+    held: tuple[str, ...] = ()
 
     def join(self, other: Inputs, names: dict[str, str]) -> Inputs:
         """These and those of the other side; `names` maps the other side's names to ours."""
@@ -43,6 +45,7 @@ class Inputs:
             self.passes_on or other.passes_on,
             methods=self._reached(other),
             closed=self.closed or other.closed,
+            held=self.held or other.held,
         )
 
     def _reached(self, other: Inputs) -> dict[str, list[Any]]:

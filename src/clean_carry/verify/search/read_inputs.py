@@ -11,16 +11,24 @@ from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.script_inputs import default_name, script_inputs
 from clean_carry.verify.search.single_file_inputs import single_file_inputs
 
+# Keys that are held while something else is pressed.
+HELD = ("ctrl", "meta", "shift", "alt")
+
 
 def read_inputs(text: str, path: str, component: str = "") -> Inputs:
     """Read a version's inputs. What cannot be parsed has none that are known."""
-    source = SourceText(path, text.encode())
     try:
-        if path.endswith(".vue"):
-            return single_file_inputs(source)
-        tree = Tree(source)
-        if component in ("", "default"):
-            component = default_name(tree) or Path(path).name.split(".")[0]
-        return script_inputs(tree, component)
+        found = _read(SourceText(path, text.encode()), component)
     except InputError:
         return Inputs()
+    found.held = tuple(key for key in HELD if f".{key}Key" in text)
+    return found
+
+
+def _read(source: SourceText, component: str) -> Inputs:
+    if source.path.endswith(".vue"):
+        return single_file_inputs(source)
+    tree = Tree(source)
+    if component in ("", "default"):
+        component = default_name(tree) or Path(source.path).name.split(".")[0]
+    return script_inputs(tree, component)

@@ -142,7 +142,7 @@ class _Chooser:
         if self.rng.random() < self.plan.extras:
             return self._extra(offered)
         outside = {place: sorted(types) for place, types in self.outside.items()}
-        steps = possible({**offered, "outside": outside})
+        steps = possible({**offered, "outside": outside}, self.situations.inputs.held)
         for name, given in self.situations.inputs.methods.items():
             steps.append({"call": {"method": name, **({"given": given} if given else {})}})
         if self.rng.random() < ENTERED:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from collections import Counter
+from collections.abc import Sequence
 from random import Random
 from typing import Any
 
@@ -14,13 +15,15 @@ _HOVERED = frozenset("mouseenter mouseover mousemove pointerenter pointerover po
 _LEFT = frozenset("mouseleave mouseout pointerleave pointerout".split())
 _TYPED = frozenset("text search email url tel password number textarea date".split())
 _KEYS = ("Enter", "Escape", "ArrowDown", "ArrowUp", " ", "Tab", "ArrowRight", "ArrowLeft")
-_MORE_KEYS = (*_KEYS, "Home", "End", "Backspace", "Delete", "a", "PageDown")
+_MORE_KEYS = (*_KEYS, "Home", "End", "Backspace", "Delete", "a", "PageDown", "PageUp")
 # Keys that come with another one held.
 _HELD_KEYS: tuple[Step, ...] = (
     {"key": "Tab", "shift": True},
     {"key": "n", "ctrl": True},
     {"key": "p", "ctrl": True},
 )
+# Keys that mean something else while one is held.
+_WITH_HELD = ("ArrowDown", "ArrowUp", "Home", "End", "Enter", "a")
 _TEXTS = ("Holm", "ab", "7", "-3", "", "مر", "<i>", "12", "a@b")
 _NATIVE_PRESS = frozenset("button a summary label option".split())
 # Events with a step of their own, or that no user makes by themselves.
@@ -41,15 +44,28 @@ _FILES: tuple[list[str], ...] = (["tides.txt"], ["berths.csv", "cargo.csv"], [])
 WAITS = (1, 60, 350, 1000, 5000, 60_000)
 
 
-def possible(actions: dict[str, Any]) -> list[Step]:
-    """Every step a user could take now, waiting for what is due included."""
+def possible(actions: dict[str, Any], held: Sequence[str] = ()) -> list[Step]:
+    """Every step a user could take now, waiting for what is due included; `held` are keys that may be
+    held meanwhile."""
     found: list[Step] = [{"pass": max(1, int(w))} for w in sorted(set(actions["waits"]))[:2]]
     for element in actions["elements"]:
         if not element["disabled"]:
             found += _of_element(element)
+            found += _with_held(element, held)
     for place, types in sorted(actions["outside"].items()):
         for kind in sorted(set(types) - {"selectionchange"}):
             found += _outside(place, kind)
+    return found
+
+
+def _with_held(element: dict[str, Any], held: Sequence[str]) -> list[Step]:
+    target, events = element["target"], set(element["events"])
+    found: list[Step] = []
+    for key in held:
+        if events & _PRESSED:
+            found.append({"press": {**target, key: True}})
+        if events & {"keydown", "keyup"}:
+            found += [{"key": {**target, "key": name, key: True}} for name in _WITH_HELD]
     return found
 
 
@@ -150,4 +166,6 @@ def _aim(step: Step) -> str:
     aim = {k: given[k] for k in ("role", "name", "position", "place", "tag") if k in given}
     if not aim:
         return kind
+    if any(given.get(key) for key in ("ctrl", "meta", "shift", "alt")):
+        kind = f"held {kind}"
     return f"{kind} {json.dumps(aim, sort_keys=True)}"

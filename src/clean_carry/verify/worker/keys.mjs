@@ -19,13 +19,19 @@ function numberOf(key) {
   return NUMBERS[key] ?? (/^[a-z0-9]$/i.test(key) ? key.toUpperCase().charCodeAt(0) : 0);
 }
 
+/** What an event says of the keys that are held meanwhile. */
+export function heldIn({ ctrl, meta, shift, alt }) {
+  return { ctrlKey: Boolean(ctrl), metaKey: Boolean(meta), shiftKey: Boolean(shift), altKey: Boolean(alt) };
+}
+
 /** {down, press, up} of a key; `press` is null for keys that write nothing. */
-export function eventsOf(natives, { key, shift = false, ctrl = false }) {
+export function eventsOf(natives, given) {
+  const { key } = given;
   const number = numberOf(key);
-  const held = { ...BUBBLES, key, code: placeOf(key), shiftKey: Boolean(shift), ctrlKey: Boolean(ctrl) };
+  const held = { ...BUBBLES, key, code: placeOf(key), ...heldIn(given) };
   const init = { ...held, keyCode: number, which: number };
   const letter = key.length === 1 ? key.charCodeAt(0) : number;
-  const writes = !ctrl && (key.length === 1 || key === 'Enter');
+  const writes = !given.ctrl && !given.meta && (key.length === 1 || key === 'Enter');
   return {
     down: new natives.KeyboardEvent('keydown', init),
     press: writes ? new natives.KeyboardEvent('keypress', { ...held, keyCode: letter, charCode: letter, which: letter }) : null,

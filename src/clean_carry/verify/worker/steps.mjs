@@ -1,5 +1,5 @@
 // The steps of a trial, as a user does them.
-import { edited, eventsOf, isField, nextFocus } from './keys.mjs';
+import { edited, eventsOf, heldIn, isField, nextFocus } from './keys.mjs';
 import { find } from './tree.mjs';
 
 const DISABLED = 'button:disabled, input:disabled, select:disabled, textarea:disabled, option:disabled';
@@ -100,7 +100,7 @@ function write(node, fire, event) {
 const STEPS = {
   async press(run, node, given, fire) {
     const { natives } = run;
-    const init = { ...BUBBLES, ...pointAt(run, node, given.at) };
+    const init = { ...BUBBLES, ...pointAt(run, node, given.at), ...heldIn(given) };
     for (let times = 0; times < (given.double ? 2 : 1); times++) {
       fire(node, new natives.PointerEvent('pointerdown', init));
       fire(node, new natives.MouseEvent('mousedown', init));
@@ -177,7 +177,7 @@ const STEPS = {
     if (press && !natives.prevented(down)) fire(node, press);
     await run.between();
     const { key } = given;
-    const does = !given.place && !given.ctrl && !natives.prevented(down) && !(press && natives.prevented(press));
+    const does = !given.place && !given.ctrl && !given.meta && !natives.prevented(down) && !(press && natives.prevented(press));
     if (does && key === 'Enter') activate(run, node, fire, ENTERED, true);
     if (does && (key.length === 1 || key === 'Backspace' || key === 'Delete') && isField(natives, node)) write(node, fire, edited(natives, node, key));
     if (does && key === 'Tab') {
