@@ -122,7 +122,8 @@ def test_the_fields_of_items_are_known(use: str, fields: list[str]) -> None:
 
 def test_other_names_of_one_thing_are_joined() -> None:
     text = "const { a } = props; const b = a; b.trim(); const s = { held: a }; s.held > 3;"
-    assert {"string", "number"} <= shape_of(text).kinds
+    text += "this.kept = a; this.kept.map((one) => one);"
+    assert {"string", "number", "array"} <= shape_of(text).kinds
 
 
 IMPORTED: list[tuple[str, str]] = [

@@ -14,6 +14,7 @@ from typing import Any
 from clean_carry.project.settings import Settings
 from clean_carry.verify.client import Worker, WorkerFailed, builder, renderer
 from clean_carry.verify.runtimes import RUNTIMES, WORKBENCH, WORKER, Runtime, ensure
+from clean_carry.verify.search.signals import hub_name
 from clean_carry.verify.store import Store
 from clean_carry.verify.uses.model import Uses
 
@@ -27,7 +28,8 @@ class Side:
 
     `exported` is the export that is mounted ("" for the one the renderer picks), `marks` are
     attributes that only scope its styles, `extra` files that belong to it and are not on the disk,
-    `uses` what the project's uses of it tell, `around` the module of the parents it is mounted in.
+    `uses` what the project's uses of it tell, `around` the module of the parents it is mounted in,
+    `hubs` the objects of other modules that trials send signals by: (file, name there).
     """
 
     place: Path
@@ -39,6 +41,7 @@ class Side:
     extra: tuple[tuple[Path, str], ...] = ()
     uses: Uses | None = None
     around: Path | None = None
+    hubs: tuple[tuple[str, str], ...] = ()
 
 
 @dataclass(frozen=True)
@@ -255,6 +258,7 @@ class Bench:
             request.update(file=str(side.place), text=side.text)
             request.update(side.settings.for_builder())
             request["extra"] = {str(path): text for path, text in side.extra}
+            request["hubs"] = [[hub_name(*hub), *hub] for hub in side.hubs]
             if side.around is not None:
                 request["around"] = str(side.around)
             if side.uses is not None and side.uses.count:

@@ -16,6 +16,7 @@ from clean_carry.syntaxes.registry import SYNTAXES
 from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
 from clean_carry.verify.search.read_inputs import read_inputs
+from clean_carry.verify.search.signals import hubs_of
 from clean_carry.verify.trials import Trial, beside, load
 from clean_carry.verify.uses import script_kin, scripts, single_files
 from clean_carry.verify.verify import (
@@ -70,8 +71,9 @@ def sides_of(
         runtimes = [chosen if r.framework == chosen.framework else r for r in runtimes]
     place = old.resolve()
     new_place = place if {old.suffix, new.suffix} <= _SCRIPTS else place.with_suffix(new.suffix)
-    before = Side(place, old_text, runtimes[0], settings=settings)
-    after = Side(new_place, new_text, runtimes[1], settings=settings)
+    hubs = hubs_of(old_text, str(place))
+    before = Side(place, old_text, runtimes[0], settings=settings, hubs=hubs)
+    after = Side(new_place, new_text, runtimes[1], settings=settings, hubs=hubs)
     if frameworks[0] == frameworks[1]:
         return before, after, None
     results = carry_file(Request(old, str(old), "jsx-function"))

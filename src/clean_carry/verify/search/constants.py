@@ -72,14 +72,14 @@ class Constants:
             held = node.child("name")
             if held is not None and held.text == name:
                 return node, tree
-        for source, exported in _imports(tree, name):
+        for source, exported in imports_of(tree, name):
             other = self._file(tree, source)
             if other is not None and exported:
                 return self._exported(other, exported, steps)
         return None
 
     def _part(self, whole: Node, part: str, tree: Tree, steps: int) -> Value | None:
-        for source, exported in _imports(tree, whole.text):
+        for source, exported in imports_of(tree, whole.text):
             other = self._file(tree, source)
             if other is not None and not exported:
                 return self._exported(other, part, steps)
@@ -145,7 +145,7 @@ def _is_top(declarator: Node) -> bool:
     return above.type in ("program", "export_statement")
 
 
-def _imports(tree: Tree, name: str) -> Iterator[tuple[str, str]]:
+def imports_of(tree: Tree, name: str) -> Iterator[tuple[str, str]]:
     """(file, name there) of what is imported as `name`; no name for all a file exports."""
     for statement in tree.of("import_statement"):
         source = statement.child("source")

@@ -9,7 +9,8 @@ from clean_carry.source.javascript.values import property_name
 
 
 def functions_of(trees: list[Tree]) -> dict[str, Node]:
-    """The functions of the files by name: declared, methods, and those held by a constant or field."""
+    """The functions of the files by name: declared, methods, and those held by a constant, a
+    field or a member."""
     found: dict[str, Node] = {}
     for tree in trees:
         for node in tree.of("function_declaration", "method_definition"):
@@ -18,6 +19,11 @@ def functions_of(trees: list[Tree]) -> dict[str, Node]:
                 found.setdefault(name.text, node)
         for node in tree.of("variable_declarator", "public_field_definition"):
             name, value = node.child("name"), node.child("value")
+            if name is not None and value is not None and value.is_function:
+                found.setdefault(name.text, value)
+        for node in tree.of("assignment_expression"):
+            left, value = node.child("left"), node.child("right")
+            name = left.child("property") if left is not None else None
             if name is not None and value is not None and value.is_function:
                 found.setdefault(name.text, value)
         for node in tree.of("pair"):

@@ -16,7 +16,8 @@ class Inputs:
     `passes_on` says that inputs it does not name may reach an element of its own; `uses` how many
     contents the project itself gives the component; `methods` are those it gives out by a
     reference, with what they are called with; `closed` says that no others can be reached;
-    `held` are the keys the code asks whether they are held meanwhile.
+    `held` are the keys the code asks whether they are held meanwhile, `signals` the steps that send it
+    what it hears by objects of other modules.
     """
 
     shapes: dict[str, Shape] = field(default_factory=dict)
@@ -29,6 +30,7 @@ class Inputs:
     methods: dict[str, list[Any]] = field(default_factory=dict)
     closed: bool = False
     held: tuple[str, ...] = ()
+    signals: list[dict[str, Any]] = field(default_factory=list)
 
     def join(self, other: Inputs, names: dict[str, str]) -> Inputs:
         """These and those of the other side; `names` maps the other side's names to ours."""
@@ -46,6 +48,7 @@ class Inputs:
             methods=self._reached(other),
             closed=self.closed or other.closed,
             held=self.held or other.held,
+            signals=self.signals or other.signals,
         )
 
     def _reached(self, other: Inputs) -> dict[str, list[Any]]:

@@ -12,6 +12,7 @@ from clean_carry.verify.search.methods import given_to
 from clean_carry.verify.search.replies import names_of, reply_of
 from clean_carry.verify.search.shape import Shape
 from clean_carry.verify.search.shapes import Shapes
+from clean_carry.verify.search.signals import signals_of
 from clean_carry.verify.search.statics import parts_of, static_objects
 from clean_carry.verify.search.types import declared_type, runtime_type
 
@@ -37,6 +38,7 @@ def script_inputs(tree: Tree, component: str) -> Inputs:
     found.passes_on = _passes_on(own)
     functions = functions_of([tree])
     found.methods = {n: given_to(functions.get(n), shapes) for n in _methods(tree, own)}
+    found.signals = list(signals_of(tree, functions, lambda function: given_to(function, shapes)))
     names: dict[str, None] = {}
     declared: dict[str, Shape] = {}
     for _, value in static_objects(tree, component, ("contextTypes",)):

@@ -31,7 +31,8 @@ from clean_carry.verify.search.groundwork import lay
 from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.shrink import shrunk
 from clean_carry.verify.search.situations import Situation, Situations
-from clean_carry.verify.search.steps import WAITS, Step, choose, count, following, possible
+from clean_carry.verify.search.steps import Step, count
+from clean_carry.verify.search.walks import Chooser, Plan, Walk
 from clean_carry.verify.trials import Trial
 
 # So many walks are planned ahead of what has been found.
@@ -43,8 +44,6 @@ LATER: tuple[dict[str, Any], ...] = (
     FAILS,
     {"returns": False},
 )
-# How often what was typed is entered next.
-ENTERED = 0.3
 # The search ends when this many walks in a row reached nothing new.
 PATIENCE = 120
 FEWEST = 60
@@ -59,29 +58,6 @@ class Effort:
     budget: float = 10.0
     seed: int = 1
     shrink: bool = True
-
-
-@dataclass(frozen=True)
-class Plan:
-    """One walk to make: where it starts, steps it begins with, and how many it finds by itself."""
-
-    number: int
-    situation: Situation
-    script: tuple[Step, ...] = ()
-    length: int = 4
-    extras: float = 0.0
-
-
-@dataclass
-class Walk:
-    """A walk that was made: the trial it amounts to, and what both versions did."""
-
-    plan: Plan
-    trial: Trial
-    first: dict[str, Any] | None = None
-    second: dict[str, Any] | None = None
-    failed: str = ""
-    hung: bool = False
 
 
 @dataclass
@@ -102,64 +78,6 @@ class Found:
     reach: tuple[set[str], set[str]] = field(default_factory=lambda: (set(), set()))
     clean_start: bool = False
     interrupted: bool = False
-
-
-class _Chooser:
-    """Gives the steps of one walk: those of its script, then what the page offers."""
-
-    def __init__(
-        self, situations: Situations, plan: Plan, rng: Random, tried: dict[str, int]
-    ) -> None:
-        self.situations, self.plan, self.rng, self.tried = situations, plan, rng, tried
-        self.here: dict[str, int] = {}
-        # What was listened to outside once is sent again: somebody may have stopped listening.
-        self.outside: dict[str, set[str]] = {}
-        self.done = 0
-        self.last: Step = {}
-        self.leaves = rng.random() < 0.5
-
-    def next(self, offered: dict[str, Any]) -> Step | None:
-        """The next step, None where the walk ends."""
-        plan = self.plan
-        for place, types in offered["outside"].items():
-            self.outside.setdefault(place, set()).update(types)
-        self.done += 1
-        at = self.done - 1
-        if at < len(plan.script):
-            return plan.script[at]
-        if at < len(plan.script) + plan.length:
-            step = self._chosen(offered)
-            if step is not None:
-                count(step, self.here)
-                return step
-            self.done = len(plan.script) + plan.length + 1
-        elif at > len(plan.script) + plan.length:
-            return None
-        leaves, self.leaves = self.leaves, False
-        return {"remove": True} if leaves else None
-
-    def _chosen(self, offered: dict[str, Any]) -> Step | None:
-        if self.rng.random() < self.plan.extras:
-            return self._extra(offered)
-        outside = {place: sorted(types) for place, types in self.outside.items()}
-        steps = possible({**offered, "outside": outside}, self.situations.inputs.held)
-        for name, given in self.situations.inputs.methods.items():
-            steps.append({"call": {"method": name, **({"given": given} if given else {})}})
-        if self.rng.random() < ENTERED:
-            steps = following(self.last, steps) or steps
-        self.last = choose(steps, self.here, self.tried, self.rng) if steps else {}
-        return self.last or self._extra(offered)
-
-    def _extra(self, offered: dict[str, Any]) -> Step | None:
-        """A step that no element offers: time, other inputs, leaving and coming back."""
-        chance = self.rng.random()
-        if chance < 0.45:
-            change = self.situations.any_change(self.rng)
-            if change is not None:
-                return change
-        if chance < 0.85:
-            return {"pass": int(self.rng.choice([*offered["waits"], *WAITS]))}
-        return {"return": True} if chance < 0.95 else {"twice": True}
 
 
 class Search:
@@ -384,7 +302,7 @@ class Search:
             run, answer = lane.open(self.pair.bundles[0], self.pair.old.exported, opened)
             points = [answer["point"]]
             offered = answer["actions"]
-            chooser = _Chooser(self.situations, plan, rng, tried)
+            chooser = Chooser(self.situations, plan, rng, tried)
             while (step := chooser.next(offered)) is not None:
                 answer = lane.step(run, step)
                 points.append(answer["point"])

@@ -6,7 +6,6 @@ of every `sailing`. That may be wrong, and then a trial has an odd input: no mor
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
 from typing import Any
 
@@ -15,59 +14,24 @@ from clean_carry.source.javascript.values import property_name
 from clean_carry.verify.search.constants import Constants
 from clean_carry.verify.search.functions import functions_of, parameters_of, pattern_names
 from clean_carry.verify.search.shape import Shape, kind_of, literal_of
-
-# Methods by the kind of what they are called on (ECMA-262 §21 to §24).
-_ARRAY = frozenset(
-    "map forEach filter find findIndex some every reduce push pop shift unshift splice sort reverse "
-    "flatMap join fill entries keys values findLast".split()
+from clean_carry.verify.search.words import (
+    ARITHMETIC,
+    ARRAY,
+    BOOLEAN_ATTRIBUTES,
+    DATE,
+    EQUAL,
+    ITEM_FIRST,
+    KEYS,
+    NAMED_APART,
+    NUMBER,
+    OF_ANY,
+    OF_ELEMENTS,
+    ORDERING,
+    SAME_ITEMS,
+    STRING,
+    TRANSPARENT,
+    TYPE_WORDS,
 )
-_ITEM_FIRST = frozenset(
-    "map forEach filter find findIndex some every flatMap sort findLast".split()
-)
-_SAME_ITEMS = frozenset("filter sort reverse".split())
-_STRING = frozenset(
-    "trim toUpperCase toLowerCase split replace replaceAll startsWith endsWith charAt charCodeAt "
-    "match padStart padEnd substr substring repeat localeCompare trimStart trimEnd normalize".split()
-)
-_NUMBER = frozenset("toFixed toPrecision toExponential".split())
-_DATE = frozenset(
-    "getTime getFullYear getMonth getDate getDay getHours getMinutes getSeconds toISOString "
-    "toLocaleDateString toLocaleTimeString setDate setMonth setFullYear setHours".split()
-)
-# Methods of every object (ECMA-262 §20.1.3): what is asked so has no field of that name.
-_OF_ANY = frozenset("hasOwnProperty isPrototypeOf propertyIsEnumerable valueOf".split())
-# What is asked of elements of the page (DOM, CSSOM View): no field of an input.
-_OF_ELEMENTS = frozenset(
-    "nextElementSibling previousElementSibling firstElementChild lastElementChild parentElement "
-    "parentNode childNodes nextSibling previousSibling classList offsetWidth offsetHeight offsetTop "
-    "offsetLeft offsetParent clientWidth clientHeight scrollTop scrollLeft scrollWidth scrollHeight "
-    "querySelector querySelectorAll getBoundingClientRect addEventListener removeEventListener "
-    "setAttribute getAttribute removeAttribute hasAttribute contains closest appendChild removeChild "
-    "insertBefore scrollIntoView tagName nodeName nodeType innerHTML textContent ownerDocument "
-    "preventDefault stopPropagation currentTarget".split()
-)
-_ARITHMETIC = frozenset("- * / % < > <= >= **".split())
-_ORDERING = frozenset("< > <= >=".split())
-_EQUAL = frozenset("=== == !== !=".split())
-_TYPE_WORDS = {
-    "string": "string",
-    "number": "number",
-    "boolean": "boolean",
-    "function": "function",
-    "object": "object",
-}
-# Names of what a value is looked up by.
-_KEYS = re.compile(r"^(key|id|code|field|name)$|(Key|Id)$")
-_TRANSPARENT = frozenset(
-    "parenthesized_expression non_null_expression as_expression await_expression".split()
-)
-# Names whose values tell things apart.
-_NAMED_APART = frozenset("id key index undefined".split())
-# Attributes of HTML whose value is a truth value, and those whose value is content.
-_BOOLEAN_ATTRIBUTES = frozenset(
-    "disabled checked hidden required readOnly multiple autoFocus open selected noValidate".split()
-)
-
 
 MOST_HINTS = 6
 
@@ -163,7 +127,7 @@ class Shapes:
     def _used(self, shape: Shape, name: str, value: Node) -> None:
         """What is done with a value; `name` is empty for what a function gives back."""
         parent = value.parent
-        while parent is not None and parent.type in _TRANSPARENT:
+        while parent is not None and parent.type in TRANSPARENT:
             value, parent = parent, parent.parent
         if parent is None:
             return
@@ -201,6 +165,11 @@ class Shapes:
                 shape.kinds.add("tag")
             case "update_expression":
                 shape.kinds.add("number")
+            case "assignment_expression" if value.field == "right":
+                left = parent.child("left")
+                part = left.child("property") or left if left is not None else None
+                if part is not None and part.type.endswith("identifier") and part.text != name:
+                    self._later.append((shape, self.of(part.text)))
             case "pair" if value.field == "value":
                 key = parent.child("key")
                 held = property_name(key) if key is not None else None
@@ -214,15 +183,15 @@ class Shapes:
         name = part.text
         call = member.parent
         if call is not None and call.type == "call_expression" and member.field == "function":
-            for table, kind in ((_STRING, "string"), (_NUMBER, "number"), (_DATE, "date")):
+            for table, kind in ((STRING, "string"), (NUMBER, "number"), (DATE, "date")):
                 if name in table:
                     shape.kinds.add(kind)
                     return
-            if name in _ARRAY:
+            if name in ARRAY:
                 shape.kinds.add("array")
                 shape.items = shape.items or Shape()
                 self._callback(shape, name, call)
-                if name in _SAME_ITEMS:
+                if name in SAME_ITEMS:
                     self._chain(shape, call)
             elif name in ("slice", "concat", "includes", "indexOf", "toString", "lastIndexOf"):
                 shape.kinds.add("sized")
@@ -230,7 +199,7 @@ class Shapes:
                 self._chain(shape, call)
             elif name in ("call", "apply", "bind"):
                 shape.kinds.add("function")
-            elif name in _OF_ANY or name in _OF_ELEMENTS:
+            elif name in OF_ANY or name in OF_ELEMENTS:
                 shape.kinds.add("object")
             elif name in ("then", "catch", "finally"):
                 shape.kinds.add("promise")
@@ -244,7 +213,7 @@ class Shapes:
             shape.kinds.add("sized")
         elif name != "current" and not name.startswith("#"):
             shape.kinds.add("object")
-            if name in _OF_ELEMENTS:
+            if name in OF_ELEMENTS:
                 return
             shape.fields.setdefault(name, self.of(name))
 
@@ -268,8 +237,8 @@ class Shapes:
         if not given or not given[0].is_function:
             return
         parameters = list(parameters_of(given[0]))
-        at = 0 if method in _ITEM_FIRST else 1
-        if method in (*_ITEM_FIRST, "reduce") and len(parameters) > at and shape.items is not None:
+        at = 0 if method in ITEM_FIRST else 1
+        if method in (*ITEM_FIRST, "reduce") and len(parameters) > at and shape.items is not None:
             self._bind(shape.items, parameters[at])
 
     def _bind(self, shape: Shape, pattern: Node) -> None:
@@ -318,7 +287,7 @@ class Shapes:
                 shape.kinds.add("sized")
                 part = index.child("property") if index is not None else None
                 last = (part or index).text if index is not None else ""
-                if _KEYS.search(last):
+                if KEYS.search(last):
                     shape.keyed = shape.keyed or last
         elif value.field == "index":
             for key in self._keys_of(parent.child("object")):
@@ -348,22 +317,22 @@ class Shapes:
                 shape.tested = shape.tested or operator != "??"
                 if operator in ("||", "??") and found and shape.default is None:
                     shape.kinds.add(kind_of(literal))
-        elif operator in _EQUAL:
+        elif operator in EQUAL:
             if found:
                 if literal is not None:
                     shape.note(literal)
                     shape.kinds.add(kind_of(literal))
             else:
                 self._equals(shape, other)
-        elif operator in _ARITHMETIC:
+        elif operator in ARITHMETIC:
             shape.kinds.add("number")
-            while other.type in _TRANSPARENT:
+            while other.type in TRANSPARENT:
                 other = other.named_children[0]
             part = other.child("property") if other.type == "member_expression" else other
-            if operator in _ORDERING and part is not None and part.type.endswith("identifier"):
+            if operator in ORDERING and part is not None and part.type.endswith("identifier"):
                 self._compared.append((shape, self.of(part.text)))
             number = isinstance(literal, int | float) and not isinstance(literal, bool)
-            if found and number and operator in _ORDERING:
+            if found and number and operator in ORDERING:
                 for near in (literal - 1, literal, literal + 1):
                     shape.note(near)
         elif operator == "+":
@@ -373,14 +342,14 @@ class Shapes:
 
     def _equals(self, shape: Shape, other: Node) -> None:
         """Values that are compared with each other are sometimes equal."""
-        while other.type in _TRANSPARENT:
+        while other.type in TRANSPARENT:
             other = other.named_children[0]
         part = other.child("property") if other.type == "member_expression" else other
         if part is not None and part.text == "value" and other.type == "member_expression":
             # What a ref holds; of anything else a field of that name.
             inner = other.child("object")
             part = inner if inner is not None and self._place(inner) is other else part
-        if part is not None and part.type.endswith("identifier") and part.text not in _NAMED_APART:
+        if part is not None and part.type.endswith("identifier") and part.text not in NAMED_APART:
             self._equal.append((shape, self.of(part.text), part.text))
 
     def _unary(self, shape: Shape, parent: Node) -> None:
@@ -390,8 +359,8 @@ class Shapes:
             above = parent.parent
             for part in above.named_children if above is not None else []:
                 found, literal = literal_of(part)
-                if found and literal in _TYPE_WORDS:
-                    shape.kinds.add(_TYPE_WORDS[literal])
+                if found and literal in TYPE_WORDS:
+                    shape.kinds.add(TYPE_WORDS[literal])
                     shape.sometimes = shape.sometimes or literal == "function"
         elif parent.has("-") or parent.has("+"):
             shape.kinds.add("number")
@@ -402,7 +371,7 @@ class Shapes:
             shape.kinds.add("text")
             return
         name = attribute.children[0].text
-        if name in _BOOLEAN_ATTRIBUTES:
+        if name in BOOLEAN_ATTRIBUTES:
             shape.kinds.add("boolean")
         elif name == "style":
             shape.kinds.add("style")
@@ -442,7 +411,7 @@ class Shapes:
         if callee is None or call is None:
             return
         text = callee.text
-        if text.split(".")[-1] in _ITEM_FIRST and _is_list_call(arguments, value):
+        if text.split(".")[-1] in ITEM_FIRST and _is_list_call(arguments, value):
             # A list and what is done with its items, both given to a function of a library.
             shape.kinds.add("array")
             shape.items = shape.items or Shape()
@@ -487,7 +456,7 @@ class Shapes:
     def _pattern(self, target: Node | None, value: Node | None) -> None:
         if target is None or value is None:
             return
-        while value.type in _TRANSPARENT:
+        while value.type in TRANSPARENT:
             value = value.named_children[0]
         if target.type == "array_pattern" and value.type == "call_expression":
             self._started(target, value)

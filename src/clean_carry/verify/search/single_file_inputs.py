@@ -23,6 +23,7 @@ from clean_carry.verify.search.methods import given_to
 from clean_carry.verify.search.replies import reply_of
 from clean_carry.verify.search.shape import Shape
 from clean_carry.verify.search.shapes import Shapes
+from clean_carry.verify.search.signals import signals_of
 from clean_carry.verify.search.single_file_children import handed_on
 from clean_carry.verify.search.single_file_shapes import SingleFileShapes
 
@@ -51,6 +52,8 @@ def single_file_inputs(source: SourceText, depth: int = 0) -> Inputs:
     found.closed = any(script.attribute("setup") is not None for script in scripts)
     given_out = _exposed(trees) if found.closed else _unused(trees, markup)
     found.methods = {n: given_to(functions[n], shapes) for n in given_out if n in functions}
+    for tree in trees:
+        found.signals += signals_of(tree, functions, lambda function: given_to(function, shapes))
     for tree in [*trees, *([markup] if markup is not None else [])]:
         found.events += [name for name in _sent(tree) if name not in found.events]
     for tree in [*trees, *mixed]:

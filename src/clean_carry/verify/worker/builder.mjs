@@ -175,6 +175,8 @@ async function bundled(m, plugins) {
     m.file ? `export * as subject from ${JSON.stringify(m.file)};` : `export const subject = {};`,
     m.uses ? `export { default as uses } from ${JSON.stringify(m.uses)};` : `export const uses = [];`,
     m.setup ? `export * as setup from ${JSON.stringify(m.setup)};` : `export const setup = {};`,
+    ...(m.hubs ?? []).map(([, file, name], at) => `import ${name ? `{ ${name} as hub${at} }` : `* as hub${at}`} from ${JSON.stringify(file)};`),
+    `export const hubs = { ${(m.hubs ?? []).map(([shown], at) => `${JSON.stringify(shown)}: hub${at}`).join(', ')} };`,
     m.around ? `export { default as around } from ${JSON.stringify(m.around)};` : `export const around = null;`,
   ].join('\n');
   let compiler = null;

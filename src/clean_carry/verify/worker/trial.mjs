@@ -5,6 +5,9 @@ import { valuesOf } from './inputs.mjs';
 import { act, everything } from './steps.mjs';
 import { pathOf, snapshot } from './tree.mjs';
 
+// Methods by which objects of all kinds send signals.
+const SENDS = ['emit', '$emit', 'publish', 'trigger', 'fire', 'dispatch'];
+
 /** A component mounted in a page; `step` by step, each answered with a settled point. */
 export class Run {
   constructor(page, bundle, exported, trial) {
@@ -15,6 +18,7 @@ export class Run {
     this.window = window;
     this.trial = trial;
     this.adapter = bundle.adapter;
+    this.hubs = bundle.hubs;
     page.replies = (trial.replies ?? []).map((reply) => ({ ...reply }));
     bundle.adapter.provide?.(bundle.uses);
     page.markup = (list) => bundle.adapter.fragment(list);
@@ -130,6 +134,14 @@ export class Run {
     this.calls.push([`result of ${given.method}`, describe(this.natives, this.root, result)]);
   }
 
+  /** Send a signal by an object of a module, as another component may. */
+  #send(given) {
+    const hub = this.hubs[given.from];
+    const send = SENDS.find((name) => typeof hub?.[name] === 'function');
+    if (!send) { this.missing = given; return; }
+    this.attempt(() => hub[send](given.type, ...this.made(given.given ?? [])));
+  }
+
   async #do(kind, given) {
     switch (kind) {
       case 'change':
@@ -154,6 +166,7 @@ export class Run {
         this.page.resize(given.width, given.height);
         return;
       case 'call': this.#call(given); return;
+      case 'signal': this.#send(given); return;
       case 'everything': await everything(this); return;
       default:
         this.acting = true;
