@@ -126,6 +126,27 @@ def test_other_names_of_one_thing_are_joined() -> None:
     assert {"string", "number", "array"} <= shape_of(text).kinds
 
 
+LOOKED_UP: list[tuple[str, str, list[str]]] = [
+    ("textField ? part(berth, textField) : berth", "textField", ["field"]),
+    ("part(this.berth, this.berthLabel)", "berthLabel", ["label"]),
+    ("part(berth, berthChildren)", "berthChildren", ["children"]),
+    ("part(berth, other)", "other", []),
+    ("part(berthLabel)", "berthLabel", []),
+    ("berthLabel - 1; part(berth, berthLabel)", "berthLabel", []),
+]
+
+
+@pytest.mark.parametrize(("use", "name", "words"), LOOKED_UP)
+def test_what_something_is_looked_up_by_is_one_of_its_fields(
+    use: str, name: str, words: list[str]
+) -> None:
+    shapes = Shapes([tree_of(f"berths.slice(1); {use}")])
+    assert [value for value in shapes.of(name).literals if isinstance(value, str)] == words
+    assert list(shapes.of("berth").fields) == words
+    items = shapes.of("berths").items
+    assert list(items.fields if items is not None else []) == words
+
+
 IMPORTED: list[tuple[str, str]] = [
     ("import { RIGHT } from './sides'; a === RIGHT", "right"),
     ("import { OTHER as SIDE } from './sides'; a === SIDE", "left"),

@@ -84,6 +84,13 @@ def test_what_a_ref_holds_has_no_field_called_value() -> None:
     assert set(found.shapes["route"].fields) == {"name"}
 
 
+def test_what_is_spread_over_an_element_is_attributes() -> None:
+    markup = '<p v-bind="more"><i v-bind="{ title: word }">{{ word }}</i></p>'
+    found = inputs_of(OBJECT.format(markup=markup, options="props: ['more', 'word'],"))
+    assert typical("more", found.shapes["more"]) == {"title": "title Holm"}
+    assert typical("word", found.shapes["word"]) == "word Holm"
+
+
 def test_compared_values_are_sometimes_equal() -> None:
     options = (
         "data() { return { from: this.home }; },\n"

@@ -6,6 +6,7 @@ of every `sailing`. That may be wrong, and then a trial has an odd input: no mor
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from typing import Any
 
@@ -22,6 +23,7 @@ from clean_carry.verify.search.words import (
     EQUAL,
     ITEM_FIRST,
     KEYS,
+    LOOKED_UP,
     NAMED_APART,
     NUMBER,
     OF_ANY,
@@ -44,6 +46,7 @@ class Shapes:
         self._later: list[tuple[Shape, Shape]] = []
         self._compared: list[tuple[Shape, Shape]] = []
         self._equal: list[tuple[Shape, Shape, str]] = []
+        self._looked_up: list[tuple[Shape, Shape, str]] = []
         self.trees = trees
         self._constants = Constants(trees)
         self._functions = functions_of(trees)
@@ -160,7 +163,7 @@ class Shapes:
             case "switch_statement" | "switch_expression":
                 self._switch(shape, parent)
             case "arguments":
-                self._argument(shape, value, parent)
+                self._argument(shape, name, value, parent)
             case "jsx_opening_element" | "jsx_self_closing_element" if value.field == "name":
                 shape.kinds.add("tag")
             case "update_expression":
@@ -261,6 +264,14 @@ class Shapes:
         for one, other, name in self._equal:
             if one is not other and not one.literals and not other.literals:
                 one.alike = other.alike = one.alike or other.alike or name
+        for whole, key, name in self._looked_up:
+            if not key.kinds - {"string", "attribute", "text"}:
+                word = re.findall(r"[A-Z]?[a-z\d]+", name)[-1].lower()
+                inner = Shape({"array"}, items=whole) if word in ("children", "items") else Shape()
+                whole.kinds.add("object")
+                whole.fields.setdefault(word, inner)
+                key.kinds.add("string")
+                key.note(word)
         for _ in range(3):
             for shape, own in self._later:
                 shape.alike = shape.alike or own.alike
@@ -275,6 +286,13 @@ class Shapes:
                 shape.tested = shape.tested or own.tested
                 for literal in own.literals:
                     shape.note(literal)
+        for name, shape in self._shapes.items():
+            # A list of which nothing more is known holds what is called by its name.
+            single = self._shapes.get(name.removesuffix("s")) if name.endswith("s") else None
+            if single is None or not single.fields or shape.kinds - {"array", "sized", "object"}:
+                continue
+            if shape.items is None or not (shape.items.kinds or shape.items.fields):
+                shape.items = single
 
     def _subscript(self, shape: Shape, value: Node, parent: Node) -> None:
         if value.field == "object":
@@ -405,7 +423,7 @@ class Shapes:
                     shape.note(literal)
                     shape.kinds.add(kind_of(literal))
 
-    def _argument(self, shape: Shape, value: Node, arguments: Node) -> None:
+    def _argument(self, shape: Shape, name: str, value: Node, arguments: Node) -> None:
         call = arguments.parent
         callee = call.child("function") or call.child("constructor") if call is not None else None
         if callee is None or call is None:
@@ -418,6 +436,11 @@ class Shapes:
             first = next(iter(parameters_of(arguments.named_children[1])), None)
             if first is not None:
                 self._bind(shape.items, first)
+        first = arguments.named_children[0]
+        whole = first.child("property") if first.type == "member_expression" else first
+        if value is not first and whole is not None and whole.type.endswith("identifier"):
+            if LOOKED_UP.search(name):
+                self._looked_up.append((self.of(whole.text), shape, name))
         own = self._functions.get(text.split(".")[-1])
         if own is not None and callee.type in ("identifier", "member_expression"):
             at = next((n for n, g in enumerate(arguments.named_children) if g is value), 0)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from contextlib import suppress
 from functools import lru_cache
@@ -48,6 +49,9 @@ def single_file_inputs(source: SourceText, depth: int = 0) -> Inputs:
         passed = handed_on(source, template, _inputs_of, depth)
     mixed = _mixed_in(trees, Path(source.path))
     shapes = SingleFileShapes([*trees, *mixed], markup, passed)
+    for name in _spread(source, template) if template is not None else ():
+        shapes.of(name).kinds.add("object")
+        shapes.of(name).fields.setdefault("title", Shape({"string"}))
     functions = functions_of(trees)
     found.closed = any(script.attribute("setup") is not None for script in scripts)
     given_out = _exposed(trees) if found.closed else _unused(trees, markup)
@@ -183,6 +187,15 @@ def _sent(tree: Tree) -> Iterator[str]:
         first = given.named_children[:1] if given is not None else []
         if name in ("$emit", "emit") and first and first[0].type == "string":
             yield property_name(first[0]) or ""
+
+
+def _spread(source: SourceText, template: TemplateNode) -> Iterator[str]:
+    """The names whose values are spread over elements as attributes."""
+    for node in template.walk():
+        spread = node.attribute("v-bind") if node.kind == "element" else None
+        text = source.slice(*spread.value) if spread is not None and spread.value else ""
+        if re.fullmatch(r"[A-Za-z_]\w*", text):
+            yield text
 
 
 def _slots(source: SourceText, template: TemplateNode) -> list[str]:

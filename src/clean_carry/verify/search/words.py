@@ -43,6 +43,10 @@ TYPE_WORDS = {
     "object": "object",
 }
 # Names of what a value is looked up by.
+# Names of inputs that say by which name a part of something is looked up: `optionLabel`, `dataKey`.
+LOOKED_UP = re.compile(
+    r"^(field|key)$|(?:Label|Value|Key|Field|Name|Property|Prop|Id|Disabled|Children|Items|Icon)$"
+)
 KEYS = re.compile(r"^(key|id|code|field|name)$|(Key|Id)$")
 TRANSPARENT = frozenset(
     "parenthesized_expression non_null_expression as_expression await_expression".split()
