@@ -195,6 +195,11 @@ BODIES: list[tuple[str, str]] = [
     ("this.$refs.box.focus();", "box.value.focus();"),
     ("this.$refs.other.focus();", "proxy.$refs.other.focus();"),
     ("load(this.$refs);", "load(proxy.$refs);"),
+    ("load(this.$refs.box !== undefined);", "load(proxy.$refs.box !== undefined);"),
+    ("load(null === (this.$refs.box));", "load(null === (proxy.$refs.box));"),
+    ("load(typeof this.$refs.box);", "load(typeof proxy.$refs.box);"),
+    ("load(this.$refs.box == null);", "load(box.value == null);"),
+    ("load(this.$refs.box === event.target);", "load(box.value === event.target);"),
 ]  # fmt: skip
 
 

@@ -169,12 +169,28 @@ def _element(uses: Uses, node: Node, members: Members, root: Node) -> bool:
     deferred = is_deferred(node, root, uses.names)
     if name is not None and above is not None and is_write(above):
         members.elements_set.add(name)
-    if above is None or above.type != "member_expression" or name is None or is_write(above):
+    own = above is None or above.type != "member_expression" or is_write(above)
+    if above is None or name is None or own or _tells_nothing_apart(above):
         _add(uses, node, "built-in", Builtin(uses.span(node), -1, deferred, "$refs"))
         return True
     use = FieldUse(uses.span(above), -1, deferred, Member("element", name))
     _add(uses, node, "element-reference", use)
     return True
+
+
+def _tells_nothing_apart(node: Node) -> bool:
+    """Whether code asks which nothing a value is, `undefined` or `null`: a reference to an element begins
+    and ends with another one than the runtime's own object has."""
+    above = node.parent
+    while above is not None and above.type in ("parenthesized_expression", "as_expression"):
+        node, above = above, above.parent
+    if above is None:
+        return False
+    if above.type == "unary_expression":
+        return above.has("typeof")
+    if above.type != "binary_expression" or not (above.has("===") or above.has("!==")):
+        return False
+    return any(part.text in ("undefined", "null", "void 0") for part in above.named_children)
 
 
 def _add(uses: Uses, node: Node, notion: str, operation: Operation) -> None:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 
-from clean_carry.component.code import FieldUse, Member, Operation
+from clean_carry.component.code import Builtin, FieldUse, Member, Operation
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Derived, Injected, Method, Reaction
 from clean_carry.component.spans import Span
@@ -106,7 +106,10 @@ def name_members(
     # A variable named like a reference to an element would be set to that element.
     known = {member.name for member in own if member.kind == "element"}
     chosen.taken |= {name for name, _ in component.element_names} - known
-    by_name = any(name == "$refs" for name, _, _, _ in component.template_names)
+    by_name = any(name == "$refs" for name, _, _, _ in component.template_names) or any(
+        isinstance(operation, Builtin) and operation.name == "$refs"
+        for _, operation in component.operations()
+    )
     for member in own:
         if member.kind == "method" and member.name in in_scope:
             chosen.members[member] = member.name
