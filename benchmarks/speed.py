@@ -1,4 +1,4 @@
-"""Carrying against a formatter's check, as a ratio within one run; start-up included on both sides.
+"""Carrying in one process against a formatter's check, a ratio within one run; start-up on both sides.
 
     python benchmarks/speed.py [RUNS]
 
@@ -60,6 +60,8 @@ def main(runs: int) -> int:
             "--to",
             "jsx-function",
             "--json",
+            "--workers",
+            "1",
         ]
         formatter = tools() / "node_modules" / "prettier" / "bin" / "prettier.cjs"
         check = ["node", str(formatter), "--check", *files]
