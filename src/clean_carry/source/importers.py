@@ -16,7 +16,7 @@ from functools import cache
 from itertools import islice
 from pathlib import Path
 
-from clean_carry.source.places import folder_of
+from clean_carry.source.places import folder_of, real
 
 # What tells the top folder of a project, and folders that hold what others wrote or what was made.
 _ROOTS = ("clean-carry.toml", ".git")
@@ -61,7 +61,7 @@ class Importer:
 
 def importers_of(file: Path) -> tuple[Importer, ...]:
     """The files that import `file`, in the order of their names; none where no project is around it."""
-    file = folder_of(file) / file.name
+    file = real(file)
     root = project_of(file)
     if root is None:
         return ()

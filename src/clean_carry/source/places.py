@@ -7,9 +7,14 @@ from functools import cache
 from pathlib import Path
 
 
-def folder_of(file: Path) -> Path:
-    """The folder a file stands in, absolute and without links."""
+def real(file: Path) -> Path:
+    """The file itself, absolute and without links."""
     return _real(os.path.abspath(file))  # noqa: PTH100
+
+
+def folder_of(file: Path) -> Path:
+    """The folder a file itself stands in."""
+    return real(file).parent
 
 
 def is_file(name: str) -> bool:
@@ -29,4 +34,4 @@ def upward(folder: Path, name: str) -> Path | None:
 
 @cache
 def _real(file: str) -> Path:
-    return Path(os.path.realpath(file)).parent
+    return Path(os.path.realpath(file))

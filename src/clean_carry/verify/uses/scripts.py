@@ -26,14 +26,13 @@ from clean_carry.verify.uses.model import (
     distance,
     note_value,
 )
-from clean_carry.verify.uses.values import is_called_back, is_constant, value_text
+from clean_carry.verify.uses.values import NAMED, is_called_back, is_constant, value_text
 
 # A project is looked through up to this many files.
 MOST_FILES = 600
 _ENDINGS = frozenset({".js", ".jsx", ".tsx"})
 # What tells the top folder of a project.
 _ROOTS = ("package.json", "clean-carry.toml", ".git")
-_NAMED = frozenset("identifier member_expression template_string subscript_expression".split())
 
 
 def parents_of(component: str, file: Path) -> Parents | None:
@@ -266,7 +265,7 @@ def _attributes(opening: Node, use: _File) -> str:
         inner = parts[1].named_children[0] if parts[1].named_children else None
         if inner is not None:
             inner = (_meant(inner, use) if inner.type == "identifier" else None) or inner
-            plain = inner.type in _NAMED and not is_called_back(name)
+            plain = inner.type in NAMED and not is_called_back(name)
             out += f' {name}="{name}"' if plain else f" {name}={{{value_text(inner)}}}"
     return out
 

@@ -38,10 +38,9 @@ from clean_carry.verify.uses.single_file_kin import (
     kin_inside,
     single_files,
 )
-from clean_carry.verify.uses.values import is_constant, value_text
+from clean_carry.verify.uses.values import NAMED, is_constant, value_text
 
 _PLACE = "content-of-the-trial.js"
-_NAMED = frozenset("identifier member_expression template_string subscript_expression".split())
 # Inputs that tell the components of one list apart, or that show.
 _TELLING = frozenset("header label title name value index id field text".split())
 _NOT_GIVEN = frozenset("key ref slot slot-scope is scope".split())
@@ -226,7 +225,7 @@ class _Content:
                 parts[key] = json.dumps(text) if text is not None else plain
                 continue
             expression = _expression(text or "")
-            if expression is None or (expression.type in _NAMED and key not in shapes):
+            if expression is None or (expression.type in NAMED and key not in shapes):
                 continue
             if is_constant(expression) or key not in shapes:
                 parts.setdefault(key, value_text(expression))

@@ -13,6 +13,10 @@ _CALLED_BACK = re.compile(
 )
 
 
+# Expressions that only name, or put together, what stands elsewhere.
+NAMED = frozenset("identifier member_expression template_string subscript_expression".split())
+
+
 def is_called_back(name: str) -> bool:
     """Whether an attribute is likely to take a function."""
     return _CALLED_BACK.search(name) is not None
