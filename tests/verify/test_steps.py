@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from pathlib import Path
 from typing import Any
 
@@ -295,6 +296,56 @@ def test_an_observer_nobody_stops_is_left_over(bench: Bench, tmp_path: Path) -> 
             answer = lane.trial(bench.build(side), "default", request)
         left.append("window resize" in answer["left"]["listeners"])
     assert left == [False, True]
+
+
+MEDIA = """useLayoutEffect(() => { const list = matchMedia('screen and (max-width: 600px)');
+        const tell = (event) => onMore(event.matches, list.matches); list.addEventListener('change', tell);
+        return () => { if (word === 'none') list.removeEventListener('change', tell); }; }, []);"""
+
+
+def test_a_media_query_tells_of_its_change_and_is_left_over_if_nobody_stops_it(
+    bench: Bench, tmp_path: Path
+) -> None:
+    steps: list[dict[str, Any]] = [{"resize": {"width": width}} for width in (320, 500, 700)]
+    inner = "<b>{String(matchMedia('(min-width: 40em) and (orientation: landscape)').matches)}</b>"
+    side = Side(tmp_path / "Probe.jsx", probe(inner, MEDIA), RUNTIMES["react-18"])
+    for word in ("none", "other"):
+        request = {
+            "inputs": {"word": word},
+            "functions": {"onMore": {}},
+            "slots": {},
+            "steps": steps,
+        }
+        with bench.lane() as lane:
+            answer = lane.trial(bench.build(side), "default", request)
+        seen = [[call[1:] for call in point["calls"]] for point in answer["points"]]
+        assert seen == [[], [[True, True]], [], [[False, False]]]
+        assert answer["points"][0]["tree"][0][3][0][3] == ["true"]
+        assert ("window resize" in answer["left"]["listeners"]) is (word == "other")
+
+
+@pytest.mark.parametrize(
+    ("query", "answer"),
+    [
+        ("", True),
+        ("print", False),
+        ("not print", True),
+        ("only screen and (min-width: 1024px)", True),
+        ("(width > 1024px), (max-height: 768px)", True),
+        ("(400px <= width < 1024px)", False),
+        ("not all and (max-width: 600px)", True),
+        ("(prefers-color-scheme: dark) or (hover)", True),
+        ("(prefers-reduced-motion)", False),
+        ("(unheard-of: 3)", False),
+        ("(min-aspect-ratio: 4/3) and (color)", True),
+    ],
+)
+def test_media_queries_are_answered_for_the_window(
+    bench: Bench, tmp_path: Path, query: str, answer: bool
+) -> None:
+    inner = f"<b>{{String(matchMedia({json.dumps(query)}).matches)}}</b>"
+    points = run(bench, tmp_path, probe(inner, ""), [])
+    assert points[0]["tree"][0][3][0][3] == [str(answer).lower()]
 
 
 def test_what_is_in_view_changes_with_each_scroll(bench: Bench, tmp_path: Path) -> None:

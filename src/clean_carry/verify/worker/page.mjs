@@ -4,6 +4,7 @@ import path from 'node:path';
 import vm from 'node:vm';
 import { canvas } from './canvas.mjs';
 import { layOut } from './layout.mjs';
+import { media } from './media.mjs';
 import { observers } from './observers.mjs';
 
 const START = Date.UTC(2024, 0, 1);
@@ -43,6 +44,7 @@ class Page {
     this.drawn = [];
     canvas(this.window, (name, values) => this.drawn.push([name, ...values]));
     observers(this);
+    media(this);
     // The page library's selector engine listens on the window from its first use on: not the component's doing.
     this.window.document.querySelectorAll('*:focus');
     this.#watch();
@@ -165,7 +167,6 @@ class Page {
 
   #missing() {
     const w = this.window;
-    w.matchMedia ??= (media) => ({ media, matches: false, addListener() {}, removeListener() {}, addEventListener() {}, removeEventListener() {}, dispatchEvent: () => false });
     w.scrollTo = () => {};
     w.scrollBy = () => {};
     w.Element.prototype.scrollIntoView ??= () => {};
@@ -214,6 +215,7 @@ class Page {
     const w = this.window;
     for (const name of ['innerWidth', 'outerWidth']) w[name] = width;
     for (const name of ['innerHeight', 'outerHeight']) w[name] = height;
+    this.remeasure();
     w.dispatchEvent(new this.natives.Event('resize'));
   }
 
@@ -325,6 +327,7 @@ class Page {
     for (const undo of this.outside.values()) undo();
     this.outside.clear();
     this.unwatch();
+    this.unmeasure();
     this.listeners.clear();
     this.handled = new WeakMap();
     this.timers.clear();
