@@ -386,9 +386,12 @@ def put_section(title: str, text: str) -> None:
     """Put a section into docs/corpus.md, in the place of the one with this title."""
     page = HERE.parent / "docs" / "corpus.md"
     head, *parts = page.read_text("utf-8").split("\n## ")
-    kept = [part for part in parts if not part.startswith(f"{title}\n")]
-    sections = [*kept, f"{title}\n\n{text.rstrip()}\n"]
-    page.write_text("\n## ".join([head.rstrip() + "\n", *(s.rstrip() + "\n" for s in sections)]))
+    new = f"{title}\n\n{text.rstrip()}"
+    known = [part.startswith(f"{title}\n") for part in parts]
+    sections = [new if old else part.rstrip() for part, old in zip(parts, known, strict=True)]
+    if not any(known):
+        sections.append(new)
+    page.write_text("\n\n## ".join([head.rstrip(), *sections]) + "\n")
 
 
 if __name__ == "__main__":

@@ -4,13 +4,15 @@
 
 Fetches the declarations of every major version that is carried for, lists the members a class may have
 or inherit, and writes them to tests/syntaxes/jsx_class/runtime-members.json; and the options and instance
-members of a component object, to tests/syntaxes/single_file_object/. A test asks for a row of
-constructs.md for each.
+members of a component object, to tests/syntaxes/single_file_object/; and what directives and components
+say, off the runtime's source, to tests/syntaxes/directive/. A test asks for a row of constructs.md for
+each.
 """
 
 from __future__ import annotations
 
 import json
+import re
 import subprocess
 import tempfile
 from pathlib import Path
@@ -18,6 +20,7 @@ from pathlib import Path
 from corpus import tools
 
 PACKAGE = "@types/react"
+SCOPED = "angular@1.8.3"
 MAJORS = ("16", "17", "18", "19")
 # The declarations that say what a class is made of: of its instances, and of itself.
 INTERFACES = {
@@ -115,6 +118,35 @@ def single_files(folder: Path) -> dict[str, list[str]]:
     }
 
 
+def scoped(folder: Path) -> dict[str, list[str]]:
+    """What a directive may say, a component may say, a scope offers, and the runtime's own directives.
+
+    Read off the runtime's source: the headings of its documentation of a definition, the list in that of
+    a component, the methods of its scope, and what it registers itself.
+    """
+    text = (unpacked(SCOPED, folder) / "angular.js").read_text("utf-8")
+    definition = text[text.index("### Directive Definition Object") :]
+    component = text[: text.index("this.component = function")]
+    component = component[component.rindex("/**") :]
+    scope = text[text.index("Scope.prototype = {\n") :]
+    scope = scope[: scope.index("var $rootScope = new Scope()")]
+    own = text[text.index("function publishExternalAPI") :]
+    own = own[
+        own.index("$CompileProvider).") : own.index("$$AnimateCssDriver")
+        if "$$AnimateCssDriver" in own
+        else 9000
+    ]
+    own = own[: own.index("$provide.provider(")]
+    return {
+        "definition": sorted(set(re.findall(r"#### `(\w+)`", definition))),
+        "component": sorted(set(re.findall(r"- `(\w+)`", component))),
+        "scope": sorted(set(re.findall(r"\n      (\$\w+): function", scope))),
+        "directives": sorted(
+            set(re.findall(r"\n\s+(\w+): \w+(?:Directive|DirectiveFactory)\b", own))
+        ),
+    }
+
+
 def main() -> None:
     """Write the lists."""
     found: dict[str, set[str]] = {"instance": set(), "static": set()}
@@ -127,9 +159,12 @@ def main() -> None:
                 static = owner.endswith(" static") or plain in INTERFACES["static"]
                 found["static" if static else "instance"].update(listed)
         single = single_files(Path(name))
+        directives = scoped(Path(name))
     PAGE.write_text(json.dumps({k: sorted(v) for k, v in found.items()}, indent=2) + "\n")
     place = PAGE.parent.parent / "single_file_object" / PAGE.name
     place.write_text(json.dumps(single, indent=2) + "\n")
+    place = PAGE.parent.parent / "directive" / PAGE.name
+    place.write_text(json.dumps(directives, indent=2) + "\n")
 
 
 if __name__ == "__main__":

@@ -18,4 +18,5 @@ TARGETS = {
         "single-file-flat": ("new.flat.vue",),
         "jsx-function": ("new.function.jsx",),
     },
+    "directive": {"controller-component": ("new.component.js",)},
 }

@@ -34,7 +34,8 @@ def declared() -> list[str]:
 
 @pytest.mark.parametrize("page", PAGES, ids=lambda page: page.parent.name)
 def test_every_row_names_a_pair_with_a_trial_or_a_test(page: Path) -> None:
-    pairs = HERE / page.parent.name / "pairs"
+    family = {"controller_component": "directive"}.get(page.parent.name, page.parent.name)
+    pairs = HERE / family / "pairs"
     for cells in rows(page):
         names = re.findall(r"`([\w./-]+)`", cells[-1])
         assert names, cells
@@ -69,6 +70,26 @@ def test_every_option_and_member_of_an_object_has_a_row(kind: str) -> None:
     first = [line.split("|")[1] for line in table.splitlines() if line.startswith("|")]
     for name in single()[kind]:
         assert sum(f"`{name}`" in cell for cell in first) == 1, name
+
+
+def scoped() -> dict[str, list[str]]:
+    found: dict[str, list[str]] = json.loads(
+        (HERE / "directive" / "runtime-members.json").read_text("utf-8")
+    )
+    return found
+
+
+@pytest.mark.parametrize("kind", ["definition", "scope", "directives", "component"])
+def test_all_that_a_directive_a_scope_and_a_template_may_say_has_a_row(kind: str) -> None:
+    folder = "controller_component" if kind == "component" else "directive"
+    table = (SYNTAXES / folder / "constructs.md").read_text("utf-8")
+    if kind != "component":
+        headings = {"scope": "the scope", "definition": "the definition"}
+        heading = headings.get(kind, "directives of templates")
+        table = table.split(f"declares: {heading}")[1].split("\n## ")[0]
+    first = [line.split("|")[1] for line in table.splitlines() if line.startswith("|")]
+    for name in scoped()[kind]:
+        assert any(f"`{name}`" in cell for cell in first), name
 
 
 @pytest.mark.parametrize("option", single()["options"])

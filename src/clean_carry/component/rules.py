@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from clean_carry.component.directive_rules import DIRECTIVES
 from clean_carry.component.single_file_rules import SINGLE_FILES, Row, RuleLevel
 
 
@@ -412,7 +413,7 @@ _TABLE: tuple[Row, ...] = (
     ),
 )
 
-RULES: dict[str, Rule] = {row[0]: Rule(*row) for row in (*_TABLE, *SINGLE_FILES)}
+RULES: dict[str, Rule] = {row[0]: Rule(*row) for row in (*_TABLE, *SINGLE_FILES, *DIRECTIVES)}
 
 
 def rule(name: str) -> Rule:

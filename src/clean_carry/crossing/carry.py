@@ -23,7 +23,7 @@ from clean_carry.source.workspace import Workspace, major, package_version
 from clean_carry.syntaxes.registry import SYNTAXES, recognise
 
 # What is taken for granted where a project does not say which runtime it uses.
-DEFAULT_RUNTIME = {"react": 18, "vue": 3}
+DEFAULT_RUNTIME = {"react": 18, "vue": 3, "angular": 1}
 
 
 @dataclass(frozen=True)

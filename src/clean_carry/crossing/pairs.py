@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from clean_carry.component.ledger import Ledger
+from clean_carry.crossing.directive import carry_directive_file
 from clean_carry.crossing.jsx import carry_class_file
 from clean_carry.crossing.outcome import Excluded, Outcome
 from clean_carry.crossing.single_file import carry_object_file
@@ -18,4 +19,5 @@ PAIRS: dict[tuple[str, str], Attempt] = {
     ("jsx-class", "jsx-function"): carry_class_file,
     ("single-file-object", "single-file-flat"): carry_object_file,
     ("single-file-object", "jsx-function"): carry_object_to_function,
+    ("directive", "controller-component"): carry_directive_file,
 }

@@ -115,6 +115,12 @@ def files_of(root: Path, ending: str = "") -> Iterator[tuple[Path, str]]:
             yield Path(name), _text(name)
 
 
+def pages_of(root: Path) -> Iterator[tuple[Path, str]]:
+    """The pages and template files of a project with their texts."""
+    for name in islice(_named(root, (".html", ".htm")), MOST_FILES):
+        yield Path(name), _text(name)
+
+
 def reached_by_reference(file: Path) -> tuple[frozenset[str], frozenset[str]]:
     """The names of members that files of the project around `file` ask an instance for that they do not
     own: a child by a reference to it, and one they stand in."""
@@ -187,6 +193,12 @@ def _index(root: Path) -> tuple[dict[str, list[str]], dict[str, set[str]]]:
             target = _plain(posixpath.normpath(posixpath.join(folder, found[1])))
             passing.setdefault(target, set()).add(name)
     return by_target, passing
+
+
+def _named(root: Path, endings: tuple[str, ...]) -> Iterator[str]:
+    for folder, inside, names in os.walk(root):
+        inside[:] = sorted(n for n in inside if n not in _PASSED_OVER and not n.startswith("."))
+        yield from (f"{Path(folder).as_posix()}/{n}" for n in sorted(names) if n.endswith(endings))
 
 
 def _scripts(root: Path) -> Iterator[str]:

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import re
+
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.controller_component.syntax import SYNTAX as CONTROLLER_COMPONENT
+from clean_carry.syntaxes.directive.syntax import SYNTAX as DIRECTIVE
 from clean_carry.syntaxes.jsx_class.syntax import SYNTAX as JSX_CLASS
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX as JSX_FUNCTION
 from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX as SINGLE_FILE_FLAT
@@ -10,8 +14,25 @@ from clean_carry.syntaxes.single_file_object.syntax import SYNTAX as SINGLE_FILE
 from clean_carry.syntaxes.syntax import Syntax
 
 SYNTAXES: dict[str, Syntax] = {
-    syntax.id: syntax for syntax in (JSX_CLASS, JSX_FUNCTION, SINGLE_FILE_OBJECT, SINGLE_FILE_FLAT)
+    syntax.id: syntax
+    for syntax in (
+        JSX_CLASS,
+        JSX_FUNCTION,
+        SINGLE_FILE_OBJECT,
+        SINGLE_FILE_FLAT,
+        DIRECTIVE,
+        CONTROLLER_COMPONENT,
+    )
 }
+
+
+# What a script registers with the modules of an application.
+_REGISTERED = re.compile(rb"\.(?:directive|component)\(\s*['\"{]")
+
+
+def registers(data: bytes) -> bool:
+    """Whether a script registers directives or components by name."""
+    return _REGISTERED.search(data) is not None
 
 
 def recognise(source: SourceText) -> str | None:
@@ -21,4 +42,6 @@ def recognise(source: SourceText) -> str | None:
         return JSX_CLASS.id
     if path.endswith(SINGLE_FILE_OBJECT.endings) and b"export default" in data:
         return SINGLE_FILE_OBJECT.id
+    if path.endswith(DIRECTIVE.endings) and _REGISTERED.search(data) and b".directive(" in data:
+        return DIRECTIVE.id
     return None

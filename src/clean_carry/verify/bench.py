@@ -12,6 +12,7 @@ from types import TracebackType
 from typing import Any
 
 from clean_carry.project.settings import Settings
+from clean_carry.verify.application import Application
 from clean_carry.verify.client import Worker, WorkerFailed, builder, renderer
 from clean_carry.verify.runtimes import RUNTIMES, WORKBENCH, WORKER, Runtime, ensure
 from clean_carry.verify.search.signals import hub_name
@@ -29,7 +30,9 @@ class Side:
     `exported` is the export that is mounted ("" for the one the renderer picks), `marks` are
     attributes that only scope its styles, `extra` files that belong to it and are not on the disk,
     `uses` what the project's uses of it tell, `around` the module of the parents it is mounted in,
-    `hubs` the objects of other modules that trials send signals by: (file, name there).
+    `hubs` the objects of other modules that trials send signals by: (file, name there), `application`
+    the rest of the application it is part of, where components are registered and not imported, and
+    `lines` the stretches (first, last) of the file that are this component's own; none means all.
     """
 
     place: Path
@@ -42,6 +45,8 @@ class Side:
     uses: Uses | None = None
     around: Path | None = None
     hubs: tuple[tuple[str, str], ...] = ()
+    application: Application | None = None
+    lines: tuple[tuple[int, int], ...] = ()
 
 
 @dataclass(frozen=True)
@@ -259,6 +264,9 @@ class Bench:
             request.update(side.settings.for_builder())
             request["extra"] = {str(path): text for path, text in side.extra}
             request["hubs"] = [[hub_name(*hub), *hub] for hub in side.hubs]
+            if side.application is not None:
+                request["companions"] = [str(path) for path in side.application.scripts]
+                request["application"] = side.application.for_page()
             if side.around is not None:
                 request["around"] = str(side.around)
             if side.uses is not None and side.uses.count:

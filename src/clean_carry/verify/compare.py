@@ -64,9 +64,11 @@ def differences(
         errors = sides[0].errors(a["errors"]), sides[1].errors(b["errors"])
         if errors[0] != errors[1]:
             note(step, "errors", "", *errors)
-        for what in ("calls", "requests", "prevented", "focus"):
-            if a[what] != b[what]:
+        for what in ("calls", "requests", "prevented"):
+            if sides[0].values(a[what]) != sides[1].values(b[what]):
                 note(step, what, "", a[what], b[what])
+        if sides[0].place(a["focus"]) != sides[1].place(b["focus"]):
+            note(step, "focus", "", a["focus"], b["focus"])
         if len(found) >= MOST:
             return found[:MOST]
     end = len(names)
@@ -74,7 +76,7 @@ def differences(
     if errors[0] != errors[1]:
         note(end, "errors", "", *errors)
     for what in ("calls", "requests"):
-        if old["last"][what] != new["last"][what]:
+        if sides[0].values(old["last"][what]) != sides[1].values(new["last"][what]):
             note(end, what, "", old["last"][what], new["last"][what])
     for what in ("timers", "listeners"):
         left_a = _minus(old["left"][what], baseline[0][what])

@@ -11,9 +11,10 @@ from clean_carry.verify.bench import Bench, Bundle, Lane, Side
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference, differences, draws_or_calls
 from clean_carry.verify.normalise import Normaliser
+from clean_carry.verify.normalise_scoped import ScopedNormaliser
 from clean_carry.verify.trials import Trial
 
-_MARKS = {"vue": ("data-v-*",), "react": ()}
+_MARKS = {"vue": ("data-v-*",)}
 
 
 @dataclass(frozen=True)
@@ -106,6 +107,8 @@ class Pair:
 
 def normaliser(side: Side, *, across: bool = False) -> Normaliser:
     """The normaliser of one side; `across`: the other one runs in another framework."""
+    if side.application is not None:
+        return ScopedNormaliser(side.application.replaced, side.application.aliases)
     return Normaliser((*_MARKS.get(side.runtime.framework, ()), *side.marks), across=across)
 
 

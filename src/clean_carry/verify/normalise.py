@@ -44,6 +44,21 @@ RULES = (
         "an attribute that is a function shows its source, which is another by design",
     ),
     NormalisingRule(
+        "template-expression",
+        "an attribute a runtime reads as an expression is the template's text, not what it shows",
+    ),
+    NormalisingRule(
+        "used-as-attribute",
+        "an attribute named like its element is how a directive is used that takes no element",
+    ),
+    NormalisingRule(
+        "runtime-marks", "classes a runtime marks its scopes and bindings with are its own"
+    ),
+    NormalisingRule(
+        "element-stays",
+        "an element that stood for a component stays around the template that replaced it",
+    ),
+    NormalisingRule(
         "error-wording", "the engine words an error by the expression that met a wrong value"
     ),
 )
@@ -115,6 +130,14 @@ class Normaliser:
             self.used["error-wording"] += found is not None
             result.append(f"{found.group(1)} of the engine" if found is not None else error)
         return result
+
+    def place(self, path: str) -> str:
+        """The place of an element, as it is compared."""
+        return path
+
+    def values(self, value: Any) -> Any:
+        """What was handed out, as it is compared."""
+        return value
 
     def _children(self, nodes: Tree, *, block: bool, keep: bool) -> Tree:
         joined: Tree = []

@@ -12,7 +12,8 @@ from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.crossing.single_file_to_jsx import scope_mark
 from clean_carry.project.settings import Settings, settings_for
-from clean_carry.syntaxes.registry import SYNTAXES
+from clean_carry.syntaxes.registry import SYNTAXES, registers
+from clean_carry.verify.application import application_of, own_lines
 from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
 from clean_carry.verify.search.read_inputs import read_inputs
@@ -39,10 +40,6 @@ class Trials:
     trials: tuple[Trial, ...] | None
     exported: str = ""
 
-    def mount(self, side: Side) -> Side:
-        """The side with the export to mount."""
-        return replace(side, exported=self.exported)
-
 
 def pair_of(
     old: Path, new: Path, runtime_name: str | None = None
@@ -59,7 +56,7 @@ def sides_of(
 ) -> tuple[Side, Side, Interface | None]:
     """The same for texts that need not stand on the disk."""
     settings = settings_for(old)
-    frameworks = [_framework(path) for path in (old, new)]
+    frameworks = [_framework(path, text) for path, text in ((old, old_text), (new, new_text))]
     folder = old.resolve().parent
     runtimes = [_runtime(framework, folder, settings) for framework in frameworks]
     if runtime_name is not None:
@@ -74,6 +71,9 @@ def sides_of(
     hubs = hubs_of(old_text, str(place))
     before = Side(place, old_text, runtimes[0], settings=settings, hubs=hubs)
     after = Side(new_place, new_text, runtimes[1], settings=settings, hubs=hubs)
+    if frameworks[0] == "angular":
+        before = replace(before, application=application_of(place, old_text))
+        after = replace(after, application=application_of(place, old_text))
     if frameworks[0] == frameworks[1]:
         return before, after, None
     results = carry_file(Request(old, str(old), "jsx-function"))
@@ -95,6 +95,10 @@ def sides_of_result(
     sides = sides_of(old, read_text(old), old.with_name(new.name), first.text, name)
     folder = old.resolve().parent
     extra = tuple((folder / Path(file.path).name, file.text) for file in others)
+    if sides[1].application is not None:
+        more = {Path(file.path).as_posix().lstrip("/"): file.text for file in others}
+        application = sides[1].application.with_templates(more)
+        return sides[0], replace(sides[1], application=application), sides[2]
     return sides[0], replace(sides[1], extra=extra), sides[2]
 
 
@@ -110,8 +114,10 @@ def _runtime(framework: str, folder: Path, settings: Settings) -> Runtime:
     return runtime_for(framework, folder)
 
 
-def _framework(path: Path) -> str:
-    return "vue" if path.suffix == ".vue" else "react"
+def _framework(path: Path, text: str) -> str:
+    if path.suffix == ".vue":
+        return "vue"
+    return "angular" if registers(text.encode()) else "react"
 
 
 # Names of components, and of functions that make components.
@@ -128,6 +134,8 @@ def mounts_of(old: Side, new: Side) -> list[str]:
     stem = old.place.name.split(".")[0]
     ours = read_inputs(old.text, str(old.place)).exports
     theirs = read_inputs(new.text, str(new.place)).exports
+    if old.runtime.framework == "angular":
+        return [name for name in ours if name in theirs]
     shared = [name for name in ours if name in theirs and _MOUNTED.match(name)]
     shared.sort(key=lambda name: (_MAKER.match(name) is not None, name != stem))
     return (["default"] if "default" in ours and "default" in theirs else []) + shared
@@ -157,25 +165,34 @@ def verified(
     """
     old, new = sides
     if trials.trials is not None:
-        old, new = trials.mount(old), trials.mount(new)
+        old, new = (_mounted(side, trials.exported) for side in (old, new))
         if any(trial.in_use for trial in trials.trials):
             old, new = _as_used(old, new)
         return verify(bench, old, new, trials.trials, interface, progress)
     names = [trials.exported] if trials.exported else mounts_of(old, new) or [""]
     result = Verification((), reason="neither side exports a component of the same name")
     for name in names[:4]:
-        mounted = replace(old, exported=name), replace(new, exported=name)
-        if old.runtime.framework == new.runtime.framework:
+        mounted = _mounted(old, name), _mounted(new, name)
+        if old.runtime.framework == new.runtime.framework != "angular":
             result, mounted = _in_use(bench, mounted, effort, progress)
         else:
             result = explore(bench, *mounted, effort, interface, progress)
         if result.reason.startswith("the "):
             return result
-        if result.verdict == "not run" or not result.clean_start:
+        apart = old.runtime.framework == "angular"
+        if not apart and (result.verdict == "not run" or not result.clean_start):
             result = _inside(bench, mounted, effort, interface, progress) or result
         if result.verdict != "not run":
             return result
     return result
+
+
+def _mounted(side: Side, name: str) -> Side:
+    """A side with what is mounted of it."""
+    if side.application is None:
+        return replace(side, exported=name)
+    lines = own_lines(side.text, str(side.place), name)
+    return replace(side, exported=name, lines=lines)
 
 
 def _in_use(

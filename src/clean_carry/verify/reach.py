@@ -36,9 +36,14 @@ class Reach:
         }
 
 
-def reach_of(bundle: Bundle, hits: Iterable[str]) -> Reach:
-    """The reach of a bundle's own file, given the counters that were hit."""
+def reach_of(bundle: Bundle, hits: Iterable[str], lines: tuple[tuple[int, int], ...] = ()) -> Reach:
+    """The reach of a bundle's own file, given the counters that were hit.
+
+    `lines` are the stretches (first, last) that are the component's own; none means the whole file.
+    """
     counters = bundle.counters or ()
+    if lines:
+        counters = tuple(c for c in counters if any(a <= c["line"] <= b for a, b in lines))
     known = set(hits)
     branches = [c for c in counters if c["id"].startswith("b")]
     chosen = branches or [c for c in counters if c["id"].startswith("f")]

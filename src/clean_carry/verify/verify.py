@@ -137,7 +137,7 @@ def verify(
         points=sum(len(j.result.steps) for j in ran),
         void=sum(j.result.verdict == "void" for j in judged),
         mounted=old.exported,
-        reach=_reach(built, [j.reach for j in judged]),
+        reach=_reach(pair, [j.reach for j in judged]),
         accepted=dict(pair.accepted),
         sources=tuple(j.trial for j in judged),
     )
@@ -202,7 +202,7 @@ def _explored(
         True,
         found.stopped,
         old.exported,
-        _reach(built, [(frozenset(found.reach[0]), frozenset(found.reach[1]))]),
+        _reach(pair, [(frozenset(found.reach[0]), frozenset(found.reach[1]))]),
         dict(pair.accepted),
         tuple(j.trial for j in judged),
         clean_start=found.clean_start,
@@ -230,12 +230,11 @@ def component_of(side: Side) -> str:
     return exported if exported not in ("", "default") else side.place.name.split(".")[0]
 
 
-def _reach(
-    bundles: tuple[Bundle, Bundle], hits: list[tuple[frozenset[str], frozenset[str]]]
-) -> tuple[Reach, Reach]:
+def _reach(pair: Pair, hits: list[tuple[frozenset[str], frozenset[str]]]) -> tuple[Reach, Reach]:
     old = frozenset[str]().union(*(h[0] for h in hits))
     new = frozenset[str]().union(*(h[1] for h in hits))
-    return reach_of(bundles[0], old), reach_of(bundles[1], new)
+    first, second = pair.bundles
+    return reach_of(first, old, pair.old.lines), reach_of(second, new, pair.new.lines)
 
 
 def _key(

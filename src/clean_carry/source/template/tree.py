@@ -15,6 +15,17 @@ from clean_carry.source.text import SourceText
 
 # HTML §13.1.2: elements that have no content and no end tag.
 VOID = frozenset("area base br col embed hr img input link meta param source track wbr".split())
+# HTML §13.1.2.4: elements whose end tag may be left out before one of these.
+_ENDS = {
+    "li": ("li",),
+    "p": ("p", "div", "ul", "ol", "table", "form"),
+    "dt": ("dt", "dd"),
+    "dd": ("dt", "dd"),
+    "option": ("option", "optgroup"),
+    "tr": ("tr", "tbody"),
+    "td": ("td", "th", "tr"),
+    "th": ("td", "th", "tr"),
+}
 _RAW = frozenset(["script", "style", "textarea"])
 _TAG = re.compile(rb"<(/?)([A-Za-z][^\s/>\"'<=]*)")
 _NAME = re.compile(rb"[^\s\"'<>/=][^\s=>/\"']*")
@@ -64,9 +75,10 @@ class TemplateNode:
 
 
 class _Reader:
-    def __init__(self, source: SourceText, end: int, raw_at_top: bool) -> None:
+    def __init__(self, source: SourceText, end: int, raw_at_top: bool, loose: bool = False) -> None:
         self.source, self.data, self.end = source, source.data, end
-        self.raw_at_top = raw_at_top
+        self.raw_at_top, self.loose = raw_at_top, loose
+        self.open: list[str] = []
 
     def fail(self, what: str, at: int) -> InputError:
         place = self.source.place(at)
@@ -85,7 +97,7 @@ class _Reader:
         while True:
             found = _STOP.search(data, at, self.end)
             if found is None:
-                if parent:
+                if parent and not self.loose:
                     raise self.fail(f"<{parent}> is never closed", text_from)
                 text(self.end)
                 return nodes, self.end, self.end
@@ -108,11 +120,24 @@ class _Reader:
                 if opening is not None and opening.group(1):
                     name = opening.group(2).decode()
                     close = data.find(b">", opening.end(), self.end)
-                    if name != parent or close < 0:
+                    if self.loose and close >= 0 and name.lower() != parent.lower():
+                        if name.lower() in self.open:
+                            text(start)
+                            return nodes, start, start
+                        text(start)
+                        nodes.append(
+                            TemplateNode("declaration", start, close + 1, (start, close + 1))
+                        )
+                        at = text_from = close + 1
+                        continue
+                    if close < 0 or (name != parent and not self.loose):
                         raise self.fail(f"</{name}> closes nothing", start)
                     text(start)
                     return nodes, start, close + 1
                 if opening is not None:
+                    if self.loose and opening.group(2).decode().lower() in _ENDS.get(parent, ()):
+                        text(start)
+                        return nodes, start, start
                     node = self._element(opening, depth)
             if node is not None:
                 text(start)
@@ -177,7 +202,9 @@ class _Reader:
                 attributes,
                 inside,
             )
+        self.open.append(name.lower())
         children, inner_end, end = self.content(at, name, depth + 1)
+        self.open.pop()
         return TemplateNode(
             "element", opening.start(), end, (at, inner_end), name, attributes, children
         )
@@ -207,9 +234,14 @@ def _is_markup(name: str, attributes: list[TemplateAttribute]) -> bool:
     return name == "template" and not any(a.name == "lang" for a in attributes)
 
 
-def read_markup(source: SourceText, start: int, end: int) -> list[TemplateNode]:
-    """The nodes of a stretch of template markup. Raises `InputError` for what is not balanced."""
-    return _Reader(source, end, False).content(start, "", 0)[0]
+def read_markup(
+    source: SourceText, start: int, end: int, *, loose: bool = False
+) -> list[TemplateNode]:
+    """The nodes of a stretch of template markup. Raises `InputError` for what is not balanced.
+
+    `loose` reads as a page does: an end tag may be left out, and one that ends nothing is passed over.
+    """
+    return _Reader(source, end, False, loose).content(start, "", 0)[0]
 
 
 def read_blocks(source: SourceText) -> list[TemplateNode]:

@@ -7,6 +7,8 @@ from pathlib import Path
 from clean_carry.component.errors import InputError
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.registry import registers
+from clean_carry.verify.search.directive_inputs import directive_inputs
 from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.script_inputs import default_name, script_inputs
 from clean_carry.verify.search.single_file_inputs import single_file_inputs
@@ -28,6 +30,8 @@ def read_inputs(text: str, path: str, component: str = "") -> Inputs:
 def _read(source: SourceText, component: str) -> Inputs:
     if source.path.endswith(".vue"):
         return single_file_inputs(source)
+    if registers(source.data):
+        return directive_inputs(source, component)
     tree = Tree(source)
     if component in ("", "default"):
         component = default_name(tree) or Path(source.path).name.split(".")[0]

@@ -172,6 +172,8 @@ async function bundled(m, plugins) {
   const map = { branches: null, functions: null };
   const entry = [
     `export * as adapter from ${JSON.stringify(m.adapter)};`,
+    ...(m.companions ?? []).map((file) => `import ${JSON.stringify(file)};`),
+    `export const application = ${JSON.stringify(m.application ?? {})};`,
     m.file ? `export * as subject from ${JSON.stringify(m.file)};` : `export const subject = {};`,
     m.uses ? `export { default as uses } from ${JSON.stringify(m.uses)};` : `export const uses = [];`,
     m.setup ? `export * as setup from ${JSON.stringify(m.setup)};` : `export const setup = {};`,

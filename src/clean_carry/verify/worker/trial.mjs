@@ -21,6 +21,7 @@ export class Run {
     this.hubs = bundle.hubs;
     page.replies = (trial.replies ?? []).map((reply) => ({ ...reply }));
     bundle.adapter.provide?.(bundle.uses);
+    bundle.adapter.application?.(bundle.application);
     page.markup = (list) => bundle.adapter.fragment(list);
     this.scope = window.document.body;
     this.stage = window.document.createElement('div');
@@ -235,6 +236,7 @@ function wrapped({ adapter, around, setup }, component) {
 
 /** The component mounted: what is exported, or what a function made by its name to make components gives. */
 function component({ adapter, subject }, exported) {
+  if (adapter.named) return adapter.named(exported);
   const found = pick(subject, exported);
   return adapter.made && typeof found === 'function' && /^with[A-Z]/.test(found.name) ? adapter.made(found) : found;
 }

@@ -1,0 +1,292 @@
+"""The crossing within the family of scoped templates: a directive's definition to a component's."""
+
+from __future__ import annotations
+
+import os
+import posixpath
+from dataclasses import dataclass, field
+from pathlib import Path
+
+from clean_carry.component.fragment import Fragment, copy, new, render, settle
+from clean_carry.component.interface import Interface
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.model import Component, Prop, Refusal
+from clean_carry.component.replacements import Replacements
+from clean_carry.component.result import NewFile
+from clean_carry.component.spans import Span
+from clean_carry.crossing.outcome import (
+    Excluded,
+    ScriptStyle,
+    beside,
+    fixed_ranges,
+    script_style,
+)
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.controller_component.given import Sharing, Style
+from clean_carry.syntaxes.controller_component.names import MemberNames, name_members
+from clean_carry.syntaxes.controller_component.syntax import SYNTAX
+from clean_carry.syntaxes.controller_component.template import template_edits
+from clean_carry.syntaxes.controller_component.write import ComponentWriter
+from clean_carry.syntaxes.directive.read import Directive, DirectiveFile, NotRead, read
+from clean_carry.syntaxes.directive.templates import Template
+from clean_carry.syntaxes.scoped_template.directives import dashed
+from clean_carry.syntaxes.scoped_template.markup import TemplateNames
+
+
+@dataclass
+class OtherFile:
+    """A file beside the script: a template, or another script that caches templates."""
+
+    source: SourceText
+    ledger: Ledger
+    edits: Replacements
+    path: Path
+    url: str
+
+    def fragment(self) -> Fragment:
+        """The file's new text."""
+        return self.edits.text(0, len(self.source.data))
+
+
+@dataclass
+class DirectiveOutcome:
+    """A script whose directives became components, and the templates that changed with them."""
+
+    tree: Tree
+    file: Path
+    style: ScriptStyle
+    fragment: Fragment
+    others: list[OtherFile]
+    carried: tuple[Component, ...]
+    refused: tuple[Refusal, ...]
+    interfaces: dict[str, Interface] = field(default_factory=dict)
+    said: dict[str, list[tuple[str, str, int]]] = field(default_factory=dict)
+
+    def settle(self, ledger: Ledger) -> None:
+        """Settle and close the ledgers of all files."""
+        settle(self.fragment, ledger)
+        for other in self.others:
+            settle(other.fragment(), other.ledger)
+
+    def files(self, source: SourceText) -> tuple[NewFile, ...]:
+        """`X.component.js` for `X.js`, and a new template beside each that changed."""
+        if not self.carried:
+            return ()
+        text = render(self.fragment, source.slice, self.style.unit, fixed_ranges(self.tree))
+        found = [NewFile(beside(source.path, SYNTAX.suffix), text, source.encode(text))]
+        for other in self.others:
+            inner = render(other.fragment(), other.source.slice, "", lambda start, end: [])
+            path = beside(_shown(other.path, self.file, source.path), SYNTAX.suffix)
+            found.append(NewFile(path, inner, other.source.encode(inner)))
+        return tuple(found)
+
+    def interface(self, component: Component) -> Interface:
+        """Everything keeps its name."""
+        return self.interfaces.get(component.name, Interface())
+
+    def notes(self, component: Component) -> list[tuple[str, str, int]]:
+        """What a user of the component should know."""
+        return self.said.get(component.name, [])
+
+
+def _shown(path: Path, file: Path, shown: str) -> str:
+    """The path of another file as one is shown that is named as `shown`."""
+    inside = os.path.relpath(path.resolve(), file.resolve().parent)
+    return posixpath.normpath(posixpath.join(posixpath.dirname(shown), Path(inside).as_posix()))
+
+
+def carry_directive_file(
+    source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int, excluded: Excluded
+) -> DirectiveOutcome:
+    """Read the directives of a file and write those that can be as components; raises `InputError`."""
+    file = read(source, workspace.file)
+    style = script_style(file.tree, workspace.file)
+    refused = list(file.refused)
+    chosen: list[Directive] = []
+    for directive in file.directives:
+        at = directive.definition.registration.at
+        if at in excluded:
+            refused.append(Refusal(directive.name, *excluded[at]))
+            continue
+        reason = _tried(file, directive, style)
+        if reason is None:
+            chosen.append(directive)
+        else:
+            refused.append(reason)
+    refused += _shared(chosen, file)
+    lost = {refusal.name for refusal in refused}
+    chosen = [directive for directive in chosen if directive.name not in lost]
+    edits = Replacements(source.path, ledger)
+    others: dict[Path, OtherFile] = {}
+    carried, interfaces, said = [], {}, {}
+    writers = [_writer(file, directive, edits, style, ledger) for directive in chosen]
+    for writer in writers:
+        _templates(writer.directive, writer, edits, others, ledger)
+        writer.spell()
+    for writer in writers:
+        directive = writer.directive
+        writer.assemble()
+        component = _component(directive, source)
+        carried.append(component)
+        interfaces[directive.name] = _interface(directive)
+        said[directive.name] = [*writer.notes, *_notes(directive)]
+    _claim_comments(file, ledger, carried)
+    whole = edits.text(0, len(source.data)) if carried else copy(source.span(0, len(source.data)))
+    return DirectiveOutcome(
+        file.tree,
+        workspace.file,
+        style,
+        whole,
+        list(others.values()),
+        tuple(carried),
+        tuple(refused),
+        interfaces,
+        said,
+    )
+
+
+def _writer(
+    file: DirectiveFile,
+    directive: Directive,
+    edits: Replacements,
+    style: ScriptStyle,
+    ledger: Ledger,
+) -> ComponentWriter:
+    declare = "const" if file.tree.of("lexical_declaration") else "var"
+    name = directive.definition.registration.call.child("arguments")
+    quote = name.named_children[0].text[:1] if name is not None else style.quote
+    own = Style(style.unit, quote if quote in "'\"" else style.quote, declare, style.semicolon)
+    return ComponentWriter(file, directive, edits, own, ledger, _sharing(directive, file))
+
+
+def _tried(file: DirectiveFile, directive: Directive, style: ScriptStyle) -> Refusal | None:
+    """Write it once into nothing: what cannot be carried says so before anything else is decided."""
+    scratch = Ledger(file.source.path, file.source.data)
+    edits = Replacements(file.source.path, scratch)
+    try:
+        writer = _writer(file, directive, edits, style, scratch)
+        _templates(directive, writer, edits, {}, scratch)
+        writer.spell()
+        writer.assemble()
+    except NotRead as reason:
+        return Refusal(directive.name, reason.rule, reason.detail, reason.at)
+    return None
+
+
+def _sharing(directive: Directive, file: DirectiveFile) -> Sharing | None:
+    """What a directive shares its controller with, None where it has it alone."""
+    name = directive.controller.name
+    if directive.controller.form != "registered" or len(file.controllers.get(name, ())) < 2:
+        return None
+    others = [d for d in file.directives if d.controller.name == name]
+    bindings = {key: binding for other in others for key, binding in other.bindings.items()}
+    return Sharing(bindings, others[0] is directive)
+
+
+def _shared(chosen: list[Directive], file: DirectiveFile) -> list[Refusal]:
+    """Directives that share a controller are carried together, with the same names, or not at all."""
+    found: list[Refusal] = []
+    names = {directive.name for directive in chosen}
+    for directive in chosen:
+        sharing = file.controllers.get(directive.controller.name, [])
+        if directive.controller.form != "registered" or len(sharing) < 2:
+            continue
+        others = [d for d in file.directives if d.name in sharing]
+        renamed = [name_members(d).renamed for d in others if d.name in names]
+        if not names.issuperset(sharing) or any(one != renamed[0] for one in renamed):
+            at = directive.definition.options["controller"].whole.start
+            found.append(
+                Refusal(directive.name, "controller-shared", directive.controller.name, at)
+            )
+    return found
+
+
+def _templates(
+    directive: Directive,
+    writer: ComponentWriter,
+    edits: Replacements,
+    others: dict[Path, OtherFile],
+    ledger: Ledger,
+) -> None:
+    """Spell the templates anew, each where it stands; one with a file of its own gets a new file."""
+    at = directive.definition.registration.at
+    for template, found in directive.templates:
+        changes = list(template_edits(directive, template, found, writer.members, at))
+        if not changes:
+            continue
+        if template.file is None or str(template.file) == edits.file:
+            for start, end, text, rule in changes:
+                edits.spell(template.place(start), template.place(end), text, "template-name", rule)
+            continue
+        other = others.get(template.file)
+        if other is None:
+            source = template.source if not template.places else SourceText.read(template.file)
+            own = Ledger(source.path, source.data)
+            other = OtherFile(
+                source, own, Replacements(source.path, own), template.file, template.url
+            )
+            others[template.file] = other
+            if not template.places:
+                _new_url(template, edits)
+        for start, end, text, rule in changes:
+            other.edits.spell(
+                template.place(start), template.place(end), text, "template-name", rule
+            )
+
+
+def _new_url(template: Template, edits: Replacements) -> None:
+    """The definition asks for the new template."""
+    for literal in template.named:
+        stem, dot, _ = literal.text[1:-1].rpartition(".")
+        at = literal.start + 1 + len((stem + dot).encode())
+        edits.put(at, at, new(f"{SYNTAX.suffix}."))
+
+
+def _component(directive: Directive, source: SourceText) -> Component:
+    registration = directive.definition.registration
+    span = source.span(registration.at, registration.call.end)
+    props = tuple(
+        Prop(binding.attribute, kind=binding.kind, required=not binding.optional)
+        for binding in directive.bindings.values()
+    )
+    slots = tuple(dict.fromkeys(s for _, names in directive.templates for s in names.slots))
+    return Component(directive.name, span, span, span, "named", props, slots=slots)
+
+
+def _interface(directive: Directive) -> Interface:
+    bindings = directive.bindings.values()
+    slots = dict.fromkeys(s for _, names in directive.templates for s in names.slots)
+    return Interface(
+        tuple((b.attribute, b.attribute) for b in bindings if b.kind != "&"),
+        tuple((b.attribute, b.attribute) for b in bindings if b.kind == "&"),
+        tuple((name, name) for name in slots),
+    )
+
+
+def _notes(directive: Directive) -> list[tuple[str, str, int]]:
+    """How its use changes."""
+    definition = directive.definition
+    at = definition.registration.at
+    found = []
+    if "E" not in definition.restrict:
+        found.append(("used-as-element", f"<{dashed(definition.name)}>", at))
+    if definition.true("replace"):
+        found.append(("element-stays", f"<{dashed(definition.name)}>", at))
+    return found
+
+
+def _claim_comments(file: DirectiveFile, ledger: Ledger, carried: list[Component]) -> None:
+    for comment in file.tree.comments:
+        if any(c.span.start <= comment.start < c.span.end for c in carried):
+            ledger.claim("comment", Span(comment.start, comment.end, file.source.path), "kept")
+
+
+__all__ = [
+    "DirectiveOutcome",
+    "MemberNames",
+    "TemplateNames",
+    "carry_directive_file",
+    "name_members",
+]

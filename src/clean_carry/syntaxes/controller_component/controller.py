@@ -1,0 +1,341 @@
+"""Write the controller of a component: what made the instance, what waits for inputs, what was linked."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from clean_carry.component.fragment import Fragment, new, settled
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.controller_component.early import Waiting, early_statements
+from clean_carry.syntaxes.controller_component.given import HANDED, has_body
+from clean_carry.syntaxes.controller_component.spelling import Spelling
+from clean_carry.syntaxes.controller_component.template import CONTROLLER
+from clean_carry.syntaxes.directive.read import Directive, DirectiveFile, NotRead
+from clean_carry.syntaxes.directive.registrations import annotation, parameters_of, plain
+
+
+class ControllerWriting(Spelling):
+    """Writes the function that makes a component's instance."""
+
+    def _root_line(self, function: Node, inner: str) -> Fragment:
+        """The name of the element, for the template's root."""
+        taken = parameters_of(function)
+        if not self._root or len(taken) < 2 or not self._needed("$element", taken[1]):
+            return Fragment()
+        injected = self.handed.services["$element"]
+        entry = self.ledger.claim("link", self.source.span(taken[1].start, taken[1].end))
+        name, end = taken[1].text, self.style.semicolon
+        text = f"\n{inner}{self.style.declare} {name} = {injected}.children(){end}"
+        return new(text, entry, "root-inside") + new("\n")
+
+    def _listed(self) -> tuple[list[str], list[str]]:
+        """The services a controller function is given now, and the parameters that take them."""
+        kept: list[str] = []
+        for service, name in self.handed.services.items():
+            if service == "$scope" and not self._scope_asked(name):
+                continue
+            kept.append(service)
+        return kept, [self.handed.services[s] for s in kept]
+
+    def _scope_asked(self, name: str) -> bool:
+        if self.sharing is not None and "$scope" in self.local_services():
+            return True
+        links = [function for _, function in self.directive.links]
+        if self.sharing is not None:
+            return self._scope_wanted() or any(self._asked_in(function) for function in links)
+        return self._scope_wanted() or any(
+            use.kind in ("own", "parent") for use in self.directive.scope.uses
+        )
+
+    def _new_controller(self, indent: int) -> Fragment:
+        """A controller for a directive that had none."""
+        unit = self.style.unit
+        inner = unit * (indent + 1)
+        body = self._self_line(inner) + self._moved(indent + 1)
+        return self._listed_function("", body + new(f"\n{unit * indent}}}"))
+
+    def _listed_function(self, name: str, body: Fragment) -> Fragment:
+        """A function with the list of what it is given; `body` ends with its closing brace."""
+        services, parameters = self._listed()
+        q = self.style.quote
+        head = f"function{name}({', '.join(parameters)}) {{"
+        if not services:
+            return new(head) + body
+        listed = ", ".join(f"{q}{s}{q}" for s in services)
+        return new(f"[{listed}, {head}") + body + new("]")
+
+    def _self_line(self, inner: str) -> Fragment:
+        line = f"\n{inner}{self.style.declare} {CONTROLLER} = this{self.style.semicolon}"
+        if self._scope_wanted():
+            scope = self.handed.services["$scope"]
+            line += f"\n{inner}{CONTROLLER}.{HANDED} = {scope}{self.style.semicolon}"
+        return new(line)
+
+    def _moved(self, level: int) -> Fragment:
+        """Helpers of the factory and the link functions, as statements at a level of indentation."""
+        unit = self.style.unit
+        lead = "\n\n" + unit * level
+        parts = Fragment()
+        for statement in self._helpers():
+            self._movable(statement)
+            shift = level - self._levels(self._indent(statement.start))
+            first = _first(self.source, _lead(self.source, self.file, statement, 0), statement)
+            parts += new(lead) + self.edits.text(first, statement.end).shifted(shift)
+        for when, function in self.directive.links:
+            body = function.child("body")
+            assert body is not None
+            if body.type != "statement_block":
+                raise NotRead("link-unread", function.text.split("\n")[0][:60], function.start)
+            if not body.named_children and not _comments_in(self.file, body):
+                continue
+            self.ledger.claim("link", self.source.span(body.start + 1, body.end - 1), "kept")
+            moment = "$postLink" if when == "post" else "$onInit"
+            shift = level - self._levels(self._indent(function.start))
+            text = self.edits.text(body.start + 1, body.end - 1).shifted(shift)
+            entry = self.ledger.claim("link", self.source.span(function.start, function.end))
+            parts += (
+                new(
+                    f"{lead}{self._instance_at(function)}.{moment} = function() {{",
+                    entry,
+                    "link-to-moment",
+                )
+                + self._root_line(function, unit * (level + 1))
+                + text
+                + new("}" + self.style.semicolon)
+            )
+        return parts
+
+    def _movable(self, statement: Node) -> None:
+        """A statement of the factory runs once for all; in a controller it runs for each."""
+        if statement.type in ("function_declaration", "comment", "empty_statement"):
+            return
+        if statement.type in ("variable_declaration", "lexical_declaration"):
+            for declarator in statement.named_children:
+                name, value = declarator.child("name"), plain(declarator.child("value"))
+                binding = self.js.scope_at(declarator).find(name.text) if name is not None else None
+                fixed = value is not None and (
+                    value.is_function
+                    or value.type
+                    in (
+                        "string",
+                        "number",
+                        "true",
+                        "false",
+                        "null",
+                        "regex",
+                        "member_expression",
+                        "identifier",
+                    )
+                )
+                if binding is None or binding.written or not fixed:
+                    raise NotRead(
+                        "shared-between-instances",
+                        declarator.text.split("\n")[0][:60],
+                        declarator.start,
+                    )
+            return
+        raise NotRead(
+            "shared-between-instances", statement.text.split("\n")[0][:60], statement.start
+        )
+
+    def _wrapped(self, indent: int) -> Fragment:
+        """A controller that makes the shared one and is it: what a controller returns is the instance."""
+        unit, q, end = self.style.unit, self.style.quote, self.style.semicolon
+        controller = self.directive.controller
+        inner = "\n" + unit * (indent + 1)
+        local = self.local_services()
+        given = ", ".join(f"{name}: {self.handed.services[name]}" for name in local)
+        made = (
+            f"$controller({q}{controller.name}{q}, {{ {given} }})"
+            if given
+            else f"$controller({q}{controller.name}{q})"
+        )
+        text = new(f"{inner}{self.style.declare} {CONTROLLER} = {made}{end}")
+        if self._scope_wanted():
+            text += new(f"{inner}{CONTROLLER}.{HANDED} = {self.handed.services['$scope']}{end}")
+        text += self._moved(indent + 1)
+        text += new(f"\n{inner}return {CONTROLLER}{end}\n{unit * indent}}}")
+        return self._listed_function("", text)
+
+    def _whole(self, function: Node) -> Fragment:
+        """A controller's function with its list of services, written where it stands."""
+        own = self._levels(self._indent(function.start))
+        name = function.child("name")
+        shown = f" {name.text}" if name is not None and function.type != "method_definition" else ""
+        return self._listed_function(shown, self._body(function, own + 1) + new("}"))
+
+    def _body(self, function: Node, level: int) -> Fragment:
+        """The statements of a controller: its own, those that wait for the inputs, what was linked."""
+        body = function_body(function)
+        start, end = body.start + 1, body.end - 1
+        inner = self.style.unit * level
+        self.ledger.claim("controller", self.source.span(start, end), "kept")
+        text = Fragment()
+        if not self.alias and self._names_instance():
+            text += self._self_line(inner)
+            if body.named_children:
+                text += new("\n")
+        early = early_statements(self._bound(), self.js, body)
+        if early:
+            text += self._with_init(body, early, level, inner)
+        else:
+            tail = self.source.data[start:end].rstrip()
+            text += self.edits.text(start, start + len(tail))
+        if self.sharing is None:
+            text += self._moved(level)
+        return text + new("\n" + self.style.unit * (level - 1))
+
+    def _bound(self) -> Directive:
+        """The directive with the bindings of all that share its controller."""
+        if self.sharing is None:
+            return self.directive
+        return replace(self.directive, bindings=self.sharing.bindings)
+
+    def _names_instance(self) -> bool:
+        """Whether anything written is asked of the instance."""
+        uses = [u for u in self.directive.scope.uses if u.kind not in ("own", "parent", "alias")]
+        if any(self.sharing is None or self._in_controller(use.ref) for use in uses):
+            return True
+        if self.sharing is None and any(has_body(function) for _, function in self.directive.links):
+            return True
+        function = self.directive.controller.function
+        return function is not None and bool(
+            early_statements(self._bound(), self.js, function_body(function))
+        )
+
+    def _with_init(self, body: Node, early: list[Waiting], level: int, inner: str) -> Fragment:
+        """What needs the inputs runs once they are there; the rest stays where it is."""
+        unit = self.style.unit
+        deeper = "\n" + unit * (level + 1)
+        text, waiting = Fragment(), Fragment()
+        data = self.source.data
+        here = body.start + 1
+        for one in early:
+            statement = one.statement
+            if one.values is None:
+                lead = _lead(self.source, self.file, statement, here)
+                first = _first(self.source, lead, statement)
+                if (
+                    lead > here
+                    and data[lead - 1 : lead + 1] == b"\n\n" == data[statement.end :][:2]
+                ):
+                    lead -= 1
+                text += self.edits.text(here, lead)
+                waiting += new(deeper) + self.edits.text(first, statement.end).shifted(1)
+                here = statement.end
+                continue
+            self._only_declared(statement, one.values)
+            for declarator in one.values:
+                name, value = declarator.child("name"), declarator.child("value")
+                assert name is not None and value is not None
+                waiting += (
+                    new(f"{deeper}{name.text} = ")
+                    + self.edits.text(value.start, value.end).shifted(1)
+                    + new(self.style.semicolon)
+                )
+        tail = self.source.data[here : body.end - 1].rstrip()
+        text += self.edits.text(here, here + len(tail))
+        at = early[0].statement.start
+        entry = self.ledger.claim("controller", self.source.span(at, at))
+        return text + (
+            new(f"\n\n{inner}{self.instance}.$onInit = function() {{", entry, "waits-for-inputs")
+            + waiting
+            + new(f"\n{inner}}}{self.style.semicolon}")
+        )
+
+    def _only_declared(self, statement: Node, values: list[Node]) -> None:
+        """Leave the names of a declaration where they are, without these values."""
+        word = statement.children[0]
+        if word.text == "const":
+            self.edits.spell(word.start, word.end, "let", "declaration", "waits-for-inputs")
+        for declarator in values:
+            name, value = declarator.child("name"), declarator.child("value")
+            assert name is not None and value is not None
+            if name.type != "identifier":
+                raise NotRead(
+                    "controller-unread", declarator.text.split("\n")[0][:60], declarator.start
+                )
+            entry = self.ledger.claim("declaration", self.source.span(name.end, value.start))
+            self.edits.put(name.end, value.end, settled(entry, "waits-for-inputs"))
+
+    def _controller_in_place(self, function: Node) -> None:
+        """A controller that is registered, or a function of the file, changes where it stands."""
+        body = function_body(function)
+        level = self._levels(self._indent(function.start)) + 1
+        self.edits.put(body.start + 1, body.end - 1, self._body(function, level))
+        self._injections(function)
+
+    def _injections(self, function: Node) -> None:
+        """The list of services and the parameters of a controller that stays in its place."""
+        controller = self.directive.controller
+        services, parameters = self._listed()
+        if self.sharing is not None:
+            stays = [
+                i for i in controller.injections if i.name != "$scope" or self._asked_in(function)
+            ]
+            services = [i.name for i in stays]
+            parameters = [i.parameter.text for i in stays if i.parameter is not None]
+        before = [i.name for i in controller.injections]
+        if services == before:
+            return
+        listed = function.child("parameters")
+        if listed is None:
+            raise NotRead("controller-unread", function.text.split("\n")[0][:60], function.start)
+        self.edits.spell(
+            listed.start + 1,
+            listed.end - 1,
+            ", ".join(parameters),
+            "injection",
+            "injections-listed",
+        )
+        if not controller.explicit:
+            return
+        q = self.style.quote
+        array = function.parent
+        if array is not None and array.type == "array":
+            start = array.named_children[0].start if services else array.start
+            text = "".join(f"{q}{s}{q}, " for s in services)
+            self.edits.spell(start, function.start, text, "injection", "injections-listed")
+            if not services:
+                self.edits.spell(function.end, array.end, "", "injection", "injections-listed")
+            return
+        name = function.child("name")
+        binding = self.js.scope_at(function).find(name.text) if name is not None else None
+        array = annotation(binding)
+        if array is None:
+            raise NotRead("controller-unread", "its services are listed elsewhere", function.start)
+        text = ", ".join(f"{q}{s}{q}" for s in services)
+        at = (array.start + 1, array.end - 1)
+        self.edits.spell(*at, text, "injection", "injections-listed")
+
+
+def function_body(function: Node) -> Node:
+    """The block of a function; raises `NotRead` where it has none."""
+    body = function.child("body")
+    if body is None or body.type != "statement_block":
+        raise NotRead("controller-unread", function.text.split("\n")[0][:60], function.start)
+    return body
+
+
+def _comments_in(file: DirectiveFile, node: Node) -> bool:
+    return any(node.start <= c.start < node.end for c in file.tree.comments)
+
+
+def _lead(source: SourceText, file: DirectiveFile, statement: Node, floor: int) -> int:
+    """Where a statement begins with the comments on the lines right above it."""
+    start = statement.start
+    for comment in reversed(file.tree.comments):
+        if floor <= comment.start < start and not source.data[comment.end : start].strip():
+            if source.data[comment.end : start].count(b"\n") <= 1:
+                start = comment.start
+    line = source.line_start(start)
+    return max(line - 1, floor) if not source.data[line:start].strip() else start
+
+
+def _first(source: SourceText, lead: int, statement: Node) -> int:
+    """The first byte that is no white space from a place on."""
+    at = lead
+    while at < statement.start and source.data[at : at + 1].isspace():
+        at += 1
+    return at

@@ -1,0 +1,293 @@
+"""Write a directive as a component: its definition and its options.
+
+The definition's object is copied; options that mean something else are spelled anew, those a component
+is by nature go. Scope and controller become one object; the link function runs when children are linked.
+"""
+
+from __future__ import annotations
+
+from clean_carry.component.fragment import Fragment, Piece, copy, new
+from clean_carry.source.javascript.tree import Node
+from clean_carry.syntaxes.controller_component.controller import ControllerWriting, function_body
+from clean_carry.syntaxes.controller_component.given import has_body, plain_name
+from clean_carry.syntaxes.directive.definition import Option
+from clean_carry.syntaxes.directive.read import NotRead
+from clean_carry.syntaxes.directive.registrations import parameters_of, text_of
+
+
+class ComponentWriter(ControllerWriting):
+    """Writes one directive of a file. All edits go into the file's replacements."""
+
+    def spell(self) -> None:
+        """Spell every use anew, also in code of other directives. Raises `NotRead`."""
+        self.check()
+        self._handed()
+        self._scope()
+        self._required()
+
+    def assemble(self) -> None:
+        """Put the component in its place, once all uses in the file are spelled. Raises `NotRead`."""
+        self._definition()
+
+    def _definition(self) -> None:
+        """The registration, its object, and the controller's function."""
+        options = self._options()
+        registration = self.definition.registration
+        controller = self.directive.controller
+        if controller.form in ("registered", "declared") and (
+            self.sharing is None or self.sharing.first
+        ):
+            assert controller.function is not None
+            self._controller_in_place(controller.function)
+        body = self._object(options)
+        span = self.source.span
+        call = registration.call
+        name = call.child("arguments")
+        entry = self.ledger.claim("directive", span(registration.at, call.end))
+        apart = self._apart()
+        for statement in apart:
+            start, end, _ = self.source.statement_line(statement.start, statement.end)
+            self.edits.spell(start, end, "", "factory", "factory-inside")
+        if name is None or call.type != "call_expression":
+            raise NotRead(
+                "definition-unread", "it is registered by an object of several", registration.at
+            )
+        text = name.named_children[0]
+        whole = (
+            new(".component(", entry, "directive-to-component")
+            + copy(span(text.start, text.end))
+            + new(", ")
+            + body
+            + new(")")
+        )
+        whole = self._commented(whole, [(text.end, call.end), *((s.start, s.end) for s in apart)])
+        self.edits.put(registration.at, call.end, whole)
+
+    def _commented(self, whole: Fragment, places: list[tuple[int, int]]) -> Fragment:
+        """With the comments of the factory that stood beside what was moved, before the component."""
+        copied = [p.span for p in whole.pieces if p.span is not None]
+        registration = self.definition.registration
+        indent = self._indent(registration.at)
+        lost = [
+            c
+            for c in self.file.tree.comments
+            if any(start <= c.start < end for start, end in places)
+            and not any(span.start <= c.start < span.end for span in copied)
+        ]
+        head = Fragment()
+        for comment in lost:
+            head += copy(self.source.span(comment.start, comment.end)) + new(f"\n{indent}")
+        return head + whole
+
+    def _options(self) -> dict[str, Fragment | None]:
+        """For each option what stands in its place: None where it goes, missing where it is copied."""
+        found: dict[str, Fragment | None] = {}
+        definition = self.definition
+        for name, option in definition.options.items():
+            pair, value = option.whole, option.value
+            if pair.parent is not self.object:
+                raise NotRead(
+                    "definition-unread", f"“{name}” is given by a statement of its own", pair.start
+                )
+            match name:
+                case "restrict" | "replace" | "controllerAs" | "priority" | "name":
+                    found[name] = None
+                case "scope" | "bindToController":
+                    holds = value.type == "object" and value.named_children
+                    found[name] = self._bindings(pair, value) if holds else None
+                case "require":
+                    found[name] = self._require(pair, value)
+                case "link" | "compile":
+                    found[name] = None
+                case "controller":
+                    found[name] = self._controller_option(pair, value)
+                case "template" | "templateUrl":
+                    if value.is_function:
+                        found[name] = self._template_function(pair, value)
+                case "transclude":
+                    if value.text in ("false", "null"):
+                        found[name] = None
+                case _:
+                    raise NotRead("option-not-said", name, pair.start)
+        return found
+
+    def _bindings(self, pair: Node, value: Node) -> Fragment:
+        for name, renamed in self.members.renamed.items():
+            binding = self.directive.bindings.get(name)
+            if binding is not None:
+                key, text = binding.node.child("key"), binding.node.child("value")
+                assert key is not None and text is not None
+                self.edits.spell(key.start, key.end, renamed, "binding", "member-renamed")
+                said = text_of(text) or ""
+                if binding.attribute == name and not said.rstrip().endswith(name):
+                    at = text.end - 1
+                    self.edits.put(at, at, new(name))
+        return new("bindings: ") + self.edits.text(value.start, value.end)
+
+    def _require(self, pair: Node, value: Node) -> Fragment | None:
+        parts = []
+        q = self.style.quote
+        for number, (asked, key) in enumerate(self.directive.required):
+            if self._own_name(asked):
+                continue
+            name = self.keys.get(number) or key or plain_name(asked) + "Ctrl"
+            parts.append(f"{name}: {q}{asked}{q}")
+        if not parts:
+            return None
+        return new("require: { " + ", ".join(parts) + " }")
+
+    def _template_function(self, pair: Node, value: Node) -> Fragment:
+        """A function that gives a template is injected like any other."""
+        q = self.style.quote
+        taken = parameters_of(value)
+        names = ["$element", "$attrs"][: len(taken)]
+        extra = []
+        for injection in self.definition.registration.injections:
+            if injection.parameter is None:
+                continue
+            binding = self.js.scope_at(injection.parameter).find(injection.parameter.text)
+            refs = binding.references if binding is not None else []
+            if any(value.start <= ref.start < value.end for ref in refs):
+                extra.append((injection.name, injection.parameter.text))
+        key = pair.child("key") or pair.child("name")
+        assert key is not None
+        text = key.text
+        if not names and not extra:
+            return self.edits.text(pair.start, pair.end)
+        listed = ", ".join(f"{q}{n}{q}" for n in (*names, *(n for n, _ in extra)))
+        function = self._function(value, [p for _, p in extra])
+        return new(f"{text}: [{listed}, ") + function + new("]")
+
+    def _function(self, value: Node, more: list[str]) -> Fragment:
+        """A function's text with further parameters."""
+        head = new("function") if value.type == "method_definition" else Fragment()
+        listed = value.child("parameters")
+        start = value.start
+        if value.type == "method_definition":
+            assert listed is not None
+            start = listed.start
+        if not more:
+            return head + self.edits.text(start, value.end)
+        if listed is None:
+            raise NotRead("definition-unread", value.text.split("\n")[0][:60], value.start)
+        comma = ", " if listed.named_children else ""
+        close = listed.end - 1
+        return (
+            head
+            + self.edits.text(start, close)
+            + new(comma + ", ".join(more))
+            + self.edits.text(close, value.end)
+        )
+
+    def _controller_option(self, pair: Node, value: Node) -> Fragment | None:
+        """The option: a name stays one, a function stands there with what was linked."""
+        controller = self.directive.controller
+        if self._wraps():
+            return new("controller: ") + self._wrapped(self._levels(self._indent(pair.start)))
+        if controller.form == "registered":
+            text = text_of(value) or ""
+            if text != controller.name:
+                q = self.style.quote
+                return new(f"controller: {q}{controller.name}{q}")
+            return self.edits.text(pair.start, pair.end)
+        if controller.form == "declared":
+            return self.edits.text(pair.start, pair.end)
+        function = controller.function
+        assert function is not None
+        if (
+            not function_body(function).named_children
+            and not self.directive.links
+            and not self._helpers()
+        ):
+            return self.edits.text(pair.start, pair.end)
+        return new("controller: ") + self._whole(function)
+
+    def _object(self, options: dict[str, Fragment | None]) -> Fragment:
+        """The definition's object with its options in their places."""
+        definition, source = self.definition, self.source
+        node = self.object
+        if definition.link_alone is not None:
+            raise NotRead("stays-behaviour", "", definition.registration.at)
+        pairs = [option for option in definition.options.values() if option.whole.parent is node]
+        has_controller = self.directive.controller.form != ""
+        needs = not has_controller and (
+            any(has_body(f) for _, f in self.directive.links) or bool(self._helpers())
+        )
+        link = next((o for o in pairs if o.name in ("link", "compile")), None)
+        for option in pairs:
+            goes = options.get(option.name, Fragment()) is None and not (option is link and needs)
+            held = self._line_of(option.whole) if goes else (option.whole.start, option.whole.end)
+            entry = self.ledger.claim("option", source.span(*held))
+            if option.name in options:
+                fragment = options[option.name]
+                if option is link and needs:
+                    level = self._levels(self._indent(option.whole.start))
+                    fragment = new("controller: ") + self._new_controller(level)
+                if fragment is None:
+                    self.edits.put(*held, Fragment([Piece(entry=entry, rule="option-carried")]))
+                else:
+                    self.edits.put(
+                        option.whole.start,
+                        option.whole.end,
+                        fragment + Fragment([Piece(entry=entry, rule="option-carried")]),
+                    )
+            else:
+                self.ledger.settle(entry, "kept")
+        self._last_comma(
+            pairs,
+            [
+                o
+                for o in pairs
+                if o.name not in options or options[o.name] is not None or (o is link and needs)
+            ],
+        )
+        shift = (
+            self._levels(self._indent(self.definition.registration.at))
+            + 1
+            - self._levels(
+                self._indent(node.named_children[0].start if node.named_children else node.start)
+            )
+        )
+        if "\n" not in node.text:
+            shift = 0
+        text = self.edits.text(node.start, node.end).shifted(shift)
+        self.ledger.claim("definition", source.span(node.start, node.end), "kept")
+        return text
+
+    def _line_of(self, pair: Node) -> tuple[int, int]:
+        """An option with its comma, and its line where nothing else stands there."""
+        data = self.source.data
+        start, end = pair.start, pair.end
+        look = end
+        while data[look : look + 1] in (b" ", b"\t"):
+            look += 1
+        if data[look : look + 1] == b",":
+            end = look + 1
+        rest = end
+        while data[rest : rest + 1] in (b" ", b"\t"):
+            rest += 1
+        line = self.source.line_start(start)
+        alone = not data[line:start].strip()
+        if alone and data[rest : rest + 1] == b"\n" and line:
+            return line - 1, rest
+        if alone:
+            return start, rest
+        while data[start - 1 : start] in (b" ", b"\t"):
+            start -= 1
+        return start, end
+
+    def _last_comma(self, pairs: list[Option], kept: list[Option]) -> None:
+        """The last option ends as the last one did."""
+
+        if not pairs or not kept:
+            return
+        last, stays = pairs[-1], kept[-1]
+        if last is stays:
+            return
+        data = self.source.data
+        after = data[last.whole.end : self.object.end].lstrip()
+        if after.startswith(b","):
+            return
+        comma = data.find(b",", stays.whole.end)
+        if data[stays.whole.end : comma].strip() == b"":
+            self.edits.spell(comma, comma + 1, "", "option", "last-comma")

@@ -1,0 +1,323 @@
+"""Read the directives of a file: definition, templates, scope, controller, and whether they can go."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass, field
+from pathlib import Path
+
+from clean_carry.component.errors import InputError
+from clean_carry.component.model import Refusal
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.directive.definition import Definition, define
+from clean_carry.syntaxes.directive.registrations import (
+    Injection,
+    Registration,
+    Registrations,
+    parameters_of,
+    plain,
+    text_of,
+)
+from clean_carry.syntaxes.directive.scope_uses import (
+    InstanceUses,
+    ScopeUses,
+    instance_uses,
+    own_this,
+    uses_of,
+)
+from clean_carry.syntaxes.directive.stays import link_functions, why_it_stays
+from clean_carry.syntaxes.directive.templates import Template, Templates
+from clean_carry.syntaxes.scoped_template.markup import TemplateNames, names_of
+from clean_carry.syntaxes.scoped_template.meaning import Meaning
+
+# How a binding is written: its kind, whether it may be missing, the attribute it is named by.
+_BINDING = re.compile(r"\s*([@&]|[=<](\*?))\s*(\??)\s*([$\w]*)\s*$")
+# Options a component has none of: it cannot say them.
+_NOT_SAID = ("priority", "templateNamespace", "multiElement", "type")
+
+
+@dataclass(frozen=True)
+class Binding:
+    """One binding of an isolated scope: `kind` is what stands for it (`@`, `&`, `=`, `<`)."""
+
+    name: str
+    kind: str
+    optional: bool
+    attribute: str
+    node: Node
+
+
+@dataclass(frozen=True)
+class Controller:
+    """The function that makes a directive's instance.
+
+    `form` is how it is given: `inline` in the definition, `registered` under a name of its own or
+    `declared` as a function of the file, `local` to the factory, "" where there is none.
+    """
+
+    form: str = ""
+    name: str = ""
+    function: Node | None = None
+    injections: tuple[Injection, ...] = ()
+    explicit: bool = False
+    value: Node | None = None
+    registration: Registration | None = None
+
+
+@dataclass
+class Directive:
+    """One directive that can be carried, as far as it was understood."""
+
+    definition: Definition
+    templates: list[tuple[Template, TemplateNames]]
+    bindings: dict[str, Binding]
+    controller: Controller
+    links: list[tuple[str, Node]]
+    scope: ScopeUses
+    instance: InstanceUses
+    alias: str
+    bound_to_controller: bool
+    required: list[tuple[str, str]] = field(default_factory=list)
+
+    @property
+    def name(self) -> str:
+        """The name it is registered by."""
+        return self.definition.name
+
+    @property
+    def isolated(self) -> bool:
+        """Whether its scope inherits nothing."""
+        return self.definition.isolated
+
+    def template_names(self) -> set[str]:
+        """The names of its own scope that its templates use."""
+        return {
+            n.name
+            for _, names in self.templates
+            for n in names.names
+            if n.up <= n.level and not n.name.startswith("$") and n.name not in (self.alias, "this")
+        }
+
+
+@dataclass
+class DirectiveFile:
+    """A file with directives: those that can be carried, and those that are not, with the reason.
+
+    `controllers` are the directives that have each controller that is registered by name.
+    """
+
+    source: SourceText
+    tree: Tree
+    names: Names
+    registrations: Registrations
+    directives: list[Directive]
+    refused: list[Refusal]
+    controllers: dict[str, list[str]] = field(default_factory=dict)
+
+
+class NotRead(Exception):
+    """A directive that cannot be carried: a rule, a detail, and where."""
+
+    def __init__(self, rule: str, detail: str, at: int) -> None:
+        super().__init__(rule)
+        self.rule, self.detail, self.at = rule, detail, at
+
+
+def read(source: SourceText, file: Path) -> DirectiveFile:
+    """Read a file. Raises `InputError` where it is no script, or registers no directive."""
+    tree = Tree(source)
+    names = Names(tree)
+    registrations = Registrations(tree, names)
+    found = DirectiveFile(source, tree, names, registrations, [], [])
+    listed = registrations.of("directive")
+    if not listed:
+        raise InputError("registers no directive", advice="Name a file that does", file=source.path)
+    templates = Templates(tree, names, file)
+    meaning = Meaning(file, registrations)
+    for registration in listed:
+        definition = define(registration, names)
+        controller = definition.text("controller")
+        if controller is not None:
+            found.controllers.setdefault(controller.split(" as ")[0].strip(), []).append(
+                definition.name
+            )
+        try:
+            found.directives.append(_directive(found, definition, templates, meaning))
+        except NotRead as reason:
+            found.refused.append(Refusal(registration.name, reason.rule, reason.detail, reason.at))
+    return found
+
+
+def _directive(
+    file: DirectiveFile, definition: Definition, templates: Templates, meaning: Meaning
+) -> Directive:
+    at = definition.registration.at
+    if definition.unread and definition.object is None and definition.link_alone is None:
+        raise NotRead("definition-unread", definition.unread, at)
+    known, missing = templates.of(definition)
+    reason = why_it_stays(definition, known, file.names)
+    if reason is not None:
+        raise NotRead(reason.rule, reason.detail, reason.at)
+    if definition.unread:
+        raise NotRead("definition-unread", definition.unread, at)
+    for option in _NOT_SAID:
+        if option in definition.options and definition.value(option) is not None:
+            if definition.options[option].value.text not in ("0", "false"):
+                raise NotRead("option-not-said", option, definition.options[option].whole.start)
+    if missing:
+        raise NotRead("template-unread", missing, at)
+    read_templates = []
+    for template in known:
+        try:
+            names = names_of(template.source, meaning.kind)
+        except InputError as error:
+            raise NotRead("template-unread", error.what, at) from None
+        read_templates.append((template, names))
+    bindings, to_controller = _bindings(definition)
+    controller = _controller(file, definition)
+    links = list(link_functions(definition))
+    _all_linked(definition, links)
+    for _, function in links:
+        if next(own_this(function), None) is not None:
+            raise NotRead("link-this", "", function.start)
+    parameters = [p for _, fn in links for p in parameters_of(fn)[:1]]
+    parameters += [
+        i.parameter for i in controller.injections if i.name == "$scope" and i.parameter is not None
+    ]
+    for parameter in parameters:
+        if parameter.type != "identifier":
+            raise NotRead("scope-pattern", parameter.text, parameter.start)
+    instance = (
+        instance_uses(file.names, controller.function) if controller.function else InstanceUses()
+    )
+    alias = definition.text("controllerAs") or _named_with_alias(definition) or ""
+    return Directive(
+        definition,
+        read_templates,
+        bindings,
+        controller,
+        links,
+        uses_of(file.names, parameters, outer=not definition.isolated),
+        instance,
+        alias,
+        to_controller,
+        _required(definition),
+    )
+
+
+def _all_linked(definition: Definition, links: list[tuple[str, Node]]) -> None:
+    """Raise `NotRead` where something links that is no function that can be read."""
+    for name in ("link", "compile"):
+        value = definition.value(name)
+        if (
+            value is None
+            or value.text in ("undefined", "null", "false")
+            or (definition.true("compile") and name == "link")
+        ):
+            continue
+        parts = value.named_children if value.type == "object" else [value]
+        wanted = {"pre", "post"} & {when for when, _ in links}
+        if not links or (value.type == "object" and len(wanted) < len(parts)):
+            raise NotRead("link-unread", value.text.split("\n")[0][:60], value.start)
+
+
+def _named_with_alias(definition: Definition) -> str | None:
+    text = definition.text("controller")
+    found = re.search(r"\sas\s+([\w$]+)\s*$", text) if text else None
+    return found.group(1) if found else None
+
+
+def _bindings(definition: Definition) -> tuple[dict[str, Binding], bool]:
+    """The bindings of a definition, and whether they are the controller's."""
+    found: dict[str, Binding] = {}
+    own = definition.value("bindToController")
+    to_controller = definition.true("bindToController")
+    for option in ("scope", "bindToController"):
+        node = definition.value(option)
+        if node is None or node.type != "object":
+            continue
+        for pair in node.named_children:
+            key, value = pair.child("key"), pair.child("value")
+            text = text_of(value)
+            match = _BINDING.match(text) if text is not None else None
+            if key is None or match is None:
+                raise NotRead("binding-unread", pair.text[:60], pair.start)
+            if match.group(2):
+                raise NotRead("binding-unread", pair.text[:60], pair.start)
+            name = text_of(key) or key.text
+            found[name] = Binding(
+                name, match.group(1)[0], bool(match.group(3)), match.group(4) or name, pair
+            )
+        if (
+            option == "scope"
+            and found
+            and own is not None
+            and own.type == "object"
+            and own.named_children
+        ):
+            raise NotRead("binding-unread", "on the scope and on the controller", pair.start)
+    return found, to_controller
+
+
+def _controller(file: DirectiveFile, definition: Definition) -> Controller:
+    value = definition.value("controller")
+    if value is None:
+        return Controller()
+    option = definition.options["controller"]
+    text = text_of(value)
+    if text is not None:
+        name = re.sub(r"\s+as\s+[\w$]+\s*$", "", text)
+        registered = file.registrations.of("controller", name)
+        if not registered:
+            raise NotRead("controller-elsewhere", name, option.whole.start)
+        one = registered[-1]
+        if one.function is None or one.function.type.startswith("class"):
+            raise NotRead("controller-unread", name, one.at)
+        return Controller(
+            "registered", name, one.function, one.injections, one.explicit, value, one
+        )
+    function, listed = file.registrations.followed(value)
+    if function is None or function.type.startswith("class"):
+        raise NotRead("controller-unread", value.text.split("\n")[0][:60], option.whole.start)
+    taken = parameters_of(function)
+    if listed is not None:
+        injections = tuple(
+            Injection(n, taken[i] if i < len(taken) else None) for i, n in enumerate(listed)
+        )
+    else:
+        injections = tuple(Injection(p.text, p) for p in taken if p.type == "identifier")
+    inner = plain(value)
+    form = "inline"
+    if inner is not None and inner.type == "identifier":
+        factory = definition.registration.function
+        inside = factory is not None and factory.start <= function.start < factory.end
+        form = "local" if inside else "declared"
+    return Controller(form, "", function, injections, listed is not None, value)
+
+
+def _required(definition: Definition) -> list[tuple[str, str]]:
+    """What it requires: (the name it is asked for by, with its prefixes; the key, "" for none)."""
+    value = definition.value("require")
+    if value is None:
+        return []
+    text = text_of(value)
+    if text is not None:
+        return [(text, "")]
+    found: list[tuple[str, str]] = []
+    if value.type == "array":
+        for node in value.named_children:
+            one = text_of(node)
+            if one is None:
+                raise NotRead("require-unread", node.text[:60], node.start)
+            found.append((one, ""))
+        return found
+    if value.type == "object":
+        for pair in value.named_children:
+            key, inner = pair.child("key"), text_of(pair.child("value"))
+            if key is None or inner is None:
+                raise NotRead("require-unread", pair.text[:60], pair.start)
+            found.append((inner, text_of(key) or key.text))
+        return found
+    raise NotRead("require-unread", value.text[:60], value.start)

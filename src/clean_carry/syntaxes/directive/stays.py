@@ -1,0 +1,139 @@
+"""What must stay a directive: attribute behaviours, and definitions that say what a component cannot.
+
+A component stands alone: an element with a template of its own and a scope that inherits nothing. What
+works on an element the user wrote, takes part in compiling it, or is used by code as an attribute has no
+other form than a directive.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Node
+from clean_carry.syntaxes.directive.definition import Definition, returned
+from clean_carry.syntaxes.directive.registrations import parameters_of
+from clean_carry.syntaxes.directive.templates import Template
+
+
+@dataclass(frozen=True)
+class Reason:
+    """Why a directive stays one: a rule, a detail, and where."""
+
+    rule: str
+    detail: str
+    at: int
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What the rules look at."""
+
+    definition: Definition
+    templates: list[Template]
+    names: Names
+
+
+def link_functions(definition: Definition) -> Iterator[tuple[str, Node]]:
+    """The functions that link: ("pre" or "post", function); those a `compile` option gives as well."""
+    if definition.link_alone is not None:
+        yield "post", definition.link_alone
+    value = definition.value("link")
+    compiled = definition.function(definition.value("compile"))
+    if compiled is not None:
+        value = returned(compiled)[0]
+    function = definition.function(value)
+    if function is not None:
+        yield "post", function
+    elif value is not None and value.type == "object":
+        for part in value.named_children:
+            key = part.child("key") or part.child("name") or part
+            inner = part if part.is_function else definition.function(part.child("value") or part)
+            if inner is not None:
+                yield key.text, inner
+
+
+def _at(definition: Definition, option: str) -> int:
+    found = definition.options.get(option)
+    return found.whole.start if found is not None else definition.registration.at
+
+
+def _no_markup(asked: Asked) -> Reason | None:
+    """Nothing of its own is shown: it is a behaviour of an element the user wrote."""
+    definition = asked.definition
+    if "template" in definition.options or "templateUrl" in definition.options:
+        return None
+    return Reason("stays-behaviour", "", definition.registration.at)
+
+
+def _whole_element(asked: Asked) -> Reason | None:
+    if asked.definition.text("transclude") == "element":
+        return Reason("stays-element", "", _at(asked.definition, "transclude"))
+    return None
+
+
+def _terminal(asked: Asked) -> Reason | None:
+    if asked.definition.true("terminal"):
+        return Reason("stays-terminal", "", _at(asked.definition, "terminal"))
+    return None
+
+
+def _nothing_shown(asked: Asked) -> Reason | None:
+    """An empty template that replaces: the element is taken away."""
+    if asked.definition.text("template") == "" and asked.definition.true("replace"):
+        return Reason("stays-taken-away", "", _at(asked.definition, "template"))
+    return None
+
+
+def _compiling(asked: Asked) -> Reason | None:
+    """It changes what is about to be compiled. A `compile` that only gives a link function does not."""
+    value = asked.definition.value("compile")
+    if value is None:
+        return None
+    body = value.child("body") if value.is_function else None
+    statements = body.named_children if body is not None else []
+    if value.is_function and len(statements) == 1 and returned(value)[0] is not None:
+        return None
+    return Reason("stays-compile", "", _at(asked.definition, "compile"))
+
+
+# What takes an element out of the page, or puts another one in its place.
+_TAKES_AWAY = frozenset({"remove", "replaceWith", "detach"})
+
+
+def _taken_away(asked: Asked) -> Reason | None:
+    """The link function takes its own element away, at once or later."""
+    for _, function in link_functions(asked.definition):
+        taken = parameters_of(function)
+        if len(taken) < 2:
+            continue
+        for ref, binding in asked.names.references_in(function):
+            if binding is None or binding.node is not taken[1] or ref.field != "object":
+                continue
+            member = ref.parent
+            called = member.child("property") if member is not None else None
+            if (
+                called is not None
+                and called.text in _TAKES_AWAY
+                and member is not None
+                and member.field == "function"
+            ):
+                return Reason("stays-taken-away", called.text, ref.start)
+    return None
+
+
+_RULES: tuple[Callable[[Asked], Reason | None], ...] = (
+    _whole_element,
+    _terminal,
+    _nothing_shown,
+    _no_markup,
+    _compiling,
+    _taken_away,
+)
+
+
+def why_it_stays(definition: Definition, templates: list[Template], names: Names) -> Reason | None:
+    """The first reason for which a directive can only be a directive; None where it can be a component."""
+    asked = Asked(definition, templates, names)
+    return next((reason for rule in _RULES if (reason := rule(asked)) is not None), None)

@@ -1,0 +1,164 @@
+"""The rest of an application whose parts are registered by name: scripts, templates, services.
+
+A script of such an application imports nothing. What it needs is found by the modules it names.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+
+from clean_carry.component.errors import InputError
+from clean_carry.source.importers import files_of, pages_of, project_of
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.directive.definition import define
+from clean_carry.syntaxes.directive.registrations import Registrations, parameters_of, text_of
+from clean_carry.syntaxes.scoped_template.meaning import define_any
+
+_DEFINES = re.compile(r"""\.module\(\s*['"]([^'"]+)['"]\s*,\s*\[([^\]]*)\]""")
+_NAMES = re.compile(r"""\.module\(\s*['"]([^'"]+)['"]""")
+_TEXT = re.compile(r"""['"]([^'"]+)['"]""")
+# Files that test or show others are no part of the application.
+_ASIDE = re.compile(
+    r"(^|/)(tests?|specs?|docs?|demo|examples?|misc)/|[.\-_](spec|test|e2e)\.js$|\.conf\.js$"
+)
+MOST_SCRIPTS = 80
+MOST_TEMPLATES = 400
+
+
+@dataclass(frozen=True)
+class Application:
+    """`scripts` run before the component's own; `templates` are (path inside the project, text);
+    `services` the names its code is given; `replaced` the directives whose template takes the place of
+    their element, `aliases` the names their templates call a controller by."""
+
+    scripts: tuple[Path, ...] = ()
+    templates: tuple[tuple[str, str], ...] = ()
+    services: tuple[str, ...] = ()
+    replaced: tuple[str, ...] = ()
+    aliases: tuple[str, ...] = ()
+
+    def for_page(self) -> dict[str, Any]:
+        """What the page is told of it."""
+        return {"templates": dict(self.templates), "services": list(self.services)}
+
+    def with_templates(self, more: dict[str, str]) -> Application:
+        """The same with further templates."""
+        return replace(self, templates=(*more.items(), *self.templates))
+
+
+def application_of(file: Path, text: str) -> Application:
+    """The application around a script."""
+    file = file.resolve()
+    root = project_of(file)
+    if root is None:
+        replaced, aliases = _defined(text, str(file))
+        return Application((), (), _services(text, str(file)), replaced, aliases)
+    scripts = _scripts(root, file, text)
+    services: dict[str, None] = dict.fromkeys(_services(text, str(file)))
+    for path in scripts:
+        services.update(dict.fromkeys(_of_file(path, path.stat().st_mtime_ns)))
+    templates: list[tuple[str, str]] = []
+    top = len(root.as_posix()) + 1
+    for page, content in pages_of(root):
+        if len(templates) < MOST_TEMPLATES and "<html" not in content[:500].lower():
+            templates.append((page.as_posix()[top:], content))
+    return Application(scripts, tuple(templates), tuple(services), *_defined(text, str(file)))
+
+
+def _scripts(root: Path, file: Path, text: str) -> tuple[Path, ...]:
+    """The files that define or fill the modules a script names, those that define first."""
+    inside = len(root.as_posix()) + 1
+    known = [
+        (path, content)
+        for path, content in files_of(root, ".js")
+        if ".module(" in content and path != file and not _ASIDE.search(path.as_posix()[inside:])
+    ]
+    wanted = set(_NAMES.findall(text))
+    for _, needed in _DEFINES.findall(text):
+        wanted.update(_TEXT.findall(needed))
+    found: dict[Path, bool] = {}
+    own = set(_registered(text))
+    changed = True
+    while changed and len(found) < MOST_SCRIPTS:
+        changed = False
+        for path, content in known:
+            if path in found or not wanted & set(_NAMES.findall(content)):
+                continue
+            if own & set(_registered(content)):
+                # Another form of the same file: both would be there twice.
+                continue
+            found[path] = bool(wanted & {name for name, _ in _DEFINES.findall(content)})
+            for _, needed in _DEFINES.findall(content):
+                wanted.update(_TEXT.findall(needed))
+            changed = True
+    return tuple(sorted(found, key=lambda path: (not found[path], path.as_posix())))
+
+
+def own_lines(text: str, path: str, name: str) -> tuple[tuple[int, int], ...]:
+    """The lines (first, last) of a directive or component, and of the controller it names."""
+    source = SourceText(path, text.encode())
+    try:
+        tree = Tree(source)
+    except InputError:
+        return ()
+    names = Names(tree)
+    registrations = Registrations(tree, names)
+    found = [*registrations.of("directive", name), *registrations.of("component", name)]
+    for registration in list(found):
+        controller = text_of(define_any(registration, names).value("controller"))
+        if controller is not None:
+            found += registrations.of("controller", controller.split(" as ")[0].strip())
+    spans = [(r.at, r.call.end) for r in found]
+    return tuple((source.place(start).line, source.place(end).line) for start, end in spans)
+
+
+_REGISTERS = re.compile(r"""\.(?:directive|component)\(\s*['"]([^'"]+)['"]""")
+
+
+def _registered(text: str) -> list[str]:
+    return _REGISTERS.findall(text)
+
+
+def _defined(text: str, path: str) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """The directives of a script that replace their element, and the names of their controllers."""
+    try:
+        tree = Tree(SourceText(path, text.encode()))
+    except InputError:
+        return (), ()
+    names = Names(tree)
+    defined = [define(r, names) for r in Registrations(tree, names).of("directive")]
+    replaced = tuple(d.name for d in defined if d.true("replace"))
+    return replaced, tuple(alias for d in defined if (alias := d.text("controllerAs")))
+
+
+@lru_cache(maxsize=256)
+def _of_file(path: Path, _changed: int) -> tuple[str, ...]:
+    return _services(path.read_text("utf-8", "replace"), str(path))
+
+
+def _services(text: str, path: str) -> tuple[str, ...]:
+    """The names of what functions of a script are given."""
+    try:
+        tree = Tree(SourceText(path, text.encode()))
+    except InputError:
+        return ()
+    names = Names(tree)
+    found: dict[str, None] = {}
+    for registration in Registrations(tree, names).found:
+        found.update(dict.fromkeys(i.name for i in registration.injections))
+    for array in tree.of("array"):
+        *listed, last = array.named_children or [array]
+        texts = [text_of(node) for node in listed]
+        if listed and last.is_function and None not in texts:
+            found.update(dict.fromkeys(name for name in texts if name))
+    for pair in tree.of("pair"):
+        key, value = pair.child("key"), pair.child("value")
+        if key is not None and value is not None and key.text == "controller" and value.is_function:
+            found.update(dict.fromkeys(p.text for p in parameters_of(value)))
+    return tuple(name for name in found if re.fullmatch(r"[\w$.]+", name))

@@ -1,0 +1,72 @@
+"""Directives through the built program: carried, verified in the real runtime, refused with a reason."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+PAIRS = Path(__file__).parent.parent / "syntaxes" / "directive" / "pairs"
+CARRY = ("carry", "old.js", "--to", "controller-component", "--write")
+
+
+def project(folder: Path, name: str) -> None:
+    """The old side of a pair, in a project of its own."""
+    (folder / "package.json").write_text('{"name": "gullmoor"}')
+    for file in (PAIRS / name).iterdir():
+        if ".component." not in file.name:
+            (folder / file.name).write_bytes(file.read_bytes())
+
+
+def test_carried_with_its_template(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    project(tmp_path, "alias-renamed")
+    done = run(*CARRY)
+    assert done.returncode == 0, done.stdout + done.stderr
+    for written, expected in (
+        ("old.component.js", "new.component.js"),
+        ("berth-grid.component.html", "berth-grid.component.html"),
+    ):
+        assert (tmp_path / written).read_text() == (PAIRS / "alias-renamed" / expected).read_text()
+    assert done.stdout.count("written:") == 2
+
+
+def test_verified_with_trials_that_find_themselves(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    project(tmp_path, "waits-for-inputs")
+    (tmp_path / "old.trials.yaml").unlink()
+    assert run(*CARRY).returncode == 0
+    done = run("verify", "old.js", "old.component.js", "--budget", "3", "--json")
+    assert done.returncode == 0, done.stdout + done.stderr
+    found = json.loads(done.stdout)
+    assert (found["verdict"], found["mounted"]) == ("same", "cargoList")
+    assert found["reach"]["old"]["percent"] >= 75
+    assert found["normalised"]["template-expression"] > 0
+
+
+def test_a_component_that_does_something_else_differs(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    project(tmp_path, "bindings")
+    assert run(*CARRY).returncode == 0
+    new = tmp_path / "old.component.js"
+    new.write_text(new.read_text().replace("onFull({ vessel", "onFull({ boat"))
+    done = run("verify", "old.js", "old.component.js", "--json")
+    assert done.returncode == 1, done.stdout + done.stderr
+    rows = [t for t in json.loads(done.stdout)["trials"] if t["verdict"] == "differs"]
+    assert {d["what"] for t in rows for d in t["differences"]} == {"calls"}
+
+
+def test_carried_only_where_it_is_proven(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    project(tmp_path, "required-parent")
+    done = run(*CARRY, "--verify", "--budget", "4")
+    assert done.returncode == 0, done.stdout + done.stderr
+    assert "same" in done.stdout
+    assert (tmp_path / "old.component.js").exists()
+
+
+def test_what_stays_a_directive_is_told(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "old.js").write_text(
+        "angular.module('gullmoor', []).directive('dragged', function() {\n"
+        "  return { restrict: 'A', link: function(scope, element) { element.on('drag', go); } };\n"
+        "});\n"
+    )
+    done = run(*CARRY)
+    assert done.returncode == 1
+    assert "behaviour of an element" in done.stdout
+    assert not (tmp_path / "old.component.js").exists()

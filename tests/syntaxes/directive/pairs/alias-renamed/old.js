@@ -1,0 +1,15 @@
+angular.module('gullmoor.berths', [])
+  .directive('berthGrid', function () {
+    return {
+      restrict: 'E',
+      scope: {},
+      bindToController: { berths: '<', chosen: '=?' },
+      controllerAs: 'grid',
+      controller: function () {
+        this.choose = function (berth) {
+          this.chosen = berth === this.chosen ? null : berth;
+        };
+      },
+      templateUrl: 'gullmoor/alias-renamed/berth-grid.html'
+    };
+  });

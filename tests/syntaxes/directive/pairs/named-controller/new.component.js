@@ -1,0 +1,27 @@
+angular.module('gullmoor.notice', [])
+
+.controller('TideNoticeController', ['$element', '$attrs', function($element, $attrs) {
+  var $ctrl = this;
+
+  $ctrl.closeable = !!$attrs.close;
+  $element.addClass('notice');
+
+  this.shut = function() {
+    $ctrl.shownShut = true;
+    $ctrl.close();
+  };
+
+  var self = this;
+  $ctrl.leave = function($event) {
+    $event.preventDefault();
+    self.shut();
+  };
+}])
+
+.component('tideNotice', {
+  controller: 'TideNoticeController',
+  transclude: true,
+  template: '<div ng-hide="$ctrl.shownShut"><span ng-transclude></span>' +
+    '<button type="button" ng-show="$ctrl.closeable" ng-click="$ctrl.leave($event)">Close</button></div>',
+  bindings: { close: '&' }
+});

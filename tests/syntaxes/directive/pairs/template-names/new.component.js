@@ -1,0 +1,35 @@
+angular.module('gullmoor.board', [])
+  .filter('knots', function () {
+    return function (value, unit) { return value + ' ' + (unit || 'kn'); };
+  })
+  .component('departureBoard', {
+    bindings: { sailings: '<', unit: '@', pick: '&' },
+    template: `
+        <form name="$ctrl.form" ng-submit="$ctrl.add($ctrl.entry)">
+          <input ng-model="$ctrl.entry" aria-label="entry" ng-required="true">
+          <select ng-model="$ctrl.order" ng-options="o.key as o.label for o in $ctrl.orders track by o.key" aria-label="order"></select>
+          <button type="submit" ng-disabled="$ctrl.form.$invalid">Add</button>
+        </form>
+        <table>
+          <tr ng-repeat-start="sailing in $ctrl.sailings | orderBy:$ctrl.order.key track by sailing.id" ng-init="late = sailing.late">
+            <td ng-bind="sailing.port"></td>
+            <td>{{ sailing.speed | knots:$ctrl.unit }}, {{ late ? $index + 1 : $ctrl.order.label }}</td>
+          </tr>
+          <tr ng-repeat-end ng-if="sailing.late">
+            <td><button type="button" ng-click="$ctrl.open = !$ctrl.open; $ctrl.pick({ sailing, $event: $event, order: $ctrl.order })">{{$ctrl.open}}</button></td>
+          </tr>
+        </table>
+        <p ng-switch="$ctrl.open"><span ng-switch-when="true">{{::$ctrl.unit}} open</span><span ng-switch-default>'open' is {{$ctrl.open || "not open"}}</span></p>
+        <div ng-non-bindable>{{open}}</div>`,
+    controller: function() {
+      var $ctrl = this;
+
+      $ctrl.$postLink = function() {
+        $ctrl.orders = [{ key: 'port', label: 'by port' }, { key: 'speed', label: 'by speed' }];
+        $ctrl.order = $ctrl.orders[0];
+        $ctrl.add = (port) => {
+          $ctrl.sailings = [...($ctrl.sailings || []), { id: port, port, speed: port.length, late: true }];
+        };
+      };
+    },
+  });

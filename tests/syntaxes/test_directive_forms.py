@@ -1,0 +1,186 @@
+# ruff: noqa: E501 — sources stand on one line each
+"""Directives in the forms they are written in: what is read, what stays one, what is refused, and why."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from clean_carry.component.result import Result
+from clean_carry.crossing.carry import Request, carry_file
+
+TEMPLATE = "template: '<b>{{tide}}</b>'"
+ISOLATED = "scope: { tide: '=' }"
+
+
+def carried(folder: Path, text: str, **files: str) -> list[Result]:
+    """Carry a script that stands in a project of its own, beside other files."""
+    (folder / "package.json").write_text('{"name": "gullmoor"}')
+    for name, content in files.items():
+        (folder / name.replace("__", ".")).write_text(content)
+    old = folder / "old.js"
+    old.write_text(text)
+    return carry_file(Request(old, "old.js", "controller-component"))
+
+
+def directive(options: str, given: str = "", before: str = "") -> str:
+    return f"""angular.module('gullmoor', []).directive('tideMark', [{given}function() {{
+  {before}
+  return {{ restrict: 'E', {options} }};
+}}]);
+"""
+
+
+STAYS = [
+    ("stays-behaviour", "link: function(scope, element) { element.addClass('tide'); }"),
+    ("stays-element", f"{TEMPLATE}, transclude: 'element'"),
+    ("stays-terminal", f"{TEMPLATE}, terminal: true"),
+    ("stays-taken-away", "template: '', replace: true"),
+    ("stays-taken-away", f"{TEMPLATE}, link: function(scope, element) {{ element.replaceWith('x'); }}"),
+    ("stays-compile", f"{TEMPLATE}, compile: function(element) {{ element.empty(); return function() {{}}; }}"),
+]  # fmt: skip
+REFUSED = [
+    ("template-unread", f"template: made(), {ISOLATED}"),
+    ("template-unread", f"templateUrl: 'nowhere.html', {ISOLATED}"),
+    ("template-unread", f"template: '<b ng-show=\"a b\"></b>', {ISOLATED}"),
+    ("template-unread", f"template: '<b ng-controller=\"A as a\"></b>', {ISOLATED}"),
+    ("template-writes-inside", f"template: '<p ng-if=\"tide\"><input ng-model=\"name\"></p>', {ISOLATED}"),
+    ("attribute-unread", f"template: '<other-one level=\"tide.level\"></other-one>', {ISOLATED}"),
+    ("option-not-said", f"{TEMPLATE}, {ISOLATED}, priority: 10"),
+    ("option-not-said", f"{TEMPLATE}, {ISOLATED}, templateNamespace: 'svg'"),
+    ("option-not-said", f"{TEMPLATE}, {ISOLATED}, multiElement: true"),
+    ("option-not-said", f"{TEMPLATE}, {ISOLATED}, colour: 'red'"),
+    ("binding-unread", f"{TEMPLATE}, scope: {{ tide: kind() }}"),
+    ("binding-unread", f"{TEMPLATE}, scope: {{ tide: '=*' }}"),
+    ("controller-elsewhere", f"{TEMPLATE}, {ISOLATED}, controller: 'Elsewhere'"),
+    ("controller-unread", f"{TEMPLATE}, {ISOLATED}, controller: make()"),
+    ("require-unread", f"{TEMPLATE}, {ISOLATED}, require: ['^a', '^b'], link: function(s, e, t, all) {{ go(all); }}"),
+    ("require-unread", f"{TEMPLATE}, {ISOLATED}, require: names"),
+    ("require-written", f"{TEMPLATE}, {ISOLATED}, require: '^a', link: function(s, e, t, a) {{ a = a || {{}}; }}"),
+    ("link-this", f"{TEMPLATE}, {ISOLATED}, link: function() {{ this.ready = true; }}"),
+    ("link-pattern", f"{TEMPLATE}, {ISOLATED}, link: function(scope, [first]) {{ first.id = 1; }}"),
+    ("link-unread", f"{TEMPLATE}, {ISOLATED}, link: (scope) => go()"),
+    ("link-unread", f"{TEMPLATE}, {ISOLATED}, link: madeElsewhere"),
+    ("scope-pattern", f"{TEMPLATE}, {ISOLATED}, link: function({{ tide }}) {{ go(tide); }}"),
+    ("scope-handed-on", f"{TEMPLATE}, {ISOLATED}, link: function(scope) {{ go(scope); }}"),
+    ("scope-handed-on", f"{TEMPLATE}, {ISOLATED}, link: function(scope) {{ var inner = scope.$new(); }}"),
+    ("scope-handed-on", f"{TEMPLATE}, {ISOLATED}, require: '^a', link: function(scope, e, t, a) {{ a.add(scope); }}"),
+    ("scope-around", f"{TEMPLATE.replace('tide', '1')}, link: function(scope) {{ go(scope.$parent.x); }}"),
+    ("scope-inherits", TEMPLATE),
+    ("scope-inherits", f"{TEMPLATE}, scope: true, link: function(scope) {{ scope.tide = 1; }}"),
+    ("scope-expression-unread", f"{TEMPLATE}, {ISOLATED}, link: function(scope, e, attrs) {{ scope.$watch(attrs.x, go); }}"),
+    ("scope-expression-unread", f"{TEMPLATE}, {ISOLATED}, link: function(scope) {{ scope.$watch('a b', go); }}"),
+    ("names-meet", f"{TEMPLATE}, scope: {{ $onInit: '=' }}"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("rule", "options"), STAYS)
+def test_what_can_only_be_a_directive_stays_one(rule: str, options: str, tmp_path: Path) -> None:
+    result = carried(tmp_path, directive(options))[0]
+    assert (result.status, result.files) == ("refused", ())
+    assert [finding.rule for finding in result.findings] == [rule]
+
+
+@pytest.mark.parametrize(("rule", "options"), REFUSED)
+def test_what_cannot_be_carried_is_refused_by_name(rule: str, options: str, tmp_path: Path) -> None:
+    result = carried(tmp_path, directive(options))[0]
+    assert result.status == "refused"
+    assert [(f.rule, f.line > 0, bool(f.advice)) for f in result.findings] == [(rule, True, True)]
+
+
+@pytest.mark.parametrize(
+    "before",
+    ["var open = null; open = 1;", "let count = 0; count += 1;", "start();", "var all = [];"],
+)
+def test_what_all_uses_share_is_refused(before: str, tmp_path: Path) -> None:
+    options = f"{TEMPLATE}, {ISOLATED}, link: function(scope) {{ scope.x = open || count || all; }}"
+    result = carried(tmp_path, directive(options, before=before))[0]
+    assert [finding.rule for finding in result.findings] == ["shared-between-instances"]
+
+
+FORMS = {
+    "an array": "angular.module('a', []).directive('tideMark', [function() { return OPTIONS; }]);",
+    "a function": "angular.module('a', []).directive('tideMark', function() { return OPTIONS; });",
+    "an arrow": "angular.module('a', []).directive('tideMark', () => (OPTIONS));",
+    "a name": "function tideMark() { return OPTIONS; }\nangular.module('a', []).directive('tideMark', tideMark);",
+    "a constant": "const mark = () => { return OPTIONS; };\nangular.module('a', []).directive('tideMark', mark);",
+    "a variable": "angular.module('a', []).directive('tideMark', function() { var made = OPTIONS; return made; });",
+    "wrapped": "(function(angular) { 'use strict'; angular.module('a', []).directive('tideMark', function() { 'ngInject'; return OPTIONS; }); })(angular);",
+    "a module": "import angular from 'angular';\nexport default angular.module('a', []).directive('tideMark', () => { return OPTIONS; }).name;",
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("form", list(FORMS))
+def test_the_forms_a_factory_is_written_in(form: str, tmp_path: Path) -> None:
+    text = FORMS[form].replace("OPTIONS", f"{{ {ISOLATED}, {TEMPLATE}, restrict: 'E' }}")
+    result = carried(tmp_path, text)[0]
+    assert result.status == "clean", result.findings
+    written = result.files[0].text
+    assert "{{$ctrl.tide}}" in written
+    assert "bindings: { tide: '=' }" in written
+
+
+def test_several_directives_of_which_one_stays(tmp_path: Path) -> None:
+    text = directive(f"{ISOLATED}, {TEMPLATE}") + directive("link: function() { go(); }").replace(
+        "tideMark", "dragged"
+    ).replace("'gullmoor', []", "'gullmoor'")
+    results = carried(tmp_path, text)
+    assert [(r.component, r.status) for r in results] == [
+        ("tideMark", "clean"),
+        ("dragged", "refused"),
+    ]
+    assert "directive('dragged'" in results[0].files[0].text
+    assert "component('tideMark'" in results[0].files[0].text
+
+
+def test_a_template_in_a_file_of_its_own(tmp_path: Path) -> None:
+    options = f"{ISOLATED}, templateUrl: function(element, attrs) {{ return attrs.look || 'gullmoor/tide.html'; }}"
+    results = carried(tmp_path, directive(options), tide__html="<b>{{tide}} é</b>\n")
+    names = {file.path: file.text for file in results[0].files}
+    assert names["tide.component.html"] == "<b>{{$ctrl.tide}} é</b>\n"
+    assert "'gullmoor/tide.component.html'" in names["old.component.js"]
+    assert "['$element', '$attrs', function(element, attrs)" in names["old.component.js"]
+
+
+def test_a_template_in_a_cache(tmp_path: Path) -> None:
+    text = directive(f"{ISOLATED}, templateUrl: 'tide.html'") + (
+        "angular.module('gullmoor').run(['$templateCache', function($templateCache) {\n"
+        "  $templateCache.put('tide.html', \"<b title=\\\"{{tide}}\\\">\" +\n    '{{::tide}}</b>');\n}]);\n"
+    )
+    written = carried(tmp_path, text)[0].files[0].text
+    assert '"<b title=\\"{{$ctrl.tide}}\\">" +' in written
+    assert "'{{::$ctrl.tide}}</b>'" in written
+
+
+def test_how_its_use_changes_is_told(tmp_path: Path) -> None:
+    text = directive(f"{ISOLATED}, {TEMPLATE}, replace: true").replace("'E'", "'A'")
+    result = carried(tmp_path, text)[0]
+    assert [f.rule for f in result.findings] == ["used-as-element", "element-stays"]
+
+
+def test_an_alias_in_texts_and_comments_stays(tmp_path: Path) -> None:
+    options = (
+        "scope: {}, bindToController: { tide: '=' }, controllerAs: 'mark', "
+        "controller: ['$scope', function($scope) { $scope.$watch('mark.tide', go); }], "
+        'template: \'<!-- mark.tide --><b title="mark.tide">{{ mark.tide + "mark.tide" }}</b>\''
+    )
+    written = carried(tmp_path, directive(options))[0].files[0].text
+    assert "<!-- mark.tide -->" in written
+    assert 'title="mark.tide">{{ $ctrl.tide + "mark.tide" }}' in written
+    assert "$scope.$watch('$ctrl.tide', go)" in written
+
+
+def test_comments_of_the_factory_are_kept(tmp_path: Path) -> None:
+    text = directive(
+        f"{ISOLATED}, {TEMPLATE}", before="// The tide is in metres.\n  /* and rises */"
+    )
+    written = carried(tmp_path, text)[0].files[0].text
+    assert "// The tide is in metres." in written
+    assert "/* and rises */" in written
+
+
+def test_what_a_computed_text_begins_with(tmp_path: Path) -> None:
+    link = "function(scope) { scope.$watch('tide.' + key, go); scope[key] = 1; angular.extend(scope, more); }"
+    written = carried(tmp_path, directive(f"{ISOLATED}, {TEMPLATE}, link: {link}"))[0].files[0].text
+    assert "scope.$watch('$ctrl.tide.' + key, go); $ctrl[key] = 1; angular.extend($ctrl, more);" in written  # fmt: skip
