@@ -162,6 +162,13 @@ DIRECTIVES: tuple[Row, ...] = (
         "harbour.addBerth(scope)",
     ),
     (
+        "instance-listed",
+        "error",
+        "all members of the controller are gone through, and those of the scope would be among them",
+        "Name the members that are meant",
+        "angular.extend(harbour, this)",
+    ),
+    (
         "scope-around",
         "error",
         "the scope around is asked for, which is another one for a component",

@@ -239,6 +239,9 @@ def _templates(
 def _new_url(template: Template, edits: Replacements) -> None:
     """The definition asks for the new template."""
     for literal in template.named:
+        if literal.text_of.path != edits.file:
+            at = template.named[0].start
+            raise NotRead("template-unread", "its name stands in another file", at)
         stem, dot, _ = literal.text[1:-1].rpartition(".")
         at = literal.start + 1 + len((stem + dot).encode())
         edits.put(at, at, new(f"{SYNTAX.suffix}."))

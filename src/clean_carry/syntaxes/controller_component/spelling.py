@@ -26,6 +26,9 @@ class Spelling(Giving):
                 self._follow(use)
             if use.kind == "parent" and not self.directive.isolated:
                 raise NotRead("scope-around", use.ref.text, use.ref.start)
+        own = {*self.directive.scope.members(), *self.directive.bindings}
+        for node in self.directive.instance.listed if own else ():
+            raise NotRead("instance-listed", (node.parent or node).text[:60], node.start)
         for node, what in self.directive.scope.unread:
             if self.directive.isolated or not _is_attribute(node):
                 raise NotRead("scope-expression-unread", f"{node.text[:60]} ({what})", node.start)

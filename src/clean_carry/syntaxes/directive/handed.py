@@ -20,9 +20,11 @@ from clean_carry.syntaxes.directive.registrations import (
 from clean_carry.syntaxes.directive.scope_uses import EVALUATES, OF_RUNTIME
 from clean_carry.syntaxes.directive.stays import link_functions
 
-# Methods of lists that take an item in, or look for one.
+# Methods of lists that take an item in, or look for one; what only looks at it or sets its members.
 _KEEPS = frozenset({"push", "unshift"})
-_LOOKS = frozenset({"indexOf", "lastIndexOf", "includes", "splice"})
+_LOOKS = frozenset(
+    "indexOf lastIndexOf includes splice extend isDefined isUndefined isObject equals".split()
+)
 
 
 class Unfollowed(Exception):
@@ -110,6 +112,7 @@ class _Follower:
         self.asked: list[Node] = []
         self.queue: list[tuple[Binding, str]] = []
         self.seen: set[tuple[int, str]] = set()
+        self.gave: set[int] = set()
         self.kept: set[tuple[str, str]] = set()
         self.methods: dict[str, Node] = {}
         self.functions: dict[str, Node] = {}
@@ -146,21 +149,22 @@ class _Follower:
         while self.queue:
             binding, field_name = self.queue.pop()
             for ref in binding.references:
-                node: Node | None = ref
-                if field_name:
-                    member = ref.parent
-                    inner = member.child("property") if member is not None else None
-                    if (
-                        member is None
-                        or member.type != "member_expression"
-                        or ref.field != "object"
-                    ):
-                        # It is handed on as a whole, with what it holds.
-                        self.one(ref, field_name)
-                        continue
-                    node = member if inner is not None and inner.text == field_name else None
-                if node is not None:
-                    self.one(node, "")
+                self.place(ref, field_name)
+
+    def place(self, node: Node, field_name: str) -> None:
+        """A place of what was handed, or of something that holds it as a field."""
+        member = node.parent
+        if (
+            not field_name
+            or member is None
+            or member.type != "member_expression"
+            or node.field != "object"
+        ):
+            self.one(node, field_name)
+            return
+        asked = member.child("property")
+        if asked is not None and asked.text == field_name:
+            self.one(member, "")
 
     def one(self, node: Node, field_name: str) -> None:
         """One place at which an expression stands for it."""
@@ -193,10 +197,28 @@ class _Follower:
                 self.add(binding, field_name)
             case "assignment_expression" if node.field == "left":
                 pass
-            case "return_statement" if _of_callback(parent):
-                pass
+            case "return_statement":
+                self.given_back(parent, field_name)
             case _:
                 raise Unfollowed
+
+    def given_back(self, statement: Node, field_name: str) -> None:
+        """What a function gives: to what goes through a list, or wherever the function is called."""
+        function = next((node for node in statement.up() if node.is_function), None)
+        if function is None or function.parent is None:
+            raise Unfollowed
+        if function.parent.type == "arguments":
+            return
+        name = function.child("name")
+        if function.type != "function_declaration" or name is None:
+            raise Unfollowed
+        if function.start in self.gave:
+            return
+        self.gave.add(function.start)
+        for call in self.controller.walk():
+            callee = call.child("function") if call.type == "call_expression" else None
+            if callee is not None and callee.text == name.text:
+                self.place(call, field_name)
 
     def argument(self, node: Node, given: Node, field_name: str) -> None:
         call = given.parent
@@ -252,17 +274,7 @@ class _Follower:
         if parent is None:
             return
         if parent.type == "subscript_expression" and node.field == "object":
-            item: Node = parent
-            if field_name:
-                member = parent.parent
-                asked = member.child("property") if member is not None else None
-                if member is None or member.type != "member_expression" or parent.field != "object":
-                    self.one(parent, field_name)
-                    return
-                if asked is None or asked.text != field_name:
-                    return
-                item = member
-            self.one(item, "")
+            self.place(parent, field_name)
         elif parent.type == "member_expression" and node.field == "object":
             call = parent.parent
             if call is not None and call.type == "call_expression" and parent.field == "function":
@@ -281,11 +293,3 @@ class _Follower:
 def _last(node: Node) -> str:
     asked = node.child("property") if node.type == "member_expression" else node
     return asked.text if asked is not None else ""
-
-
-def _of_callback(statement: Node) -> bool:
-    """Whether a value is only given back to what goes through a list."""
-    for node in statement.up():
-        if node.is_function:
-            return node.parent is not None and node.parent.type == "arguments"
-    return False

@@ -27,8 +27,9 @@ from clean_carry.syntaxes.directive.scope_uses import (
     own_this,
     uses_of,
 )
-from clean_carry.syntaxes.directive.stays import link_functions, why_it_stays
+from clean_carry.syntaxes.directive.stays import link_functions, made_by_code, why_it_stays
 from clean_carry.syntaxes.directive.templates import Template, Templates
+from clean_carry.syntaxes.scoped_template.directives import dashed
 from clean_carry.syntaxes.scoped_template.markup import TemplateNames, names_of
 from clean_carry.syntaxes.scoped_template.meaning import Meaning
 
@@ -192,6 +193,10 @@ def _directive(
     instance = (
         instance_uses(file.names, controller.function) if controller.function else InstanceUses()
     )
+    scope = uses_of(file.names, parameters, outer=not definition.isolated)
+    used = {**scope.members(), **dict.fromkeys(n.name for _, t in read_templates for n in t.names)}
+    if not definition.isolated and used and made_by_code(definition, file.tree, templates.file):
+        raise NotRead("stays-made-by-code", dashed(definition.name), at)
     alias = definition.text("controllerAs") or _named_with_alias(definition) or ""
     return Directive(
         definition,
@@ -199,7 +204,7 @@ def _directive(
         bindings,
         controller,
         links,
-        uses_of(file.names, parameters, outer=not definition.isolated),
+        scope,
         instance,
         alias,
         to_controller,

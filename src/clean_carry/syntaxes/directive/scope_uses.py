@@ -39,6 +39,9 @@ _FILLS = frozenset({"extend", "merge", "assign"})
 
 _BEGINNING = re.compile(r"([A-Za-z_]\w*)\.", re.ASCII)
 
+# Functions that go through all members of what they are given.
+_LISTS = frozenset({"keys", "values", "entries", "copy", "forEach"})
+
 UseKind = Literal["member", "computed", "own", "alias", "fill", "compared", "escape", "parent"]
 
 
@@ -280,10 +283,14 @@ def escaped_offsets(literal: Node) -> list[int]:
 
 @dataclass
 class InstanceUses:
-    """The uses of a controller's instance in its own code: `this`, and the names that stand for it."""
+    """The uses of a controller's instance in its own code: `this`, and the names that stand for it.
+
+    `listed` are places that go through all its members, those that were the scope's among them then.
+    """
 
     aliases: list[Binding] = field(default_factory=list)
     members: dict[str, bool] = field(default_factory=dict)
+    listed: list[Node] = field(default_factory=list)
     alias_nodes: list[Node] = field(default_factory=list)
 
 
@@ -296,6 +303,8 @@ def instance_uses(names: Names, function: Node) -> InstanceUses:
             continue
         if parent.type == "member_expression" and node.field == "object":
             _member(found, parent)
+        elif _goes_through(node):
+            found.listed.append(node)
         elif parent.type == "variable_declarator":
             name = parent.child("name")
             binding = names.scope_at(parent).find(name.text) if name is not None else None
@@ -317,7 +326,24 @@ def instance_uses(names: Names, function: Node) -> InstanceUses:
                 and ref.field == "object"
             ):
                 _member(found, ref.parent)
+            elif _goes_through(ref):
+                found.listed.append(ref)
     return found
+
+
+def _goes_through(node: Node) -> bool:
+    """Whether all members of an object are gone through: it is copied from, or its keys are asked for."""
+    given = node.parent
+    if given is None:
+        return False
+    if given.type in ("for_in_statement", "spread_element"):
+        return node.field == "right" or given.type == "spread_element"
+    callee = given.parent.child("function") if given.parent is not None else None
+    asked = callee.child("property") if callee is not None else None
+    if given.type != "arguments" or asked is None:
+        return False
+    later = given.named_children[0] is not node
+    return asked.text in _LISTS or (asked.text in _FILLS and later)
 
 
 def _instances(function: Node) -> Iterator[Node]:

@@ -7,14 +7,18 @@ other form than a directive.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from pathlib import Path
 
+from clean_carry.source.importers import files_of, pages_of, project_of
 from clean_carry.source.javascript.scope import Names
-from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.syntaxes.directive.definition import Definition, returned
 from clean_carry.syntaxes.directive.registrations import parameters_of
 from clean_carry.syntaxes.directive.templates import Template
+from clean_carry.syntaxes.scoped_template.directives import dashed
 
 
 @dataclass(frozen=True)
@@ -121,6 +125,22 @@ def _taken_away(asked: Asked) -> Reason | None:
             ):
                 return Reason("stays-taken-away", called.text, ref.start)
     return None
+
+
+def made_by_code(definition: Definition, tree: Tree, file: Path) -> bool:
+    """Whether code makes its element as text, in its script or another one, and no template uses it.
+
+    Only asked of one that shares its scope: what it needs could not be bound there.
+    """
+    name = re.escape(dashed(definition.name))
+    use = re.compile(rf"<[^<>]*(?<![\w-])(?:data-|x-)?{name}(?![\w-])")
+    if not any(use.search(node.text) for node in tree.of("string", "template_string")):
+        root = project_of(file)
+        scripts = files_of(root, ".js") if root is not None else ()
+        if not any(path != file and use.search(text) for path, text in scripts):
+            return False
+    root = project_of(file)
+    return root is None or not any(use.search(text) for _, text in pages_of(root))
 
 
 _RULES: tuple[Callable[[Asked], Reason | None], ...] = (

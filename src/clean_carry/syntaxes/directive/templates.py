@@ -165,6 +165,9 @@ class Templates:
                     for kind in ("constant", "value"):
                         for constant in registrations.of(kind, injection.name):
                             return _field(constant.value, path)
+                    root = project_of(self.file)
+                    if root is not None:
+                        return _constant(root, injection.name, tuple(path))
         return None
 
     def all_at(self, url: str) -> list[Template]:
@@ -257,6 +260,23 @@ def _cached(tree: Tree, url: str) -> list[Node] | None:
         parts = given.named_children
         if asked is not None and asked.text == "put" and len(parts) == 2 and parts[0] is node:
             return literal_parts(parts[1], Names(tree))
+    return None
+
+
+@lru_cache(maxsize=512)
+def _constant(root: Path, name: str, path: tuple[str, ...]) -> list[Node] | None:
+    """The literal of a field of a constant that another script registers."""
+    call = re.compile(rf"""\.(?:constant|value)\(\s*['"]{re.escape(name)}['"]""")
+    for file, text in files_of(root, ".js"):
+        if call.search(text):
+            try:
+                tree = Tree(SourceText(str(file), text.encode()))
+            except InputError:
+                continue
+            registrations = Registrations(tree, Names(tree))
+            for kind in ("constant", "value"):
+                for constant in registrations.of(kind, name):
+                    return _field(constant.value, list(path))
     return None
 
 

@@ -223,6 +223,7 @@ function around(name, depth = 0) {
 export function mount(place, component, input, values, hold) {
   if (!component) return { update() {}, remove() {} };
   const inject = started();
+  if (!definition(component)) throw new Error(`${component} is not registered`);
   const scope = inject.get('$rootScope').$new();
   const slots = input.slots ?? {};
   scope.$$held = {};
