@@ -70,3 +70,40 @@ def test_what_stays_a_directive_is_told(run, tmp_path: Path) -> None:  # type: i
     assert done.returncode == 1
     assert "behaviour of an element" in done.stdout
     assert not (tmp_path / "old.component.js").exists()
+
+
+MARK = """angular.module('gullmoor', []).directive('NAME', function() {
+  return { restrict: 'A', scope: { tide: '=' }, template: '<b>{{tide}}</b>' };
+});
+"""
+PAGE = """<section>
+  <div tide-mark tide="high" class="first"></div>
+  <p wind-mark='' tide="low">é</p>
+  <table><tr tide-mark tide="x"></tr></table>
+</section>
+"""
+
+
+def test_templates_that_use_it_as_an_attribute_are_changed(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "package.json").write_text('{"name": "gullmoor"}')
+    (tmp_path / "tide.js").write_text(MARK.replace("NAME", "tideMark"))
+    (tmp_path / "wind.js").write_text(MARK.replace("NAME", "windMark"))
+    (tmp_path / "page.html").write_text(PAGE)
+    (tmp_path / "code.js").write_text("make('<div tide-mark></div>');\n")
+    done = run("carry", "tide.js", "wind.js", "--to", "controller-component", "--write", "--json")
+    assert done.returncode == 0, done.stdout + done.stderr
+    assert (tmp_path / "page.component.html").read_text() == PAGE.replace(
+        '<div tide-mark tide="high" class="first"></div>',
+        '<tide-mark tide="high" class="first"></tide-mark>',
+    ).replace("<p wind-mark='' tide=\"low\">é</p>", '<wind-mark tide="low">é</wind-mark>')
+    told = json.loads(done.stdout)["results"][0]["findings"]
+    left = [(f["file"].split("/")[-1], f["line"]) for f in told if f["rule"] == "use-left"]
+    assert left == [("page.html", 4), ("code.js", 1)]
+
+
+def test_every_component_of_a_file_is_proven_before_it_is_written(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    project(tmp_path, "shared-controller")
+    done = run(*CARRY, "--verify", "--budget", "3", "--json")
+    assert done.returncode == 0, done.stdout + done.stderr
+    proof = json.loads(done.stdout)["results"][0]["verification"]
+    assert (proof["verdict"], proof["mounted"]) == ("same", "sailingPager, firstPage")

@@ -40,9 +40,17 @@ def test_not_run_is_never_same(run, tmp_path: Path) -> None:  # type: ignore[no-
 def test_demo(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     done = run("demo", "--into", "ferries")
     assert done.returncode == 0
-    assert "16 components are the same in every trial, 1 was refused" in done.stdout
+    assert "19 components are the same in every trial, 1 was refused, 1 stays" in done.stdout
     assert (tmp_path / "ferries" / "components" / "BerthPicker.function.tsx").exists()
     assert (tmp_path / "ferries" / "passenger" / "NoticeDialog.flat.vue").exists()
+    desk = tmp_path / "ferries" / "booking-desk"
+    assert (
+        '<tide-notice notice="desk.notice"></tide-notice>'
+        in (desk / "page.component.html").read_text()
+    )
+    page = (desk / "old-and-new.html").read_text()
+    assert page.count("<iframe ") == 2
+    assert "http" not in page.split("<iframe ")[0]
     assert run("demo", "--into", "ferries").returncode == 5
 
 

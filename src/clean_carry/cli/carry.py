@@ -90,6 +90,7 @@ def carry(
     line = Line(quiet=as_json)
     results: list[Result] = []
     verdicts: dict[Path, Verification] = {}
+    changed: dict[Path, NewFile] = {}
     code = 0
     meant = _meant(files)
     requests = [_request(path, target, origin, runtime) for path in meant]
@@ -110,7 +111,7 @@ def carry(
                 writes = writes and (keep_anyway or proven)
             try:
                 if writes:
-                    found = _write(found, path, out, overwrite)
+                    found = _write(found, path, out, overwrite, changed)
             except WriteRefused as error:
                 line.say(f"clean-carry: {error.one_line()}")
                 code = max(code, error.exit_code)
@@ -196,22 +197,24 @@ def _bench(prove: bool, effort: Mapping[str, object], line: Line) -> Iterator[Be
 
 def _proved(bench: Bench, request: Request, effort: Mapping[str, object], line: Line) -> Each:
     """Carry a file and verify what it became, before any of it is written."""
-    from clean_carry.verify.pair import sides_of_result, trials_for, verified
+    from clean_carry.verify.pair import sides_of_result, trials_for, verified, verified_each
 
     path, found = request.path, carried(request)
     if isinstance(found, CarryError) or not any(r.files for r in found):
         return path, found, None
     try:
-        result = next(r for r in found if r.files)
-        old, new, interface = sides_of_result(path, result, request.runtime)
-        verdict = verified(
-            bench,
-            (old, new),
-            interface,
-            trials_for(path, None),
-            effort_of(effort),
-            lambda text: line.show(f"{path}: {text}"),
-        )
+        made = [r for r in found if r.files]
+        old, new, interface = sides_of_result(path, made[0], request.runtime)
+        trials, much = trials_for(path, None), effort_of(effort)
+
+        def tell(text: str) -> None:
+            line.show(f"{path}: {text}")
+
+        if old.application is not None:
+            names = [result.component for result in made]
+            verdict = verified_each(bench, (old, new), names, trials, much, tell)
+        else:
+            verdict = verified(bench, (old, new), interface, trials, much, tell)
     except CarryError as error:
         return path, error, None
     return path, found, verdict
@@ -234,7 +237,14 @@ def _code(results: list[Result]) -> int:
     return 0 if all(r.status == "clean" for r in results) else 1
 
 
-def _write(results: list[Result], path: Path, out: Path | None, overwrite: bool) -> list[Result]:
+def _write(
+    results: list[Result],
+    path: Path,
+    out: Path | None,
+    overwrite: bool,
+    changed: dict[Path, NewFile],
+) -> list[Result]:
+    """Write what was made; `changed` are the files of this run that several crossings change."""
     done: dict[str, NewFile] = {}
     notes: list[Finding] = []
     for result in results:
@@ -249,7 +259,14 @@ def _write(results: list[Result], path: Path, out: Path | None, overwrite: bool)
                 replace(place, file.data)
             else:
                 place = out / place.name if out is not None else place
-                write_new(place, file.data)
+                before = changed.get(place)
+                if before is not None:
+                    file = file.with_edits(before.edits)
+                    replace(place, file.data)
+                else:
+                    write_new(place, file.data)
+                if file.edits:
+                    changed[place] = file
             done[file.path] = NewFile(str(place), file.text, file.data)
     return [
         Result(

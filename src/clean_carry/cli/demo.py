@@ -8,7 +8,7 @@ from pathlib import Path
 
 import click
 
-from clean_carry.demo.story import Chapter, searched, settle_in, tell
+from clean_carry.demo.story import Chapter, desk_page, searched, settle_in, tell
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
 from clean_carry.verify.bench import Bench
@@ -18,6 +18,7 @@ SEARCHED, SECONDS = "TicketForm", 4.0
 PARTS = {
     "components": "The staff pages: classes become functions (React 18)",
     "passenger": "The passenger pages: objects become statements (Vue 3)",
+    "booking-desk": "The old booking desk: directives become components (AngularJS 1.8)",
     "passenger-older": "Older passenger pages, on the runtime they have (Vue 2.7)",
 }
 
@@ -51,6 +52,8 @@ def demo(into: Path, offline: bool, as_json: bool) -> None:
             if not as_json:
                 for line in _lines(chapter):
                     click.echo(line)
+        page = desk_page(into, offline, lambda text: click.echo(text, err=True))
+        say(f"{'':<16} old and new on one page: {page}")
         example = next(c for c in chapters if c.path.stem == SEARCHED)
         found = searched(example, bench, SECONDS)
     if as_json:
@@ -73,9 +76,12 @@ def _lines(chapter: Chapter) -> list[str]:
     name = click.style(f"{result.component:<16}", bold=True)
     if chapter.verification is None or chapter.new is None:
         finding = result.findings[0]
-        refused = click.style("refused", fg="magenta")
+        stays = finding.rule.startswith("stays-")
+        refused = click.style(
+            "stays    " if stays else "refused  ", fg="cyan" if stays else "magenta"
+        )
         return [
-            f"{name} {refused}   {finding.message} (line {finding.line})",
+            f"{name} {refused} {finding.message} (line {finding.line})",
             f"{'':<16} {'':<9} {click.style('→', dim=True)} {finding.advice}",
         ]
     v = chapter.verification
@@ -96,9 +102,11 @@ def _lines(chapter: Chapter) -> list[str]:
 
 def _ending(chapters: list[Chapter], seconds: float) -> None:
     same = sum(c.verification is not None and c.verification.verdict == "same" for c in chapters)
-    refused = sum(c.verification is None for c in chapters)
+    stay = sum(c.stays for c in chapters)
+    refused = sum(c.verification is None for c in chapters) - stay
     click.echo(
-        f"\n{same} components are the same in every trial, {refused} was refused; {seconds:.0f} s."
+        f"\n{same} components are the same in every trial, {refused} was refused, {stay} stays what it is; "
+        f"{seconds:.0f} s."
     )
     first = chapters[0]
     if first.new is not None:

@@ -205,6 +205,13 @@ DIRECTIVES: tuple[Row, ...] = (
         "restrict: 'A'",
     ),
     (
+        "use-left",
+        "warning",
+        "it is used as an attribute here, of an element that cannot become the component",
+        "Use the component as an element of its own, inside or around this one",
+        "<tr tide-mark>…</tr>",
+    ),
+    (
         "element-stays",
         "warning",
         "its template replaced the element; the element stays around the template now",

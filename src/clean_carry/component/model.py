@@ -353,8 +353,9 @@ class Component:
     those of its elements, `element_names` those given to elements, `sent` the events it sends, an empty
     one for those not known. `plain_fields` live on the instance and draw nothing; `mixed`, `mixed_props`
     and `mixed_hooks` are what is mixed in, `mixed_calm` what of it no hook changes, `open_names` what
-    is asked of the instance undeclared, `opened` what of its own others ask it for; `prelude` are
-    statements that run before there is state, and the names they declare.
+    is asked of the instance undeclared, `opened` what of its own others ask it for; `beside` are
+    stretches of its file that are its own and stand elsewhere, `prelude` statements that run before there
+    is state, and the names they declare.
     """
 
     name: str
@@ -409,6 +410,7 @@ class Component:
     open_names: tuple[tuple[str, int], ...] = ()
     mixed_hooks: frozenset[str] = frozenset()
     opened: Opened = NOTHING_OPENED
+    beside: tuple[Span, ...] = ()
     prelude: Code | None = None
     prelude_names: frozenset[str] = frozenset()
     option_comments: dict[str, tuple[Span, ...]] = field(default_factory=dict)

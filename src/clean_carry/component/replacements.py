@@ -50,6 +50,10 @@ class Replacements:
             )
         self.put(start, end, fragment)
 
+    def as_edits(self) -> tuple[tuple[int, int, str], ...]:
+        """The replacements as (start, end, new text), where each is new text alone."""
+        return tuple((a, b, "".join(p.text for p in f.pieces)) for a, b, f in self._items)
+
     def text(self, start: int, end: int) -> Fragment:
         """These bytes with what is replaced in them."""
         result = Fragment()

@@ -13,11 +13,27 @@ Status = Literal["clean", "left", "refused"]
 
 @dataclass(frozen=True)
 class NewFile:
-    """A file the crossing made. `data` are its bytes, `text` its text without byte order mark."""
+    """A file the crossing made. `data` are its bytes, `text` its text without byte order mark.
+
+    `edits` are what was changed of `base`, the bytes of another file of the project: (start, end, new
+    bytes). Several crossings may change the same one, each in its own places.
+    """
 
     path: str
     text: str
     data: bytes
+    base: bytes = b""
+    edits: tuple[tuple[int, int, bytes], ...] = ()
+
+    def with_edits(self, more: tuple[tuple[int, int, bytes], ...]) -> NewFile:
+        """The same file with what other crossings changed of its base."""
+        merged = tuple(sorted({*self.edits, *more}))
+        out, here = bytearray(), 0
+        for start, end, new in merged:
+            out += self.base[here:start] + new
+            here = end
+        data = bytes(out + self.base[here:])
+        return NewFile(self.path, data.decode("utf-8", "replace"), data, self.base, merged)
 
 
 @dataclass(frozen=True)

@@ -200,6 +200,7 @@ def _entries(
         for entry in ledger.entries
         if component.span.start <= entry.span.start < component.span.end
         or any(entry.span.start == span.start for span, _, _ in component.moved)
+        or any(span.start <= entry.span.start < span.end for span in component.beside)
     ]
     counts = {"kept": 0, "carried": 0, "dropped": 0, "left": 0}
     entries = []

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 import posixpath
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from pathlib import Path
 
 from clean_carry.component.fragment import Fragment, copy, new, render, settle
@@ -14,6 +14,7 @@ from clean_carry.component.model import Component, Prop, Refusal
 from clean_carry.component.replacements import Replacements
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
+from clean_carry.crossing.directive_uses import uses_in_code, uses_in_templates
 from clean_carry.crossing.outcome import (
     Excluded,
     ScriptStyle,
@@ -79,7 +80,8 @@ class DirectiveOutcome:
         for other in self.others:
             inner = render(other.fragment(), other.source.slice, "", lambda start, end: [])
             path = beside(_shown(other.path, self.file, source.path), SYNTAX.suffix)
-            found.append(NewFile(path, inner, other.source.encode(inner)))
+            edits = tuple((a, b, text.encode()) for a, b, text in other.edits.as_edits())
+            found.append(NewFile(path, inner, other.source.encode(inner), other.source.data, edits))
         return tuple(found)
 
     def interface(self, component: Component) -> Interface:
@@ -128,7 +130,8 @@ def carry_directive_file(
     for writer in writers:
         directive = writer.directive
         writer.assemble()
-        component = _component(directive, source)
+        told = _uses(directive, workspace.file, others)
+        component = replace(_component(directive, source), elsewhere=tuple(told))
         carried.append(component)
         interfaces[directive.name] = _interface(directive)
         said[directive.name] = [*writer.notes, *_notes(directive)]
@@ -157,8 +160,16 @@ def _writer(
     declare = "const" if file.tree.of("lexical_declaration") else "var"
     name = directive.definition.registration.call.child("arguments")
     quote = name.named_children[0].text[:1] if name is not None else style.quote
-    own = Style(style.unit, quote if quote in "'\"" else style.quote, declare, style.semicolon)
+    own = Style(
+        style.unit, quote if quote in "'\"" else style.quote, declare, style.semicolon, _space(file)
+    )
     return ComponentWriter(file, directive, edits, own, ledger, _sharing(directive, file))
+
+
+def _space(file: DirectiveFile) -> str:
+    """What most functions of a file have between the word and their parameters."""
+    data = file.source.data
+    return " " if data.count(b"function (") > data.count(b"function(") else ""
 
 
 def _tried(file: DirectiveFile, directive: Directive, style: ScriptStyle) -> Refusal | None:
@@ -236,6 +247,28 @@ def _templates(
             )
 
 
+def _uses(
+    directive: Directive, file: Path, others: dict[Path, OtherFile]
+) -> list[tuple[str, str, int]]:
+    """Change the templates that use it as an attribute; those that cannot be are told: rule, file, line."""
+    told: list[tuple[str, str, int]] = []
+    name = directive.name
+    for use in uses_in_templates(file, name):
+        if not use.can_change:
+            told.append(("use-left", use.source.path, use.line))
+            continue
+        other = others.get(use.path)
+        if other is None:
+            own = Ledger(use.source.path, use.source.data)
+            other = OtherFile(use.source, own, Replacements(use.source.path, own), use.path, "")
+            others[use.path] = other
+        for start, end, text in use.edits(name):
+            if not other.edits.has(start, end):
+                other.edits.spell(start, end, text, "use", "use-as-element")
+    told += [("use-left", str(path), line) for path, line in uses_in_code(file, name)]
+    return told
+
+
 def _new_url(template: Template, edits: Replacements) -> None:
     """The definition asks for the new template."""
     for literal in template.named:
@@ -255,7 +288,10 @@ def _component(directive: Directive, source: SourceText) -> Component:
         for binding in directive.bindings.values()
     )
     slots = tuple(dict.fromkeys(s for _, names in directive.templates for s in names.slots))
-    return Component(directive.name, span, span, span, "named", props, slots=slots)
+    function = directive.controller.function
+    apart = directive.controller.form in ("registered", "declared") and function is not None
+    beside = (source.span(function.start, function.end),) if apart and function is not None else ()
+    return Component(directive.name, span, span, span, "named", props, slots=slots, beside=beside)
 
 
 def _interface(directive: Directive) -> Interface:

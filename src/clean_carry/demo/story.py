@@ -10,12 +10,16 @@ from pathlib import Path
 from clean_carry.component.errors import WriteRefused
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.demo.desk import NAME, one_page
 from clean_carry.project.writing import write_new
 from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import Trials, pair_of, trials_for, verified
+from clean_carry.verify.runtimes import RUNTIMES, Say, ensure
 from clean_carry.verify.verify import Effort, Verification
 
 COMPANY = Path(__file__).with_name("gullmoor")
+# The old booking desk: directives, one of which can be nothing else.
+DESK = ("seat-counter.js", "berth-grid.js", "tide-notice.js", "drag-ticket.js")
 COMPONENTS = (
     "SailingCard.jsx",
     "CargoChecklist.jsx",
@@ -41,6 +45,7 @@ PAGES = (
 STORY = (
     *((f"components/{name}", "jsx-function") for name in COMPONENTS),
     *((name, "single-file-flat") for name in PAGES),
+    *((f"booking-desk/{name}", "controller-component") for name in DESK),
 )
 
 
@@ -52,6 +57,11 @@ class Chapter:
     result: Result
     new: Path | None
     verification: Verification | None
+
+    @property
+    def stays(self) -> bool:
+        """Whether it can only be what it is."""
+        return any(finding.rule.startswith("stays-") for finding in self.result.findings)
 
 
 def settle_in(folder: Path) -> Path:
@@ -76,10 +86,21 @@ def tell(folder: Path, bench: Bench) -> Iterator[Chapter]:
             yield Chapter(path, result, None, None)
             continue
         new = Path(result.files[0].path)
-        write_new(new, result.files[0].data)
+        for file in result.files:
+            write_new(Path(file.path), file.data)
         before, after, interface = pair_of(path, new)
         verification = verified(bench, (before, after), interface, trials_for(path, None), Effort())
         yield Chapter(path, result, new, verification)
+
+
+def desk_page(folder: Path, offline: bool, say: Say) -> Path:
+    """Write the page on which the booking desk stands as it was and as it became."""
+    desk = folder / "booking-desk"
+    page = desk / NAME
+    write_new(
+        page, one_page(desk, ensure(RUNTIMES["angular-1"], offline=offline, say=say), DESK).encode()
+    )
+    return page
 
 
 def searched(chapter: Chapter, bench: Bench, seconds: float) -> Verification:

@@ -27,7 +27,7 @@ class ScopedNormaliser(Normaliser):
         super().__init__()
         self.replaced = frozenset(dashed(name) for name in replaced)
         names = "|".join(re.escape(name) for name in (_CONTROLLER, *aliases))
-        self._asked = re.compile(rf"(?<![\w$.])(?:{names})\.")
+        self._asked = re.compile(rf"(?<![\w$.-])(?:{names})\.")
 
     def place(self, path: str) -> str:
         """A place without the elements that stay around their templates."""

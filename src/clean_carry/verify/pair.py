@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 from dataclasses import dataclass, replace
 from pathlib import Path
 
@@ -185,6 +186,42 @@ def verified(
         if result.verdict != "not run":
             return result
     return result
+
+
+def verified_each(
+    bench: Bench,
+    sides: tuple[Side, Side],
+    names: list[str],
+    trials: Trials,
+    effort: Effort,
+    progress: Progress = lambda text: None,
+) -> Verification:
+    """Verify every component that a file registers: the first verdict that is not `same`, else all.
+
+    Given trials mount what they name; every other component is searched.
+    """
+    found: list[Verification] = []
+    for name in names:
+        own = (
+            trials if trials.trials is not None and trials.exported == name else Trials(None, name)
+        )
+        result = verified(bench, sides, None, own, effort, progress)
+        if result.verdict != "same" or len(names) == 1:
+            return result
+        found.append(result)
+    used = Counter[str]()
+    for result in found:
+        used.update(result.normalised)
+    last = found[-1]
+    return replace(
+        last,
+        trials=tuple(t for result in found for t in result.trials),
+        sources=tuple(s for result in found for s in result.sources),
+        normalised=dict(sorted(used.items())),
+        tried=sum(result.tried for result in found),
+        points=sum(result.points for result in found),
+        mounted=", ".join(result.mounted for result in found),
+    )
 
 
 def _mounted(side: Side, name: str) -> Side:

@@ -59,7 +59,7 @@ class ControllerWriting(Spelling):
         """A function with the list of what it is given; `body` ends with its closing brace."""
         services, parameters = self._listed()
         q = self.style.quote
-        head = f"function{name}({', '.join(parameters)}) {{"
+        head = f"function{name or self.style.space}({', '.join(parameters)}) {{"
         if not services:
             return new(head) + body
         listed = ", ".join(f"{q}{s}{q}" for s in services)
@@ -96,7 +96,7 @@ class ControllerWriting(Spelling):
             entry = self.ledger.claim("link", self.source.span(function.start, function.end))
             parts += (
                 new(
-                    f"{lead}{self._instance_at(function)}.{moment} = function() {{",
+                    f"{lead}{self._instance_at(function)}.{moment} = function{self.style.space}() {{",
                     entry,
                     "link-to-moment",
                 )
@@ -222,7 +222,8 @@ class ControllerWriting(Spelling):
                 ):
                     lead -= 1
                 text += self.edits.text(here, lead)
-                waiting += new(deeper) + self.edits.text(first, statement.end).shifted(1)
+                blank = "\n" if waiting and b"\n\n" in data[here:first] else ""
+                waiting += new(blank + deeper) + self.edits.text(first, statement.end).shifted(1)
                 here = statement.end
                 continue
             self._only_declared(statement, one.values)
@@ -239,7 +240,11 @@ class ControllerWriting(Spelling):
         at = early[0].statement.start
         entry = self.ledger.claim("controller", self.source.span(at, at))
         return text + (
-            new(f"\n\n{inner}{self.instance}.$onInit = function() {{", entry, "waits-for-inputs")
+            new(
+                f"\n\n{inner}{self.instance}.$onInit = function{self.style.space}() {{",
+                entry,
+                "waits-for-inputs",
+            )
             + waiting
             + new(f"\n{inner}}}{self.style.semicolon}")
         )

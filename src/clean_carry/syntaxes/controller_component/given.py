@@ -34,12 +34,16 @@ LINKED = ("$scope", "$element", "$attrs", "", "$transclude")
 
 @dataclass
 class Style:
-    """How the file is written: one level of indentation, quotes, its declarations."""
+    """How the file is written: one level of indentation, quotes, its declarations, its functions.
+
+    `space` stands between `function` and its parameters.
+    """
 
     unit: str
     quote: str
     declare: str
     semicolon: str
+    space: str = ""
 
 
 @dataclass

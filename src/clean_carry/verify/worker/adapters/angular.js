@@ -47,7 +47,9 @@ function template(url) {
     const found = Object.keys(files).find((name) => name === end || name.endsWith(`/${end}`));
     if (found) return files[found];
   }
-  return undefined;
+  // A bare name is enough where only one file has it.
+  const named = Object.keys(files).filter((name) => name.split('/').pop() === parts[parts.length - 1]);
+  return named.length === 1 ? files[named[0]] : undefined;
 }
 
 /** What stands in for a service: whatever is asked of it is a function that records its calls. */

@@ -1,7 +1,7 @@
 angular.module('gullmoor.berths', [])
   .component('berthGrid', {
     bindings: { berths: '<', chosen: '=?' },
-    controller: function() {
+    controller: function () {
       this.choose = function (berth) {
         this.chosen = berth === this.chosen ? null : berth;
       };

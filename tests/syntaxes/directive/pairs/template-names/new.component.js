@@ -21,10 +21,10 @@ angular.module('gullmoor.board', [])
         </table>
         <p ng-switch="$ctrl.open"><span ng-switch-when="true">{{::$ctrl.unit}} open</span><span ng-switch-default>'open' is {{$ctrl.open || "not open"}}</span></p>
         <div ng-non-bindable>{{open}}</div>`,
-    controller: function() {
+    controller: function () {
       var $ctrl = this;
 
-      $ctrl.$postLink = function() {
+      $ctrl.$postLink = function () {
         $ctrl.orders = [{ key: 'port', label: 'by port' }, { key: 'speed', label: 'by speed' }];
         $ctrl.order = $ctrl.orders[0];
         $ctrl.add = (port) => {

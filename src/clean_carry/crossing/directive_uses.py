@@ -1,0 +1,89 @@
+"""Where the templates of a project use a directive as an attribute, which is an element now.
+
+An element the directive stood on becomes the component's own; one that a page only allows in certain places
+(a row of a table, an option), or that is another directive's, is left and told.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+
+from clean_carry.component.errors import InputError
+from clean_carry.source.importers import files_of, pages_of, project_of
+from clean_carry.source.template.tree import TemplateAttribute, TemplateNode, read_markup
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.scoped_template.directives import dashed, normalised
+
+# Elements that mean nothing by themselves (HTML §4.4, §4.5): one of another name can take their place.
+_PLAIN = frozenset("div span section article aside header footer main nav p figure".split())
+
+
+@dataclass(frozen=True)
+class Use:
+    """One use in a template: the element, the attribute, and the file with its text."""
+
+    path: Path
+    source: SourceText
+    element: TemplateNode
+    attribute: TemplateAttribute
+
+    @property
+    def can_change(self) -> bool:
+        """Whether another element can take the place of this one."""
+        return self.element.tag.lower() in _PLAIN
+
+    @property
+    def line(self) -> int:
+        """The line it stands on."""
+        return self.source.place(self.element.start).line
+
+    def edits(self, name: str) -> Iterator[tuple[int, int, str]]:
+        """What to write anew: (start, end, text)."""
+        node, tag = self.element, dashed(name)
+        at = node.start + 1
+        yield at, at + len(node.tag.encode()), tag
+        if self.attribute.value is None or self.attribute.value[0] == self.attribute.value[1]:
+            start = self.attribute.start
+            while self.source.data[start - 1 : start].isspace():
+                start -= 1
+            yield start, self.attribute.end, ""
+        closing = self.source.data[node.inner[1] : node.end]
+        if closing.startswith(b"</"):
+            start = node.inner[1] + 2
+            yield start, start + len(node.tag.encode()), tag
+
+
+def uses_in_templates(file: Path, name: str) -> Iterator[Use]:
+    """The uses of a directive as an attribute in the project's templates and pages."""
+    root = project_of(file)
+    word = dashed(name)
+    for path, text in pages_of(root) if root is not None else ():
+        if word not in text or ".component." in path.name:
+            continue
+        source = SourceText(str(path), text.encode())
+        try:
+            nodes = read_markup(source, 0, len(source.data), loose=True)
+        except InputError:
+            continue
+        for node in (inner for top in nodes for inner in top.walk()):
+            if node.kind != "element":
+                continue
+            for attribute in node.attributes:
+                if normalised(attribute.name) == name:
+                    yield Use(path, source, node, attribute)
+
+
+def uses_in_code(file: Path, name: str) -> Iterator[tuple[Path, int]]:
+    """The places (file, line) where scripts of the project make such an element as text."""
+    root = project_of(file)
+    use = re.compile(
+        rf"""["'`][^"'`\n]*<[\w-]+(?:\s[^<>]*)?\s(?:data-|x-)?{re.escape(dashed(name))}(?![\w-])"""
+    )
+    for path, text in files_of(root, ".js") if root is not None else ():
+        if ".component." in path.name:
+            continue
+        for found in use.finditer(text):
+            yield path, text.count("\n", 0, found.start()) + 1
