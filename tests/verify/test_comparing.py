@@ -11,6 +11,7 @@ from clean_carry.component.errors import InputError
 from clean_carry.component.interface import Interface
 from clean_carry.verify.compare import differences, draws_or_calls, tree_differences
 from clean_carry.verify.normalise import RULES, Normaliser
+from clean_carry.verify.normalise_scoped import ScopedNormaliser
 from clean_carry.verify.trials import Trial, load
 
 
@@ -149,3 +150,57 @@ def test_a_function_and_a_word_are_told_apart() -> None:
     for word in ("functional", "function", "a => ", "(b) =>", ""):
         one, other = [el("b", on="function a() { }")], [el("b", on=word)]
         assert tree_differences(Normaliser().tree(one), Normaliser().tree(other)), word
+
+
+SCOPED: list[tuple[str, list[Any], list[Any]]] = [
+    (
+        "template-expression",
+        [["button", {"ng-click": "go()", "title": "a go."}, None, []]],
+        [["button", {"ng-click": "$ctrl.go()", "title": "a go."}, None, []]],
+    ),
+    (
+        "template-expression",
+        [["tide-bar", {"level": "mark.level"}, None, []]],
+        [["tide-bar", {"level": "$ctrl.level"}, None, []]],
+    ),
+    ("used-as-attribute", [["tide-bar", {"tide-bar": ""}, None, []]], [["tide-bar", {}, None, []]]),
+    ("runtime-marks", [el("p", class_="ng-scope a")], [el("p", class_="a ng-isolate-scope")]),
+    (
+        "element-stays",
+        [el("section", "x", class_="strip wide", title="a b", id="s")],
+        [["tide-strip", {"class": "wide", "title": "a"}, None, [el("section", "x", class_="strip", title="b", id="s")]]],
+    ),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("rule", "old", "new"), SCOPED)
+def test_a_rule_of_scoped_templates_and_its_count(
+    rule: str, old: list[Any], new: list[Any]
+) -> None:
+    one, other = (ScopedNormaliser(("tideStrip",), ("mark",)) for _ in range(2))
+    assert tree_differences(one.tree(old), other.tree(new)) == []
+    assert one.used[rule] + other.used[rule] > 0
+
+
+@pytest.mark.parametrize(
+    ("old", "new"),
+    [
+        ([["p", {"ng-click": "go()"}, None, ["a"]]], [["p", {"ng-click": "go()"}, None, ["b"]]]),
+        ([el("p", class_="ng-hide")], [el("p")]),
+        ([["tide-bar", {"level": "1"}, None, []]], [["tide-bar", {"level": "2"}, None, []]]),
+        ([el("section")], [["tide-strip", {}, None, [el("section"), el("section")]]]),
+        ([el("section")], [["other-strip", {}, None, [el("section")]]]),
+        ([el("a", title="grid.html")], [el("a", title="html")]),
+    ],
+)
+def test_what_a_scoped_template_shows_is_compared(old: list[Any], new: list[Any]) -> None:
+    one, other = (ScopedNormaliser(("tideStrip",), ("mark", "grid")) for _ in range(2))
+    assert tree_differences(one.tree(old), other.tree(new)) != []
+
+
+def test_places_are_told_without_elements_that_stay() -> None:
+    side = ScopedNormaliser(("tideStrip",), ())
+    assert side.place("tide-strip[1]/section[1]/b[2]") == "section[1]/b[2]"
+    event = {"$": "event", "target": "tide-strip[1]/b[1]", "value": "tide-strip[1]"}
+    assert side.values([["go", {"of": event}]]) == [["go", {"of": {**event, "target": "b[1]"}}]]
+    assert side.errors(["Error: r in $ctrl.rows\nhttps://x"]) == ["Error: r in rows"]

@@ -9,6 +9,7 @@ import re
 from typing import Any
 
 from clean_carry.syntaxes.scoped_template.directives import KINDS, dashed, normalised
+from clean_carry.syntaxes.scoped_template.meaning import is_plain
 from clean_carry.verify.normalise import Normaliser
 
 _MARKS = frozenset({"ng-scope", "ng-isolate-scope", "ng-binding"})
@@ -77,10 +78,15 @@ class ScopedNormaliser(Normaliser):
                 kept[key] = " ".join(words)
                 if not words:
                     del kept[key]
-            elif self._asked.search(value):
+            elif self._is_read(name, key, base) and self._asked.search(value):
                 kept[key] = self._asked.sub("", value)
                 self.used["template-expression"] += 1
         return [name, kept, state, children]
+
+    @staticmethod
+    def _is_read(tag: str, key: str, base: str) -> bool:
+        """Whether the runtime may read an attribute: it is none of the page's, or the name of a form."""
+        return not is_plain(base) or (key == "name" and tag in ("form", "ng-form"))
 
     def _inside(self, node: list[Any]) -> list[Any]:
         """An element that stays around the template, as the template's root that took its place.

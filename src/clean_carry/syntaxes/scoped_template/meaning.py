@@ -32,6 +32,11 @@ _HTML = frozenset(
 _DATA = re.compile(r"(data|aria)[A-Z].*|on[a-z]+$")
 
 
+def is_plain(name: str) -> bool:
+    """Whether an attribute, by its normalised name, is the page's own: its value is a text."""
+    return name.lower() in _HTML or _DATA.match(name) is not None or name.startswith("aria")
+
+
 class Meaning:
     """What attributes mean in a project."""
 
@@ -59,9 +64,7 @@ class Meaning:
             kind = kind_in(definition, name, owner) if definition is not None else ""
             if kind:
                 return kind
-        if name.lower() in _HTML or _DATA.match(name) or name.startswith("aria"):
-            return "text"
-        return ""
+        return "text" if is_plain(name) else ""
 
 
 def define_any(registration: Registration, names: Names) -> Definition:

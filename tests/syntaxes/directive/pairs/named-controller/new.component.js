@@ -1,6 +1,6 @@
 angular.module('gullmoor.notice', [])
 
-.controller('TideNoticeController', ['$element', '$attrs', function($element, $attrs) {
+.controller('LowNoticeController', ['$element', '$attrs', function($element, $attrs) {
   var $ctrl = this;
 
   $ctrl.closeable = !!$attrs.close;
@@ -18,8 +18,8 @@ angular.module('gullmoor.notice', [])
   };
 }])
 
-.component('tideNotice', {
-  controller: 'TideNoticeController',
+.component('lowNotice', {
+  controller: 'LowNoticeController',
   transclude: true,
   template: '<div ng-hide="$ctrl.shownShut"><span ng-transclude></span>' +
     '<button type="button" ng-show="$ctrl.closeable" ng-click="$ctrl.leave($event)">Close</button></div>',

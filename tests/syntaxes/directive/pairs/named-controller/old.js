@@ -1,6 +1,6 @@
 angular.module('gullmoor.notice', [])
 
-.controller('TideNoticeController', ['$scope', '$element', '$attrs', function($scope, $element, $attrs) {
+.controller('LowNoticeController', ['$scope', '$element', '$attrs', function($scope, $element, $attrs) {
   $scope.closeable = !!$attrs.close;
   $element.addClass('notice');
 
@@ -16,9 +16,9 @@ angular.module('gullmoor.notice', [])
   };
 }])
 
-.directive('tideNotice', function() {
+.directive('lowNotice', function() {
   return {
-    controller: 'TideNoticeController',
+    controller: 'LowNoticeController',
     restrict: 'EA',
     replace: false,
     transclude: true,

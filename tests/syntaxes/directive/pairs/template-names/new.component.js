@@ -16,11 +16,11 @@ angular.module('gullmoor.board', [])
             <td>{{ sailing.speed | knots:$ctrl.unit }}, {{ late ? $index + 1 : $ctrl.order.label }}</td>
           </tr>
           <tr ng-repeat-end ng-if="sailing.late">
-            <td><button type="button" ng-click="$ctrl.open = !$ctrl.open; $ctrl.pick({ sailing, $event: $event, order: $ctrl.order })">{{$ctrl.open}}</button></td>
+            <td><button type="button" ng-click="$ctrl.unfolded = !$ctrl.unfolded; $ctrl.pick({ sailing, $event: $event, order: $ctrl.order })">{{$ctrl.unfolded}}</button></td>
           </tr>
         </table>
-        <p ng-switch="$ctrl.open"><span ng-switch-when="true">{{::$ctrl.unit}} open</span><span ng-switch-default>'open' is {{$ctrl.open || "not open"}}</span></p>
-        <div ng-non-bindable>{{open}}</div>`,
+        <p ng-switch="$ctrl.unfolded"><span ng-switch-when="true">{{::$ctrl.unit}} unfolded</span><span ng-switch-default>'unfolded' is {{$ctrl.unfolded || "not unfolded"}}</span></p>
+        <div ng-non-bindable>{{unfolded}}</div>`,
     controller: function () {
       var $ctrl = this;
 

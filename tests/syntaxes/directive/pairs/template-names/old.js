@@ -18,11 +18,11 @@ angular.module('gullmoor.board', [])
             <td>{{ sailing.speed | knots:unit }}, {{ late ? $index + 1 : order.label }}</td>
           </tr>
           <tr ng-repeat-end ng-if="sailing.late">
-            <td><button type="button" ng-click="$parent.$parent.open = !open; pick({ sailing, $event: $event, order })">{{open}}</button></td>
+            <td><button type="button" ng-click="$parent.$parent.unfolded = !unfolded; pick({ sailing, $event: $event, order })">{{unfolded}}</button></td>
           </tr>
         </table>
-        <p ng-switch="open"><span ng-switch-when="true">{{::unit}} open</span><span ng-switch-default>'open' is {{open || "not open"}}</span></p>
-        <div ng-non-bindable>{{open}}</div>`,
+        <p ng-switch="unfolded"><span ng-switch-when="true">{{::unit}} unfolded</span><span ng-switch-default>'unfolded' is {{unfolded || "not unfolded"}}</span></p>
+        <div ng-non-bindable>{{unfolded}}</div>`,
       link(scope) {
         scope.orders = [{ key: 'port', label: 'by port' }, { key: 'speed', label: 'by speed' }];
         scope.order = scope.orders[0];

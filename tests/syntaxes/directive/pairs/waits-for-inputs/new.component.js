@@ -28,11 +28,13 @@ angular.module('gullmoor.cargo', [])
 
   self.$onInit = function() {
     most = mostOf(self.limit);
+
     // What is there at the start is listed at once.
     angular.forEach(self.cargo, function(name) {
       self.add(name);
     });
     self.first = shown[0];
+
     $scope.$watch('$ctrl.limit', function(limit) {
       most = mostOf(limit);
     });
