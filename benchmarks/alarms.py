@@ -1,6 +1,6 @@
 """False alarms: components against themselves, and against copies that must be the same.
 
-    python benchmarks/alarms.py [--components N] [--budget SECONDS] [--seeds N] [--carried | --single]
+    python benchmarks/alarms.py [--components N] [--budget SECONDS] [--seeds N] [--carried | --single | --directives]
 
 Each component of the demo and of the open corpora that mounts by itself is verified against itself and
 against a copy with renamed locals, reordered attributes and reformatted code, with several seeds. All
@@ -161,6 +161,14 @@ def single_subjects(count: int) -> Iterator[Path]:
         yield from files[:: max(1, len(files) * len(lists) // count)]
 
 
+def directive_subjects() -> Iterator[tuple[Path, str, str]]:
+    """(file, its text, what is mounted): the directives of the demo and of open corpora that are carried."""
+    from mutants import directive_subjects as carried
+
+    for subject in carried():
+        yield subject.place, subject.text, subject.exported
+
+
 def texts(count: int, carried: bool, single: bool) -> Iterator[tuple[Path, str]]:
     """(file, its text), or of the corpora's files the text they are carried to."""
     for path in single_subjects(count) if single else subjects(count):
@@ -184,19 +192,25 @@ def main() -> None:
     parser.add_argument("--seeds", type=int, default=3)
     parser.add_argument("--carried", action="store_true", help="what the corpora are carried to")
     parser.add_argument("--single", action="store_true", help="single files")
+    parser.add_argument("--directives", action="store_true", help="directives")
     given = parser.parse_args()
     reach: dict[str, float] = {}
     alarms: list[dict[str, object]] = []
     runs = mounted = 0
     with Bench(say=lambda text: print(text, file=sys.stderr)) as bench:
-        for path, text in texts(given.components, given.carried, given.single):
+        each = (
+            directive_subjects()
+            if given.directives
+            else ((p, t, "") for p, t in texts(given.components, given.carried, given.single))
+        )
+        for path, text, name in each:
             if mounted >= given.components + 9:
                 break
-            found = _verified(bench, path, text, text, Effort(given.budget, 1))
+            found = _verified(bench, path, text, text, Effort(given.budget, 1), name)
             if found is None or found.verdict == "not run":
                 continue
             mounted += 1
-            shown = "/".join(path.parts[-3:])
+            shown = "/".join((*path.parts[-3:], *([name] if name else [])))
             print(f"\r\033[K{mounted} {shown}"[:100], end="", file=sys.stderr)
             if found.reach is not None and found.reach[0].total:
                 reach[shown] = round(found.reach[0].percent, 1)
@@ -204,9 +218,9 @@ def main() -> None:
             copy = copy_of(text, str(path))
             for seed in range(1, given.seeds + 1):
                 if seed > 1:
-                    again = _verified(bench, path, text, text, Effort(given.budget, seed))
+                    again = _verified(bench, path, text, text, Effort(given.budget, seed), name)
                     results.append(("itself", seed, again))
-                other = _verified(bench, path, text, copy, Effort(given.budget, seed))
+                other = _verified(bench, path, text, copy, Effort(given.budget, seed), name)
                 results.append(("a copy", seed, other))
             for what, seed, one in results:
                 runs += 1
@@ -229,10 +243,10 @@ def main() -> None:
 
 
 def _verified(
-    bench: Bench, path: Path, text: str, other: str, effort: Effort
+    bench: Bench, path: Path, text: str, other: str, effort: Effort, name: str = ""
 ) -> Verification | None:
     before, after, _ = sides_of(path, text, path, other)
-    found = verified(bench, (before, after), None, Trials(None), effort)
+    found = verified(bench, (before, after), None, Trials(None, name), effort)
     return None if "cannot be built" in found.reason else found
 
 

@@ -1,10 +1,11 @@
 """How many mutants of components are told apart by trials that find themselves.
 
-    python benchmarks/mutants.py demo|corpus|carried|pages|single [--budget SECONDS] [--components N]
-        [--each N] [--seed N]
+    python benchmarks/mutants.py demo|corpus|carried|pages|single|directives [--budget SECONDS]
+        [--components N] [--each N] [--seed N]
 
 `corpus` takes components of the open corpora as they are, `carried` others of them, as they were carried;
-`pages` the single files of the demo as carried, `single` single files of the corpora as they are.
+`pages` the single files of the demo as carried, `single` single files of the corpora as they are,
+`directives` directives of open corpora and of the demo that can be components, as they are.
 A mutant is a component with one place changed by an operator below, found in its syntax tree. Each is
 verified against the component it was made from. The operators marked HELD were written after the
 search was frozen. Survivors go to the cache (mutants-….json), to be judged by hand.
@@ -30,6 +31,7 @@ from clean_carry.demo.story import COMPANY, PAGES
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.template.tree import read_blocks
 from clean_carry.source.text import SourceText
+from clean_carry.verify.application import own_lines
 from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.pair import Trials, sides_of, verified
 from clean_carry.verify.runtimes import cache_folder
@@ -469,11 +471,14 @@ def _type_checks(tree: Tree) -> Iterator[tuple[int, int]]:
 
 @dataclass(frozen=True)
 class Subject:
-    """A component to make mutants of."""
+    """A component to make mutants of; `exported` is what is mounted where a file has several, `lines` the
+    stretches (first, last) of the file that are its own."""
 
     name: str
     place: Path
     text: str
+    exported: str = ""
+    lines: tuple[tuple[int, int], ...] = ()
 
 
 def demo_subjects() -> list[Subject]:
@@ -546,10 +551,28 @@ def carried_subjects(count: int, seed: int) -> Iterator[Subject]:
             yield replace(subject, text=results[0].files[0].text)
 
 
+def directive_subjects() -> Iterator[Subject]:
+    """The directives of the demo and of open corpora that are carried."""
+    import directives
+
+    paths = sorted((COMPANY / "booking-desk").glob("*.js"))
+    for path in [*paths, *(p for c in directives.CORPORA for p in directives.scripts(c))]:
+        try:
+            results = carry_file(Request(path, path.name, "controller-component", "directive"))
+        except CarryError:
+            continue
+        text = path.read_text("utf-8")
+        for result in results:
+            if result.status == "clean":
+                name = result.component
+                lines = own_lines(text, str(path), name)
+                yield Subject(f"{path.name} {name}", path, text, name, lines)
+
+
 def mounts(bench: Bench, subject: Subject) -> bool:
     """Whether the component draws or calls anything by itself, and is the same as itself."""
     sides = pair(subject, subject.text)
-    found = verified(bench, sides, None, Trials(None), Effort(3.0))
+    found = verified(bench, sides, None, Trials(None, subject.exported), Effort(3.0))
     if found.verdict == "differs":
         print(f"FALSE ALARM {subject.name}: {found.as_json()['trials'][-1]}", file=sys.stderr)
     return found.verdict == "same"
@@ -564,7 +587,9 @@ def pair(subject: Subject, text: str) -> tuple[Side, Side]:
 def main() -> None:
     """Make mutants, verify each, print the table."""
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("which", choices=("demo", "corpus", "carried", "pages", "single"))
+    parser.add_argument(
+        "which", choices=("demo", "corpus", "carried", "pages", "single", "directives")
+    )
     parser.add_argument("--budget", type=float, default=10.0)
     parser.add_argument("--components", type=int, default=40)
     parser.add_argument("--each", type=int, default=1_000_000, help="mutants a component")
@@ -625,6 +650,7 @@ def measure(bench: Bench, given: argparse.Namespace, tally: Tally) -> None:
         "corpus": partial(corpus_subjects, 10 * given.components, given.seed),
         "pages": page_subjects,
         "single": partial(single_subjects, 10 * given.components, given.seed),
+        "directives": directive_subjects,
         "carried": partial(carried_subjects, given.components, given.seed),
     }
     for subject in subjects[given.which]():
@@ -637,13 +663,15 @@ def measure(bench: Bench, given: argparse.Namespace, tally: Tally) -> None:
             continue
         tally.components += 1
         mutants = mutants_of(subject.text, str(subject.place))
+        if subject.lines:
+            mutants = [m for m in mutants if any(a <= m.line <= b for a, b in subject.lines)]
         chosen = rng.sample(mutants, min(given.each, len(mutants)))
         own = 0
         for number, mutant in enumerate(chosen, 1):
             print(f"\r\033[K{subject.name} {number}/{len(chosen)}", end="", file=sys.stderr)
             sides = pair(subject, mutant.text)
             effort = Effort(given.budget, shrink=False)
-            found = verified(bench, sides, None, Trials(None), effort)
+            found = verified(bench, sides, None, Trials(None, subject.exported), effort)
             if found.interrupted:
                 raise KeyboardInterrupt
             own += tally.note(subject, mutant, found)

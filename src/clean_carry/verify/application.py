@@ -35,17 +35,23 @@ MOST_TEMPLATES = 400
 class Application:
     """`scripts` run before the component's own; `templates` are (path inside the project, text);
     `services` the names its code is given; `replaced` the directives whose template takes the place of
-    their element, `aliases` the names their templates call a controller by."""
+    their element, `aliases` the names their templates call a controller by; `globals` are names its
+    scripts share: the module each stands for, "" for the runtime itself."""
 
     scripts: tuple[Path, ...] = ()
     templates: tuple[tuple[str, str], ...] = ()
     services: tuple[str, ...] = ()
     replaced: tuple[str, ...] = ()
     aliases: tuple[str, ...] = ()
+    globals: tuple[tuple[str, str], ...] = ()
 
     def for_page(self) -> dict[str, Any]:
         """What the page is told of it."""
-        return {"templates": dict(self.templates), "services": list(self.services)}
+        return {
+            "templates": dict(self.templates),
+            "services": list(self.services),
+            "globals": dict(self.globals),
+        }
 
     def with_templates(self, more: dict[str, str]) -> Application:
         """The same with further templates."""
@@ -68,7 +74,37 @@ def application_of(file: Path, text: str) -> Application:
     for page, content in pages_of(root):
         if len(templates) < MOST_TEMPLATES and "<html" not in content[:500].lower():
             templates.append((page.as_posix()[top:], content))
-    return Application(scripts, tuple(templates), tuple(services), *_defined(text, str(file)))
+    texts = [text, *(path.read_text("utf-8", "replace") for path in scripts)]
+    return Application(
+        scripts, tuple(templates), tuple(services), *_defined(text, str(file)), _globals(texts)
+    )
+
+
+_RECEIVES = re.compile(
+    r"(?<![\w$.])([A-Za-z_$][\w$]*)\s*\.(module|directive|component|controller|factory|service|run|config)\("
+)
+_HOLDS = re.compile(
+    r"""\b(?:var|let|const)\s+([\w$]+)\s*=\s*[\w$.]+\.module\(\s*['"]([^'"]+)['"]"""
+)
+
+
+def _globals(texts: list[str]) -> tuple[tuple[str, str], ...]:
+    """The names that scripts ask for modules or register by, and that they do not declare themselves."""
+    held = {name: module for text in texts for name, module in _HOLDS.findall(text)}
+    found: dict[str, str] = {}
+    for text in texts:
+        for name, asked in _RECEIVES.findall(text):
+            if name == "angular" or re.search(
+                rf"(?:var|let|const|function|import)\b[^;\n]*\b{re.escape(name)}\b", text
+            ):
+                continue
+            if re.search(rf"function\s*\w*\s*\([^)]*\b{re.escape(name)}\b", text):
+                continue
+            if asked == "module":
+                found[name] = ""
+            elif name in held:
+                found[name] = held[name]
+    return tuple(sorted(found.items()))
 
 
 def _scripts(root: Path, file: Path, text: str) -> tuple[Path, ...]:

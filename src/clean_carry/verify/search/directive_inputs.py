@@ -27,6 +27,7 @@ from clean_carry.syntaxes.directive.templates import Template, Templates
 from clean_carry.syntaxes.scoped_template.directives import KINDS, normalised
 from clean_carry.syntaxes.scoped_template.markup import decoded
 from clean_carry.syntaxes.scoped_template.meaning import define_any, kind_in
+from clean_carry.verify.search.directive_kin import asked_content, kin_of
 from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.shape import Shape
 from clean_carry.verify.search.shapes import Shapes
@@ -37,6 +38,8 @@ _LOOP = re.compile(
 )
 # A filter, not one of the two bars of an alternative.
 _FILTER = re.compile(r"(?<!\|)\|(?!\|)")
+# Names by which code knows the value its element edits.
+_MODEL = ("$viewValue", "$modelValue", "viewValue", "modelValue")
 _PLAIN = frozenset({"templateUrl", "class", "style", "$attr", "id"})
 
 
@@ -75,10 +78,12 @@ def directive_inputs(source: SourceText, component: str) -> Inputs:
             found.shapes.setdefault(
                 "@" + name, Shape({"string"}, list(shapes.of(name).literals), declared=True)
             )
-    if any(asked.strip("?^") == "ngModel" and "^" not in asked for asked in _required(definition)):
-        found.shapes["ngModel"] = Shape(set(shapes.of("$viewValue").kinds) or {"number", "string"})
+    if any(asked.strip("?^") == "ngModel" and "^^" not in asked for asked in _required(definition)):
+        kinds = {kind for name in _MODEL if name in shapes for kind in shapes.of(name).kinds}
+        found.shapes["ngModel"] = Shape(kinds or {"number", "string"})
     if definition.true("transclude"):
         found.slots = ["default"]
+        found.contents = [*kin_of(component, registrations, Path(source.path)), *asked_content(own)]
     return found
 
 

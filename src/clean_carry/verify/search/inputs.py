@@ -17,7 +17,7 @@ class Inputs:
     contents the project itself gives the component; `methods` are those it gives out by a
     reference, with what they are called with; `closed` says that no others can be reached;
     `held` are the keys the code asks whether they are held meanwhile, `signals` the steps that send it
-    what it hears by objects of other modules.
+    what it hears by objects of other modules, `contents` what it is made for holding, neutrally.
     """
 
     shapes: dict[str, Shape] = field(default_factory=dict)
@@ -31,6 +31,7 @@ class Inputs:
     closed: bool = False
     held: tuple[str, ...] = ()
     signals: list[dict[str, Any]] = field(default_factory=list)
+    contents: list[list[Any]] = field(default_factory=list)
 
     def join(self, other: Inputs, names: dict[str, str]) -> Inputs:
         """These and those of the other side; `names` maps the other side's names to ours."""
@@ -49,6 +50,7 @@ class Inputs:
             closed=self.closed or other.closed,
             held=self.held or other.held,
             signals=self.signals or other.signals,
+            contents=self.contents or other.contents,
         )
 
     def _reached(self, other: Inputs) -> dict[str, list[Any]]:

@@ -101,7 +101,10 @@ class Situations:
             self.extra_slot = "children"
         else:
             self.extra_slot = ""
-        self.own_contents: list[list[Any]] = [[{"use": at + 1}] for at in range(inputs.uses)]
+        self.own_contents: list[list[Any]] = [
+            *inputs.contents,
+            *([{"use": at + 1}] for at in range(inputs.uses)),
+        ]
         self.contents: dict[str, list[list[Any]]] = {}
         self.keep_contents(self.own_contents)
         self.fitting: dict[str, Any] | None = None

@@ -168,10 +168,19 @@ async function build(m) {
   }
 }
 
+/** A module that makes names of an application's scripts global: the runtime, or one of its modules. */
+function globals(names) {
+  const text = `for (const [name, module] of ${JSON.stringify(Object.entries(names))}) Object.defineProperty(globalThis, name, {
+    configurable: true, get: () => (module ? angular.module(module) : angular), set: () => {},
+  });`;
+  return `data:text/javascript,${encodeURIComponent(text)}`;
+}
+
 async function bundled(m, plugins) {
   const map = { branches: null, functions: null };
   const entry = [
     `export * as adapter from ${JSON.stringify(m.adapter)};`,
+    ...(m.application?.globals ? [`import ${JSON.stringify(globals(m.application.globals))};`] : []),
     ...(m.companions ?? []).map((file) => `import ${JSON.stringify(file)};`),
     `export const application = ${JSON.stringify(m.application ?? {})};`,
     m.file ? `export * as subject from ${JSON.stringify(m.file)};` : `export const subject = {};`,

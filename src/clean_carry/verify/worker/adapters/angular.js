@@ -157,7 +157,8 @@ function needs(found) {
   const require = found?.require ?? [];
   const list = typeof require === 'string' ? [require] : Object.entries(require).map(([key, value]) => (value.replace(/[?^]/g, '') ? value : value + key));
   return list.filter((text) => text.replace(/[?^]/g, '') !== found.name).map((text) => ({
-    name: text.replace(/[?^]/g, ''), around: text.includes('^'), optional: text.includes('?'),
+    // One mark looks at the element itself first: that is where a value is edited.
+    name: text.replace(/[?^]/g, ''), around: text.includes('^^') || (text.includes('^') && !text.endsWith('ngModel')), optional: text.includes('?'),
   }));
 }
 
@@ -217,7 +218,13 @@ function around(name, depth = 0) {
   for (const need of needs(definition(name))) {
     if (!need.around || need.optional || depth > 4) continue;
     if (need.name === 'form') out.push(document.createElement('form'));
-    else if (definition(need.name)) out.push(...around(need.name, depth + 1), element(need.name, definition(need.name)));
+    else if (definition(need.name)) {
+      const parent = element(need.name, definition(need.name));
+      // What a parent keeps that shows nothing itself is named by its own attribute.
+      const shows = definition(need.name).template ?? definition(need.name).templateUrl;
+      if (shows === undefined && parent.hasAttribute(dashed(need.name))) parent.setAttribute(dashed(need.name), `kin.${need.name}`);
+      out.push(...around(need.name, depth + 1), parent);
+    }
   }
   return out;
 }
@@ -229,6 +236,8 @@ export function mount(place, component, input, values, hold) {
   const scope = inject.get('$rootScope').$new();
   const slots = input.slots ?? {};
   scope.$$held = {};
+  // What content of the component's kin is bound to.
+  scope.kin = {};
   const take = (next) => {
     const now = values(next);
     for (const name of Object.keys(now)) scope.$$held[name] = now[name];
