@@ -1,6 +1,7 @@
 """False alarms: components against themselves, and against copies that must be the same.
 
-    python benchmarks/alarms.py [--components N] [--budget SECONDS] [--seeds N] [--carried | --single | --directives]
+    python benchmarks/alarms.py [--components N] [--budget SECONDS] [--seeds N]
+        [--carried | --single | --directives]
 
 Each component of the demo and of the open corpora that mounts by itself is verified against itself and
 against a copy with renamed locals, reordered attributes and reformatted code, with several seeds. All
@@ -162,7 +163,7 @@ def single_subjects(count: int) -> Iterator[Path]:
 
 
 def directive_subjects() -> Iterator[tuple[Path, str, str]]:
-    """(file, its text, what is mounted): the directives of the demo and of open corpora that are carried."""
+    """(file, its text, what is mounted): the directives of demo and open corpora that are carried."""
     from mutants import directive_subjects as carried
 
     for subject in carried():
