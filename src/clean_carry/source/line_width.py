@@ -13,6 +13,7 @@ from clean_carry.source.javascript.joining import WIDTHS, is_breakable
 from clean_carry.source.places import folder_of
 
 _SCRIPT = re.compile(r"<script[^>]*>(.*?)</script>", re.S)
+_COMMENT = re.compile(r"\s+//.*$")
 _SECTION = re.compile(r"^\s*(?:\[(.*)\]|max_line_length\s*=\s*(\d+))", re.M)
 # So many files are looked at, those of the folder where it has a few; of so many lines one may be longer.
 _MOST_FILES = 60
@@ -62,7 +63,8 @@ def _allowed(texts: Iterable[str]) -> int:
     lines: list[str] = []
     for text in texts:
         parts = _SCRIPT.findall(text) if "<script" in text else [text]
-        lines += "\n".join(parts).split("\n")
+        # A comment at the end of a line is never broken: how long its code is tells.
+        lines += [_COMMENT.sub("", line) for line in "\n".join(parts).split("\n")]
     for width in WIDTHS:
         over = sum(len(line) > width and is_breakable(line) for line in lines)
         if over <= max(2, len(lines) // _LONG):
