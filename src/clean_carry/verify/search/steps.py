@@ -69,6 +69,12 @@ def _with_held(element: dict[str, Any], held: Sequence[str]) -> list[Step]:
     return found
 
 
+# Inputs whose value nobody writes (HTML §4.10.5.1): they are pressed, or hold what was chosen elsewhere.
+_NEVER_TYPED = frozenset(
+    {"checkbox", "radio", "button", "submit", "reset", "image", "file", "hidden"}
+)
+
+
 def _of_element(element: dict[str, Any]) -> list[Step]:
     target, events, kind = element["target"], set(element["events"]), element["kind"]
     found: list[Step] = []
@@ -82,7 +88,9 @@ def _of_element(element: dict[str, Any]) -> list[Step]:
         found += [{"type": {**target, "text": text}} for text in _TEXTS if text]
         found += [{"type": {**target, "text": "", "over": True}}] if "change" in events else []
         found.append({"commit": target})
-    elif kind == "range" or (events & {"input", "change"} and element["tag"] == "input"):
+    elif kind == "range" or (
+        events & {"input", "change"} and element["tag"] == "input" and kind not in _NEVER_TYPED
+    ):
         found += [{"type": {**target, "text": "7", "over": True}}, {"commit": target}]
     if kind == "select":
         found += [{"choose": {**target, "value": value}} for value in element["values"]]
