@@ -205,6 +205,13 @@ DIRECTIVES: tuple[Row, ...] = (
         "restrict: 'A'",
     ),
     (
+        "names-bound",
+        "note",
+        "names it took from the scope around are bindings now",
+        "Bind them where it is used in templates that are not in the project",
+        "scope: true",
+    ),
+    (
         "use-left",
         "warning",
         "it is used as an attribute here, of an element that cannot become the component",

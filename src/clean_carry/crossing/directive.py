@@ -28,7 +28,7 @@ from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.controller_component.given import Sharing, Style
 from clean_carry.syntaxes.controller_component.names import MemberNames, name_members
 from clean_carry.syntaxes.controller_component.syntax import SYNTAX
-from clean_carry.syntaxes.controller_component.template import template_edits
+from clean_carry.syntaxes.controller_component.template import CONTROLLER, template_edits
 from clean_carry.syntaxes.controller_component.write import ComponentWriter
 from clean_carry.syntaxes.directive.read import Directive, DirectiveFile, NotRead, read
 from clean_carry.syntaxes.directive.templates import Template
@@ -130,8 +130,12 @@ def carry_directive_file(
     for writer in writers:
         directive = writer.directive
         writer.assemble()
-        told = _uses(directive, workspace.file, others)
+        told = _uses(directive, workspace.file, others, writer.outer, chosen)
         component = replace(_component(directive, source), elsewhere=tuple(told))
+        if writer.outer:
+            props = tuple(Prop(name, kind="<") for name in writer.outer)
+            component = replace(component, props=(*component.props, *props))
+            writer.notes.append(("names-bound", ", ".join(writer.outer), component.span.start))
         carried.append(component)
         interfaces[directive.name] = _interface(directive)
         said[directive.name] = [*writer.notes, *_notes(directive)]
@@ -248,12 +252,22 @@ def _templates(
 
 
 def _uses(
-    directive: Directive, file: Path, others: dict[Path, OtherFile]
+    directive: Directive,
+    file: Path,
+    others: dict[Path, OtherFile],
+    outer: list[str],
+    chosen: list[Directive],
 ) -> list[tuple[str, str, int]]:
-    """Change the templates that use it as an attribute; those that cannot be are told: rule, file, line."""
+    """Change the templates that use it: as an element, with what it took from their scope bound.
+
+    Those that cannot be are told: rule, file, line.
+    """
     told: list[tuple[str, str, int]] = []
     name = directive.name
+    carried = {t.file for other in chosen for t, _ in other.templates if t.file is not None}
     for use in uses_in_templates(file, name):
+        if use.attribute is None and not outer:
+            continue
         if not use.can_change:
             told.append(("use-left", use.source.path, use.line))
             continue
@@ -262,7 +276,8 @@ def _uses(
             own = Ledger(use.source.path, use.source.data)
             other = OtherFile(use.source, own, Replacements(use.source.path, own), use.path, "")
             others[use.path] = other
-        for start, end, text in use.edits(name):
+        holder = f"{CONTROLLER}." if use.path in carried else ""
+        for start, end, text in use.edits(name, {n: f"{holder}{n}" for n in outer}):
             if not other.edits.has(start, end):
                 other.edits.spell(start, end, text, "use", "use-as-element")
     told += [("use-left", str(path), line) for path, line in uses_in_code(file, name)]

@@ -1,4 +1,4 @@
-"""Where the templates of a project use a directive as an attribute, which is an element now.
+"""Where the templates of a project use a directive that becomes a component.
 
 An element the directive stood on becomes the component's own; one that a page only allows in certain places
 (a row of a table, an option), or that is another directive's, is left and told.
@@ -23,28 +23,35 @@ _PLAIN = frozenset("div span section article aside header footer main nav p figu
 
 @dataclass(frozen=True)
 class Use:
-    """One use in a template: the element, the attribute, and the file with its text."""
+    """One use in a template: the element, the attribute (None for an element of its own), the file."""
 
     path: Path
     source: SourceText
     element: TemplateNode
-    attribute: TemplateAttribute
+    attribute: TemplateAttribute | None
 
     @property
     def can_change(self) -> bool:
         """Whether another element can take the place of this one."""
-        return self.element.tag.lower() in _PLAIN
+        return self.attribute is None or self.element.tag.lower() in _PLAIN
 
     @property
     def line(self) -> int:
         """The line it stands on."""
         return self.source.place(self.element.start).line
 
-    def edits(self, name: str) -> Iterator[tuple[int, int, str]]:
-        """What to write anew: (start, end, text)."""
+    def edits(self, name: str, bound: dict[str, str]) -> Iterator[tuple[int, int, str]]:
+        """What to write anew: (start, end, text). `bound` are further attributes with their values."""
         node, tag = self.element, dashed(name)
         at = node.start + 1
-        yield at, at + len(node.tag.encode()), tag
+        after = at + len(node.tag.encode())
+        known = {normalised(attribute.name) for attribute in node.attributes}
+        more = "".join(f' {dashed(n)}="{value}"' for n, value in bound.items() if n not in known)
+        if self.attribute is None:
+            if more:
+                yield after, after, more
+            return
+        yield at, after, tag + more
         if self.attribute.value is None or self.attribute.value[0] == self.attribute.value[1]:
             start = self.attribute.start
             while self.source.data[start - 1 : start].isspace():
@@ -57,7 +64,7 @@ class Use:
 
 
 def uses_in_templates(file: Path, name: str) -> Iterator[Use]:
-    """The uses of a directive as an attribute in the project's templates and pages."""
+    """The uses of a directive in the project's templates and pages."""
     root = project_of(file)
     word = dashed(name)
     for path, text in pages_of(root) if root is not None else ():
@@ -70,6 +77,9 @@ def uses_in_templates(file: Path, name: str) -> Iterator[Use]:
             continue
         for node in (inner for top in nodes for inner in top.walk()):
             if node.kind != "element":
+                continue
+            if normalised(node.tag) == name:
+                yield Use(path, source, node, None)
                 continue
             for attribute in node.attributes:
                 if normalised(attribute.name) == name:

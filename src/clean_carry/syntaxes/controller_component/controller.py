@@ -11,7 +11,7 @@ from clean_carry.syntaxes.controller_component.early import Waiting, early_state
 from clean_carry.syntaxes.controller_component.given import HANDED, has_body
 from clean_carry.syntaxes.controller_component.spelling import Spelling
 from clean_carry.syntaxes.controller_component.template import CONTROLLER
-from clean_carry.syntaxes.directive.read import Directive, DirectiveFile, NotRead
+from clean_carry.syntaxes.directive.read import Binding, Directive, DirectiveFile, NotRead
 from clean_carry.syntaxes.directive.registrations import annotation, parameters_of, plain
 
 
@@ -188,9 +188,10 @@ class ControllerWriting(Spelling):
 
     def _bound(self) -> Directive:
         """The directive with the bindings of all that share its controller."""
-        if self.sharing is None:
-            return self.directive
-        return replace(self.directive, bindings=self.sharing.bindings)
+        object_node = self.object
+        outer = {n: Binding(n, "<", True, n, object_node) for n in self.outer}
+        shared = self.sharing.bindings if self.sharing is not None else self.directive.bindings
+        return replace(self.directive, bindings={**shared, **outer})
 
     def _names_instance(self) -> bool:
         """Whether anything written is asked of the instance."""

@@ -93,6 +93,8 @@ class Giving:
         self.keys: dict[int, str] = {}
         self.handed_on: list[Handed] = []
         self.sharing = sharing
+        # Names of the scope around that become bindings.
+        self.outer: list[str] = []
 
     def local_services(self) -> list[str]:
         """What of its element a shared controller is given still."""

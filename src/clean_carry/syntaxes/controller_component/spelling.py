@@ -79,17 +79,44 @@ class Spelling(Giving):
         return None
 
     def _not_isolated(self) -> None:
+        """A scope that inherits: what it takes from the scope around becomes bindings, one way in.
+
+        What it writes must be its own from the start: a scope of its own, and each name given a value
+        when it is linked. Raises `NotRead` else.
+        """
+        at = self.definition.registration.at
         code = self.directive.scope.members()
-        names = {**dict.fromkeys(self.directive.template_names(), False), **code}
-        outer = [n for n in names if not code.get(n)]
-        if outer:
-            raise NotRead(
-                "scope-inherits", ", ".join(sorted(outer)), self.definition.registration.at
-            )
-        if names:
-            raise NotRead(
-                "scope-inherits", ", ".join(sorted(names)), self.definition.registration.at
-            )
+        used = {**dict.fromkeys(self.directive.template_names(), False), **code}
+        written = {
+            name.name
+            for _, found in self.directive.templates
+            for name in found.names
+            if name.written and not name.path and name.up == name.level
+        }
+        own = {name for name in used if code.get(name) or name in written}
+        shared = not self.definition.true("scope")
+        unsure = sorted(own) if shared else sorted(n for n in own if not self._given(n))
+        if unsure:
+            raise NotRead("scope-inherits", ", ".join(unsure), at)
+        if shared and any(use.name == "$broadcast" for use in self.directive.scope.uses):
+            raise NotRead("scope-inherits", "$broadcast", at)
+        self.outer = sorted(name for name in used if name not in own)
+
+    def _given(self, name: str) -> bool:
+        """Whether a name is given a value by a statement that always runs when the directive is linked."""
+        bodies = {
+            body.start for _, f in self.directive.links if (body := f.child("body")) is not None
+        }
+        for use in self.directive.scope.uses:
+            if use.kind != "member" or use.name != name or not use.written or use.where is None:
+                continue
+            assignment = use.where.parent
+            statement = assignment.parent if assignment is not None else None
+            block = statement.parent if statement is not None else None
+            plain_write = assignment is not None and assignment.type == "assignment_expression"
+            if plain_write and block is not None and block.start in bodies:
+                return True
+        return False
 
     def _scope(self) -> None:
         """Every use of the scope is spelled as one of the instance, or of the injected scope."""
@@ -186,8 +213,6 @@ class Spelling(Giving):
             if self.directive.alias and use.name == self.directive.alias:
                 self.edits.spell(start, end, CONTROLLER, "scope-expression", "alias-renamed")
                 continue
-            if not self.directive.isolated:
-                raise NotRead("scope-inherits", use.name, start)
             text = f"{CONTROLLER}.{self.members.of(use.name)}"
             if use.shorthand:
                 text = f"{use.name}: {text}"

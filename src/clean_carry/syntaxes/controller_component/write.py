@@ -95,6 +95,8 @@ class ComponentWriter(ControllerWriting):
                 case "scope" | "bindToController":
                     holds = value.type == "object" and value.named_children
                     found[name] = self._bindings(pair, value) if holds else None
+                    if name == "scope" and self.outer:
+                        found[name] = new(self._outer_bindings())
                 case "require":
                     found[name] = self._require(pair, value)
                 case "link" | "compile":
@@ -110,6 +112,10 @@ class ComponentWriter(ControllerWriting):
                 case _:
                     raise NotRead("option-not-said", name, pair.start)
         return found
+
+    def _outer_bindings(self) -> str:
+        q = self.style.quote
+        return "bindings: { " + ", ".join(f"{n}: {q}<{q}" for n in self.outer) + " }"
 
     def _bindings(self, pair: Node, value: Node) -> Fragment:
         for name, renamed in self.members.renamed.items():
@@ -233,6 +239,11 @@ class ComponentWriter(ControllerWriting):
                     )
             else:
                 self.ledger.settle(entry, "kept")
+        if self.outer and "scope" not in definition.options and pairs:
+            first = pairs[0].whole.start
+            gap = source.slice(node.start + 1, first)
+            lead = gap[gap.rfind("\n") :] if "\n" in gap else " "
+            self.edits.put(node.start + 1, node.start + 1, new(f"{lead}{self._outer_bindings()},"))
         self._last_comma(
             pairs,
             [

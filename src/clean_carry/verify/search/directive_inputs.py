@@ -22,11 +22,12 @@ from clean_carry.syntaxes.directive.registrations import (
     parameters_of,
     text_of,
 )
+from clean_carry.syntaxes.directive.scope_uses import uses_of
 from clean_carry.syntaxes.directive.stays import link_functions
 from clean_carry.syntaxes.directive.templates import Template, Templates
 from clean_carry.syntaxes.scoped_template.directives import KINDS, normalised
-from clean_carry.syntaxes.scoped_template.markup import decoded
-from clean_carry.syntaxes.scoped_template.meaning import define_any, kind_in
+from clean_carry.syntaxes.scoped_template.markup import decoded, names_of
+from clean_carry.syntaxes.scoped_template.meaning import define_any, is_plain, kind_in
 from clean_carry.verify.search.directive_kin import asked_content, kin_of
 from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.shape import Shape
@@ -78,6 +79,8 @@ def directive_inputs(source: SourceText, component: str) -> Inputs:
             found.shapes.setdefault(
                 "@" + name, Shape({"string"}, list(shapes.of(name).literals), declared=True)
             )
+    for name in _taken(definition, templates, names, controller):
+        found.shapes.setdefault(name, shapes.of(name))
     if any(asked.strip("?^") == "ngModel" and "^^" not in asked for asked in _required(definition)):
         kinds = {kind for name in _MODEL if name in shapes for kind in shapes.of(name).kinds}
         found.shapes["ngModel"] = Shape(kinds or {"number", "string"})
@@ -85,6 +88,31 @@ def directive_inputs(source: SourceText, component: str) -> Inputs:
         found.slots = ["default"]
         found.contents = [*kin_of(component, registrations, Path(source.path)), *asked_content(own)]
     return found
+
+
+def _taken(
+    definition: Definition, templates: list[Template], names: Names, controller: Node | None
+) -> list[str]:
+    """The names a directive takes from the scope around it, where its scope is not isolated."""
+    if definition.isolated or definition.registration.kind != "directive":
+        return []
+    parameters = [p for _, fn in link_functions(definition) for p in parameters_of(fn)[:1]]
+    members = uses_of(names, [p for p in parameters if p.type == "identifier"]).members()
+    used = dict.fromkeys(name for name, written in members.items() if not written)
+    for template in templates:
+        try:
+            found = names_of(template.source, lambda node, name: "text" if is_plain(name) else "")
+        except InputError:
+            continue
+        alias = definition.text("controllerAs") or "$ctrl"
+        used.update(
+            dict.fromkeys(
+                n.name
+                for n in found.names
+                if n.up <= n.level and n.name not in (alias, "this") and not n.name.startswith("$")
+            )
+        )
+    return [name for name in used if not members.get(name)]
 
 
 def _view(

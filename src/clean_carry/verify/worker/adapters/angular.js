@@ -242,6 +242,8 @@ export function mount(place, component, input, values, hold) {
     const now = values(next);
     for (const name of Object.keys(now)) scope.$$held[name] = now[name];
     scope.given = { ...now };
+    // What shares the scope around finds it there by its name.
+    for (const name of Object.keys(now)) if (!name.startsWith('@') && !name.startsWith('$')) scope[name] = now[name];
   };
   take(input);
   const node = host(component, scope.given, slots, scope);
