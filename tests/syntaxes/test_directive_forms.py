@@ -185,3 +185,49 @@ def test_what_a_computed_text_begins_with(tmp_path: Path) -> None:
     link = "function(scope) { scope.$watch('tide.' + key, go); scope[key] = 1; angular.extend(scope, more); }"
     written = carried(tmp_path, directive(f"{ISOLATED}, {TEMPLATE}, link: {link}"))[0].files[0].text
     assert "scope.$watch('$ctrl.tide.' + key, go); $ctrl[key] = 1; angular.extend($ctrl, more);" in written  # fmt: skip
+
+
+PREFLIGHT = [
+    ("element-name", f"{TEMPLATE}, {ISOLATED}", "tide", ""),
+    ("element-name", f"{TEMPLATE}, {ISOLATED}", "tideMark", "gull"),
+    ("registration-name", f"{TEMPLATE}, {ISOLATED}", "TideMark", ""),
+    ("name-undeclared", "template: '<b>{{level}}</b>', scope: {}", "tideMark", ""),
+    (
+        "object-shown",
+        "template: '<b title=\"{{tide.level}}\">{{tide}}</b>', scope: { tide: '=' }",
+        "tideMark",
+        "",
+    ),
+    (
+        "attribute-of-scripts",
+        "template: '<b className=\"low\">{{tide}}</b>', scope: { tide: '=' }",
+        "tideMark",
+        "",
+    ),
+]
+
+
+@pytest.mark.parametrize(("rule", "options", "name", "prefix"), PREFLIGHT)
+def test_what_would_not_work_where_it_is_put_is_told(
+    rule: str, options: str, name: str, prefix: str, tmp_path: Path
+) -> None:
+    (tmp_path / "package.json").write_text('{"name": "gullmoor"}')
+    old = tmp_path / "old.js"
+    old.write_text(directive(options).replace("tideMark", name))
+    result = carry_file(Request(old, "old.js", "controller-component", prefix=prefix))[0]
+    assert (result.status, [finding.rule for finding in result.findings]) == ("clean", [rule])
+
+
+@pytest.mark.parametrize(
+    "options",
+    [
+        f"{TEMPLATE}, {ISOLATED}",
+        "template: '<b>{{level}}</b>', scope: {}, link: function(scope) { scope.level = 1; }",
+        "template: '<b>{{level}}</b>', scope: {}, link: function(scope) { angular.extend(scope, all); }",
+        "template: '<input ng-model=\"level\">{{level}}', scope: {}",
+        "template: '{{$ctrl.level}}', scope: {}, controllerAs: '$ctrl', controller: function() { this.level = 1; }",
+        "template: '{{tides.length}} {{tides | json}}', scope: { tides: '=' }",
+    ],
+)
+def test_what_works_is_told_nothing_about(options: str, tmp_path: Path) -> None:
+    assert carried(tmp_path, directive(options))[0].findings == ()

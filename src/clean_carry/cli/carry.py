@@ -149,7 +149,14 @@ def _request(path: Path, target: str, origin: str | None, runtime: int | None) -
     if runtime is None and target in SYNTAXES:
         runtime = major(settings.runtimes.get(SYNTAXES[target].runtime))
     return Request(
-        path, str(path), target, origin, runtime, naming, tuple(settings.aliases.items())
+        path,
+        str(path),
+        target,
+        origin,
+        runtime,
+        naming,
+        tuple(settings.aliases.items()),
+        settings.prefix,
     )
 
 

@@ -31,7 +31,7 @@ class Request:
     """One file to carry. `origin` is None where the syntax is to be recognised.
 
     `runtime` is the major version to write for, None for the project's own; `naming` the name of a
-    new file, made of {stem} and {ending} of the old one.
+    new file, made of {stem} and {ending} of the old one; `prefix` what element names begin with.
     """
 
     path: Path
@@ -41,6 +41,7 @@ class Request:
     runtime: int | None = None
     naming: str = ""
     aliases: tuple[tuple[str, str], ...] = ()
+    prefix: str = ""
 
 
 def carry_file(request: Request) -> list[Result]:
@@ -92,7 +93,7 @@ def _balanced(
 ) -> list[Result]:
     """Carry; a component whose ledger does not balance is refused and the rest carried again."""
     excluded: dict[int, tuple[str, str, int]] = {}
-    workspace = Workspace(request.path, dict(request.aliases))
+    workspace = Workspace(request.path, dict(request.aliases), request.prefix)
     while True:
         ledger = Ledger(source.path, source.data)
         outcome: Outcome | None = None

@@ -14,6 +14,7 @@ from clean_carry.component.model import Component, Prop, Refusal
 from clean_carry.component.replacements import Replacements
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
+from clean_carry.crossing.directive_preflight import preflight
 from clean_carry.crossing.directive_uses import uses_in_code, uses_in_templates
 from clean_carry.crossing.outcome import (
     Excluded,
@@ -138,7 +139,8 @@ def carry_directive_file(
             writer.notes.append(("names-bound", ", ".join(writer.outer), component.span.start))
         carried.append(component)
         interfaces[directive.name] = _interface(directive)
-        said[directive.name] = [*writer.notes, *_notes(directive)]
+        checked = preflight(directive, writer.outer, workspace.prefix)
+        said[directive.name] = [*writer.notes, *_notes(directive), *checked]
     _claim_comments(file, ledger, carried)
     whole = edits.text(0, len(source.data)) if carried else copy(source.span(0, len(source.data)))
     return DirectiveOutcome(

@@ -55,6 +55,7 @@ class Settings:
     runtimes: dict[str, str] = field(default_factory=dict)
     accepted: tuple[Accepted, ...] = ()
     setup: Path | None = None
+    prefix: str = ""
 
     def for_builder(self) -> dict[str, Any]:
         """What the builder needs: aliases, defines and the set-up module, each absolute."""
@@ -104,6 +105,7 @@ def _read(path: Path) -> Settings:
         aliases={**_compiler_aliases(folder), **own},
         defines=dict(value.get("defines", {})),
         naming=dict(value.get("naming", {})),
+        prefix=value.get("prefix", ""),
         runtimes={k: str(v) for k, v in value.get("runtimes", {}).items()},
         accepted=tuple(Accepted(**one) for one in value.get("accepted", ())),
         setup=(folder / setup).resolve() if setup is not None else None,

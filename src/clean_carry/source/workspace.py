@@ -22,11 +22,14 @@ _ENDINGS = (
 class Workspace:
     """Reads files of the project on demand. Nothing is ever written through it.
 
-    `aliases` are prefixes of imports with the absolute path each stands for.
+    `aliases` are prefixes of imports with the absolute path each stands for, `prefix` is what the names of
+    the project's elements begin with.
     """
 
-    def __init__(self, file: Path, aliases: Mapping[str, str] | None = None) -> None:
-        self.file = file
+    def __init__(
+        self, file: Path, aliases: Mapping[str, str] | None = None, prefix: str = ""
+    ) -> None:
+        self.file, self.prefix = file, prefix
         self.aliases = dict(aliases or {})
         self._trees: dict[Path, Tree | None] = {}
 

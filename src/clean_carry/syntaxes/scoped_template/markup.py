@@ -43,7 +43,8 @@ class ScopeName:
     """One name of the component's scope that a template uses. Offsets are bytes of its text.
 
     `path` are the members asked of it, with their places; `level` is how many scopes of the template
-    lie between it and the component's; `up` is how many of them `$parent` went back before it.
+    lie between it and the component's; `up` is how many of them `$parent` went back before it. `shown`
+    says that it is all of an interpolation.
     """
 
     name: str
@@ -56,6 +57,7 @@ class ScopeName:
     level: int
     up: int = 0
     above: int = -1
+    shown: bool = False
 
 
 @dataclass
@@ -114,6 +116,7 @@ class _Walker:
     def __init__(self, source: SourceText, kind_of: KindOf) -> None:
         self.source, self.kind_of = source, kind_of
         self.found = TemplateNames()
+        self.inside_braces = False
 
     def nodes(self, nodes: list[TemplateNode], scope: _Scope) -> None:
         """Siblings: what one of them starts lasts until the one that ends it."""
@@ -239,7 +242,9 @@ class _Walker:
 
     def interpolation(self, start: int, end: int, scope: _Scope) -> None:
         text, offsets = decoded(self.source, start, end)
+        self.inside_braces = True
         self.names(text, offsets, 0, len(text), scope, False)
+        self.inside_braces = False
 
     def expression(self, start: int, end: int, scope: _Scope, target: bool) -> None:
         text, offsets = decoded(self.source, start, end)
@@ -254,11 +259,13 @@ class _Walker:
         except ExpressionError as error:
             self.found.unread.append((f"an expression ({error})", offsets[min(error.at, end)]))
             return
+        whole = text[start:end].strip().removeprefix("::").strip()
+        shown = text[max(start - 2, 0) : start] == "{{" or self.inside_braces
         for number, use in enumerate(uses):
             use.written |= target and number == 0
-            self.use(use, offsets, scope)
+            self.use(use, offsets, scope, shown and whole == use.name)
 
-    def use(self, use: NameUse, offsets: list[int], scope: _Scope) -> None:
+    def use(self, use: NameUse, offsets: list[int], scope: _Scope, shown: bool) -> None:
         name, start, end, path, up = use.name, use.start, use.end, list(use.path), 0
         above = -1
         while name == "$parent" and path:
@@ -282,6 +289,7 @@ class _Walker:
                 level,
                 up,
                 offsets[above] if above >= 0 else -1,
+                shown,
             )
         )
 
