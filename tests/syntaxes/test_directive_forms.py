@@ -231,3 +231,51 @@ def test_what_would_not_work_where_it_is_put_is_told(
 )
 def test_what_works_is_told_nothing_about(options: str, tmp_path: Path) -> None:
     assert carried(tmp_path, directive(options))[0].findings == ()
+
+
+UNMOVABLE = [
+    ("link-unread", "link: function() { var scope = arguments[0]; scope.x = 1; }"),
+    ("link-unread", "link: async function(scope) { scope.x = await load(); }"),
+    (
+        "link-unread",
+        "compile: function(element, attrs) { return function(scope) { scope.x = attrs.tide; }; }",
+    ),
+    ("controller-unread", "controller: function($scope) { $scope.x = arguments.length; }"),
+    ("controller-unread", "controller: function($scope) { $scope.x = 1; return { y: 2 }; }"),
+    ("controller-unread", "controller: ($scope) => { $scope.x = this; }"),
+    (
+        "names-meet",
+        "controller: function() { this.$postLink = function() {}; }, link: function(scope) { scope.x = 1; }",
+    ),
+    (
+        "names-meet",
+        "controller: function($scope) { this.$onInit = function() {}; $scope.x = $scope.tide; }",
+    ),
+    (
+        "names-meet",
+        "controller: function($scope) { $scope.x = $scope.tide; }, link: { pre: function(scope) { scope.y = 1; } }",
+    ),
+    (
+        "scope-handed-on",
+        "controller: function($scope) { this.x = 1; $scope[key] = 2; $scope.x = 3; }",
+    ),
+]
+
+
+@pytest.mark.parametrize(("rule", "options"), UNMOVABLE)
+def test_what_would_mean_something_else_elsewhere_is_refused(
+    rule: str, options: str, tmp_path: Path
+) -> None:
+    result = carried(tmp_path, directive(f"{TEMPLATE}, {ISOLATED}, {options}"))[0]
+    assert [finding.rule for finding in result.findings] == [rule]
+
+
+def test_members_of_a_prototype_are_the_instances(tmp_path: Path) -> None:
+    text = (
+        "function Mark($scope) { $scope.rise = 1; $scope['ebb'] = 2; }\n"
+        "Mark.prototype.rise = function() { return this.ebb; };\n"
+    ) + directive(f"{TEMPLATE}, {ISOLATED}, controller: Mark")
+    result = carried(tmp_path, text)[0]
+    assert [finding.rule for finding in result.findings] == ["scope-handed-on"]
+    written = carried(tmp_path, text.replace("$scope['ebb'] = 2; ", ""))[0].files[0].text
+    assert "$ctrl.shownRise = 1;" in written

@@ -178,6 +178,9 @@ class ControllerWriting(Spelling):
                 text += new("\n")
         early = early_statements(self._bound(), self.js, body)
         if early:
+            moments = {when for when, function in self.directive.links if has_body(function)}
+            if "pre" in moments or "$onInit" in self.directive.instance.members:
+                raise NotRead("names-meet", "$onInit", early[0].statement.start)
             text += self._with_init(body, early, level, inner)
         else:
             tail = self.source.data[start:end].rstrip()

@@ -178,21 +178,34 @@ def _directive(
         read_templates.append((template, names))
     bindings, to_controller = _bindings(definition)
     controller = _controller(file, definition)
+    instance = (
+        instance_uses(file.names, controller.function) if controller.function else InstanceUses()
+    )
     links = list(link_functions(definition))
     _all_linked(definition, links)
     for _, function in links:
         if next(own_this(function), None) is not None:
             raise NotRead("link-this", "", function.start)
+        _moves(function, "link-unread")
+        _stands_alone(file.names, definition, function)
+    if controller.function is not None:
+        _moves(controller.function, "controller-unread")
+        arrow = controller.function.type == "arrow_function"
+        if arrow and (
+            controller.form in ("registered", "declared")
+            or next(own_this(controller.function), None)
+        ):
+            raise NotRead("controller-unread", "an arrow function", controller.function.start)
+        if _returns_value(controller.function):
+            raise NotRead("controller-unread", "it returns its instance", controller.function.start)
     parameters = [p for _, fn in links for p in parameters_of(fn)[:1]]
+    _hooks_apart(instance, links, definition)
     parameters += [
         i.parameter for i in controller.injections if i.name == "$scope" and i.parameter is not None
     ]
     for parameter in parameters:
         if parameter.type != "identifier":
             raise NotRead("scope-pattern", parameter.text, parameter.start)
-    instance = (
-        instance_uses(file.names, controller.function) if controller.function else InstanceUses()
-    )
     scope = uses_of(file.names, parameters, outer=not definition.isolated)
     used = {**scope.members(), **dict.fromkeys(n.name for _, t in read_templates for n in t.names)}
     if not definition.isolated and used and made_by_code(definition, file.tree, templates.file):
@@ -210,6 +223,52 @@ def _directive(
         to_controller,
         _required(definition),
     )
+
+
+def _moves(function: Node, rule: str) -> None:
+    """Raise `NotRead` for a function whose statements cannot stand in another one."""
+    if function.has("async") or function.has("*"):
+        raise NotRead(rule, "it is asynchronous or a generator", function.start)
+    stack = list(function.children)
+    while stack:
+        node = stack.pop()
+        if node.type == "identifier" and node.text == "arguments":
+            raise NotRead(rule, "arguments", node.start)
+        if not node.is_function or node.type == "arrow_function":
+            stack.extend(node.children)
+
+
+def _stands_alone(names: Names, definition: Definition, function: Node) -> None:
+    """Raise `NotRead` where a link function uses what the function that compiles has of its own."""
+    compiled = definition.function(definition.value("compile"))
+    if compiled is None:
+        return
+    for ref, binding in names.references_in(function):
+        at = binding.node.start if binding is not None else -1
+        if compiled.start < at < compiled.end and not function.start <= at < function.end:
+            raise NotRead("link-unread", ref.text, ref.start)
+
+
+def _returns_value(function: Node) -> bool:
+    """Whether a controller gives another object than the one it is called on."""
+    stack = list(function.children)
+    while stack:
+        node = stack.pop()
+        if node.type == "return_statement" and node.named_children:
+            return True
+        if not node.is_function:
+            stack.extend(node.children)
+    return False
+
+
+def _hooks_apart(
+    instance: InstanceUses, links: list[tuple[str, Node]], definition: Definition
+) -> None:
+    """Raise `NotRead` where a controller has a moment of its own that something is moved to."""
+    for when, function in links:
+        moment = "$postLink" if when == "post" else "$onInit"
+        if moment in instance.members:
+            raise NotRead("names-meet", moment, function.start)
 
 
 def _all_linked(definition: Definition, links: list[tuple[str, Node]]) -> None:

@@ -74,7 +74,7 @@ class ScopeUses:
         """The names of members code asks for, and whether it writes them."""
         found: dict[str, bool] = {}
         for use in self.uses:
-            if use.kind == "member":
+            if use.kind == "member" or (use.kind == "computed" and use.name):
                 found[use.name] = found.get(use.name, False) or use.written
         for _, names in self.expressions:
             for name in names:
@@ -318,6 +318,8 @@ def instance_uses(names: Names, function: Node) -> InstanceUses:
             )
             if binding is not None and sum(is_write(ref) for ref in binding.references) == 1:
                 found.aliases.append(binding)
+    for method in _prototype(names, function):
+        _member(found, method)
     for binding in found.aliases:
         for ref in binding.references:
             if (
@@ -344,6 +346,25 @@ def _goes_through(node: Node) -> bool:
         return False
     later = given.named_children[0] is not node
     return asked.text in _LISTS or (asked.text in _FILLS and later)
+
+
+def _prototype(names: Names, function: Node) -> Iterator[Node]:
+    """The members a function's prototype is given, and those its methods ask the instance for."""
+    name = function.child("name")
+    binding = names.scope_at(function).find(name.text) if name is not None else None
+    for ref in binding.references if binding is not None else []:
+        whole = ref.parent
+        asked = whole.child("property") if whole is not None else None
+        if asked is None or asked.text != "prototype" or whole is None or whole.parent is None:
+            continue
+        member, assignment = whole.parent, whole.parent.parent
+        if member.type != "member_expression":
+            continue
+        yield member
+        value = assignment.child("right") if assignment is not None else None
+        for this in own_this(value) if value is not None and value.is_function else ():
+            if this.parent is not None and this.parent.type == "member_expression":
+                yield this.parent
 
 
 def _instances(function: Node) -> Iterator[Node]:
