@@ -410,8 +410,8 @@ class Mutant:
     text: str
 
 
-def mutants_of(text: str, path: str) -> list[Mutant]:
-    """Every mutant of a component that still parses."""
+def mutants_of(text: str, path: str, lines: tuple[tuple[int, int], ...] = ()) -> list[Mutant]:
+    """Every mutant of a component that still parses; of these stretches of lines where they are given."""
     source = SourceText(path, text.encode())
     if path.endswith(".vue"):
         return list(_of_single_file(source, text))
@@ -420,6 +420,9 @@ def mutants_of(text: str, path: str) -> list[Mutant]:
     checks = list(_type_checks(tree))
     for name, edit in _edits(tree):
         if any(low <= edit[0] < high for low, high in checks):
+            continue
+        line = source.place(edit[0]).line
+        if lines and not any(first <= line <= last for first, last in lines):
             continue
         mutant = _mutant(source, text, name, *edit)
         try:
@@ -662,9 +665,7 @@ def measure(bench: Bench, given: argparse.Namespace, tally: Tally) -> None:
             print(f"{subject.name}: does not mount by itself", file=sys.stderr)
             continue
         tally.components += 1
-        mutants = mutants_of(subject.text, str(subject.place))
-        if subject.lines:
-            mutants = [m for m in mutants if any(a <= m.line <= b for a, b in subject.lines)]
+        mutants = mutants_of(subject.text, str(subject.place), subject.lines)
         chosen = rng.sample(mutants, min(given.each, len(mutants)))
         own = 0
         for number, mutant in enumerate(chosen, 1):
