@@ -195,7 +195,7 @@ class Templates:
                     return Template(SourceText.read(place), url, place)
             if folder == root:
                 break
-        own = _cached(self.tree, url)
+        own = _cached(self.tree, url, self.names)
         if own is not None:
             return Template(*_split(own, url, self.tree.source.path, None))
         return _elsewhere(root, url) if root is not None else None
@@ -248,7 +248,7 @@ def _field(node: Node | None, path: list[str]) -> list[Node] | None:
     return [node] if node is not None and text_of(node) is not None else None
 
 
-def _cached(tree: Tree, url: str) -> list[Node] | None:
+def _cached(tree: Tree, url: str, names: Names) -> list[Node] | None:
     """The literals of what a script puts into a cache of templates under a name."""
     for node in tree.of("string"):
         given = node.parent
@@ -259,7 +259,7 @@ def _cached(tree: Tree, url: str) -> list[Node] | None:
         asked = function.child("property") if function is not None else None
         parts = given.named_children
         if asked is not None and asked.text == "put" and len(parts) == 2 and parts[0] is node:
-            return literal_parts(parts[1], Names(tree))
+            return literal_parts(parts[1], names)
     return None
 
 
@@ -289,7 +289,7 @@ def _elsewhere(root: Path, url: str) -> Template | None:
                 tree = Tree(SourceText(str(name), text.encode()))
             except InputError:
                 continue
-            found = _cached(tree, url)
+            found = _cached(tree, url, Names(tree))
             if found is not None:
                 return Template(*_split(found, url, str(name), name))
     block = re.compile(
