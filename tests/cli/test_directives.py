@@ -101,6 +101,32 @@ def test_templates_that_use_it_as_an_attribute_are_changed(run, tmp_path: Path) 
     assert left == [("page.html", 4), ("code.js", 1)]
 
 
+def test_bindings_that_go_one_way_are_proven_too(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    project(tmp_path, "bindings")
+    (tmp_path / "old.trials.yaml").unlink()
+    (tmp_path / "page.html").write_text(
+        "<seat-counter seats='desk.seats' capacity='6'></seat-counter>\n"
+        '<seat-counter seats="2 + 1"></seat-counter>\n'
+    )
+    done = run(*CARRY, "--one-way", "--verify", "--budget", "4")
+    assert done.returncode == 0, done.stdout + done.stderr
+    text = (tmp_path / "old.component.js").read_text()
+    assert "    seats: '<',\n    onSeatsChange: '&',\n    capacity: '<'," in text
+    assert "$ctrl.onSeatsChange({ $value: $ctrl.seats });" in text
+    assert "step: '<?stepBy'" in text
+    page = (tmp_path / "page.component.html").read_text()
+    assert (
+        "<seat-counter seats='desk.seats' on-seats-change=\"desk.seats = $value\" capacity" in page
+    )
+    assert "use-left" in run(*CARRY[:4], "--one-way", "--json").stdout
+
+
+def test_one_way_is_for_components(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    done = run("carry", "a.jsx", "--to", "jsx-function", "--one-way")
+    assert done.returncode == 2
+    assert "--one-way goes with" in done.stderr
+
+
 def test_every_component_of_a_file_is_proven_before_it_is_written(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     project(tmp_path, "shared-controller")
     done = run(*CARRY, "--verify", "--budget", "3", "--json")

@@ -279,3 +279,53 @@ def test_members_of_a_prototype_are_the_instances(tmp_path: Path) -> None:
     assert [finding.rule for finding in result.findings] == ["scope-handed-on"]
     written = carried(tmp_path, text.replace("$scope['ebb'] = 2; ", ""))[0].files[0].text
     assert "$ctrl.shownRise = 1;" in written
+
+
+ONE_WAY = [
+    (
+        "template: '<i ng-click=\"tide = 1\"></i>'",
+        'ng-click="$ctrl.tide = 1; $ctrl.onTideChange({ $value: $ctrl.tide })"',
+    ),
+    (
+        "template: '<input ng-model=\"tide\">'",
+        'ng-model="$ctrl.tide" ng-change="$ctrl.onTideChange({ $value: $ctrl.tide })">',
+    ),
+    (
+        "template: '<input ng-model=\\'tide\\'>'",
+        "ng-change=\\'$ctrl.onTideChange({ $value: $ctrl.tide })\\'>",
+    ),
+    (
+        'template: \'<input ng-model="tide" ng-change="go()">\'',
+        'ng-change="$ctrl.onTideChange({ $value: $ctrl.tide }); $ctrl.go()">',
+    ),
+    ("template: '', link: function(scope) { scope.tide += 1; }", "$ctrl.tide += 1;\n"),
+    ("template: '<b>{{tide}}</b>'", "scope: { tide: '<' }".replace("scope", "bindings")),
+]
+
+
+@pytest.mark.parametrize(("options", "wanted"), ONE_WAY)
+def test_two_way_bindings_tell_of_what_they_become(
+    options: str, wanted: str, tmp_path: Path
+) -> None:
+    (tmp_path / "package.json").write_text('{"name": "gullmoor"}')
+    old = tmp_path / "old.js"
+    old.write_text(directive(f"{ISOLATED}, {options}"))
+    result = carry_file(Request(old, "old.js", "controller-component", one_way=True))[0]
+    assert result.status == "clean", result.findings
+    assert wanted in result.files[0].text
+
+
+@pytest.mark.parametrize(
+    "options",
+    [
+        "link: function(scope) { go(scope.tide = 1); }",
+        "link: function(scope) { scope[key] = 1; }",
+        "link: function(scope) { if (scope.a) scope.tide = 1; }",
+    ],
+)
+def test_a_write_that_cannot_be_told_of_is_refused(options: str, tmp_path: Path) -> None:
+    (tmp_path / "package.json").write_text('{"name": "gullmoor"}')
+    old = tmp_path / "old.js"
+    old.write_text(directive(f"{TEMPLATE}, {ISOLATED}, {options}"))
+    result = carry_file(Request(old, "old.js", "controller-component", one_way=True))[0]
+    assert [finding.rule for finding in result.findings] == ["one-way-write"]

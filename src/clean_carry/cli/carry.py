@@ -60,6 +60,9 @@ if TYPE_CHECKING:
     metavar="MAJOR",
     help="The major version of the target's runtime to write and verify for; the project's own.",
 )
+@click.option(
+    "--one-way", is_flag=True, help="Two-way bindings become one way in and an event out."
+)
 @EFFORT
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 def carry(
@@ -72,6 +75,7 @@ def carry(
     prove: bool,
     keep_anyway: bool,
     runtime: int | None,
+    one_way: bool,
     as_json: bool,
     **effort: object,
 ) -> None:
@@ -87,13 +91,15 @@ def carry(
         raise click.UsageError("choose one of --out, --write and --replace")
     if keep_anyway and not prove:
         raise click.UsageError("--keep-anyway goes with --verify")
+    if one_way and target != "controller-component":
+        raise click.UsageError("--one-way goes with --to controller-component")
     line = Line(quiet=as_json)
     results: list[Result] = []
     verdicts: dict[Path, Verification] = {}
     changed: dict[Path, NewFile] = {}
     code = 0
     meant = _meant(files)
-    requests = [_request(path, target, origin, runtime) for path in meant]
+    requests = [_request(path, target, origin, runtime, one_way) for path in meant]
     preview = out is None and not write and not overwrite
     with _bench(prove, effort, line) as bench:
         for number, each in enumerate(_each(requests, bench, effort, line), 1):
@@ -143,7 +149,9 @@ def _meant(files: tuple[Path, ...]) -> list[Path]:
     return component_files(sources)
 
 
-def _request(path: Path, target: str, origin: str | None, runtime: int | None) -> Request:
+def _request(
+    path: Path, target: str, origin: str | None, runtime: int | None, one_way: bool
+) -> Request:
     settings = settings_for(path)
     naming = settings.naming.get(target, "")
     if runtime is None and target in SYNTAXES:
@@ -157,6 +165,7 @@ def _request(path: Path, target: str, origin: str | None, runtime: int | None) -
         naming,
         tuple(settings.aliases.items()),
         settings.prefix,
+        one_way,
     )
 
 

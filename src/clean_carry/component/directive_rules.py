@@ -169,6 +169,13 @@ DIRECTIVES: tuple[Row, ...] = (
         "angular.extend(harbour, this)",
     ),
     (
+        "one-way-write",
+        "error",
+        "a two-way binding is written where nothing can be told afterwards",
+        "Write it by a statement of its own, or carry without --one-way",
+        "return scope.seats = 1;",
+    ),
+    (
         "scope-around",
         "error",
         "the scope around is asked for, which is another one for a component",

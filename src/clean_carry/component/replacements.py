@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
-from bisect import bisect_left
+from bisect import bisect_right
 
 from clean_carry.component.fragment import Fragment, copy, new
 from clean_carry.component.ledger import Ledger, Outcome
 from clean_carry.component.spans import Span
+
+
+def _order(start: int, end: int) -> tuple[int, bool, int]:
+    """What is put between two bytes comes first, then the longer of two replacements."""
+    return start, end > start, -end
 
 
 class Replacements:
@@ -22,13 +27,7 @@ class Replacements:
 
     def put(self, start: int, end: int, fragment: Fragment) -> None:
         """Have a fragment stand where these bytes stood; between two bytes where start is end."""
-        at = bisect_left(self._items, (start, -end), key=lambda item: (item[0], -item[1]))
-        while (
-            at < len(self._items)
-            and self._items[at][0] == start
-            and self._items[at][1] == end == start
-        ):
-            at += 1
+        at = bisect_right(self._items, _order(start, end), key=lambda item: _order(*item[:2]))
         self._items.insert(at, (start, end, fragment))
 
     def has(self, start: int, end: int) -> bool:

@@ -31,7 +31,8 @@ class Request:
     """One file to carry. `origin` is None where the syntax is to be recognised.
 
     `runtime` is the major version to write for, None for the project's own; `naming` the name of a
-    new file, made of {stem} and {ending} of the old one; `prefix` what element names begin with.
+    new file, made of {stem} and {ending} of the old one; `prefix` what element names begin with;
+    `one_way` turns two-way bindings into one way in and an event out.
     """
 
     path: Path
@@ -42,6 +43,7 @@ class Request:
     naming: str = ""
     aliases: tuple[tuple[str, str], ...] = ()
     prefix: str = ""
+    one_way: bool = False
 
 
 def carry_file(request: Request) -> list[Result]:
@@ -93,7 +95,7 @@ def _balanced(
 ) -> list[Result]:
     """Carry; a component whose ledger does not balance is refused and the rest carried again."""
     excluded: dict[int, tuple[str, str, int]] = {}
-    workspace = Workspace(request.path, dict(request.aliases), request.prefix)
+    workspace = Workspace(request.path, dict(request.aliases), request.prefix, request.one_way)
     while True:
         ledger = Ledger(source.path, source.data)
         outcome: Outcome | None = None

@@ -28,6 +28,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.controller_component.given import Sharing, Style
 from clean_carry.syntaxes.controller_component.names import MemberNames, name_members
+from clean_carry.syntaxes.controller_component.one_way import OneWay
 from clean_carry.syntaxes.controller_component.syntax import SYNTAX
 from clean_carry.syntaxes.controller_component.template import CONTROLLER, template_edits
 from clean_carry.syntaxes.controller_component.write import ComponentWriter
@@ -113,7 +114,7 @@ def carry_directive_file(
         if at in excluded:
             refused.append(Refusal(directive.name, *excluded[at]))
             continue
-        reason = _tried(file, directive, style)
+        reason = _tried(file, directive, style, workspace.one_way)
         if reason is None:
             chosen.append(directive)
         else:
@@ -124,14 +125,15 @@ def carry_directive_file(
     edits = Replacements(source.path, ledger)
     others: dict[Path, OtherFile] = {}
     carried, interfaces, said = [], {}, {}
-    writers = [_writer(file, directive, edits, style, ledger) for directive in chosen]
+    one_way = workspace.one_way
+    writers = [_writer(file, d, edits, style, ledger, one_way) for d in chosen]
     for writer in writers:
         _templates(writer.directive, writer, edits, others, ledger)
         writer.spell()
     for writer in writers:
         directive = writer.directive
         writer.assemble()
-        told = _uses(directive, workspace.file, others, writer.outer, chosen)
+        told = _uses(directive, workspace.file, others, writer, chosen)
         component = replace(_component(directive, source), elsewhere=tuple(told))
         if writer.outer:
             props = tuple(Prop(name, kind="<") for name in writer.outer)
@@ -162,6 +164,7 @@ def _writer(
     edits: Replacements,
     style: ScriptStyle,
     ledger: Ledger,
+    one_way: bool,
 ) -> ComponentWriter:
     declare = "const" if file.tree.of("lexical_declaration") else "var"
     name = directive.definition.registration.call.child("arguments")
@@ -169,7 +172,10 @@ def _writer(
     own = Style(
         style.unit, quote if quote in "'\"" else style.quote, declare, style.semicolon, _space(file)
     )
-    return ComponentWriter(file, directive, edits, own, ledger, _sharing(directive, file))
+    writer = ComponentWriter(file, directive, edits, own, ledger, _sharing(directive, file))
+    if one_way:
+        writer.one_way = OneWay(writer, edits)
+    return writer
 
 
 def _space(file: DirectiveFile) -> str:
@@ -178,12 +184,14 @@ def _space(file: DirectiveFile) -> str:
     return " " if data.count(b"function (") > data.count(b"function(") else ""
 
 
-def _tried(file: DirectiveFile, directive: Directive, style: ScriptStyle) -> Refusal | None:
+def _tried(
+    file: DirectiveFile, directive: Directive, style: ScriptStyle, one_way: bool
+) -> Refusal | None:
     """Write it once into nothing: what cannot be carried says so before anything else is decided."""
     scratch = Ledger(file.source.path, file.source.data)
     edits = Replacements(file.source.path, scratch)
     try:
-        writer = _writer(file, directive, edits, style, scratch)
+        writer = _writer(file, directive, edits, style, scratch, one_way)
         _templates(directive, writer, edits, {}, scratch)
         writer.spell()
         writer.assemble()
@@ -231,6 +239,8 @@ def _templates(
     at = directive.definition.registration.at
     for template, found in directive.templates:
         changes = list(template_edits(directive, template, found, writer.members, at))
+        if writer.one_way is not None:
+            changes += writer.one_way.in_template(template, found)
         if not changes:
             continue
         if template.file is None or str(template.file) == edits.file:
@@ -257,7 +267,7 @@ def _uses(
     directive: Directive,
     file: Path,
     others: dict[Path, OtherFile],
-    outer: list[str],
+    writer: ComponentWriter,
     chosen: list[Directive],
 ) -> list[tuple[str, str, int]]:
     """Change the templates that use it: as an element, with what it took from their scope bound.
@@ -265,10 +275,13 @@ def _uses(
     Those that cannot be are told: rule, file, line.
     """
     told: list[tuple[str, str, int]] = []
-    name = directive.name
+    name, outer = directive.name, writer.outer
+    events = writer.one_way.written if writer.one_way is not None else {}
     carried = {t.file for other in chosen for t, _ in other.templates if t.file is not None}
     for use in uses_in_templates(file, name):
-        if use.attribute is None and not outer:
+        bound, unbound = use.told(events)
+        told += [("use-left", use.source.path, use.line)] * unbound
+        if use.attribute is None and not outer and not bound:
             continue
         if not use.can_change:
             told.append(("use-left", use.source.path, use.line))
@@ -279,7 +292,8 @@ def _uses(
             other = OtherFile(use.source, own, Replacements(use.source.path, own), use.path, "")
             others[use.path] = other
         holder = f"{CONTROLLER}." if use.path in carried else ""
-        for start, end, text in use.edits(name, {n: f"{holder}{n}" for n in outer}):
+        taken = {n: f"{holder}{n}" for n in outer}
+        for start, end, text in (*bound, *use.edits(name, taken)):
             if not other.edits.has(start, end):
                 other.edits.spell(start, end, text, "use", "use-as-element")
     told += [("use-left", str(path), line) for path, line in uses_in_code(file, name)]

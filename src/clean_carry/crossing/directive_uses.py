@@ -15,8 +15,12 @@ from clean_carry.component.errors import InputError
 from clean_carry.source.importers import files_of, pages_of, project_of
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode, read_markup
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.controller_component.one_way import event_of
+from clean_carry.syntaxes.directive.read import Binding
 from clean_carry.syntaxes.scoped_template.directives import dashed, normalised
 
+# What can be set: a name, or a field by names.
+_SET = re.compile(r"[A-Za-z_$][\w$]*(?:\.[A-Za-z_$][\w$]*)*$")
 # Elements that mean nothing by themselves (HTML §4.4, §4.5): one of another name can take their place.
 _PLAIN = frozenset("div span section article aside header footer main nav p figure".split())
 
@@ -39,6 +43,23 @@ class Use:
     def line(self) -> int:
         """The line it stands on."""
         return self.source.place(self.element.start).line
+
+    def told(self, events: dict[str, Binding]) -> tuple[list[tuple[int, int, str]], int]:
+        """What takes a new value where this use binds one both ways: attributes, each after the one that
+        binds; and how many of what it binds cannot be set."""
+        found: list[tuple[int, int, str]] = []
+        unbound = 0
+        for name, binding in events.items():
+            for attribute in self.element.attributes:
+                if normalised(attribute.name) != binding.attribute or attribute.value is None:
+                    continue
+                value = self.source.slice(*attribute.value).strip()
+                if _SET.match(value):
+                    text = f' {dashed(event_of(name))}="{value} = $value"'
+                    found.append((attribute.end, attribute.end, text))
+                else:
+                    unbound += 1
+        return found, unbound
 
     def edits(self, name: str, bound: dict[str, str]) -> Iterator[tuple[int, int, str]]:
         """What to write anew: (start, end, text). `bound` are further attributes with their values."""

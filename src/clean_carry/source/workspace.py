@@ -23,13 +23,17 @@ class Workspace:
     """Reads files of the project on demand. Nothing is ever written through it.
 
     `aliases` are prefixes of imports with the absolute path each stands for, `prefix` is what the names of
-    the project's elements begin with.
+    the project's elements begin with, `one_way` says that bindings are to go one way.
     """
 
     def __init__(
-        self, file: Path, aliases: Mapping[str, str] | None = None, prefix: str = ""
+        self,
+        file: Path,
+        aliases: Mapping[str, str] | None = None,
+        prefix: str = "",
+        one_way: bool = False,
     ) -> None:
-        self.file, self.prefix = file, prefix
+        self.file, self.prefix, self.one_way = file, prefix, one_way
         self.aliases = dict(aliases or {})
         self._trees: dict[Path, Tree | None] = {}
 

@@ -15,6 +15,8 @@ from clean_carry.verify.normalise import Normaliser
 _MARKS = frozenset({"ng-scope", "ng-isolate-scope", "ng-binding"})
 _READ = frozenset({"value", "statement", "target", "loop", "options", "form"})
 _CONTROLLER = "$ctrl"
+# How a trial itself gives a value to the element it mounts.
+_OF_TRIAL = "given['"
 
 
 class ScopedNormaliser(Normaliser):
@@ -67,7 +69,7 @@ class ScopedNormaliser(Normaliser):
             if not value and (key == name or key in self.replaced):
                 self.used["used-as-attribute"] += 1
                 continue
-            if KINDS.get(base) in _READ:
+            if KINDS.get(base) in _READ or value.startswith(_OF_TRIAL):
                 self.used["template-expression"] += 1
                 continue
             kept[key] = value

@@ -96,7 +96,7 @@ class ControllerWriting(Spelling):
             entry = self.ledger.claim("link", self.source.span(function.start, function.end))
             parts += (
                 new(
-                    f"{lead}{self._instance_at(function)}.{moment} = function{self.style.space}() {{",
+                    f"{lead}{self.instance_at(function)}.{moment} = function{self.style.space}() {{",
                     entry,
                     "link-to-moment",
                 )

@@ -124,7 +124,7 @@ class Giving:
         function = self.directive.controller.function
         return function is not None and function.start <= ref.start < function.end
 
-    def _instance_at(self, ref: Node) -> str:
+    def instance_at(self, ref: Node) -> str:
         """What the instance is called at a place."""
         if self.sharing is not None and not self._in_controller(ref):
             return CONTROLLER

@@ -133,7 +133,7 @@ class Spelling(Giving):
             ref = use.ref
             if any(low <= ref.start < high for low, high in dropped) or self._is_done(ref):
                 continue
-            instance = self._instance_at(ref)
+            instance = self.instance_at(ref)
             match use.kind:
                 case "member":
                     assert use.where is not None
@@ -232,7 +232,7 @@ class Spelling(Giving):
                 for ref in refs:
                     self._controller_ref(
                         ref,
-                        self._instance_at(ref) if self.directive.controller.form else "undefined",
+                        self.instance_at(ref) if self.directive.controller.form else "undefined",
                     )
             elif value is not None and value.type not in ("array", "object"):
                 name = self._key(0, taken[3].text)

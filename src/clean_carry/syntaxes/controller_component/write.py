@@ -10,6 +10,7 @@ from clean_carry.component.fragment import Fragment, Piece, copy, new
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.controller_component.controller import ControllerWriting, function_body
 from clean_carry.syntaxes.controller_component.given import has_body, plain_name
+from clean_carry.syntaxes.controller_component.one_way import OneWay
 from clean_carry.syntaxes.directive.definition import Option
 from clean_carry.syntaxes.directive.read import NotRead
 from clean_carry.syntaxes.directive.registrations import parameters_of, text_of
@@ -18,12 +19,17 @@ from clean_carry.syntaxes.directive.registrations import parameters_of, text_of
 class ComponentWriter(ControllerWriting):
     """Writes one directive of a file. All edits go into the file's replacements."""
 
+    # How its bindings go one way, where they are to.
+    one_way: OneWay | None = None
+
     def spell(self) -> None:
         """Spell every use anew, also in code of other directives. Raises `NotRead`."""
         self.check()
         self._handed()
         self._scope()
         self._required()
+        if self.one_way is not None:
+            self.one_way.in_code()
 
     def assemble(self) -> None:
         """Put the component in its place, once all uses in the file are spelled. Raises `NotRead`."""

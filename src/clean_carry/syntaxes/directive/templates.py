@@ -30,7 +30,8 @@ class Template:
     `url` is the name it is asked for by, "" where it stands in the definition. `file` is the file that
     holds it: all of it where `places` is empty, else the places of its bytes in that file, byte by byte,
     which is a script whose literals make it up; None for the script of the definition itself. `named`
-    are the literals of the definition's script that hold the end of its name.
+    are the literals of the definition's script that hold the end of its name, `named_by` is the first of
+    those that make it up.
     """
 
     source: SourceText
@@ -38,6 +39,14 @@ class Template:
     file: Path | None = None
     places: tuple[int, ...] = ()
     named: tuple[Node, ...] = ()
+    named_by: Node | None = None
+
+    @property
+    def quote(self) -> str:
+        """The quote of the script's literals it stands in, "" for a file of its own."""
+        if not self.places or self.named_by is None:
+            return ""
+        return self.named_by.text[:1]
 
     def place(self, offset: int) -> int:
         """Where a byte of the text stands in the file that holds it."""
@@ -113,7 +122,7 @@ class Templates:
                 if parts is None:
                     return [], "its template is made by code"
                 text, places = from_literals(parts, self.tree.source.path)
-                found.append(Template(text, "", None, places))
+                found.append(Template(text, "", None, places, (), parts[0] if parts else None))
             return found, ""
         by_url = definition.value("templateUrl")
         if by_url is None:
@@ -197,7 +206,9 @@ class Templates:
                 break
         own = _cached(self.tree, url, self.names)
         if own is not None:
-            return Template(*_split(own, url, self.tree.source.path, None))
+            return replace(
+                Template(*_split(own, url, self.tree.source.path, None)), named_by=own[0]
+            )
         return _elsewhere(root, url) if root is not None else None
 
 

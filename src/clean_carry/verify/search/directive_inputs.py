@@ -61,6 +61,9 @@ def directive_inputs(source: SourceText, component: str) -> Inputs:
     shapes = Shapes([own, *(t for one in templates if (t := _template_tree(one)) is not None)])
     bound = dict(_bindings(definition))
     for attribute, (name, kind) in bound.items():
+        if kind == "&" and chosen.kind == "component" and _told_of(attribute) in bound:
+            # It tells of what an input becomes: whoever mounts it sets that.
+            continue
         shape = shapes.of(name)
         if kind == "&":
             shape = Shape({"function"}, declared=True, result=shape.result)
@@ -88,6 +91,12 @@ def directive_inputs(source: SourceText, component: str) -> Inputs:
         found.slots = ["default"]
         found.contents = [*kin_of(component, registrations, Path(source.path)), *asked_content(own)]
     return found
+
+
+def _told_of(event: str) -> str:
+    """The input whose new value an event tells of: `seats` for `onSeatsChange`."""
+    found = re.fullmatch(r"on([A-Z]\w*)Change", event)
+    return found.group(1)[0].lower() + found.group(1)[1:] if found else ""
 
 
 def _taken(

@@ -137,16 +137,18 @@ function definition(name) {
   return inject.has(`${name}Directive`) ? inject.get(`${name}Directive`)[0] : null;
 }
 
-const BINDING = /^\s*([@&<=])[*?]*\s*(\w*)\s*$/;
+const BINDING = /^\s*([@&<=])\*?(\??)\s*(\w*)\s*$/;
 
-/** The bindings of a definition by their attributes: {attribute: kind}. */
-function bindings(found) {
+/** The bindings of a definition by their attributes: {attribute: kind}; `must` are those that hold a value and may not be missing. */
+function bindings(found, must = []) {
   const out = {};
   for (const list of [found?.scope, found?.bindToController]) {
     if (!list || typeof list !== 'object') continue;
     for (const [name, text] of Object.entries(list)) {
-      const [, mode, attribute] = BINDING.exec(text) ?? [];
-      if (mode) out[attribute || name] = mode;
+      const [, mode, optional, attribute] = BINDING.exec(text) ?? [];
+      if (!mode) continue;
+      out[attribute || name] = mode;
+      if (!optional && (mode === '=' || mode === '<')) must.push(attribute || name);
     }
   }
   return out;
@@ -189,8 +191,18 @@ function content(parent, list) {
 function host(name, values, slots, scope) {
   const found = definition(name);
   const node = element(name, found);
-  const modes = bindings(found);
-  const given = Object.keys(values);
+  const must = [];
+  const modes = bindings(found, must);
+  // A value that must be bound is, if to nothing: a two-way one can be set then.
+  const given = [...new Set([...Object.keys(values), ...must])];
+  // A value that goes one way in is set by whoever hears its event, as a two-way one was.
+  for (const [attribute, mode] of Object.entries(modes)) {
+    const own = /^on([A-Z]\w*)Change$/.exec(attribute)?.[1];
+    const value = own && own[0].toLowerCase() + own.slice(1);
+    if (mode === '&' && modes[value] === '<' && !given.includes(attribute) && given.includes(value)) {
+      node.setAttribute(dashed(attribute), `given['${value}'] = $value`);
+    }
+  }
   for (const need of needs(found)) {
     if (!need.around && need.name === 'ngModel' && !given.includes('ngModel') && !need.optional) given.push('ngModel');
   }
@@ -203,9 +215,9 @@ function host(name, values, slots, scope) {
     else if (mode === '@') value = `{{${place}}}`;
     else if (!mode && input.startsWith('@')) value = String(values[input] ?? '');
     node.setAttribute(dashed(plain), value);
-    // What the component writes back is seen as a call.
+    // What the component writes back is seen as a call, once the runtime has handed all values around.
     if (mode !== '&' && !input.startsWith('@')) {
-      scope.$watch(place, (now, before) => { if (now !== before && scope.$$held[input] !== now) { scope.$$held[input] = now; record(`${plain} is set`)(now); } });
+      scope.$watch(place, (now, before) => { if (now !== before && scope.$$held[input] !== now) { scope.$$held[input] = now; scope.$$postDigest(() => record(`${plain} is set`)(now)); } });
     }
   }
   content(node, slots.default ?? slots['']);
