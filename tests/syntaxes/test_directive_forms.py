@@ -329,3 +329,36 @@ def test_a_write_that_cannot_be_told_of_is_refused(options: str, tmp_path: Path)
     old.write_text(directive(f"{TEMPLATE}, {ISOLATED}, {options}"))
     result = carry_file(Request(old, "old.js", "controller-component", one_way=True))[0]
     assert [finding.rule for finding in result.findings] == ["one-way-write"]
+
+
+CHILDREN = [
+    "scope: true, template: '<i>{{tide}}</i>'",
+    "link: function(scope) { go(scope.tide); }",
+    "link: function(scope) { scope.$watch('tide', go); }",
+    "scope: {}, link: function(scope) { go(scope.$parent.tide); }",
+    "template: '<span grand-child></span>'",
+]
+
+
+@pytest.mark.parametrize("child", CHILDREN)
+def test_a_child_that_finds_its_names_around_it_keeps_it_a_directive(
+    child: str, tmp_path: Path
+) -> None:
+    text = directive("scope: { tide: '=' }, template: '<b tide-child></b>'")
+    (tmp_path / "child.js").write_text(
+        f"angular.module('gullmoor').directive('tideChild', function() {{ return {{ {child} }}; }})\n"
+        ".directive('grandChild', function() { return { template: '{{tide}}' }; });\n"
+    )
+    result = carried(tmp_path, text)[0]
+    assert [finding.rule for finding in result.findings] == ["child-inherits"]
+
+
+def test_a_child_with_a_scope_of_its_own_does_not(tmp_path: Path) -> None:
+    text = directive("scope: { tide: '=' }, template: '<b tide-child=\"tide\"></b>'")
+    (tmp_path / "child.js").write_text(
+        "angular.module('gullmoor').directive('tideChild', function() { return {\n"
+        "  scope: { tide: '=tideChild' }, link: function(scope) { go(scope.tide); } }; });\n"
+    )
+    result = carried(tmp_path, text)[0]
+    assert result.status == "clean"
+    assert 'tide-child="$ctrl.tide"' in result.files[0].text

@@ -169,6 +169,13 @@ DIRECTIVES: tuple[Row, ...] = (
         "angular.extend(harbour, this)",
     ),
     (
+        "child-inherits",
+        "error",
+        "a directive of its template finds names in the scope around it, which are the controller's then",
+        "Isolate that directive's scope and bind what it needs, then carry",
+        "template: '<tide-mark></tide-mark>' // scope: true, uses {{level}}",
+    ),
+    (
         "one-way-write",
         "error",
         "a two-way binding is written where nothing can be told afterwards",

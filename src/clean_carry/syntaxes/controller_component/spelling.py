@@ -11,6 +11,7 @@ from clean_carry.source.template.expression import NameUse
 from clean_carry.syntaxes.controller_component.given import HANDED, Giving, plain_name
 from clean_carry.syntaxes.controller_component.template import CONTROLLER
 from clean_carry.syntaxes.directive.handed import Unfollowed, follow
+from clean_carry.syntaxes.directive.inherited import found_by_children
 from clean_carry.syntaxes.directive.read import NotRead
 from clean_carry.syntaxes.directive.registrations import parameters_of, plain
 from clean_carry.syntaxes.directive.scope_uses import ScopeUse, escaped_offsets
@@ -34,6 +35,18 @@ class Spelling(Giving):
                 raise NotRead("scope-expression-unread", f"{node.text[:60]} ({what})", node.start)
         if not self.directive.isolated:
             self._not_isolated()
+        self._children_apart()
+
+    def _children_apart(self) -> None:
+        """Raise `NotRead` where directives of the template find this one's names in the scope around."""
+        members = {*self.directive.scope.members(), *self.directive.bindings}
+        if self.file.meaning is None or not members:
+            return
+        elements = {e for _, found in self.directive.templates for e in found.elements}
+        children = found_by_children(elements - {self.directive.name}, members, self.file.meaning)
+        for name, taken in children:
+            detail = f"{name} ({', '.join(taken)})"
+            raise NotRead("child-inherits", detail, self.definition.registration.at)
 
     def _follow(self, use: ScopeUse) -> None:
         """A scope that is handed to a required controller: what is asked of it there must be known."""

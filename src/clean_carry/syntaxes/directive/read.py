@@ -106,7 +106,8 @@ class Directive:
 class DirectiveFile:
     """A file with directives: those that can be carried, and those that are not, with the reason.
 
-    `controllers` are the directives that have each controller that is registered by name.
+    `controllers` are the directives that have each controller that is registered by name, `meaning` what
+    the project's directives mean.
     """
 
     source: SourceText
@@ -116,6 +117,7 @@ class DirectiveFile:
     directives: list[Directive]
     refused: list[Refusal]
     controllers: dict[str, list[str]] = field(default_factory=dict)
+    meaning: Meaning | None = None
 
 
 class NotRead(Exception):
@@ -136,7 +138,7 @@ def read(source: SourceText, file: Path) -> DirectiveFile:
     if not listed:
         raise InputError("registers no directive", advice="Name a file that does", file=source.path)
     templates = Templates(tree, names, file)
-    meaning = Meaning(file, registrations)
+    found.meaning = meaning = Meaning(file, registrations)
     for registration in listed:
         definition = define(registration, names)
         controller = definition.text("controller")

@@ -41,6 +41,7 @@ class Meaning:
     """What attributes mean in a project."""
 
     def __init__(self, file: Path, own: Registrations) -> None:
+        self.file = file
         self.root = project_of(file)
         self.own = own
         self._known: dict[str, Definition | None] = {}
