@@ -58,6 +58,7 @@ REFUSED = [
     ("require-unread", f"{TEMPLATE}, {ISOLATED}, require: ['^a', '^b'], link: function(s, e, t, all) {{ go(all); }}"),
     ("require-unread", f"{TEMPLATE}, {ISOLATED}, require: names"),
     ("require-written", f"{TEMPLATE}, {ISOLATED}, require: '^a', link: function(s, e, t, a) {{ a = a || {{}}; }}"),
+    ("element-around", f"{TEMPLATE}, {ISOLATED}, replace: true, link: function(s, e) {{ var mark = s.mark = e; mark.parent().addClass('x'); }}"),
     ("link-this", f"{TEMPLATE}, {ISOLATED}, link: function() {{ this.ready = true; }}"),
     ("link-pattern", f"{TEMPLATE}, {ISOLATED}, link: function(scope, [first]) {{ first.id = 1; }}"),
     ("link-unread", f"{TEMPLATE}, {ISOLATED}, link: (scope) => go()"),

@@ -169,6 +169,13 @@ DIRECTIVES: tuple[Row, ...] = (
         "angular.extend(harbour, this)",
     ),
     (
+        "element-around",
+        "error",
+        "its template replaces the element, and code goes from the template's root to what is around it",
+        "Give up `replace`, or find what is around from the element itself, then carry",
+        "replace: true, link: (scope, element) => element.parent().addClass('fixed')",
+    ),
+    (
         "child-inherits",
         "error",
         "a directive of its template finds names in the scope around it, which are the controller's then",

@@ -17,6 +17,13 @@ from clean_carry.syntaxes.directive.registrations import parameters_of, plain
 from clean_carry.syntaxes.directive.scope_uses import ScopeUse, escaped_offsets
 
 
+# Methods of a wrapped element that go to what is around it, or put something there.
+_AROUND = frozenset(
+    "parent parents closest after before next prev siblings wrap insertAfter insertBefore replaceWith "
+    "remove detach".split()
+)
+
+
 class Spelling(Giving):
     """Spells the uses in the code of one directive."""
 
@@ -36,6 +43,36 @@ class Spelling(Giving):
         if not self.directive.isolated:
             self._not_isolated()
         self._children_apart()
+        if self._root:
+            self._root_alone()
+
+    def _root_alone(self) -> None:
+        """Raise `NotRead` where code goes from the template's root to what is around it: that is the
+        element now, and was the page."""
+        elements = [p for _, f in self.directive.links for p in parameters_of(f)[1:2]]
+        elements += [
+            i.parameter
+            for i in self.directive.controller.injections
+            if i.name == "$element" and i.parameter is not None
+        ]
+        queue = [self.js.scope_at(node).find(node.text) for node in elements]
+        seen: set[int] = set()
+        while queue:
+            binding = queue.pop()
+            if binding is None or binding.node.start in seen:
+                continue
+            seen.add(binding.node.start)
+            for ref in binding.references:
+                asked = ref.parent.child("property") if ref.parent is not None else None
+                if ref.field == "object" and asked is not None and asked.text in _AROUND:
+                    raise NotRead("element-around", f"{ref.text}.{asked.text}", ref.start)
+                value: Node = ref
+                while value.parent is not None and value.parent.type == "assignment_expression":
+                    value = value.parent
+                holder = value.parent
+                name = holder.child("name") if holder is not None else None
+                if holder is not None and holder.type == "variable_declarator" and name is not None:
+                    queue.append(self.js.scope_at(holder).find(name.text))
 
     def _children_apart(self) -> None:
         """Raise `NotRead` where directives of the template find this one's names in the scope around."""
