@@ -16,7 +16,6 @@ from clean_carry.syntaxes.directive.read import NotRead
 from clean_carry.syntaxes.directive.registrations import parameters_of, plain
 from clean_carry.syntaxes.directive.scope_uses import ScopeUse, escaped_offsets
 
-
 # Methods of a wrapped element that go to what is around it, or put something there.
 _AROUND = frozenset(
     "parent parents closest after before next prev siblings wrap insertAfter insertBefore replaceWith "
