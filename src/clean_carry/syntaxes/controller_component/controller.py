@@ -80,7 +80,7 @@ class ControllerWriting(Spelling):
         for statement in self._helpers():
             self._movable(statement)
             shift = level - self._levels(self._indent(statement.start))
-            first = _first(self.source, _lead(self.source, self.file, statement, 0), statement)
+            first = first_of(self.source, lead_of(self.source, self.file, statement, 0), statement)
             parts += new(lead) + self.edits.text(first, statement.end).shifted(shift)
         for when, function in self.directive.links:
             body = function.child("body")
@@ -218,8 +218,8 @@ class ControllerWriting(Spelling):
         for one in early:
             statement = one.statement
             if one.values is None:
-                lead = _lead(self.source, self.file, statement, here)
-                first = _first(self.source, lead, statement)
+                lead = lead_of(self.source, self.file, statement, here)
+                first = first_of(self.source, lead, statement)
                 if (
                     lead > here
                     and data[lead - 1 : lead + 1] == b"\n\n" == data[statement.end :][:2]
@@ -331,7 +331,7 @@ def _comments_in(file: DirectiveFile, node: Node) -> bool:
     return any(node.start <= c.start < node.end for c in file.tree.comments)
 
 
-def _lead(source: SourceText, file: DirectiveFile, statement: Node, floor: int) -> int:
+def lead_of(source: SourceText, file: DirectiveFile, statement: Node, floor: int) -> int:
     """Where a statement begins with the comments on the lines right above it."""
     start = statement.start
     for comment in reversed(file.tree.comments):
@@ -342,7 +342,7 @@ def _lead(source: SourceText, file: DirectiveFile, statement: Node, floor: int) 
     return max(line - 1, floor) if not source.data[line:start].strip() else start
 
 
-def _first(source: SourceText, lead: int, statement: Node) -> int:
+def first_of(source: SourceText, lead: int, statement: Node) -> int:
     """The first byte that is no white space from a place on."""
     at = lead
     while at < statement.start and source.data[at : at + 1].isspace():

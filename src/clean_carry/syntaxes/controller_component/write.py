@@ -8,7 +8,12 @@ from __future__ import annotations
 
 from clean_carry.component.fragment import Fragment, Piece, copy, new
 from clean_carry.source.javascript.tree import Node
-from clean_carry.syntaxes.controller_component.controller import ControllerWriting, function_body
+from clean_carry.syntaxes.controller_component.controller import (
+    ControllerWriting,
+    first_of,
+    function_body,
+    lead_of,
+)
 from clean_carry.syntaxes.controller_component.given import has_body, plain_name
 from clean_carry.syntaxes.controller_component.one_way import OneWay
 from clean_carry.syntaxes.directive.definition import Option
@@ -51,9 +56,13 @@ class ComponentWriter(ControllerWriting):
         name = call.child("arguments")
         entry = self.ledger.claim("directive", span(registration.at, call.end))
         apart = self._apart()
+        gone: list[tuple[int, int]] = []
         for statement in apart:
-            start, end, _ = self.source.statement_line(statement.start, statement.end)
+            lead = lead_of(self.source, self.file, statement, 0)
+            first = first_of(self.source, lead, statement)
+            start, end, _ = self.source.statement_line(first, statement.end)
             self.edits.spell(start, end, "", "factory", "factory-inside")
+            gone.append((start, end))
         if name is None or call.type != "call_expression":
             raise NotRead(
                 "definition-unread", "it is registered by an object of several", registration.at
@@ -66,7 +75,7 @@ class ComponentWriter(ControllerWriting):
             + body
             + new(")")
         )
-        whole = self._commented(whole, [(text.end, call.end), *((s.start, s.end) for s in apart)])
+        whole = self._commented(whole, [(text.end, call.end), *gone])
         self.edits.put(registration.at, call.end, whole)
 
     def _commented(self, whole: Fragment, places: list[tuple[int, int]]) -> Fragment:
