@@ -54,6 +54,8 @@ REFUSED = [
     ("binding-unread", f"{TEMPLATE}, scope: {{ tide: kind() }}"),
     ("binding-unread", f"{TEMPLATE}, scope: {{ tide: '=*' }}"),
     ("controller-elsewhere", f"{TEMPLATE}, {ISOLATED}, controller: 'Elsewhere'"),
+    ("controller-elsewhere", f"{TEMPLATE}, scope: {{}}, controller: 'Elsewhere'"),
+    ("controller-elsewhere", f"{TEMPLATE}, scope: {{}}, controller: class {{ }}, link: function(s, e) {{ e.empty(); }}"),
     ("controller-unread", f"{TEMPLATE}, {ISOLATED}, controller: make()"),
     ("require-unread", f"{TEMPLATE}, {ISOLATED}, require: ['^a', '^b'], link: function(s, e, t, all) {{ go(all); }}"),
     ("require-unread", f"{TEMPLATE}, {ISOLATED}, require: names"),
@@ -363,3 +365,34 @@ def test_a_child_with_a_scope_of_its_own_does_not(tmp_path: Path) -> None:
     result = carried(tmp_path, text)[0]
     assert result.status == "clean"
     assert 'tide-child="$ctrl.tide"' in result.files[0].text
+
+
+CLOSED = (
+    "scope: {}, bindToController: { tide: '<' }, controllerAs: 'mark', template: '{{mark.tide}}'"
+)
+
+
+@pytest.mark.parametrize(
+    "controller", ["'Elsewhere'", "Imported", "class { rise() { this.tide += 1; } }"]
+)
+def test_a_controller_nothing_is_written_into_may_be_anything(
+    controller: str, tmp_path: Path
+) -> None:
+    result = carried(tmp_path, directive(f"{CLOSED}, controller: {controller}"))[0]
+    assert result.status == "clean", result.findings
+    written = result.files[0].text
+    assert f"controller: {controller}" in written
+    assert "controllerAs: 'mark', template: '{{mark.tide}}'" in written
+    assert "bindings: { tide: '<' }" in written
+
+
+def test_a_controller_of_another_file_is_made_where_something_is_linked(tmp_path: Path) -> None:
+    link = "link: function(scope, element, attrs, mark) { mark.start(element[0]); }"
+    text = directive(f"{CLOSED}, controller: 'Elsewhere', {link}")
+    written = carried(tmp_path, text)[0].files[0].text
+    assert (
+        "var $ctrl = $controller('Elsewhere', { $scope: $scope, $element: $element, "
+        "$attrs: $attrs, $transclude: $transclude });"
+    ) in written
+    assert "$ctrl.start($element[0]);" in written
+    assert "return $ctrl;" in written

@@ -94,9 +94,9 @@ DIRECTIVES: tuple[Row, ...] = (
     (
         "controller-elsewhere",
         "error",
-        "the controller is registered in another file",
-        "Move the controller beside the directive, then carry",
-        "controller: 'BerthController'",
+        "the controller is a class or stands in another file, and something has to be written into it",
+        "Move it beside the directive as a function, or bind to the controller and name it in the template",
+        "controller: 'BerthController', template: '{{free}}'",
     ),
     (
         "controller-unread",

@@ -203,6 +203,8 @@ def _tried(
 def _sharing(directive: Directive, file: DirectiveFile) -> Sharing | None:
     """What a directive shares its controller with, None where it has it alone."""
     name = directive.controller.name
+    if directive.controller.form == "closed" and name:
+        return Sharing(directive.bindings, False)
     if directive.controller.form != "registered" or len(file.controllers.get(name, ())) < 2:
         return None
     others = [d for d in file.directives if d.controller.name == name]

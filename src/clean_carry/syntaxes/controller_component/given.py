@@ -99,6 +99,8 @@ class Giving:
     def local_services(self) -> list[str]:
         """What of its element a shared controller is given still."""
         function = self.directive.controller.function
+        if self.directive.controller.form == "closed":
+            return [name for name in LINKED if name]
         return [
             i.name
             for i in self.directive.controller.injections

@@ -259,6 +259,8 @@ class Spelling(Giving):
             start, end = offsets[use.start], offsets[use.end]
             if use.name.startswith("$") and use.name not in self.directive.scope.members():
                 continue
+            if self.directive.controller.form == "closed":
+                continue
             if self.directive.alias and use.name == self.directive.alias:
                 self.edits.spell(start, end, CONTROLLER, "scope-expression", "alias-renamed")
                 continue

@@ -31,6 +31,9 @@ def template_edits(
         start = use.above if use.above >= 0 else use.start
         if use.up > use.level:
             continue
+        if directive.controller.form == "closed":
+            # What it watches may name it: its name stays.
+            continue
         if directive.alias and use.name == directive.alias:
             if directive.alias != CONTROLLER or use.up:
                 yield start, use.end, CONTROLLER, "alias-renamed"

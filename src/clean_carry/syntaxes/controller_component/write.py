@@ -105,6 +105,8 @@ class ComponentWriter(ControllerWriting):
                     "definition-unread", f"“{name}” is given by a statement of its own", pair.start
                 )
             match name:
+                case "controllerAs" if self.directive.controller.form == "closed":
+                    continue
                 case "restrict" | "replace" | "controllerAs" | "priority" | "name":
                     found[name] = None
                 case "scope" | "bindToController":
@@ -211,7 +213,7 @@ class ComponentWriter(ControllerWriting):
                 q = self.style.quote
                 return new(f"controller: {q}{controller.name}{q}")
             return self.edits.text(pair.start, pair.end)
-        if controller.form == "declared":
+        if controller.form in ("declared", "closed"):
             return self.edits.text(pair.start, pair.end)
         function = controller.function
         assert function is not None

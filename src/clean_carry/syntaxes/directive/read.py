@@ -55,7 +55,8 @@ class Controller:
     """The function that makes a directive's instance.
 
     `form` is how it is given: `inline` in the definition, `registered` under a name of its own or
-    `declared` as a function of the file, `local` to the factory, "" where there is none.
+    `declared` as a function of the file, `local` to the factory, `closed` where it is a class or stands in
+    another file: nothing can be written into it; "" where there is none.
     """
 
     form: str = ""
@@ -208,11 +209,18 @@ def _directive(
     for parameter in parameters:
         if parameter.type != "identifier":
             raise NotRead("scope-pattern", parameter.text, parameter.start)
+    if controller.form == "closed":
+        _closed(definition, controller, links, bool(bindings) and not to_controller)
     scope = uses_of(file.names, parameters, outer=not definition.isolated)
     used = {**scope.members(), **dict.fromkeys(n.name for _, t in read_templates for n in t.names)}
     if not definition.isolated and used and made_by_code(definition, file.tree, templates.file):
         raise NotRead("stays-made-by-code", dashed(definition.name), at)
     alias = definition.text("controllerAs") or _named_with_alias(definition) or ""
+    plain_names = {n.name for _, t in read_templates for n in t.names if n.up <= n.level}
+    members = {*scope.members(), *(n for n in plain_names if n != alias and not n.startswith("$"))}
+    if controller.form == "closed" and members:
+        shown = f"{', '.join(sorted(members))} of {controller.name or 'a class'}"
+        raise NotRead("controller-elsewhere", shown, definition.options["controller"].whole.start)
     return Directive(
         definition,
         read_templates,
@@ -225,6 +233,19 @@ def _directive(
         to_controller,
         _required(definition),
     )
+
+
+def _closed(
+    definition: Definition, controller: Controller, links: list[tuple[str, Node]], on_scope: bool
+) -> None:
+    """Raise `NotRead` where something would have to be written into a controller that is closed."""
+    at = definition.options["controller"].whole.start
+    linked = any((b := f.child("body")) is not None and b.named_children for _, f in links)
+    unnamed = [asked for asked, key in _required(definition) if not key]
+    own = [asked for asked in unnamed if asked.lstrip("?") == definition.name]
+    if on_scope or (linked and not controller.name) or (linked and len(own) < len(unnamed)):
+        shown = controller.name or "a class, or from another file"
+        raise NotRead("controller-elsewhere", shown, at)
 
 
 def _moves(function: Node, rule: str) -> None:
@@ -337,16 +358,19 @@ def _controller(file: DirectiveFile, definition: Definition) -> Controller:
         name = re.sub(r"\s+as\s+[\w$]+\s*$", "", text)
         registered = file.registrations.of("controller", name)
         if not registered:
-            raise NotRead("controller-elsewhere", name, option.whole.start)
+            return Controller("closed", name, value=value)
         one = registered[-1]
         if one.function is None or one.function.type.startswith("class"):
-            raise NotRead("controller-unread", name, one.at)
+            return Controller("closed", name, value=value)
         return Controller(
             "registered", name, one.function, one.injections, one.explicit, value, one
         )
     function, listed = file.registrations.followed(value)
     if function is None or function.type.startswith("class"):
-        raise NotRead("controller-unread", value.text.split("\n")[0][:60], option.whole.start)
+        inner = plain(value)
+        if inner is None or inner.type not in ("identifier", "class", "member_expression"):
+            raise NotRead("controller-unread", value.text.split("\n")[0][:60], option.whole.start)
+        return Controller("closed", value=value)
     taken = parameters_of(function)
     if listed is not None:
         injections = tuple(
