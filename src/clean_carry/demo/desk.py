@@ -12,7 +12,8 @@ NAME = "old-and-new.html"
 
 _STYLE = """
 body { margin: 0; padding: 1rem; font: 15px/1.5 system-ui, sans-serif; color: #1c2b33; background: #fbfaf6 }
-h3 { margin: 0.8rem 0 0.2rem } ul { list-style: none; padding: 0; display: flex; flex-wrap: wrap; gap: 0.5rem }
+h3 { margin: 0.8rem 0 0.2rem }
+ul { list-style: none; padding: 0; display: flex; flex-wrap: wrap; gap: 0.5rem }
 li { border: 1px solid #b9c4c9; border-radius: 6px; padding: 0.4rem 0.6rem; text-align: center }
 li.picked { border-color: #0a6c74; background: #e2f1f1 } li.taken { opacity: 0.5 }
 button { font: inherit; padding: 0.15rem 0.7rem } small { display: block; color: #5b6a71 }
