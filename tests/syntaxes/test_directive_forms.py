@@ -396,3 +396,27 @@ def test_a_controller_of_another_file_is_made_where_something_is_linked(tmp_path
     ) in written
     assert "$ctrl.start($element[0]);" in written
     assert "return $ctrl;" in written
+
+
+@pytest.mark.parametrize(
+    ("expression", "other", "status"),
+    [
+        ("'other.html'", "<b>Low water</b>", "clean"),
+        ("'other.html'", "<b>{{tide}}</b>", "refused"),
+        ("'other.html'", "<b ng-include=\"'deep.html'\"></b>", "refused"),
+        ("'nowhere.html'", "", "refused"),
+        ("tide.url", "", "refused"),
+    ],
+)
+@pytest.mark.parametrize(
+    "form", ['<i ng-include="URL"></i>', '<ng-include src="URL"></ng-include>']
+)
+def test_templates_that_are_taken_in(
+    form: str, expression: str, other: str, status: str, tmp_path: Path
+) -> None:
+    text = directive(f"{ISOLATED}, templateUrl: 'mark.html'")
+    mark = form.replace("URL", expression)
+    results = carried(tmp_path, text, mark__html=mark, other__html=other, deep__html="{{tide}}")
+    assert results[0].status == status
+    if status == "refused":
+        assert results[0].findings[0].rule == "template-included"

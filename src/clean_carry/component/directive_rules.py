@@ -71,6 +71,13 @@ DIRECTIVES: tuple[Row, ...] = (
         '<div ng-if="open"><input ng-model="cabin"></div>',
     ),
     (
+        "template-included",
+        "error",
+        "the template takes in another one that looks names up in its scope, or that is not known",
+        "Make the other one a component, or put it into the template, then carry",
+        "<div ng-include=\"'tide.html'\"></div>",
+    ),
+    (
         "attribute-unread",
         "error",
         "the template gives a directive nobody knows an attribute that may be an expression",

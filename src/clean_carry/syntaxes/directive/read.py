@@ -178,6 +178,7 @@ def _directive(
             names = names_of(template.source, meaning.kind)
         except InputError as error:
             raise NotRead("template-unread", error.what, at) from None
+        _included(templates, names.included, meaning, at, 0)
         read_templates.append((template, names))
     bindings, to_controller = _bindings(definition)
     controller = _controller(file, definition)
@@ -233,6 +234,25 @@ def _directive(
         to_controller,
         _required(definition),
     )
+
+
+def _included(
+    templates: Templates, included: list[str], meaning: Meaning, at: int, depth: int
+) -> None:
+    """Raise `NotRead` where a template takes another one in that looks names up in its scope."""
+    for expression in included:
+        url = re.fullmatch(r"'([^']*)'|\"([^\"]*)\"", expression)
+        found = templates.at(url.group(1) or url.group(2) or "") if url is not None else None
+        if found is None:
+            raise NotRead("template-included", expression, at)
+        try:
+            names = names_of(found.source, meaning.kind)
+        except InputError as error:
+            raise NotRead("template-included", f"{expression}: {error.what}", at) from None
+        used = [n.name for n in names.names if n.up <= n.level]
+        if used or names.unread or depth > 3:
+            raise NotRead("template-included", f"{expression} uses {', '.join(used)}", at)
+        _included(templates, names.included, meaning, at, depth + 1)
 
 
 def _closed(

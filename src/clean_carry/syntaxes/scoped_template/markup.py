@@ -65,7 +65,8 @@ class TemplateNames:
     """What a template uses: names, tags, attributes nobody knows, and what could not be read.
 
     `unread` are (what, offset); `unknown` are attributes whose meaning is not known and that mention
-    something like a name: (attribute, value, offset); `slots` the content it has places for; `elements`
+    something like a name: (attribute, value, offset); `slots` the content it has places for, `included` the expressions of other
+    templates it takes in; `elements`
     the normalised names of its elements and attributes.
     """
 
@@ -73,6 +74,7 @@ class TemplateNames:
     unread: list[tuple[str, int]] = field(default_factory=list)
     unknown: list[tuple[str, str, int]] = field(default_factory=list)
     slots: list[str] = field(default_factory=list)
+    included: list[str] = field(default_factory=list)
     elements: set[str] = field(default_factory=set)
     roots: int = 0
     values: list[tuple[TemplateNode, str, int, int]] = field(default_factory=list)
@@ -206,6 +208,8 @@ class _Walker:
             kind = "target" if self.source.slice(start, end).strip() else "text"
         if name in ("src", "onload") and node.tag == "ng-include":
             kind = "value" if name == "src" else "statement"
+        if (name == "src" and node.tag == "ng-include") or name == "ngInclude":
+            self.found.included.append(decoded(self.source, start, end)[0].strip())
         if name == "on" and node.tag == "ng-switch":
             kind = "value"
         match kind:
