@@ -65,9 +65,9 @@ class TemplateNames:
     """What a template uses: names, tags, attributes nobody knows, and what could not be read.
 
     `unread` are (what, offset); `unknown` are attributes whose meaning is not known and that mention
-    something like a name: (attribute, value, offset); `slots` the content it has places for, `included` the expressions of other
-    templates it takes in; `elements`
-    the normalised names of its elements and attributes.
+    something like a name: (attribute, value, offset); `slots` the content it has places for, `included`
+    the expressions of other templates it takes in; `elements` the normalised names of its elements and
+    attributes, `values` every attribute with its value: element, normalised name, start, end.
     """
 
     names: list[ScopeName] = field(default_factory=list)
