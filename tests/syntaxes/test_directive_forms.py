@@ -420,3 +420,35 @@ def test_templates_that_are_taken_in(
     assert results[0].status == status
     if status == "refused":
         assert results[0].findings[0].rule == "template-included"
+
+
+def test_names_that_stand_for_the_scope_go(tmp_path: Path) -> None:
+    link = """link: function(scope) {
+      var self = scope;
+      var first = 1, other = scope;
+      const { tide, low = 2 } = scope;
+
+      self.x = tide + low;
+      other.y = first;
+      self.$watch('tide', function(now, was, own) { own.z = now; });
+    }"""
+    written = carried(tmp_path, directive(f"{TEMPLATE}, {ISOLATED}, {link}"))[0].files[0].text
+    assert "self" not in written
+    for line in (
+        "var first = 1, other = $ctrl;",
+        "const { tide, low = 2 } = $ctrl;",
+        "$ctrl.x = tide + low;",
+        "$ctrl.y = first;",
+        "scope.$watch('$ctrl.tide', function(now, was, own) { $ctrl.z = now; });",
+    ):
+        assert line in written
+
+
+def test_the_services_of_a_local_controller_are_listed_with_it(tmp_path: Path) -> None:
+    text = directive(
+        f"{TEMPLATE}, {ISOLATED}, controller: Mark",
+        before="function Mark($scope, tides) { $scope.x = tides.now(); }\n  Mark.$inject = ['$scope', 'tides'];",
+    )
+    written = carried(tmp_path, text)[0].files[0].text
+    assert "$inject" not in written
+    assert "controller: ['tides', function Mark(tides) {" in written

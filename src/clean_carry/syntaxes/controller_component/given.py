@@ -247,6 +247,11 @@ class Giving:
             and self.directive.controller.function is not None
         ):
             own.add(self.directive.controller.function.start)
+            name = self.directive.controller.function.child("name")
+            binding = self.js.scope_at(body).find(name.text) if name is not None else None
+            listed = annotation(binding)
+            if listed is not None:
+                own.add(_statement(listed).start)
         for node in body.named_children:
             if node is given or node.start in own or self._holds_definition(node):
                 continue

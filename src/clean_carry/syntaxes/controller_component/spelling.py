@@ -207,6 +207,8 @@ class Spelling(Giving):
                     self.edits.spell(
                         ref.start, ref.end, instance, "scope-member", f"scope-{use.kind}"
                     )
+                case "alias":
+                    self._alias_gone(ref, use.where)
                 case "own" | "parent":
                     self._own(ref, use.name, scope_name)
                 case "escape" | "compared":
@@ -221,6 +223,15 @@ class Spelling(Giving):
             for node in handed.asked:
                 if not self.edits.has(node.end, node.end):
                     self.edits.put(node.end, node.end, new(f".{HANDED}"))
+
+    def _alias_gone(self, ref: Node, declarator: Node | None) -> None:
+        """A name that stood for the scope: each of its uses is spelled by itself, so that it can go."""
+        statement = declarator.parent if declarator is not None else None
+        if statement is not None and len(statement.named_children) == 1:
+            start, end, _ = self.source.statement_line(statement.start, statement.end)
+            self.edits.spell(start, end, "", "scope-alias", "receiver-alias", "dropped")
+            return
+        self.edits.spell(ref.start, ref.end, self.instance_at(ref), "scope-use", "scope-member")
 
     def _own(self, ref: Node, name: str, scope_name: str) -> None:
         """What is the runtime's is asked of the scope that is injected."""

@@ -129,6 +129,8 @@ class _Reader:
                 self.note("escape", ref, text, where=parent)
             else:
                 self.note("computed", ref, text or "", is_write(parent), parent)
+        elif parent.type == "variable_declarator" and _taken_apart(parent.child("name")):
+            self.note("computed", ref, "", where=parent)
         elif parent.type == "variable_declarator" and ref.field == "value":
             name = parent.child("name")
             binding = self.names.scope_at(parent).find(name.text) if name is not None else None
@@ -257,6 +259,17 @@ class _Reader:
             return False
         value = node.child("value") if node.type == "variable_declarator" else node
         return value is not None and value.is_function
+
+
+def _taken_apart(pattern: Node | None) -> bool:
+    """Whether a pattern takes members by name, none of which is the runtime's."""
+    if pattern is None or pattern.type != "object_pattern":
+        return False
+    keys = [part.child("key") or part.child("left") or part for part in pattern.named_children]
+    plain_keys = all(
+        k.type in ("property_identifier", "shorthand_property_identifier_pattern") for k in keys
+    )
+    return plain_keys and not any(key.text.startswith("$") for key in keys)
 
 
 def uses_of(names: Names, parameters: Iterable[Node], *, outer: bool = False) -> ScopeUses:
