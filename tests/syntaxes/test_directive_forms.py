@@ -452,3 +452,20 @@ def test_the_services_of_a_local_controller_are_listed_with_it(tmp_path: Path) -
     written = carried(tmp_path, text)[0].files[0].text
     assert "$inject" not in written
     assert "controller: ['tides', function Mark(tides) {" in written
+
+
+def test_a_controller_with_bindings_on_a_scope_that_inherits(tmp_path: Path) -> None:
+    options = (
+        "scope: true, bindToController: { tides: '<', kind: '@' }, controllerAs: 'mark', "
+        "controller: function($scope) { $scope.low = 1; $scope.$watch('mark.tides.length', go); }, "
+        "template: '{{low}} {{mark.kind}} {{port}}'"
+    )
+    result = carried(tmp_path, directive(options))[0]
+    assert [(f.rule, f.message.split(": ")[1]) for f in result.findings] == [
+        ("names-bound", "port")
+    ]
+    written = result.files[0].text
+    assert written.count("bindings:") == 1
+    assert "bindings: { tides: '<', kind: '@', port: '<' }" in written
+    assert "$scope.$watch('$ctrl.tides.length', go)" in written
+    assert "'{{$ctrl.low}} {{$ctrl.kind}} {{$ctrl.port}}'" in written

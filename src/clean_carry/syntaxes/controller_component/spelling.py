@@ -152,10 +152,11 @@ class Spelling(Giving):
         self.outer = sorted(name for name in used if name not in own)
 
     def _given(self, name: str) -> bool:
-        """Whether a name is given a value by a statement that always runs when the directive is linked."""
-        bodies = {
-            body.start for _, f in self.directive.links if (body := f.child("body")) is not None
-        }
+        """Whether a name is given a value by a statement that always runs when the directive is made."""
+        functions = [function for _, function in self.directive.links]
+        if self.directive.controller.function is not None:
+            functions.append(self.directive.controller.function)
+        bodies = {body.start for f in functions if (body := f.child("body")) is not None}
         for use in self.directive.scope.uses:
             if use.kind != "member" or use.name != name or not use.written or use.where is None:
                 continue

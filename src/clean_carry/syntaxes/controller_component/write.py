@@ -112,7 +112,9 @@ class ComponentWriter(ControllerWriting):
                 case "scope" | "bindToController":
                     holds = value.type == "object" and value.named_children
                     found[name] = self._bindings(pair, value) if holds else None
-                    if name == "scope" and self.outer:
+                    own = definition.value("bindToController")
+                    both = own is not None and own.type == "object" and bool(own.named_children)
+                    if name == "scope" and self.outer and not both:
                         found[name] = new(self._outer_bindings())
                 case "require":
                     found[name] = self._require(pair, value)
@@ -145,6 +147,10 @@ class ComponentWriter(ControllerWriting):
                 if binding.attribute == name and not said.rstrip().endswith(name):
                     at = text.end - 1
                     self.edits.put(at, at, new(name))
+        if self.outer:
+            q = self.style.quote
+            at = value.named_children[-1].end
+            self.edits.put(at, at, new("".join(f", {n}: {q}<{q}" for n in self.outer)))
         return new("bindings: ") + self.edits.text(value.start, value.end)
 
     def _require(self, pair: Node, value: Node) -> Fragment | None:

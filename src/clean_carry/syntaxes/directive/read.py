@@ -217,6 +217,7 @@ def _directive(
     if not definition.isolated and used and made_by_code(definition, file.tree, templates.file):
         raise NotRead("stays-made-by-code", dashed(definition.name), at)
     alias = definition.text("controllerAs") or _named_with_alias(definition) or ""
+    scope.alias = alias
     plain_names = {n.name for _, t in read_templates for n in t.names if n.up <= n.level}
     members = {*scope.members(), *(n for n in plain_names if n != alias and not n.startswith("$"))}
     if controller.form == "closed" and members:

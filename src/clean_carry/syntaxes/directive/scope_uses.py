@@ -63,12 +63,14 @@ class ScopeUse:
 
 @dataclass
 class ScopeUses:
-    """All uses of one scope, the expressions that are asked of it by text, and its names."""
+    """All uses of one scope, the expressions that are asked of it by text, and its names; `alias` is the
+    name by which texts call the controller."""
 
     uses: list[ScopeUse] = field(default_factory=list)
     expressions: list[tuple[Node, list[NameUse]]] = field(default_factory=list)
     unread: list[tuple[Node, str]] = field(default_factory=list)
     bindings: list[Binding] = field(default_factory=list)
+    alias: str = ""
 
     def members(self) -> dict[str, bool]:
         """The names of members code asks for, and whether it writes them."""
@@ -78,7 +80,7 @@ class ScopeUses:
                 found[use.name] = found.get(use.name, False) or use.written
         for _, names in self.expressions:
             for name in names:
-                if not name.name.startswith("$"):
+                if not name.name.startswith("$") and name.name != self.alias:
                     found[name.name] = found.get(name.name, False) or (
                         name.written and not name.path
                     )
