@@ -469,3 +469,15 @@ def test_a_controller_with_bindings_on_a_scope_that_inherits(tmp_path: Path) -> 
     assert "bindings: { tides: '<', kind: '@', port: '<' }" in written
     assert "$scope.$watch('$ctrl.tides.length', go)" in written
     assert "'{{$ctrl.low}} {{$ctrl.kind}} {{$ctrl.port}}'" in written
+
+
+def test_a_name_of_the_scope_is_not_taken_for_one_bound_to_the_controller(tmp_path: Path) -> None:
+    options = (
+        "scope: {}, bindToController: { tide: '<', low: '<' }, controllerAs: 'mark', "
+        "controller: function($scope) { $scope.low = this.low; }, "
+        "template: '{{tide}} {{mark.tide}} {{low}} {{mark.low}}'"
+    )
+    written = carried(tmp_path, directive(options))[0].files[0].text
+    assert "bindings: { tide: '<', low: '<' }" in written
+    assert "$ctrl.shownLow = this.low;" in written
+    assert "'{{$ctrl.shownTide}} {{$ctrl.tide}} {{$ctrl.shownLow}} {{$ctrl.low}}'" in written

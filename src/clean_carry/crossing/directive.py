@@ -27,7 +27,7 @@ from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.controller_component.given import Sharing, Style
-from clean_carry.syntaxes.controller_component.names import MemberNames, name_members
+from clean_carry.syntaxes.controller_component.names import name_members
 from clean_carry.syntaxes.controller_component.one_way import OneWay
 from clean_carry.syntaxes.controller_component.syntax import SYNTAX
 from clean_carry.syntaxes.controller_component.template import CONTROLLER, template_edits
@@ -35,7 +35,6 @@ from clean_carry.syntaxes.controller_component.write import ComponentWriter
 from clean_carry.syntaxes.directive.read import Directive, DirectiveFile, NotRead, read
 from clean_carry.syntaxes.directive.templates import Template
 from clean_carry.syntaxes.scoped_template.directives import dashed
-from clean_carry.syntaxes.scoped_template.markup import TemplateNames
 
 
 @dataclass
@@ -353,12 +352,3 @@ def _claim_comments(file: DirectiveFile, ledger: Ledger, carried: list[Component
     for comment in file.tree.comments:
         if any(c.span.start <= comment.start < c.span.end for c in carried):
             ledger.claim("comment", Span(comment.start, comment.end, file.source.path), "kept")
-
-
-__all__ = [
-    "DirectiveOutcome",
-    "MemberNames",
-    "TemplateNames",
-    "carry_directive_file",
-    "name_members",
-]

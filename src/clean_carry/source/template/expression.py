@@ -246,11 +246,4 @@ def names_in(text: str, start: int = 0, end: int | None = None) -> list[NameUse]
     return parser.uses
 
 
-def first_expression(text: str, start: int, end: int) -> tuple[list[NameUse], int]:
-    """The names of the one expression a text begins with, and where it ends. Raises `ExpressionError`."""
-    parser = _Parser(text, start, end)
-    parser.filtered()
-    return parser.uses, parser.next.start
-
-
-__all__ = ["ExpressionError", "NameUse", "first_expression", "names_in"]
+__all__ = ["ExpressionError", "NameUse", "names_in"]

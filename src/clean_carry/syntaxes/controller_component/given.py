@@ -60,10 +60,9 @@ class Sharing:
 
 @dataclass
 class Given:
-    """What the new controller function is given: service to parameter, in order, and which are new."""
+    """What the new controller function is given: service to parameter, in order."""
 
     services: dict[str, str] = field(default_factory=dict)
-    fresh: list[str] = field(default_factory=list)
 
 
 class Giving:
@@ -179,7 +178,6 @@ class Giving:
             if scope is not None and name in scope.names:
                 name = service
             self.handed.services[service] = name
-            self.handed.fresh.append(service)
 
     def _services(self, moved: list[Node]) -> None:
         """What the factory is given and moved code asks for."""

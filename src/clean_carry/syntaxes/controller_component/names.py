@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.directive.read import Binding, Directive, NotRead
 from clean_carry.syntaxes.directive.registrations import plain
@@ -21,13 +20,11 @@ LIFECYCLE = frozenset({"$onInit", "$postLink", "$onChanges", "$onDestroy", "$doC
 class MemberNames:
     """How each name of the scope is called on the controller.
 
-    `twice` are assignments to the scope that only repeat one to the controller. `outer` are names of the
-    scope around that become bindings; `writes` whether the component writes them.
+    `twice` are assignments to the scope that only repeat one to the controller.
     """
 
     renamed: dict[str, str] = field(default_factory=dict)
     twice: list[Node] = field(default_factory=list)
-    outer: dict[str, bool] = field(default_factory=dict)
 
     def of(self, name: str) -> str:
         """The name of a member."""
@@ -44,7 +41,8 @@ def name_members(directive: Directive) -> MemberNames:
             raise NotRead("names-meet", name, directive.definition.registration.at)
     if directive.bound_to_controller:
         # What is bound is the controller's already: a name of the scope may only be another one.
-        meeting = [n for n in own if n in directive.bindings and n in code]
+        asked = {*code, *directive.template_names()}
+        meeting = [n for n in own if n in directive.bindings and n in asked]
     else:
         meeting = []
     meeting += [n for n in (*code, *directive.template_names()) if n in directive.instance.members]
@@ -57,7 +55,8 @@ def name_members(directive: Directive) -> MemberNames:
             found.twice += pairs
             continue
         taken = {*own, *directive.instance.members, *keys}
-        found.renamed[name] = _free(name, directive.bindings.get(name), taken)
+        bound = None if directive.bound_to_controller else directive.bindings.get(name)
+        found.renamed[name] = _free(name, bound, taken)
     return found
 
 
@@ -121,8 +120,3 @@ def _own_writes(directive: Directive, name: str) -> list[Node]:
         for node in function.walk()
         if node.type == "assignment_expression" and _is_own(node.child("left"), directive, name)
     ]
-
-
-def visible(names: Names, at: Node, name: str) -> bool:
-    """Whether a name means something at a place already."""
-    return names.scope_at(at).find(name) is not None

@@ -139,7 +139,7 @@ class ComponentWriter(ControllerWriting):
     def _bindings(self, pair: Node, value: Node) -> Fragment:
         for name, renamed in self.members.renamed.items():
             binding = self.directive.bindings.get(name)
-            if binding is not None:
+            if binding is not None and not self.directive.bound_to_controller:
                 key, text = binding.node.child("key"), binding.node.child("value")
                 assert key is not None and text is not None
                 self.edits.spell(key.start, key.end, renamed, "binding", "member-renamed")

@@ -212,7 +212,7 @@ def _directive(
             raise NotRead("scope-pattern", parameter.text, parameter.start)
     if controller.form == "closed":
         _closed(definition, controller, links, bool(bindings) and not to_controller)
-    scope = uses_of(file.names, parameters, outer=not definition.isolated)
+    scope = uses_of(file.names, parameters)
     used = {**scope.members(), **dict.fromkeys(n.name for _, t in read_templates for n in t.names)}
     if not definition.isolated and used and made_by_code(definition, file.tree, templates.file):
         raise NotRead("stays-made-by-code", dashed(definition.name), at)

@@ -88,8 +88,8 @@ class ScopeUses:
 
 
 class _Reader:
-    def __init__(self, names: Names, outer: bool) -> None:
-        self.names, self.outer = names, outer
+    def __init__(self, names: Names) -> None:
+        self.names = names
         self.found = ScopeUses()
         self.queue: list[Binding] = []
 
@@ -274,9 +274,9 @@ def _taken_apart(pattern: Node | None) -> bool:
     return plain_keys and not any(key.text.startswith("$") for key in keys)
 
 
-def uses_of(names: Names, parameters: Iterable[Node], *, outer: bool = False) -> ScopeUses:
-    """The uses of the scopes that these parameters hold. `outer` says the scope is not an isolated one."""
-    reader = _Reader(names, outer)
+def uses_of(names: Names, parameters: Iterable[Node]) -> ScopeUses:
+    """The uses of the scopes that these parameters hold."""
+    reader = _Reader(names)
     for parameter in parameters:
         reader.add(names.scope_at(parameter).find(parameter.text))
     return reader.read()

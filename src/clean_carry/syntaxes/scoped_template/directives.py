@@ -46,11 +46,6 @@ CHILD_SCOPES = frozenset(
 )
 # Names a repetition puts into its scope.
 REPEATED = ("$index", "$first", "$last", "$middle", "$even", "$odd")
-# Elements whose name is a directive of the runtime.
-ELEMENTS = frozenset(
-    "ng-transclude ng-include ng-form ng-view ng-switch ng-pluralize ng-messages ng-message ng- "
-    "repeat ng-if".split()
-)
 _PREFIX = re.compile(r"^(x|data)[:\-_]", re.IGNORECASE)
 _PARTS = re.compile(r"[:\-_]+(.)")
 

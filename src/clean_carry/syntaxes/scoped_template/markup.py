@@ -16,7 +16,6 @@ from clean_carry.source.template.tree import TemplateAttribute, TemplateNode, re
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.scoped_template.directives import (
     CHILD_SCOPES,
-    ELEMENTS,
     KINDS,
     REPEATED,
     normalised,
@@ -355,4 +354,4 @@ def names_of(source: SourceText, kind_of: KindOf) -> TemplateNames:
     return walker.found
 
 
-__all__ = ["ELEMENTS", "KindOf", "ScopeName", "TemplateNames", "decoded", "names_of"]
+__all__ = ["KindOf", "ScopeName", "TemplateNames", "decoded", "names_of"]
