@@ -46,7 +46,8 @@ REFUSED = [
     ("template-unread", f"template: '<b ng-show=\"a b\"></b>', {ISOLATED}"),
     ("template-unread", f"template: '<b ng-controller=\"A as a\"></b>', {ISOLATED}"),
     ("template-writes-inside", f"template: '<p ng-if=\"tide\"><input ng-model=\"name\"></p>', {ISOLATED}"),
-    ("attribute-unread", f"template: '<other-one level=\"tide.level\"></other-one>', {ISOLATED}"),
+    ("attribute-unread", f"template: '<other-one level=\"tide\"></other-one>', {ISOLATED}"),
+    ("attribute-unread", f"template: '<other-one level=\"tide.level + low\"></other-one>', {ISOLATED}"),
     ("option-not-said", f"{TEMPLATE}, {ISOLATED}, priority: 10"),
     ("option-not-said", f"{TEMPLATE}, {ISOLATED}, templateNamespace: 'svg'"),
     ("option-not-said", f"{TEMPLATE}, {ISOLATED}, multiElement: true"),
@@ -481,3 +482,16 @@ def test_a_name_of_the_scope_is_not_taken_for_one_bound_to_the_controller(tmp_pa
     assert "bindings: { tide: '<', low: '<' }" in written
     assert "$ctrl.shownLow = this.low;" in written
     assert "'{{$ctrl.shownTide}} {{$ctrl.tide}} {{$ctrl.shownLow}} {{$ctrl.low}}'" in written
+
+
+def test_an_attribute_nobody_knows_that_can_only_be_an_expression(tmp_path: Path) -> None:
+    template = (
+        '<far-away rows="tide.rows" on-pick="!tide &amp;&amp; pick(row)" icon="arrow-left.png" '
+        'ng-repeat="row in tide.rows"></far-away>'
+    )
+    link = "link: function(scope) { scope.pick = go; }"
+    text = directive(f"template: '{template}', {ISOLATED}, {link}")
+    written = carried(tmp_path, text)[0].files[0].text
+    assert 'rows="$ctrl.tide.rows"' in written
+    assert 'on-pick="!$ctrl.tide &amp;&amp; $ctrl.pick(row)"' in written
+    assert 'icon="arrow-left.png"' in written

@@ -2,14 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from clean_carry.syntaxes.controller_component.names import MemberNames
 from clean_carry.syntaxes.directive.read import Directive, NotRead
 from clean_carry.syntaxes.directive.templates import Template
-from clean_carry.syntaxes.scoped_template.markup import TemplateNames
+from clean_carry.syntaxes.scoped_template.markup import ScopeName, TemplateNames
 
 CONTROLLER = "$ctrl"
+
+
+def declared_names(directive: Directive) -> set[str]:
+    """The names that are its own for sure: bound, given a value by code, or the controller's."""
+    written = {name for name, write in directive.scope.members().items() if write}
+    return {*directive.bindings, *written, directive.alias} - {""}
+
+
+def _is_expression(value: str, used: Sequence[ScopeName], declared: set[str]) -> bool:
+    """Whether the value of an attribute nobody knows can only be an expression: it asks its own names for
+    something, calls, compares or chooses."""
+    more = any(sign in value for sign in (".", "(", "!", "==", "&&", "||", "?", "["))
+    return more and all(name.name in declared for name in used)
 
 
 def template_edits(
@@ -22,10 +35,13 @@ def template_edits(
     members = {*directive.scope.members(), *directive.bindings, *directive.template_names()}
     for what, _ in found.unread:
         raise NotRead("template-unread", what, at)
-    for attribute, value, _ in found.unknown:
-        if any(name in value for name in members):
-            raise NotRead("attribute-unread", f"{attribute}=“{value}”", at)
-    for use in found.names:
+    taken: list[ScopeName] = []
+    for attribute, value, _, used in found.unknown:
+        if any(name.name in members or name.name == directive.alias for name in used):
+            if not _is_expression(value, used, declared_names(directive)):
+                raise NotRead("attribute-unread", f"{attribute}=“{value}”", at)
+            taken += used
+    for use in (*found.names, *taken):
         if use.name == "this":
             raise NotRead("template-unread", "the scope itself (`this`)", at)
         start = use.above if use.above >= 0 else use.start

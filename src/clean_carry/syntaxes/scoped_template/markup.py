@@ -64,14 +64,14 @@ class TemplateNames:
     """What a template uses: names, tags, attributes nobody knows, and what could not be read.
 
     `unread` are (what, offset); `unknown` are attributes whose meaning is not known and that mention
-    something like a name: (attribute, value, offset); `slots` the content it has places for, `included`
-    the expressions of other templates it takes in; `elements` the normalised names of its elements and
+    something like a name: (attribute, value, offset, names); `slots` the content it has places for,
+    `included` the expressions of other templates it takes in; `elements` the normalised names of its elements and
     attributes, `values` every attribute with its value: element, normalised name, start, end.
     """
 
     names: list[ScopeName] = field(default_factory=list)
     unread: list[tuple[str, int]] = field(default_factory=list)
-    unknown: list[tuple[str, str, int]] = field(default_factory=list)
+    unknown: list[tuple[str, str, int, tuple[ScopeName, ...]]] = field(default_factory=list)
     slots: list[str] = field(default_factory=list)
     included: list[str] = field(default_factory=list)
     elements: set[str] = field(default_factory=set)
@@ -235,7 +235,10 @@ class _Walker:
         except ExpressionError:
             return
         if any(not scope.holds(use.name, 0) for use in uses):
-            self.found.unknown.append((attribute.name, text, attribute.start))
+            before, self.found.names = self.found.names, []
+            self.expression(*attribute.value, scope, False)
+            names, self.found.names = tuple(self.found.names), before
+            self.found.unknown.append((attribute.name, text, attribute.start, names))
 
     def interpolated(self, start: int, end: int, scope: _Scope) -> None:
         """The interpolations of a text."""

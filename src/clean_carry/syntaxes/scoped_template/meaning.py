@@ -29,6 +29,11 @@ _HTML = frozenset(
     # SVG's own, as far as they are common in templates.
     "d cx cy r x y x1 x2 y1 y2 fill stroke points transform viewbox".split()
 )
+# HTML §3.2.6: attributes of every element.
+_GLOBAL = frozenset(
+    "accesskey autofocus class contenteditable dir draggable hidden id lang slot spellcheck style tabindex "
+    "title translate role name".split()
+)
 _DATA = re.compile(r"(data|aria)[A-Z].*|on[a-z]+$")
 
 
@@ -65,6 +70,9 @@ class Meaning:
             kind = kind_in(definition, name, owner) if definition is not None else ""
             if kind:
                 return kind
+        if "-" in node.tag and name.lower() in _HTML and name not in _GLOBAL:
+            # Of an element nobody knows only what every element has is known.
+            return ""
         return "text" if is_plain(name) else ""
 
 
