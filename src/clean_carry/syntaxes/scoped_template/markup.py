@@ -65,8 +65,8 @@ class TemplateNames:
 
     `unread` are (what, offset); `unknown` are attributes whose meaning is not known and that mention
     something like a name: (attribute, value, offset, names); `slots` the content it has places for,
-    `included` the expressions of other templates it takes in; `elements` the normalised names of its elements and
-    attributes, `values` every attribute with its value: element, normalised name, start, end.
+    `included` the expressions of other templates it takes in; `elements` the normalised names of its
+    elements and attributes, `values` every attribute with its value: element, normalised name, start, end.
     """
 
     names: list[ScopeName] = field(default_factory=list)
