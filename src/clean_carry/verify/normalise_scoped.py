@@ -80,7 +80,7 @@ class ScopedNormaliser(Normaliser):
                 kept[key] = " ".join(words)
                 if not words:
                     del kept[key]
-            elif self._is_read(name, key, base) and self._asked.search(value):
+            elif (self._is_read(name, key, base) or "{{" in value) and self._asked.search(value):
                 kept[key] = self._asked.sub("", value)
                 self.used["template-expression"] += 1
         return [name, kept, state, children]

@@ -23,6 +23,7 @@ angular.module = (name, ...rest) => {
 globalThis.angular = angular;
 
 const dashed = (name) => name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
+const TRUE_BY_ITSELF = /^(multiple|selected|checked|disabled|readonly|required|open)$/i;
 const LOCALS = new Set(['$scope', '$element', '$attrs', '$transclude']);
 
 let record = () => () => {};
@@ -214,7 +215,8 @@ function host(name, values, slots, scope) {
     if (mode === '&') value = `${place}($locals)`;
     else if (mode === '@') value = `{{${place}}}`;
     else if (!mode && input.startsWith('@')) value = String(values[input] ?? '');
-    node.setAttribute(dashed(plain), value);
+    // An attribute that is true by being there would lose what it says where an element is replaced.
+    node.setAttribute(TRUE_BY_ITSELF.test(plain) ? `data-${plain}` : dashed(plain), value);
     // What the component writes back is seen as a call, once the runtime has handed all values around.
     if (mode !== '&' && !input.startsWith('@')) {
       scope.$watch(place, (now, before) => { if (now !== before && scope.$$held[input] !== now) { scope.$$held[input] = now; scope.$$postDigest(() => record(`${plain} is set`)(now)); } });
