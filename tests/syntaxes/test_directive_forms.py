@@ -495,3 +495,10 @@ def test_an_attribute_nobody_knows_that_can_only_be_an_expression(tmp_path: Path
     assert 'rows="$ctrl.tide.rows"' in written
     assert 'on-pick="!$ctrl.tide &amp;&amp; $ctrl.pick(row)"' in written
     assert 'icon="arrow-left.png"' in written
+
+
+def test_a_directive_whose_name_is_made_is_told(tmp_path: Path) -> None:
+    text = "names.forEach(function(name) { angular.module('m').directive('tide' + name, make(name)); });"
+    result = carried(tmp_path, text)[0]
+    assert (result.component, result.status) == ("'tide' + name", "refused")
+    assert [finding.rule for finding in result.findings] == ["definition-unread"]

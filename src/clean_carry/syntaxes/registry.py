@@ -42,6 +42,7 @@ def recognise(source: SourceText) -> str | None:
         return JSX_CLASS.id
     if path.endswith(SINGLE_FILE_OBJECT.endings) and b"export default" in data:
         return SINGLE_FILE_OBJECT.id
-    if path.endswith(DIRECTIVE.endings) and _REGISTERED.search(data) and b".directive(" in data:
+    named = _REGISTERED.search(data) is not None or b"angular" in data
+    if path.endswith(DIRECTIVE.endings) and named and b".directive(" in data:
         return DIRECTIVE.id
     return None

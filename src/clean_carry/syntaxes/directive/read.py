@@ -136,7 +136,10 @@ def read(source: SourceText, file: Path) -> DirectiveFile:
     registrations = Registrations(tree, names)
     found = DirectiveFile(source, tree, names, registrations, [], [])
     listed = registrations.of("directive")
-    if not listed:
+    for node in registrations.unnamed:
+        told = "its name is made by code"
+        found.refused.append(Refusal(node.text[:40], "definition-unread", told, node.start))
+    if not listed and not found.refused:
         raise InputError("registers no directive", advice="Name a file that does", file=source.path)
     templates = Templates(tree, names, file)
     found.meaning = meaning = Meaning(file, registrations)

@@ -116,10 +116,11 @@ def value_of(binding: Binding | None) -> Node | None:
 
 
 class Registrations:
-    """All registrations of a file, in source order."""
+    """All registrations of a file, in source order; `unnamed` are directives whose name is made by code."""
 
     def __init__(self, tree: Tree, names: Names) -> None:
         self.tree, self.names = tree, names
+        self.unnamed: list[Node] = []
         self.found: list[Registration] = sorted(self._all(), key=lambda r: r.at)
 
     def of(self, kind: str, name: str | None = None) -> list[Registration]:
@@ -139,6 +140,8 @@ class Registrations:
             parts = given.named_children
             if len(parts) == 2 and (name := text_of(parts[0])) is not None:
                 yield self._one(kind.text, name, call, at, parts[1])
+            elif len(parts) == 2 and kind.text == "directive":
+                self.unnamed.append(parts[0])
             elif len(parts) == 1 and parts[0].type == "object" and before is not None:
                 for pair in parts[0].named_children:
                     key, value = pair.child("key"), pair.child("value")
