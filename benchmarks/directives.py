@@ -254,6 +254,9 @@ register its component. Reach is that of the directive's own lines and its contr
 {text}
 {against_key(kept["angular-ui-bootstrap"])}
 
+Run apart and never tuned on: mobile-angular-ui 1.3.4, of whose directives none has a template: all that
+can be read are told to stay directives, those whose names are made by code are told not to be read.
+
 ### Why directives are not carried
 
 | rule | directives |
