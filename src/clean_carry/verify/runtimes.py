@@ -64,6 +64,7 @@ RUNTIMES: dict[str, Runtime] = {
         Runtime("react-18", "react 18.3", "react", "react.js", _REACT),
         Runtime("react-19", "react 19", "react", "react.js", _REACT),
         Runtime("vue-2", "vue 2.7 (single files)", "vue", "vue-older.js", ("vue",)),
+        Runtime("vue-3", "vue 3.5 (single files)", "vue", "vue.js", ("vue",)),
         Runtime(
             "angular-1",
             "angular 1.8",
@@ -71,7 +72,6 @@ RUNTIMES: dict[str, Runtime] = {
             "angular.js",
             ("angular", "angular-animate", "angular-sanitize"),
         ),
-        Runtime("vue-3", "vue 3.5 (single files)", "vue", "vue.js", ("vue",)),
     )
 }
 _DEFAULT = {"react": "react-18", "vue": "vue-3", "angular": "angular-1"}
