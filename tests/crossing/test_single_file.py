@@ -189,3 +189,32 @@ def test_through_the_program(run, tmp_path: Path) -> None:  # type: ignore[no-un
     done = run("carry", "Torn.vue", "--to", "single-file-flat")
     assert done.returncode == 3
     assert done.stderr.count("\n") == 1 and "Torn.vue:" in done.stderr
+
+
+@pytest.mark.parametrize(
+    ("script", "tag", "status"),
+    [
+        ("export default { data() { return { b: 1 }; } };", "tide-board", "refused"),
+        ("export default { data() { return { b: 1 }; } };", "TideBoard", "refused"),
+        ("export default { data() { return { b: 1 }; } };", "other-board", "clean"),
+        (
+            "export default { name: 'TideBoard', data() { return { b: 1 }; } };",
+            "TideBoard",
+            "clean",
+        ),
+        (
+            "import TideBoard from './x';\nexport default { components: { TideBoard } };",
+            "tide-board",
+            "clean",
+        ),
+    ],
+)
+def test_an_element_named_like_the_file_is_not_taken_for_itself(
+    script: str, tag: str, status: str, tmp_path: Path
+) -> None:
+    file = tmp_path / "TideBoard.vue"
+    file.write_text(f"<template><div><{tag} /></div></template>\n<script>\n{script}\n</script>\n")
+    result = carry_file(Request(file, file.name, "single-file-flat"))[0]
+    assert result.status == status
+    if status == "refused":
+        assert [finding.rule for finding in result.findings] == ["element-named-like-file"]

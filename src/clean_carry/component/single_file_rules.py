@@ -24,6 +24,13 @@ SINGLE_FILES: tuple[Row, ...] = (
         '<li v-for="berth in berths">',
     ),
     (
+        "element-named-like-file",
+        "error",
+        "an element named like the file would be the component itself in the flat form",
+        "Import the component it means, or call the file otherwise",
+        "<inspector> in Inspector.vue, registered by the application",
+    ),
+    (
         "unknown-option",
         "error",
         "the component has an option that is not read yet",

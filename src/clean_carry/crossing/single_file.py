@@ -54,6 +54,18 @@ _NATIVE = frozenset(
 )
 
 
+# Elements of the page (HTML §4): a file may be called like one.
+_OF_PAGES = frozenset(
+    "a abbr address area article aside audio b base bdi bdo blockquote body br button canvas "
+    "caption cite code col colgroup data datalist dd del details dfn dialog div dl dt em embed "
+    "fieldset figcaption figure footer form h1 h2 h3 h4 h5 h6 head header hgroup hr html i iframe "
+    "img input ins kbd label legend li link main map mark menu meta meter nav noscript object ol "
+    "optgroup option output p param picture pre progress q rp rt ruby s samp script search "
+    "section select slot small source span strong style sub summary sup svg table tbody td "
+    "template textarea tfoot th thead time title tr track u ul var video wbr".split()
+)
+
+
 @dataclass
 class FlatOutcome:
     """A single file whose object became statements."""
@@ -126,6 +138,27 @@ def _scripts(source: SourceText) -> bytes:
     return bytes(source.blanked([n.inner for n in read_blocks(source) if n.tag == "script"]))
 
 
+def _itself(component: Component, file: ObjectFile, stem: str) -> Refusal | None:
+    """An element named like the file is the component itself in the flat form.
+
+    In the object form it is one the application registers, unless the script names one so, or itself.
+    """
+    own = _plain(stem)
+    if component.name == stem and "name" in component.option_values:
+        return None
+    if any(_plain(name) == own for name in file.names.module.names):
+        return None
+    tag = next((tag for tag in component.tags if _plain(tag) == own), None)
+    if tag is None or (tag.islower() and tag in _OF_PAGES):
+        return None
+    return Refusal(component.name, "element-named-like-file", f"<{tag}>", component.span.start)
+
+
+def _plain(name: str) -> str:
+    """A name as it is compared: `tide-mark`, `tideMark` and `TideMark` are one."""
+    return name.replace("-", "").lower()
+
+
 def slot_names(markup: tuple[Markup, ...]) -> list[str]:
     """The names of the slots a template has, in source order, each once."""
     found: dict[str, None] = {}
@@ -146,7 +179,11 @@ def carry_object_file(
     refusal = file.module.refusals[0] if file.module.refusals else None
     if component is not None:
         component = started(component)
-        refusal = _excluded(component, excluded) or too_early(component)
+        refusal = (
+            _excluded(component, excluded)
+            or too_early(component)
+            or _itself(component, file, workspace.file.name.split(".")[0])
+        )
     if component is not None and refusal is None:
         try:
             names = name_members(component, RESERVED, ledger, runtime)
