@@ -457,7 +457,7 @@ def test_an_import_that_is_handed_on_is_not_renamed(tmp_path: Path) -> None:
 
 TAGS = [
     ("transition", '<transition :name="transition"><i/></transition>', True),
-    ("berth", "<berth>{{ berth }}</berth>", True),
+    ("quay", "<quay>{{ quay }}</quay>", True),
     ("keepAlive", "<keep-alive><i/></keep-alive>{{ keepAlive }}", True),
     ("label", "<label>{{ label }}</label>", False),
     ("filter", "<svg><filter/></svg>{{ filter }}", False),
