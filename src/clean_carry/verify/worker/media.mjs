@@ -87,9 +87,13 @@ export function holds(list, w) {
   });
 }
 
-/** Give a window `matchMedia`. `page.remeasure()` asks every list again and tells those who listen. */
-export function media(page) {
+/**
+ * Give a window `matchMedia`. `page.remeasure()` asks every list again and tells those who listen; `matches(list)`
+ * answers for the page, where it is not this file that does.
+ */
+export function media(page, matches = null) {
   const w = page.window;
+  const answer = matches ?? ((text) => holds(text, w));
   const heard = new Set();
   let number = 0;
 
@@ -106,7 +110,7 @@ export function media(page) {
       heard.add(this);
     }
 
-    get matches() { return holds(this.media, w); }
+    get matches() { return answer(this.media); }
 
     addListener(listener) { this.addEventListener('change', listener); }
 

@@ -2,8 +2,11 @@
 // Observer), told as a browser tells them: once when they begin, then when what they watch has changed.
 // Sizes are those of the made-up boxes. What is in view goes out of it and comes back with each scroll.
 
-/** Give a window both observers. `page.observed` are those under way; `page.notice()` tells them of changes. */
-export function observers(page) {
+/**
+ * Give a window both observers. `page.notice()` tells them of changes; `seen(node)` says whether an element is
+ * in view, where the page knows.
+ */
+export function observers(page, seen = null) {
   const w = page.window;
   const watching = new Set();
   let number = 0;
@@ -93,7 +96,7 @@ export function observers(page) {
 
     get told() { return 'scroll'; }
 
-    state() { return inView; }
+    state(target) { return seen ? seen(target) : inView; }
 
     entry(target, shown) {
       const whole = rect(target);

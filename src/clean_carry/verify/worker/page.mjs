@@ -1,31 +1,22 @@
 // A fresh window with a clock that only moves when told, seeded chance, a stubbed network, and errors caught.
-import { createRequire } from 'node:module';
-import path from 'node:path';
-import vm from 'node:vm';
-import { canvas } from './canvas.mjs';
-import { layOut } from './layout.mjs';
-import { media } from './media.mjs';
-import { observers } from './observers.mjs';
+// The window is a simulated one (`simulated.mjs`) or a frame of a browser (`browser/realm.mjs`).
+import { natives } from './natives.mjs';
 
 const START = Date.UTC(2024, 0, 1);
 const MOST_TIMERS = 5000;
-const scripts = new Map();
+// How often what moves by itself is brought to its end before the page counts as settled.
+const MOST_RESTS = 4;
 
-export const hostTurn = () => new Promise((resolve) => setImmediate(resolve));
-
-export function loadPages(workbench) {
-  const { JSDOM, VirtualConsole } = createRequire(path.join(workbench, 'package.json'))('jsdom');
-  return () => new Page(JSDOM, VirtualConsole);
-}
-
-class Page {
-  constructor(JSDOM, VirtualConsole) {
-    const dom = new JSDOM('<!doctype html><html><head></head><body></body></html>', {
-      runScripts: 'outside-only', url: 'http://localhost/', virtualConsole: new VirtualConsole(),
-    });
-    this.dom = dom;
-    this.window = dom.window;
-    this.context = dom.getInternalVMContext();
+/**
+ * `realm` is where the window comes from: {window, evaluate(code), run(bundle), turn(): one turn of the host's
+ * loop, furnish(page): what it has beside a browser's window, resize(page, width, height), close()}, and where
+ * pages can be used again, `reusable`. A realm that paints by itself also has `rest()`, which waits for that
+ * and says whether something was still moving.
+ */
+export class Page {
+  constructor(realm) {
+    this.realm = realm;
+    this.window = realm.window;
     this.now = 0;
     this.nextKey = 1;
     this.timers = new Map();
@@ -39,17 +30,12 @@ class Page {
     this.#clock();
     this.#chance();
     this.#network();
-    this.#missing();
-    this.box = layOut(this.window);
+    this.#quiet();
     this.drawn = [];
-    canvas(this.window, (name, values) => this.drawn.push([name, ...values]));
-    observers(this);
-    media(this);
-    // The page library's selector engine listens on the window from its first use on: not the component's doing.
-    this.window.document.querySelectorAll('*:focus');
-    this.#watch();
     this.natives = natives(this.window);
-    this.asFound = found(this.window);
+    realm.furnish(this);
+    this.#watch();
+    this.asFound = realm.reusable ? found(this.window) : null;
   }
 
   #clock() {
@@ -66,7 +52,7 @@ class Page {
     w.requestAnimationFrame = (run) => add('frame', () => run(this.now), 16);
     w.requestIdleCallback = (run) => add('idle', () => run({ didTimeout: false, timeRemaining: () => 10 }), 1);
     w.clearTimeout = w.clearInterval = w.cancelAnimationFrame = w.cancelIdleCallback = clear;
-    w.queueMicrotask = (run) => { vm.runInContext('Promise.resolve()', this.context).then(run); };
+    w.queueMicrotask = (run) => { this.realm.evaluate('Promise.resolve()').then(run); };
     const page = this;
     w.MessageChannel = class MessageChannel {
       constructor() {
@@ -79,8 +65,8 @@ class Page {
         this.port2 = port(() => this.port1);
       }
     };
-    this.context.__page = { now: () => START + this.now };
-    vm.runInContext(`{
+    w.__page = { now: () => START + this.now };
+    this.realm.evaluate(`{
       const now = __page.now; delete globalThis.__page;
       const Real = Date;
       globalThis.Date = class Date extends Real {
@@ -90,7 +76,7 @@ class Page {
       let seed = 1;
       Math.random = () => { seed = (seed * 48271) % 2147483647; return (seed - 1) / 2147483646; };
       globalThis.__reseed = () => { seed = 1; };
-    }`, this.context);
+    }`);
     this.reseed = w.__reseed;
     delete w.__reseed;
     w.performance.now = () => this.now;
@@ -123,11 +109,11 @@ class Page {
     };
     const text = (reply) => (reply.text !== undefined ? reply.text : JSON.stringify(reply.json ?? null));
     const waits = (reply, run) => { if (reply.after) w.setTimeout(run, reply.after); else run(); };
-    this.context.__answer = (method, url, body, done) => {
+    w.__answer = (method, url, body, done) => {
       const reply = answer(method, url, body);
       waits(reply, () => done(Boolean(reply.fail), reply.status ?? 200, text(reply)));
     };
-    vm.runInContext(`{
+    this.realm.evaluate(`{
       const answer = __answer; delete globalThis.__answer;
       const response = (url, status, text) => ({
         ok: status >= 200 && status < 300, status, statusText: '', url, redirected: false,
@@ -162,15 +148,11 @@ class Page {
         }
       };
       delete globalThis.WebSocket;
-    }`, this.context);
+    }`);
   }
 
-  #missing() {
+  #quiet() {
     const w = this.window;
-    w.scrollTo = () => {};
-    w.scrollBy = () => {};
-    w.Element.prototype.scrollIntoView ??= () => {};
-    w.PointerEvent ??= w.MouseEvent;
     for (const name of ['log', 'info', 'debug', 'warn', 'error', 'trace', 'group', 'groupEnd']) w.console[name] = () => {};
   }
 
@@ -211,13 +193,7 @@ class Page {
   }
 
   /** Give the window another size, as a user who drags its edge does. */
-  resize(width, height = 768) {
-    const w = this.window;
-    for (const name of ['innerWidth', 'outerWidth']) w[name] = width;
-    for (const name of ['innerHeight', 'outerHeight']) w[name] = height;
-    this.remeasure();
-    w.dispatchEvent(new this.natives.Event('resize'));
-  }
+  resize(width, height = 768) { return this.realm.resize(this, width, height); }
 
   /** Watch what is below `scope`, so that an unchanged page need not be looked at again. */
   observe(scope) {
@@ -255,14 +231,14 @@ class Page {
   }
 
   /** Run a compiled bundle; returns what it exports. */
-  run(code) {
-    let script = scripts.get(code);
-    if (!script) {
-      if (scripts.size > 24) scripts.clear();
-      script = new vm.Script(`${code}\n;__bundle`, { filename: 'component.js' });
-      scripts.set(code, script);
-    }
-    return script.runInContext(this.context);
+  run(code) { return this.realm.run(code); }
+
+  /** Put the styles of a bundle into the page. */
+  style(css) {
+    if (!css) return;
+    const style = this.window.document.createElement('style');
+    style.textContent = css;
+    this.window.document.head.appendChild(style);
   }
 
   #try(run) {
@@ -286,8 +262,9 @@ class Page {
   /** Run tasks until nothing is due; `painted` is called wherever the page could be painted. */
   async settle(painted) {
     let frames = 0;
+    let rests = this.realm.rest ? MOST_RESTS : 0;
     for (let round = 0; round < MOST_TIMERS; round++) {
-      await hostTurn();
+      await this.realm.turn();
       painted();
       if (!this.tasks.length) this.notice();
       const task = this.tasks.shift();
@@ -299,7 +276,8 @@ class Page {
         for (const timer of pending) if (this.timers.has(timer.key)) this.#fire(timer);
         continue;
       }
-      return;
+      if (!rests) return;
+      rests = (await this.realm.rest()) ? rests - 1 : 0;
     }
     this.errors.push('the page never came to rest');
   }
@@ -321,6 +299,7 @@ class Page {
 
   /** Put the page back as it was found; false where that cannot be shown to have worked. */
   reset() {
+    if (!this.realm.reusable) return false;
     const w = this.window;
     const { document } = w;
     this.unobserve?.();
@@ -356,7 +335,7 @@ class Page {
   close() {
     this.timers.clear();
     this.tasks.length = 0;
-    this.window.close();
+    this.realm.close();
   }
 }
 
@@ -378,44 +357,4 @@ function same(one, other) {
   if (one.globals.size !== other.globals.size) return false;
   for (const [name, value] of one.globals) if (!Object.is(value, other.globals.get(name)) && name !== 'name' && name !== 'event') return false;
   return one.members.every((count, at) => count === other.members[at]);
-}
-
-/** The page's own functions, taken before component code can replace them. */
-function natives(w) {
-  const get = (proto, name) => {
-    const read = Object.getOwnPropertyDescriptor(proto, name)?.get;
-    return (node) => Reflect.apply(read, node, []);
-  };
-  const call = (proto, name) => {
-    const method = proto[name];
-    return (node, ...rest) => Reflect.apply(method, node, rest);
-  };
-  return {
-    nodeType: get(w.Node.prototype, 'nodeType'),
-    nodeValue: get(w.Node.prototype, 'nodeValue'),
-    firstChild: get(w.Node.prototype, 'firstChild'),
-    nextSibling: get(w.Node.prototype, 'nextSibling'),
-    parentNode: get(w.Node.prototype, 'parentNode'),
-    localName: get(w.Element.prototype, 'localName'),
-    namespace: get(w.Element.prototype, 'namespaceURI'),
-    attributeNames: call(w.Element.prototype, 'getAttributeNames'),
-    attribute: call(w.Element.prototype, 'getAttribute'),
-    all: call(w.Element.prototype, 'querySelectorAll'),
-    closest: call(w.Element.prototype, 'closest'),
-    matches: call(w.Element.prototype, 'matches'),
-    prevented: get(w.Event.prototype, 'defaultPrevented'),
-    dispatch: call(w.EventTarget.prototype, 'dispatchEvent'),
-    focus: call(w.HTMLElement.prototype, 'focus'),
-    active: get(w.Document.prototype, 'activeElement'),
-    inputValue: get(w.HTMLInputElement.prototype, 'value'),
-    checked: get(w.HTMLInputElement.prototype, 'checked'),
-    indeterminate: get(w.HTMLInputElement.prototype, 'indeterminate'),
-    areaValue: get(w.HTMLTextAreaElement.prototype, 'value'),
-    selectValue: get(w.HTMLSelectElement.prototype, 'value'),
-    optionSelected: get(w.HTMLOptionElement.prototype, 'selected'),
-    setInput: Object.getOwnPropertyDescriptor(w.HTMLInputElement.prototype, 'value').set,
-    setArea: Object.getOwnPropertyDescriptor(w.HTMLTextAreaElement.prototype, 'value').set,
-    setSelect: Object.getOwnPropertyDescriptor(w.HTMLSelectElement.prototype, 'value').set,
-    Event: w.Event, MouseEvent: w.MouseEvent, KeyboardEvent: w.KeyboardEvent, InputEvent: w.InputEvent, FocusEvent: w.FocusEvent, PointerEvent: w.PointerEvent, File: w.File,
-  };
 }

@@ -7,7 +7,7 @@ takeSockets();
 
 const [workbench] = process.argv.slice(2);
 const readline = await import('node:readline');
-const { loadPages } = await import('./page.mjs');
+const { loadPages } = await import('./simulated.mjs');
 const { Run, runTrial } = await import('./trial.mjs');
 
 const newPage = loadPages(workbench);
@@ -52,11 +52,7 @@ function prepared(m) {
   const { code, css } = bundles.get(m.key);
   page = (m.reuse && spare) || newPage();
   if (page === spare) spare = null;
-  if (css) {
-    const style = page.window.document.createElement('style');
-    style.textContent = css;
-    page.window.document.head.appendChild(style);
-  }
+  page.style(css);
   return [page, page.run(code), m.empty ? null : m.exported ?? '', m.trial];
 }
 

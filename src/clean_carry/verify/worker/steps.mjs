@@ -42,6 +42,12 @@ export async function act(run, kind, given) {
     natives.dispatch(on, event);
     run.prevented.push([event.type, event.defaultPrevented]);
   };
+  const hand = given.place ? null : run.page.hand?.[kind];
+  if (hand) {
+    if (await hand(run, node, given)) return;
+    // Where no hand reaches (something lies over it), the events are made; the other side must be so as well.
+    run.prevented.push(['out of reach', true]);
+  }
   await STEPS[kind](run, node, given, fire);
 }
 

@@ -2,6 +2,7 @@
 
 const SVG = 'http://www.w3.org/2000/svg';
 const HTML = 'http://www.w3.org/1999/xhtml';
+const LOOK = 'trial-look';
 const PREFIX = { [SVG]: 'svg:', [HTML]: '' };
 
 /** Nodes below `root` but `skip`: text as strings, elements as [name, attributes, form state, children]. */
@@ -22,6 +23,11 @@ function element(natives, node) {
   const local = natives.localName(node);
   const attributes = Object.create(null);
   for (const name of natives.attributeNames(node)) attributes[name] = natives.attribute(node, name);
+  if (natives.numbers) {
+    // A tree that goes with a look names its elements.
+    if (!natives.numbers.has(node)) natives.numbers.set(node, natives.numbers.size);
+    attributes[LOOK] = String(natives.numbers.get(node));
+  }
   return [(PREFIX[namespace] ?? `${namespace}:`) + local, attributes, formState(natives, node, namespace === HTML ? local : ''), snapshot(natives, node)];
 }
 

@@ -164,7 +164,7 @@ export class Run {
         return;
       }
       case 'resize':
-        this.page.resize(given.width, given.height);
+        await this.page.resize(given.width, given.height);
         return;
       case 'call': this.#call(given); return;
       case 'signal': this.#send(given); return;
@@ -176,19 +176,29 @@ export class Run {
     }
   }
 
-  point(name) {
+  async point(name) {
     const { page } = this;
     const tree = this.trial.blind ? [] : this.tree();
+    const look = page.look && !this.trial.blind ? await this.#look(name) : undefined;
     const frames = this.frames.splice(0);
     if (frames.length && frames[frames.length - 1] === JSON.stringify(tree)) frames.pop();
     const point = {
-      name, tree, frames: frames.map((frame) => JSON.parse(frame)),
+      name, tree: look?.tree ?? tree, frames: frames.map((frame) => JSON.parse(frame)), look: look?.seen,
       calls: [...this.calls.splice(0), ...page.drawn.splice(0)], requests: page.requests.splice(0),
       errors: page.errors.splice(0), prevented: this.prevented.splice(0),
       missing: this.missing, focus: this.#focused(),
     };
     this.missing = null;
     return point;
+  }
+
+  /** What the page looks like, and its tree with the numbers by which the look calls its elements. */
+  async #look(name) {
+    const numbers = new Map();
+    this.natives.numbers = numbers;
+    const tree = this.tree();
+    this.natives.numbers = null;
+    return { tree, seen: await this.page.look(this, numbers, name, tree) };
   }
 
   /** What a user could do at this point. */
