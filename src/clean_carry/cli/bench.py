@@ -33,6 +33,22 @@ _OPTIONS = (
         metavar="N",
         help="How many files are carried, or renderers run, at once.",
     ),
+    click.option(
+        "--in",
+        "engine",
+        type=click.Choice(["page", "browser"]),
+        default="page",
+        show_default=True,
+        help="Compare in the simulated page, or then in a real browser as well.",
+    ),
+    click.option(
+        "--width",
+        "widths",
+        type=click.IntRange(200, 3000),
+        multiple=True,
+        metavar="PIXELS",
+        help="With --in browser: a width of the window, as often as wanted; 1280 and 400 if not given.",
+    ),
     click.option("--fresh", is_flag=True, help="Answer nothing from the cache."),
     click.option("--offline", is_flag=True, help="Never install a missing runtime."),
 )
@@ -58,9 +74,19 @@ def bench_for(options: Mapping[str, Any], line: Line) -> Bench:
     from clean_carry.verify.runtimes import cache_folder
     from clean_carry.verify.store import Store
 
+    gaze = None
+    if options["widths"] and options["engine"] != "browser":
+        raise click.UsageError("--width goes with --in browser")
+    if options["engine"] == "browser":
+        from clean_carry.verify.browser.engine import executable
+        from clean_carry.verify.browser.seen import Gaze
+
+        executable()  # a wrong name of one is told before anything is run
+        gaze = Gaze(tuple(options["widths"]), float(options["budget"]))
     return Bench(
         offline=bool(options["offline"]),
         say=line.say,
         size=int(options["workers"]),
         store=Store(None if options["fresh"] else cache_folder() / "store"),
+        gaze=gaze,
     )

@@ -88,6 +88,8 @@ def totals(results: Sequence[Result], verdicts: Iterable[Verification]) -> Itera
 def verdict(verification: Verification, name: str) -> Iterator[str]:
     """What each trial gave, where old and new differ, and the verdict over all."""
     shown = [t for t in verification.trials if not verification.generated or t.verdict != "same"]
+    if verification.seen is not None:
+        shown += [t for t in verification.seen.results if t.verdict != "same"]
     for trial in shown:
         yield from _trial(trial)
     if verification.failing is not None and verification.generated:
@@ -107,6 +109,15 @@ def _footing(verification: Verification) -> Iterator[str]:
     """How the verdict was reached."""
     if verification.cached:
         yield "answered from the cache: neither side, nor what they import, has changed"
+    if verification.seen is not None:
+        looked = verification.seen
+        ran = _many(sum(r.verdict in ("same", "differs") for r in looked.results), "run")
+        yield (
+            f"in the browser: {looked.verdict}, {ran}, {_many(looked.points, 'settled point')}"
+            f", at {'; '.join(looked.views)} ({looked.stopped})"
+        )
+        if looked.unlooked:
+            yield f"not looked at, because there are so many: {_many(looked.unlooked, 'element')}"
     if verification.reach is not None and verification.tried:
         old, new = verification.reach
         yield f"reached: {_reach(old)} of old, {_reach(new)} of new"
@@ -147,6 +158,8 @@ def _trial(trial: TrialResult) -> Iterator[str]:
         yield f"      after step {difference.step} ({difference.step_name}): {difference.what}{place}"
         yield click.style(f"        old  {_short(difference.old)}", fg="red")
         yield click.style(f"        new  {_short(difference.new)}", fg="green")
+        if difference.cause:
+            yield click.style(f"        by   {_short(difference.cause)}", dim=True)
     if len(trial.differences) > 6:
         yield f"      … and {len(trial.differences) - 6} more"
 

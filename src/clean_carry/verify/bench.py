@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from queue import Empty, SimpleQueue
 from types import TracebackType
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from clean_carry.project.settings import Settings
 from clean_carry.verify.application import Application
@@ -18,6 +18,10 @@ from clean_carry.verify.runtimes import RUNTIMES, WORKBENCH, WORKER, Runtime, en
 from clean_carry.verify.search.signals import hub_name
 from clean_carry.verify.store import Store
 from clean_carry.verify.uses.model import Uses
+
+if TYPE_CHECKING:
+    from clean_carry.verify.browser.engine import Browser
+    from clean_carry.verify.browser.seen import Gaze
 
 Say = Callable[[str], None]
 _BUILD_PATIENCE = 120.0
@@ -173,6 +177,7 @@ class Crew:
 class Bench:
     """A builder and `size` renderers, kept for many verifications. Safe to share between threads.
 
+    With a `gaze` what is verified is also looked at in a browser, which is started on first need.
     Set `stopped` to have the searches under way end with what they found.
     """
 
@@ -183,10 +188,14 @@ class Bench:
         say: Say = lambda text: None,
         size: int = 2,
         store: Store | None = None,
+        gaze: Gaze | None = None,
     ) -> None:
         self._offline, self._say = offline, say
         self.store = store if store is not None else Store(None)
         self.size = size
+        self.gaze = gaze
+        self._browser: Browser | None = None
+        self._looking = threading.Lock()
         self.stopped = threading.Event()
         self._workbench = ensure(RUNTIMES[WORKBENCH], offline=offline, say=say)
         self._builder: Worker = builder(self._workbench)
@@ -212,6 +221,8 @@ class Bench:
     def close(self) -> None:
         """End the workers."""
         self._builder.close()
+        if self._browser is not None:
+            self._browser.close()
         for lane in self._lanes:
             lane.close()
 
@@ -223,6 +234,19 @@ class Bench:
             yield lane
         finally:
             self._free.put(lane)
+
+    @contextmanager
+    def browser(self) -> Iterator[Browser]:
+        """The browser for the calling thread alone; waits until it is free.
+
+        Raises `RuntimeMissing` where there is none.
+        """
+        from clean_carry.verify.browser.engine import Browser
+
+        with self._looking:
+            if self._browser is None:
+                self._browser = Browser(offline=self._offline, say=self._say)
+            yield self._browser
 
     @contextmanager
     def crew(self) -> Iterator[Crew]:

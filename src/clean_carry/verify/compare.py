@@ -11,7 +11,10 @@ from clean_carry.verify.normalise import Normaliser, Tree
 
 @dataclass(frozen=True)
 class Difference:
-    """One difference: trial, step (0 is the first display), what, place, old and new."""
+    """One difference: trial, step (0 is the first display), what, place, old and new.
+
+    `cause` names what makes it, where that is known: the style rules that match on one side alone.
+    """
 
     trial: str
     step: int
@@ -20,6 +23,7 @@ class Difference:
     place: str
     old: Any
     new: Any
+    cause: str = ""
 
     def as_json(self) -> dict[str, Any]:
         """The JSON shape of `verify --json`."""

@@ -14,7 +14,7 @@ from clean_carry.verify.normalise import Normaliser
 from clean_carry.verify.normalise_scoped import ScopedNormaliser
 from clean_carry.verify.trials import Trial
 
-_MARKS = {"vue": ("data-v-*",)}
+MARKS = {"vue": ("data-v-*",)}
 
 
 @dataclass(frozen=True)
@@ -85,6 +85,10 @@ class Pair:
         )
         for side in sides:
             self.used.update(side.used)
+        return self.unaccepted(found)
+
+    def unaccepted(self, found: list[Difference]) -> list[Difference]:
+        """The differences that the project does not accept; the others are counted."""
         kept: list[Difference] = []
         for difference in found:
             reasons = [
@@ -109,7 +113,7 @@ def normaliser(side: Side, *, across: bool = False) -> Normaliser:
     """The normaliser of one side; `across`: the other one runs in another framework."""
     if side.application is not None:
         return ScopedNormaliser(side.application.replaced, side.application.aliases)
-    return Normaliser((*_MARKS.get(side.runtime.framework, ()), *side.marks), across=across)
+    return Normaliser((*MARKS.get(side.runtime.framework, ()), *side.marks), across=across)
 
 
 @dataclass(frozen=True)

@@ -59,6 +59,8 @@ RUNTIMES: dict[str, Runtime] = {
     r.name: r
     for r in (
         Runtime(WORKBENCH, "bundler and simulated page", "", "", ()),
+        Runtime("browser", "what drives a browser", "", "", ()),
+        Runtime("chromium", "a browser, where the machine has none", "", "", ()),
         Runtime("react-16", "react 16.14", "react", "react-legacy.js", _REACT),
         Runtime("react-17", "react 17.0", "react", "react-legacy.js", _REACT),
         Runtime("react-18", "react 18.3", "react", "react.js", _REACT),

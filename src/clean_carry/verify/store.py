@@ -73,7 +73,9 @@ class Store:
 def _tool() -> str:
     """The tool's version, and the content of the workers that render."""
     total = hashlib.sha256()
-    for path in sorted((*WORKER.glob("*.mjs"), *WORKER.glob("adapters/*.js"))):
+    for path in sorted(
+        (*WORKER.glob("*.mjs"), *WORKER.glob("browser/*.mjs"), *WORKER.glob("adapters/*.js"))
+    ):
         total.update(path.read_bytes())
     for path in sorted(WORKER.parent.rglob("*.py")):
         total.update(path.read_bytes())

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from dataclasses import asdict, dataclass, field
+from dataclasses import asdict, dataclass, field, replace
 from pathlib import Path
-from typing import Any, Literal
+from typing import TYPE_CHECKING, Any, Literal
 
 from clean_carry.component.errors import InputError
 from clean_carry.component.interface import Interface
@@ -18,6 +18,9 @@ from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.search import Effort, Search
 from clean_carry.verify.trials import Trial
 
+if TYPE_CHECKING:
+    from clean_carry.verify.browser.seen import Seen
+
 Verdict = Literal["same", "differs", "not run"]
 Progress = Callable[[str], None]
 
@@ -29,7 +32,7 @@ class Verification:
     `tried` counts the trials that ran on both versions, `points` the settled points compared; where
     trials found themselves, `trials` are those that reached something new and the one that differs.
     `clean_start` says that the old side was mounted without an error at least once, `around` the
-    parents it was mounted in.
+    parents it was mounted in, `seen` what a browser showed of those trials, where one was asked.
     """
 
     trials: tuple[TrialResult, ...]
@@ -48,11 +51,14 @@ class Verification:
     clean_start: bool = True
     around: str = ""
     interrupted: bool = False
+    seen: Seen | None = None
 
     @property
     def verdict(self) -> Verdict:
-        """`same` only where a trial ran and none differed."""
+        """`same` only where a trial ran and none differed; in the browser too, where it was asked."""
         verdicts = {trial.verdict for trial in self.trials}
+        if self.seen is not None and "differs" not in verdicts:
+            verdicts = {self.seen.verdict} if verdicts else verdicts
         if "differs" in verdicts:
             return "differs"
         return "same" if "same" in verdicts else "not run"
@@ -83,11 +89,12 @@ class Verification:
             else {"old": self.reach[0].as_json(), "new": self.reach[1].as_json()},
             "normalised": self.normalised,
             "accepted": self.accepted,
+            "browser": None if self.seen is None else self.seen.as_json(),
         }
 
     def kept(self) -> dict[str, Any]:
-        """All of it as plain data, for the cache."""
-        return asdict(self)
+        """All of it but what a browser showed, as plain data, for the cache."""
+        return asdict(replace(self, seen=None))
 
     @classmethod
     def restored(cls, kept: dict[str, Any]) -> Verification:
@@ -130,7 +137,7 @@ def verify(
             progress(trial.name)
             judged.append(judge(lane, pair, trial))
     ran = [j for j in judged if j.result.verdict in ("same", "differs")]
-    return Verification(
+    result = Verification(
         tuple(j.result for j in judged),
         _counted(pair),
         tried=len(ran),
@@ -141,6 +148,7 @@ def verify(
         accepted=dict(pair.accepted),
         sources=tuple(j.trial for j in judged),
     )
+    return _looked_at(bench, pair, result, progress)
 
 
 def explore(
@@ -160,19 +168,33 @@ def explore(
         return built
     key = _key(built, old, new, effort, interface)
     kept = bench.store.value(key)
+    pair = Pair.of(bench, old, new, built, interface, component_of(old))
     if kept is not None:
-        return Verification.restored(kept)
-    result = _explored(bench, old, new, built, effort, interface, progress)
+        return _looked_at(bench, pair, Verification.restored(kept), progress)
+    result = _explored(bench, pair, effort, progress)
     if not result.interrupted:
         bench.store.keep(key, result.kept())
-    return result
+    return _looked_at(bench, pair, result, progress)
 
 
-def _explored(
-    bench: Bench, old: Side, new: Side, built: tuple[Bundle, Bundle], effort: Effort,
-    interface: Interface | None, progress: Progress,
-) -> Verification:  # fmt: skip
-    pair = Pair.of(bench, old, new, built, interface, component_of(old))
+def _looked_at(bench: Bench, pair: Pair, result: Verification, progress: Progress) -> Verification:
+    """The same with what a browser shows of the trials that ran, where one is asked."""
+    ran = {trial.name for trial in result.trials if trial.verdict in ("same", "differs")}
+    failing = result.failing
+    trials = [trial for trial in result.sources if trial.name in ran and trial is not failing]
+    if failing is not None:
+        trials.insert(0, failing)
+    if bench.gaze is None or not trials or result.interrupted:
+        return result
+    from clean_carry.verify.browser.seen import seen
+
+    with bench.browser() as browser:
+        found = seen(browser, pair, trials, bench.gaze, progress)
+    return replace(result, seen=found, accepted=dict(pair.accepted) or result.accepted)
+
+
+def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> Verification:
+    old, new, interface = pair.old, pair.new, pair.interface
     back = {b: a for a, b in (interface.inputs if interface is not None else ())}
     inputs = read_inputs(old.text, str(old.place), old.exported)
     other = read_inputs(new.text, str(new.place), new.exported)

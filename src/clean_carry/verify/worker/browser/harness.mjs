@@ -1,0 +1,61 @@
+// The bench in the browser's own page: it keeps the bundles, makes the frames, and runs trials in them.
+import { Page } from '../page.mjs';
+import { runTrial } from '../trial.mjs';
+import { Looks } from './look.mjs';
+import { frameAt, realm } from './realm.mjs';
+
+// A picture ends so far below the last element (CSS pixels).
+const MARGIN = 12;
+const LEAST_HEIGHT = 40;
+const bundles = new Map();
+const asked = { __hand: globalThis.__hand, __look: globalThis.__look };
+const ask = async (name, what) => JSON.parse(await asked[name](JSON.stringify(what)));
+let looks = null;
+let kind = '';
+
+/** A frame in which nothing is styled, as wide as the others. */
+async function prepare(view) {
+  const now = JSON.stringify(view);
+  if (now === kind) return;
+  const blank = await frameAt('blank', 0, view);
+  blank.style.visibility = 'hidden';
+  looks = new Looks(blank);
+  kind = now;
+}
+
+async function trial(m) {
+  const { code, css } = bundles.get(m.key);
+  const { view } = m;
+  await prepare(view);
+  const slot = m.slot === 'new' ? 'new' : 'old';
+  const frame = await frameAt(slot, slot === 'new' ? view.width : 0, view);
+  const page = new Page(realm(frame, ask));
+  page.style(css);
+  const request = m.trial;
+  let before = '';
+  if (m.looks) {
+    page.look = async (run, numbers, name, tree) => {
+      const found = looks.at(run, numbers, { marks: m.marks, around: name === 'shown' });
+      const now = JSON.stringify([found, tree]);
+      // What looks as it looked before need not be drawn again.
+      if (now === before && name !== 'shown') return { as: 'before' };
+      before = now;
+      const { left, top, width, height: whole } = frame.getBoundingClientRect();
+      const height = Math.min(whole, Math.max(LEAST_HEIGHT, Math.ceil(found.bottom) + MARGIN));
+      const seen = await ask('__look', { slot, clip: { x: left, y: top, width, height }, picture: m.pictures });
+      return { ...found, ...seen };
+    };
+  }
+  try {
+    return await runTrial(page, page.run(code), m.empty ? null : m.exported ?? '', request);
+  } finally {
+    await ask('__hand', { mouse: 'mouseMoved', x: 1, y: 1 });
+    page.close();
+  }
+}
+
+globalThis.bench = {
+  load(key, code, css) { bundles.set(key, { code, css }); },
+  forget(key) { bundles.delete(key); },
+  async trial(text) { return JSON.stringify(await trial(JSON.parse(text))); },
+};

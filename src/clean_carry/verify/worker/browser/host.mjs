@@ -1,0 +1,139 @@
+// Keeps a browser, and has its page run trials. One JSON object a line in, one a line out.
+// Component code runs in the browser alone: no request leaves it, nothing is opened, nothing is written.
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import readline from 'node:readline';
+import { fileURLToPath } from 'node:url';
+
+// The browser is a path, or `package:` and the folder of the runtime that holds one.
+const [folder, binary] = process.argv.slice(2);
+const require = createRequire(path.join(folder, 'package.json'));
+const { chromium } = require('playwright-core');
+const esbuild = require('esbuild');
+
+const here = path.dirname(fileURLToPath(import.meta.url));
+const harness = esbuild.buildSync({
+  entryPoints: [path.join(here, 'harness.mjs')], bundle: true, write: false, format: 'iife', target: 'es2022', logLevel: 'silent',
+}).outputFiles[0].text;
+
+// Nothing of the machine is reached: names are not looked up, and what is asked for goes to a proxy that is not there.
+const ARGUMENTS = [
+  '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
+  '--disable-sync', '--disable-extensions', '--hide-scrollbars', '--force-device-scale-factor=1', '--font-render-hinting=none',
+  '--disable-lcd-text', '--disable-frame-rate-limit', '--disable-gpu-vsync', '--disable-smooth-scrolling', '--force-color-profile=srgb', '--mute-audio', '--host-resolver-rules=MAP * ~NOTFOUND',
+  '--proxy-server=http://127.0.0.1:9', '--proxy-bypass-list=<-loopback>', '--webrtc-ip-handling-policy=disable_non_proxied_udp',
+];
+async function executable() {
+  if (!binary.startsWith('package:')) return binary;
+  const found = createRequire(path.join(binary.slice(8), 'package.json'))('@sparticuz/chromium');
+  return (found.default ?? found).executablePath();
+}
+
+const browser = await chromium.launch({
+  executablePath: await executable(), headless: true, args: ARGUMENTS, chromiumSandbox: process.platform === 'linux' && process.getuid() !== 0,
+});
+const DOCUMENTS = { 'http://localhost/bench': '<!doctype html><meta charset="utf-8"><title>bench</title><body style="margin: 0">', 'http://localhost/': '<!doctype html><html><head></head><body></body></html>' };
+const context = await browser.newContext({ deviceScaleFactor: 1, locale: 'en-US', timezoneId: 'UTC', serviceWorkers: 'block', acceptDownloads: false });
+await context.route('**/*', (route) => {
+  const request = route.request();
+  const body = DOCUMENTS[request.url()];
+  if (request.isNavigationRequest()) {
+    // A page that would go elsewhere stays (HTTP 204 changes no document).
+    const own = body !== undefined && request.method() === 'GET' && !loaded.has(request.frame());
+    loaded.add(request.frame());
+    return own ? route.fulfill({ contentType: 'text/html', body }) : route.fulfill({ status: 204 });
+  }
+  return route.abort();
+});
+const loaded = new WeakSet();
+await context.routeWebSocket(/.*/, (socket) => socket.close());
+
+const page = await context.newPage();
+page.on('popup', (popup) => popup.close().catch(() => {}));
+page.on('dialog', (dialog) => dialog.dismiss().catch(() => {}));
+const session = await context.newCDPSession(page);
+await session.send('Emulation.setFocusEmulationEnabled', { enabled: true });
+
+async function hand(m) {
+  if (m.mouse) {
+    const pressed = m.mouse === 'mousePressed' || m.pulls;
+    await session.send('Input.dispatchMouseEvent', {
+      type: m.mouse, x: m.x, y: m.y, modifiers: m.modifiers ?? 0, button: m.mouse === 'mouseMoved' && !m.pulls ? 'none' : 'left',
+      buttons: pressed ? 1 : 0, clickCount: m.mouse === 'mouseMoved' ? 0 : m.times ?? 1,
+    });
+  } else {
+    const { stroke: type, ...key } = m;
+    await session.send('Input.dispatchKeyEvent', { type, ...key });
+  }
+  return null;
+}
+
+async function frameOf(slot) {
+  const { frameTree } = await session.send('Page.getFrameTree');
+  return frameTree.childFrames.find(({ frame }) => frame.name === slot).frame.id;
+}
+
+// What assistive technology is told, as [role, name, states]; what it is not told of is left out.
+const SHOWN = new Set(['disabled', 'checked', 'expanded', 'pressed', 'selected', 'level', 'required', 'invalid', 'readonly', 'modal', 'hasPopup', 'valuetext', 'valuemin', 'valuemax', 'live', 'multiselectable', 'orientation']);
+async function accessible(slot) {
+  const { nodes } = await session.send('Accessibility.getFullAXTree', { frameId: await frameOf(slot) });
+  return nodes.filter((node) => !node.ignored && !['RootWebArea', 'InlineTextBox', 'StaticText', 'none', 'generic'].includes(node.role?.value)).map((node) => [
+    node.role?.value ?? '', node.name?.value ?? '',
+    Object.fromEntries((node.properties ?? []).filter(({ name }) => SHOWN.has(name)).map(({ name, value }) => [name, value.value])),
+  ]);
+}
+
+async function look({ slot, clip, picture }) {
+  const tree = await accessible(slot);
+  const drawn = picture ? (await session.send('Page.captureScreenshot', { format: 'png', clip: { ...clip, scale: 1 }, optimizeForSpeed: true })).data : null;
+  return { accessible: tree, picture: drawn };
+}
+
+await page.exposeBinding('__hand', async (source, text) => JSON.stringify(await hand(JSON.parse(text))));
+await page.exposeBinding('__look', async (source, text) => JSON.stringify(await look(JSON.parse(text))));
+await page.goto('http://localhost/bench');
+await page.evaluate(harness);
+
+let shown = '';
+/** The medium of a view: size, colour scheme, and what a page may ask for besides. */
+async function show(view) {
+  const now = JSON.stringify(view);
+  if (now === shown) return;
+  await page.setViewportSize({ width: 2 * view.width, height: view.height + 10 });
+  await page.emulateMedia({
+    media: view.print ? 'print' : 'screen', colorScheme: view.scheme ?? 'light', reducedMotion: view.motion ?? 'no-preference',
+    forcedColors: view.forced ?? 'none', contrast: view.contrast ?? 'no-preference',
+  });
+  shown = now;
+}
+
+async function handle(m) {
+  switch (m.op) {
+    case 'load':
+      await page.evaluate(([key, code, css]) => bench.load(key, code, css), [m.key, m.code, m.css]);
+      return {};
+    case 'forget':
+      await page.evaluate((key) => bench.forget(key), m.key);
+      return {};
+    case 'trial':
+      await show(m.view);
+      return JSON.parse(await page.evaluate((text) => bench.trial(text), JSON.stringify(m)));
+    default:
+      throw new Error(`unknown request ${m.op}`);
+  }
+}
+
+process.stdout.write(`${JSON.stringify({ ready: true, version: browser.version() })}\n`);
+for await (const line of readline.createInterface({ input: process.stdin })) {
+  const m = JSON.parse(line);
+  let answer;
+  try {
+    answer = { ok: true, ...(await handle(m)) };
+  } catch (error) {
+    answer = { ok: false, error: String(error?.message ?? error).slice(0, 500) };
+  }
+  answer.id = m.id;
+  process.stdout.write(`${JSON.stringify(answer)}\n`);
+}
+await browser.close();
+process.exit(0);

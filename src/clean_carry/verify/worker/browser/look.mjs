@@ -1,0 +1,181 @@
+// What a page looks like at a settled point: computed styles, boxes, focus order, neighbours.
+
+// Sizes and centres follow from boxes, which are told by themselves.
+const OF_BOXES = new Set(['width', 'height', 'inline-size', 'block-size', 'perspective-origin', 'transform-origin']);
+const STATES = ['hover', 'focus', 'focus-visible', 'focus-within', 'active'];
+const SAMPLES = '<p>text <a href="#n">link</a> <span>span</span> <strong>strong</strong></p><h1>one</h1><h2>two</h2><h3>three</h3>'
+  + '<ul><li>item</li></ul><button type="button">button</button><label>label <input></label><select><option>one</option></select>'
+  + '<textarea></textarea><table><tbody><tr><th>head</th><td>cell</td></tr></tbody></table><div>block</div><section>part</section>';
+const FOCUSABLE = 'a[href], button, input, select, textarea, summary, iframe, [tabindex], [contenteditable]';
+// Styles of more elements than these are not asked for; how many were left out is told.
+const MOST = 600;
+
+// What is written for the direction of text is told by its physical twin.
+const TWIN = /(^|-)(block|inline)(-|$)/;
+const KEPT_PREFIXED = new Set(['-webkit-line-clamp', '-webkit-text-fill-color', '-webkit-text-stroke-width', '-webkit-text-stroke-color']);
+
+/** Styles of elements, as what differs from an element of the same kind that nothing styles. */
+class Styles {
+  #plain = new Map();
+  #known = new Map();
+
+  constructor(blank) {
+    this.blank = blank.contentWindow;
+    this.names = [...this.blank.getComputedStyle(this.blank.document.body)].filter((name) => !OF_BOXES.has(name) && !TWIN.test(name)
+      && (!name.startsWith('-') || KEPT_PREFIXED.has(name)));
+  }
+
+  #read(window, node, pseudo) {
+    const style = window.getComputedStyle(node, pseudo);
+    return this.names.map((name) => style.getPropertyValue(name));
+  }
+
+  #unstyled(node, namespace, pseudo) {
+    const kind = `${namespace} ${node.localName} ${node.getAttribute('type') ?? ''} ${pseudo ?? ''}`;
+    if (!this.#plain.has(kind)) {
+      const { document } = this.blank;
+      const made = document.createElementNS(namespace, node.localName);
+      if (node.hasAttribute('type')) made.setAttribute('type', node.getAttribute('type'));
+      document.body.append(made);
+      this.#plain.set(kind, [kind, this.#read(this.blank, made, pseudo)]);
+      made.remove();
+    }
+    return this.#plain.get(kind);
+  }
+
+  of(window, node, namespace, pseudo) {
+    const values = this.#read(window, node, pseudo);
+    const [kind, plain] = this.#unstyled(node, namespace, pseudo);
+    const key = `${kind}\n${values.join('\n')}`;
+    if (!this.#known.has(key)) {
+      const own = {};
+      this.names.forEach((name, at) => { if (plain[at] !== values[at]) own[name] = values[at]; });
+      if (this.#known.size > 4000) this.#known.clear();
+      this.#known.set(key, own);
+    }
+    return this.#known.get(key);
+  }
+}
+
+/** Every style rule of a page, those inside of conditions that hold now as well. */
+function rulesOf(window) {
+  const found = [];
+  const into = (list) => {
+    for (const rule of list) {
+      if (rule.selectorText !== undefined) found.push(rule);
+      else if (rule.media && !window.matchMedia(rule.media.mediaText).matches) continue;
+      else if (rule.cssRules && rule.keyText === undefined && rule.name === undefined) into(rule.cssRules);
+    }
+  };
+  for (const sheet of window.document.styleSheets) {
+    try { into(sheet.cssRules); } catch { /* of another place */ }
+  }
+  return found;
+}
+
+// `:nth-child(n)` is true of every element and weighs as much as a state.
+const stateIn = (state) => new RegExp(`:${state}(?![\\w-])`, 'g');
+
+/** Look as if every element were in a state, for each state the page's rules ask for. */
+function inStates(rules, look) {
+  const found = {};
+  for (const state of STATES) {
+    const asked = stateIn(state);
+    const changed = rules.filter((rule) => asked.test(rule.selectorText) || (asked.lastIndex = 0)).map((rule) => [rule, rule.selectorText]);
+    if (!changed.length) continue;
+    for (const [rule, text] of changed) rule.selectorText = text.replace(asked, ':nth-child(n)');
+    found[state] = look();
+    for (const [rule, text] of changed) rule.selectorText = text;
+  }
+  return found;
+}
+
+/** The part of a selector that says which element, without what it draws beside it. */
+const plainSelector = (text) => text.replace(/::?(before|after|first-line|first-letter|placeholder|marker|selection|backdrop)\b/g, '').replace(new RegExp(`:(${STATES.join('|')})(?![\\w-])`, 'g'), ':nth-child(n)');
+
+/** The rules that match each of some elements, by number. */
+function matching(rules, nodes) {
+  const selectors = rules.map((rule) => plainSelector(rule.selectorText));
+  return nodes.map((node) => selectors.flatMap((selector, at) => {
+    try { return node.matches(selector || '*') ? [at] : []; } catch { return []; }
+  }));
+}
+
+function stylesOf(styles, window, node, namespace) {
+  const found = { own: styles.of(window, node, namespace) };
+  for (const pseudo of ['::before', '::after', '::placeholder', '::marker']) {
+    if (pseudo === '::placeholder' ? !node.hasAttribute('placeholder') : pseudo === '::marker' ? node.localName !== 'li' : ['none', 'normal'].includes(window.getComputedStyle(node, pseudo).content)) continue;
+    found[pseudo] = styles.of(window, node, namespace, pseudo);
+  }
+  return found;
+}
+
+/** Copies of what the component drew, without what scopes its styles, before and after it. */
+function neighbours(run, marks) {
+  const { document } = run.window;
+  const isMark = (name) => marks.some((mark) => (mark.endsWith('*') ? name.startsWith(mark.slice(0, -1)) : name === mark));
+  const copies = [];
+  for (const child of run.root.children) {
+    const copy = child.cloneNode(true);
+    for (const node of [copy, ...copy.querySelectorAll('*')]) {
+      for (const name of node.getAttributeNames()) if (name === 'id' || name === 'name' || name === 'for' || isMark(name)) node.removeAttribute(name);
+    }
+    copies.push(copy);
+  }
+  const made = ['before', 'after'].map((where) => {
+    const place = document.createElement('trial-neighbour');
+    place.innerHTML = SAMPLES;
+    for (const copy of copies) place.append(copy.cloneNode(true));
+    if (where === 'before') run.scope.insertBefore(place, run.stage);
+    else run.scope.append(place);
+    return place;
+  });
+  return { nodes: made.flatMap((place) => [...place.querySelectorAll('*')]).slice(0, MOST), remove: () => made.forEach((place) => place.remove()) };
+}
+
+const round = (number) => Math.round(number * 100) / 100;
+
+/** Looks at the pages of one browser; `blank` is a frame in which nothing is styled. */
+export class Looks {
+  constructor(blank) { this.styles = new Styles(blank); }
+
+  /** {elements, order, rules, states, neighbours, unlooked, bottom} of a run's page; `numbers` are the elements and their numbers. */
+  at(run, numbers, { marks = [], around = false }) {
+    const { natives, window } = run;
+    const nodes = [...numbers.keys()].slice(0, MOST);
+    const rules = rulesOf(window);
+    const spaces = nodes.map((node) => natives.namespace(node));
+    const own = () => nodes.map((node, at) => stylesOf(this.styles, window, node, spaces[at]));
+    const matched = matching(rules, nodes);
+    const elements = own().map((style, at) => {
+      const { left, top, width, height } = run.page.box(nodes[at]);
+      return { style, box: [left + window.scrollX, top + window.scrollY, width, height].map(round), rules: matched[at] };
+    });
+    const found = {
+      elements,
+      order: focusOrder(natives, window, nodes, numbers),
+      rules: rules.map((rule) => rule.selectorText),
+      states: inStates(rules, own),
+      neighbours: null,
+      unlooked: numbers.size - nodes.length,
+      bottom: Math.max(0, ...elements.map(({ box }) => box[1] + box[3])),
+    };
+    if (around && rules.length) {
+      const { nodes: near, remove } = neighbours(run, marks);
+      const hit = matching(rules, near);
+      found.neighbours = near.map((node, at) => ({
+        tag: node.localName, class: node.getAttribute('class') ?? '', rules: hit[at], style: stylesOf(this.styles, window, node, node.namespaceURI),
+      }));
+      remove();
+    }
+    return found;
+  }
+}
+
+/** The elements the focus goes to with Tab, in order (HTML §6.6.3). */
+function focusOrder(natives, window, nodes, numbers) {
+  const able = nodes.filter((node) => natives.matches(node, FOCUSABLE) && !natives.matches(node, ':disabled') && node.tabIndex >= 0
+    && window.getComputedStyle(node).visibility === 'visible' && node.getClientRects().length > 0);
+  const first = able.filter((node) => node.tabIndex > 0).sort((a, b) => a.tabIndex - b.tabIndex);
+  return [...first, ...able.filter((node) => node.tabIndex === 0)].map((node) => numbers.get(node));
+}

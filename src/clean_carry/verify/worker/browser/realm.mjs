@@ -1,0 +1,104 @@
+// A frame of the browser's page as the window of a component: real layout, real paint, real media.
+import { media } from '../media.mjs';
+import { observers } from '../observers.mjs';
+import { hands } from './hand.mjs';
+
+// What opens a window of its own, or would wait for a person.
+const STUBBED = ['open', 'alert', 'confirm', 'prompt', 'print', 'stop'];
+const LEFT_OUT = ['WebSocket', 'EventSource', 'RTCPeerConnection', 'webkitRTCPeerConnection', 'WebTransport', 'SharedWorker', 'Worker', 'BroadcastChannel'];
+
+/** A fresh frame at the left edge `left`, once it has loaded. */
+export async function frameAt(name, left, { width, height }) {
+  document.getElementById(name)?.remove();
+  const frame = document.createElement('iframe');
+  Object.assign(frame, { id: name, name });
+  frame.style.cssText = `position: absolute; border: 0; top: ${TOP}px; left: ${left}px; width: ${width}px; height: ${height}px`;
+  const loaded = new Promise((resolve) => { frame.onload = resolve; });
+  frame.src = 'http://localhost/';
+  document.body.append(frame);
+  await loaded;
+  return frame;
+}
+
+// Above the frames is room for the pointer to rest.
+export const TOP = 10;
+
+const channel = new MessageChannel();
+const turns = [];
+channel.port1.onmessage = () => turns.shift()();
+
+function turn() {
+  return new Promise((resolve) => {
+    turns.push(resolve);
+    channel.port2.postMessage(0);
+  });
+}
+
+/** The realm of a frame. `ask` sends what a hand does, and asks for pictures, to the host. */
+export function realm(frame, ask) {
+  const window = frame.contentWindow;
+  const evaluate = window.eval;
+  const { getAnimations } = window.Document.prototype;
+  const rect = window.Element.prototype.getBoundingClientRect;
+  const { matchMedia } = window;
+  const box = (node) => {
+    const { left, top, width, height } = Reflect.apply(rect, node, []);
+    return { left, top, width, height };
+  };
+  return {
+    window,
+    frame,
+    ask,
+    reusable: false,
+    evaluate,
+    run: (code) => evaluate(`${code}\n;__bundle`),
+    turn,
+    /** Bring what moves by itself to its end, and let the page be painted. */
+    async rest() {
+      const moving = ended(Reflect.apply(getAnimations, window.document, []));
+      await new Promise((resolve) => { requestAnimationFrame(resolve); });
+      await turn();
+      return moving;
+    },
+    furnish(page) {
+      for (const name of [...LEFT_OUT, '__hand', '__look', '__playwright__binding__']) delete window[name];
+      for (const name of STUBBED) window[name] = () => undefined;
+      page.box = box;
+      delete window.ResizeObserver;
+      delete window.IntersectionObserver;
+      observers(page, (node) => {
+        const { left, top, width, height } = box(node);
+        return left < window.innerWidth && top < window.innerHeight && left + width > 0 && top + height > 0;
+      });
+      media(page, (text) => Reflect.apply(matchMedia, window, [text]).matches);
+      window.addEventListener('unhandledrejection', (event) => {
+        page.fail(event.reason);
+        event.preventDefault();
+      });
+      page.hand = hands(page);
+    },
+    async resize(page, width, height) {
+      frame.style.width = `${width}px`;
+      frame.style.height = `${height}px`;
+      await new Promise((resolve) => { requestAnimationFrame(() => requestAnimationFrame(resolve)); });
+      page.remeasure();
+    },
+    close() {},
+  };
+}
+
+/** Finish what ends, hold what does not at its beginning; whether anything was under way. */
+function ended(animations) {
+  let moving = false;
+  for (const animation of animations) {
+    if (animation.playState !== 'running') continue;
+    moving = true;
+    try {
+      animation.finish();
+    } catch {
+      animation.pause();
+      animation.currentTime = 0;
+    }
+  }
+  return moving;
+}

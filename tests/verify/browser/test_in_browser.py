@@ -1,0 +1,170 @@
+"""Old and new compared in a real browser."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from clean_carry.verify.bench import Bench
+from clean_carry.verify.browser.seen import Gaze
+from clean_carry.verify.pair import pair_of, trials_for, verified
+from clean_carry.verify.verify import Effort
+
+CARD = """import React, { Component } from 'react';
+import './Card.css';
+
+export default class Card extends Component {
+  state = { open: false };
+
+  render() {
+    return (
+      <section className="card">
+        <h2 className="title">North berth</h2>
+        <button className="toggle" onClick={() => this.setState({ open: !this.state.open })}>
+          {this.state.open ? 'Fold' : 'Unfold'}
+        </button>
+        {this.state.open && <p className="text">Tide at noon</p>}
+      </section>
+    );
+  }
+}
+"""
+STYLES = """.card { color: #123456; padding: 12px; border: 1px solid #456; }
+.title { font-size: 20px; margin: 0; }
+.toggle { background: #eeeeee; }
+.toggle:hover { background: #dddddd; }
+.toggle:focus-visible { outline: 3px solid #0055aa; }
+.text { margin-top: 8px; }
+.text::before { content: "· "; }
+.card .text { color: #222222; }
+@media (max-width: 600px) { .card { padding: 4px; } }
+@media (prefers-color-scheme: dark) { .card { color: #eeeeee; background: #111111; } }
+"""
+TRIALS = "trials:\n  - name: unfolds\n    steps:\n      - press: { tag: button }\n"
+
+
+def placed(folder: Path, code: str = CARD, styles: str = STYLES) -> tuple[str, str]:
+    """A card, and another version of it."""
+    (folder / "Card.jsx").write_text(CARD)
+    (folder / "Card.css").write_text(STYLES)
+    (folder / "Other.css").write_text(styles)
+    (folder / "Other.jsx").write_text(code.replace("./Card.css", "./Other.css"))
+    (folder / "Card.trials.yaml").write_text(TRIALS)
+    return "Card.jsx", "Other.jsx"
+
+
+@pytest.fixture(scope="module")
+def looking() -> Iterator[Bench]:
+    """A bench with a browser."""
+    with Bench(gaze=Gaze()) as made:
+        yield made
+
+
+@pytest.fixture
+def seen(looking: Bench, tmp_path: Path) -> Any:
+    """What the verification of a card and another version of it gives, as JSON."""
+
+    def call(code: str = CARD, styles: str = STYLES) -> dict[str, Any]:
+        old, new = (tmp_path / name for name in placed(tmp_path, code, styles))
+        before, after, interface = pair_of(old, new)
+        trials = trials_for(old, None)
+        result = verified(looking, (before, after), interface, trials, Effort(5, 1))
+        return result.as_json()
+
+    return call
+
+
+def told(found: dict[str, Any]) -> list[tuple[str, str, str]]:
+    """(what, place, cause) of each difference seen in the browser."""
+    return [
+        (one["what"], one["place"], one["cause"])
+        for trial in found["browser"]["trials"]
+        for one in trial["differences"]
+    ]
+
+
+def test_the_same_in_every_view_asked_for(run: Any, tmp_path: Path) -> None:
+    done = run("verify", *placed(tmp_path), "--in", "browser", "--json")
+    assert done.returncode == 0, done.stderr
+    found = json.loads(done.stdout)
+    assert found["verdict"] == found["browser"]["verdict"] == "same"
+    assert found["browser"]["views"] == [
+        "1280 px", "400 px", "600 px", "601 px", "1280 px, dark",
+    ]  # fmt: skip
+    assert found["browser"]["points"] == 10
+
+
+def test_widths_are_chosen_and_what_differs_is_told(run: Any, tmp_path: Path) -> None:
+    pair = placed(tmp_path, CARD, STYLES.replace("#123456", "#123499"))
+    done = run("verify", *pair, "--in", "browser", "--width", "900", "--width", "320")
+    assert done.returncode == 1
+    assert "in the browser: differs" in done.stdout
+    assert "900 px; 320 px" in done.stdout and "1280 px;" not in done.stdout
+    assert "style at /section[1] color" in done.stdout
+    assert "rgb(18, 52, 86)" in done.stdout and "rgb(18, 52, 153)" in done.stdout
+
+
+MUTANTS = [
+    ("a colour", "color: #123456", "color: #123499", "style", "section[1] color", ".card"),
+    ("a gap", "padding: 12px", "padding: 13px", "style", "section[1] padding-top", ".card"),
+    ("under the pointer", ".toggle:hover { background: #dddddd; }\n", "", "style", "button[1]:hover", ""),
+    ("with the focus", ".toggle:focus-visible { outline: 3px solid #0055aa; }\n", "", "style", ":focus-visible", ""),
+    ("drawn beside", '.text::before { content: "· "; }\n', "", "style", "::before", ""),
+    ("in the dark", "background: #111111", "background: #220000", "style", "background-color", ".card"),
+    ("on a small page", "padding: 4px", "padding: 5px", "style", "padding-top", ".card"),
+    ("which rule wins", ".card .text { color: #222222; }\n", "", "style", "p[1] color", "only old has .card .text"),
+    ("a neighbour", ".title { font", "h2 { font", "neighbour", "h2", "only new has h2"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("name", "old", "new", "what", "place", "cause"), MUTANTS, ids=[row[0] for row in MUTANTS]
+)
+def test_styles_told_apart(
+    seen: Any, name: str, old: str, new: str, what: str, place: str, cause: str
+) -> None:
+    assert old in STYLES
+    found = seen(CARD, STYLES.replace(old, new))
+    assert found["verdict"] == "differs"
+    assert [t["verdict"] for t in found["trials"]] == ["same"], "the simulated page has no styles"
+    assert any(one[0] == what and place in one[1] and cause in one[2] for one in told(found)), told(
+        found
+    )
+
+
+def test_a_lost_class_is_told_by_the_rules_that_no_longer_match(seen: Any) -> None:
+    found = seen(CARD.replace('<h2 className="title">', "<h2>"))
+    assert ("tree", "/section[1]/h2[1]@class", "") in told(found)
+    assert any("only old has .title" in cause for *_, cause in told(found))
+
+
+def test_a_picture_tells_what_styles_do_not(run: Any, tmp_path: Path) -> None:
+    paint = "import React, { Component } from 'react';\nexport default class Tide extends Component {\n  componentDidMount() { const pen = this.c.getContext('2d'); pen.fillStyle = '%s'; pen.fillRect(0, 0, 40, 40); }\n  render() { return <canvas width=\"40\" height=\"40\" ref={(c) => { this.c = c; }} />; }\n}\n"
+    for name, colour in (("Tide", "teal"), ("Flow", "maroon")):
+        (tmp_path / f"{name}.jsx").write_text(paint % colour)
+    (tmp_path / "Tide.trials.yaml").write_text("trials:\n  - name: drawn\n")
+    done = run("verify", "Tide.jsx", "Flow.jsx", "--in", "browser", "--json")
+    pictures = [one for one in told(json.loads(done.stdout)) if one[0] == "picture"]
+    assert pictures and pictures[0][1] == "/canvas[1]"
+
+
+def test_a_browser_that_is_not_there(run: Any, tmp_path: Path) -> None:
+    (tmp_path / "Card.jsx").write_text(CARD.replace("import './Card.css';\n", ""))
+    done = run(
+        "verify", "Card.jsx", "Card.jsx", "--in", "browser",
+        env={"CLEAN_CARRY_BROWSER": str(tmp_path / "none")},
+    )  # fmt: skip
+    assert done.returncode == 4
+    assert "CLEAN_CARRY_BROWSER names" in done.stderr
+    assert "Traceback" not in done.stderr
+
+
+def test_a_width_needs_the_browser(run: Any, tmp_path: Path) -> None:
+    placed(tmp_path)
+    done = run("verify", "Card.jsx", "Card.jsx", "--width", "400")
+    assert done.returncode == 2
+    assert "--width goes with --in browser" in done.stderr
