@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import time
 from collections import deque
 from collections.abc import Iterator, Mapping
 from concurrent.futures import Future, ThreadPoolExecutor
@@ -14,6 +15,7 @@ from typing import TYPE_CHECKING, Any
 import click
 
 from clean_carry.cli.bench import EFFORT, bench_for, effort_of
+from clean_carry.cli.outputs import OF_CROSSINGS, Outputs
 from clean_carry.cli.progress import EXIT_STOPPED, Line
 from clean_carry.component.errors import CarryError, WriteRefused
 from clean_carry.component.findings import Finding
@@ -29,6 +31,8 @@ from clean_carry.source.workspace import major
 from clean_carry.syntaxes.registry import SYNTAXES
 
 if TYPE_CHECKING:
+    from clean_carry.report.patch import Change
+    from clean_carry.report.subject import Subject
     from clean_carry.verify.bench import Bench
     from clean_carry.verify.verify import Verification
 
@@ -63,6 +67,7 @@ if TYPE_CHECKING:
 @click.option(
     "--one-way", is_flag=True, help="Two-way bindings become one way in and an event out."
 )
+@OF_CROSSINGS
 @EFFORT
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 def carry(
@@ -76,6 +81,10 @@ def carry(
     keep_anyway: bool,
     runtime: int | None,
     one_way: bool,
+    report_folder: Path | None,
+    junit_file: Path | None,
+    sarif_file: Path | None,
+    patch_file: Path | None,
     as_json: bool,
     **effort: object,
 ) -> None:
@@ -85,8 +94,12 @@ def carry(
     clean-carry.toml are meant.
 
     Without --out, --write or --replace nothing is written: the change is shown as a unified diff
-    with the ledger and the findings under it.
+    with the ledger and the findings under it. With --patch it is written to FILE instead.
     """
+    if patch_file is not None and write:
+        raise click.UsageError("--patch writes no component; leave --write out")
+    if junit_file is not None and not prove:
+        raise click.UsageError("--junit goes with --verify")
     if sum((out is not None, write, overwrite)) > 1:
         raise click.UsageError("choose one of --out, --write and --replace")
     if keep_anyway and not prove:
@@ -100,10 +113,11 @@ def carry(
     code = 0
     meant = _meant(files)
     requests = [_request(path, target, origin, runtime, one_way) for path in meant]
-    preview = out is None and not write and not overwrite
+    preview = out is None and not write and not overwrite and patch_file is None
+    outputs = Outputs(report_folder, junit_file, sarif_file, patch_file, many=_many(files, meant))
     with _bench(prove, effort, line) as bench:
         for number, each in enumerate(_each(requests, bench, effort, line), 1):
-            path, found, verdict = each
+            path, found, verdict, seconds = each
             if len(meant) > 1:
                 line.show(f"{number} of {len(meant)} files · {path}")
             if isinstance(found, CarryError):
@@ -116,7 +130,11 @@ def carry(
                 proven = verdict.verdict == "same" and not verdict.interrupted
                 writes = writes and (keep_anyway or proven)
             try:
-                if writes:
+                if outputs.wanted:
+                    outputs.add(_subject(path, found, verdict, seconds))
+                if writes and patch_file is not None:
+                    outputs.change(_changes(found, path, out, overwrite, changed))
+                elif writes:
                     found = _write(found, path, out, overwrite, changed)
             except WriteRefused as error:
                 line.say(f"clean-carry: {error.one_line()}")
@@ -125,7 +143,8 @@ def carry(
             results.extend(found)
             if not as_json:
                 line.clear()
-                _show(found, path, preview=preview, written=writes, verdict=verdict)
+                place = str(patch_file) if patch_file is not None else ""
+                _show(found, path, preview=preview, written=writes, verdict=verdict, patch=place)
             if verdict is not None and verdict.interrupted:
                 code = EXIT_STOPPED
     line.clear()
@@ -135,6 +154,7 @@ def carry(
     if as_json:
         rows = [json.dumps(row, ensure_ascii=False) for row in _rows(results, verdicts)]
         click.echo('{"results": [\n' + ",\n".join(rows) + "\n]}")
+    code = outputs.close(line) or code
     unproven = any(v.verdict != "same" for v in verdicts.values())
     raise click.exceptions.Exit(code or _code(results) or int(unproven))
 
@@ -169,7 +189,8 @@ def _request(
     )
 
 
-Each = tuple[Path, Outcome, "Verification | None"]
+# A file, what it was carried to, the verdict, and how many seconds that took.
+Each = tuple[Path, Outcome, "Verification | None", float]
 
 
 def _each(
@@ -179,7 +200,7 @@ def _each(
     workers = int(effort["workers"])  # type: ignore[call-overload]
     if bench is None:
         for request, outcome in zip(requests, carry_all(requests, workers), strict=True):
-            yield request.path, outcome, None
+            yield request.path, outcome, None, 0.0
         return
     if len(requests) == 1:
         yield _proved(bench, requests[0], effort, line)
@@ -215,9 +236,10 @@ def _proved(bench: Bench, request: Request, effort: Mapping[str, object], line: 
     """Carry a file and verify what it became, before any of it is written."""
     from clean_carry.verify.pair import sides_of_result, trials_for, verified, verified_each
 
+    started = time.monotonic()
     path, found = request.path, carried(request)
     if isinstance(found, CarryError) or not any(r.files for r in found):
-        return path, found, None
+        return path, found, None, time.monotonic() - started
     try:
         made = [r for r in found if r.files]
         old, new, interface = sides_of_result(path, made[0], request.runtime)
@@ -232,8 +254,8 @@ def _proved(bench: Bench, request: Request, effort: Mapping[str, object], line: 
         else:
             verdict = verified(bench, (old, new), interface, trials, much, tell)
     except CarryError as error:
-        return path, error, None
-    return path, found, verdict
+        return path, error, None, time.monotonic() - started
+    return path, found, verdict, time.monotonic() - started
 
 
 def _rows(results: list[Result], verdicts: dict[Path, Verification]) -> list[dict[str, Any]]:
@@ -251,6 +273,52 @@ def _code(results: list[Result]) -> int:
     if any(f.rule == "ledger-unsettled" for r in results for f in r.findings):
         return 70
     return 0 if all(r.status == "clean" for r in results) else 1
+
+
+def _many(files: tuple[Path, ...], meant: list[Path]) -> bool:
+    """Whether a report has a front page: where a folder was named, or several files."""
+    return len(meant) != 1 or any(path.is_dir() for path in files)
+
+
+def _subject(
+    path: Path, found: list[Result], verdict: Verification | None, seconds: float
+) -> Subject:
+    from clean_carry.report.subject import Subject
+
+    source = SourceText.read(path)
+    text = source.slice(0, len(source.data))
+    return Subject.of(str(path), text, found, verdict, seconds)
+
+
+def _changes(
+    results: list[Result],
+    path: Path,
+    out: Path | None,
+    overwrite: bool,
+    changed: dict[Path, NewFile],
+) -> list[Change]:
+    """What writing would change. Raises `WriteRefused` where another file stands in the way."""
+    from clean_carry.report.patch import Change
+
+    found: dict[Path, Change] = {}
+    for result in results:
+        for file in result.files:
+            place = Path(file.path)
+            if overwrite and len(result.files) == 1:
+                found[path] = Change(path, path.read_bytes(), file.data)
+                continue
+            place = out / place.name if out is not None else place
+            if place in changed:
+                file = file.with_edits(changed[place].edits)
+            if file.edits:
+                changed[place] = file
+            elif place.exists() and place.read_bytes() != file.data:
+                raise WriteRefused(
+                    "a file stands there already", advice="Move it away first", file=str(place)
+                )
+            before = place.read_bytes() if place.exists() else None
+            found[place] = Change(place, before, file.data)
+    return list(found.values())
 
 
 def _write(
@@ -303,6 +371,7 @@ def _show(
     preview: bool,
     written: bool,
     verdict: Verification | None,
+    patch: str = "",
 ) -> None:
     files = {file.path: file for result in results for file in result.files}
     for number, file in enumerate(files.values()):
@@ -312,7 +381,7 @@ def _show(
             for line in terminal.diff(old, file.text, str(path), file.path):
                 click.echo(line)
         elif written:
-            click.echo(f"written: {file.path}")
+            click.echo(f"in {patch}: {file.path}" if patch else f"written: {file.path}")
         else:
             click.echo(f"not written, because it was not proven the same: {file.path}")
     for result in results:

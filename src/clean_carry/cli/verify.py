@@ -3,15 +3,32 @@
 from __future__ import annotations
 
 import json
+import time
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 from pathlib import Path
+from typing import TYPE_CHECKING, NoReturn
 
 import click
 
 from clean_carry.cli.bench import EFFORT, bench_for, effort_of
+from clean_carry.cli.outputs import OF_VERDICTS, Outputs
 from clean_carry.cli.progress import EXIT_STOPPED, Line
+from clean_carry.cli.watch import saved
+from clean_carry.component.errors import CarryError
+from clean_carry.project.settings import NAME, forget_settings
 from clean_carry.report import terminal
-from clean_carry.verify.pair import Trials, pair_of, trials_for, verified
+from clean_carry.verify.pair import Trials, carried_as, pair_of, trials_for, verified
+from clean_carry.verify.trials import beside
 from clean_carry.verify.trials import save as save_trial
+
+if TYPE_CHECKING:
+    from clean_carry.report.subject import Subject
+    from clean_carry.verify.bench import Bench
+    from clean_carry.verify.verify import Effort, Verification
+
+# Seconds a search takes while files are watched.
+WATCHING = 3.0
 
 
 @click.command(
@@ -51,6 +68,8 @@ from clean_carry.verify.trials import save as save_trial
     metavar="NAME",
     help="The runtime to render in; the project's own version if not given.",
 )
+@click.option("--watch", is_flag=True, help="Verify again whenever a file of either side is saved.")
+@OF_VERDICTS
 @EFFORT
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 def verify_command(
@@ -62,6 +81,9 @@ def verify_command(
     save: Path | None,
     least_reach: float | None,
     runtime_name: str | None,
+    watch: bool,
+    report_folder: Path | None,
+    junit_file: Path | None,
     as_json: bool,
     **effort: object,
 ) -> None:
@@ -71,29 +93,131 @@ def verify_command(
     themselves: inputs from what the code says, steps from what the page offers, guided by what
     reaches something new, until nothing new is found or the budget is used up.
     """
-    before, after, interface = pair_of(old, new, runtime_name)
-    trials = Trials(None) if search else trials_for(old, trial_file)
-    if mount is not None:
-        trials = Trials(trials.trials, mount)
     line = Line(quiet=as_json)
+    job = _Job(
+        old, new, runtime_name, trial_file, search, mount, save, least_reach, as_json,
+        effort_of(effort), line,
+    )  # fmt: skip
+    outputs = Outputs(report_folder, junit_file)
+    since = time.time_ns()
     with bench_for(effort, line) as bench:
-        result = verified(bench, (before, after), interface, trials, effort_of(effort), line.show)
-    line.clear()
-    if as_json:
-        click.echo(json.dumps(result.as_json(), indent=2, ensure_ascii=False))
-    else:
-        for text in terminal.verdict(result, f"{old} → {new}"):
+        code, result = job.run(bench, outputs)
+        if watch and not result.interrupted:
+            _watch(job, bench, result, lambda: Outputs(report_folder, junit_file), since)
+    raise click.exceptions.Exit(code)
+
+
+@dataclass
+class _Job:
+    """One call of the command: verified once, or whenever a file of it is saved."""
+
+    old: Path
+    new: Path
+    runtime_name: str | None
+    trial_file: Path | None
+    search: bool
+    mount: str | None
+    save: Path | None
+    least_reach: float | None
+    as_json: bool
+    effort: Effort
+    line: Line
+
+    def run(
+        self, bench: Bench, outputs: Outputs, known: Verification | None = None
+    ) -> tuple[int, Verification]:
+        """Verify, print and hand on: the exit code and the verdict.
+
+        Where none is found that differs, those found before (`known`) run too.
+        """
+        started = time.monotonic()
+        before, after, interface = pair_of(self.old, self.new, self.runtime_name)
+        trials = Trials(None) if self.search else trials_for(self.old, self.trial_file)
+        if self.mount is not None:
+            trials = Trials(trials.trials, self.mount)
+
+        def verdict(trials: Trials, effort: Effort) -> Verification:
+            return verified(bench, (before, after), interface, trials, effort, self.line.show)
+
+        result = verdict(trials, self.effort)
+        if result.verdict == "same" and known is not None and _can_run_again(known):
+            again = verdict(Trials(known.sources, known.mounted), self.effort)
+            if again.verdict == "differs":
+                result = replace(again, generated=True)
+        self.line.clear()
+        self._print(result)
+        code = 0
+        if outputs.wanted:
+            texts = before.text, after.text
+            subject = _subject(self.old, self.new, texts, result, time.monotonic() - started)
+            outputs.add(subject)
+            code = outputs.close(self.line)
+        if self.save is not None and result.failing is not None:
+            save_trial(self.save, result.failing, trials.exported)
+            self.line.say(f"saved: {self.save}")
+        return self._code(result) or code, result
+
+    def _print(self, result: Verification) -> None:
+        if self.as_json:
+            click.echo(json.dumps(result.as_json(), indent=2, ensure_ascii=False))
+            return
+        for text in terminal.verdict(result, f"{self.old} → {self.new}"):
             click.echo(text)
-    if save is not None and result.failing is not None:
-        save_trial(save, result.failing, trials.exported)
-        line.say(f"saved: {save}")
-    short = (
-        least_reach is not None
-        and result.reach is not None
-        and any(r.percent < least_reach for r in result.reach)
-    )
-    if short:
-        line.say(f"clean-carry: less than {least_reach:g} % of the branches were reached")
-    if result.interrupted:
-        raise click.exceptions.Exit(EXIT_STOPPED)
-    raise click.exceptions.Exit(0 if result.verdict == "same" and not short else 1)
+
+    def _code(self, result: Verification) -> int:
+        short = (
+            self.least_reach is not None
+            and result.reach is not None
+            and any(r.percent < self.least_reach for r in result.reach)
+        )
+        if short:
+            told = f"less than {self.least_reach:g} % of the branches were reached"
+            self.line.say(f"clean-carry: {told}")
+        if result.interrupted:
+            return EXIT_STOPPED
+        return int(result.verdict != "same" or short)
+
+    @property
+    def files(self) -> set[Path]:
+        """The files it is about, what they import left out."""
+        own = {self.old, self.new, self.trial_file or beside(self.old)}
+        return {path.resolve() for path in own} | {path.resolve().parent / NAME for path in own}
+
+
+def _can_run_again(known: Verification) -> bool:
+    """Whether trials that were found can be run as given ones: not inside a parent."""
+    return known.generated and bool(known.sources) and not known.around
+
+
+def _watch(
+    job: _Job, bench: Bench, result: Verification, outputs: Callable[[], Outputs], since: int
+) -> NoReturn:
+    """Verify again whenever a file is saved that the verdict depends on, until the user stops."""
+    job.effort = replace(job.effort, budget=min(job.effort.budget, WATCHING))
+    try:
+        while True:
+            job.line.say("watching; Ctrl-C ends it")
+            changed = saved(job.files | bench.files, since)
+            bench.forget(changed)
+            forget_settings()
+            shown = ", ".join(sorted(path.name for path in changed)[:4])
+            started, since = time.monotonic(), time.time_ns()
+            try:
+                _, result = job.run(bench, outputs(), result)
+            except CarryError as error:
+                job.line.say(f"clean-carry: {error.one_line()}")
+                continue
+            job.line.say(f"saved: {shown}; {time.monotonic() - started:.1f} s")
+    except KeyboardInterrupt:
+        job.line.clear()
+        raise click.exceptions.Exit(EXIT_STOPPED) from None
+
+
+def _subject(
+    old: Path, new: Path, texts: tuple[str, str], result: Verification, seconds: float
+) -> Subject:
+    """What is reported: with the ledger, where NEW is exactly what carrying OLD gives."""
+    from clean_carry.report.subject import Subject
+
+    results = carried_as(old, texts[1])
+    return Subject(str(old), texts[0], str(new), texts[1], result, results, seconds)

@@ -72,6 +72,12 @@ def settings_for(path: Path) -> Settings:
     return _read(file) if file is not None else _without_file(folder)
 
 
+def forget_settings() -> None:
+    """Read project files anew from now on."""
+    _without_file.cache_clear()
+    _read.cache_clear()
+
+
 @cache
 def _without_file(folder: Path) -> Settings:
     return Settings(aliases=_compiler_aliases(folder))

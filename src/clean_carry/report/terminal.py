@@ -3,18 +3,17 @@
 from __future__ import annotations
 
 import difflib
-import json
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import click
 
 from clean_carry.component.result import Result
+from clean_carry.report import words
 
 if TYPE_CHECKING:
     from clean_carry.verify.judge import TrialResult
-    from clean_carry.verify.reach import Reach
     from clean_carry.verify.trials import Trial
     from clean_carry.verify.verify import Verification
 
@@ -68,7 +67,7 @@ def totals(results: Sequence[Result], verdicts: Iterable[Verification]) -> Itera
     ]
     files = len({result.source for result in results})
     yield ""
-    yield f"{len(results)} components in {_many(files, 'file')}: {', '.join(shown)}"
+    yield f"{len(results)} components in {words.many(files, 'file')}: {', '.join(shown)}"
     for status in ("left", "refused"):
         rules = Counter(
             rule
@@ -99,56 +98,15 @@ def verdict(verification: Verification, name: str) -> Iterator[str]:
     said = click.style(verification.verdict, fg=_VERDICT[verification.verdict])
     found = "found and run" if verification.generated else "run"
     yield (
-        f"{click.style(name, bold=True)}: {said} ({_many(verification.tried, 'trial')} {found}, "
-        f"{_many(verification.points, 'settled point')} compared)"
+        f"{click.style(name, bold=True)}: {said} ({words.many(verification.tried, 'trial')} {found}, "
+        f"{words.many(verification.points, 'settled point')} compared)"
     )
-    yield from (click.style(f"  {text}", dim=True) for text in _footing(verification))
-
-
-def _footing(verification: Verification) -> Iterator[str]:
-    """How the verdict was reached."""
-    if verification.cached:
-        yield "answered from the cache: neither side, nor what they import, has changed"
-    if verification.seen is not None:
-        looked = verification.seen
-        ran = _many(sum(r.verdict in ("same", "differs") for r in looked.results), "run")
-        yield (
-            f"in the browser: {looked.verdict}, {ran}, {_many(looked.points, 'settled point')}"
-            f", at {'; '.join(looked.views)} ({looked.stopped})"
-        )
-        if looked.unlooked:
-            yield f"not looked at, because there are so many: {_many(looked.unlooked, 'element')}"
-    if verification.reach is not None and verification.tried:
-        old, new = verification.reach
-        yield f"reached: {_reach(old)} of old, {_reach(new)} of new"
-    if verification.stopped:
-        yield f"the search ended because {verification.stopped}"
-    if verification.mounted and verification.generated:
-        inside = f", inside {verification.around}" if verification.around else ""
-        yield f"mounted: the export {verification.mounted}{inside}"
-    if verification.void:
-        yield f"void, because old differed from itself: {_many(verification.void, 'trial')}"
-    for reason, count in verification.accepted.items():
-        yield f"accepted by the project file ×{count}: {reason}"
-    if verification.normalised:
-        rules = ", ".join(f"{rule} ×{count}" for rule, count in verification.normalised.items())
-        yield f"not counted as differences: {rules}"
-
-
-def _reach(reach: Reach) -> str:
-    if not reach.total:
-        return "nothing countable"
-    text = f"{reach.covered} of {reach.total} branches"
-    lines = sorted({row["line"] for row in reach.unreached if row["line"]})
-    if lines:
-        more = f" and {len(lines) - 8} more" if len(lines) > 8 else ""
-        text += f" (not line {', '.join(map(str, lines[:8]))}{more})"
-    return text
+    yield from (click.style(f"  {text}", dim=True) for _, text in words.facts(verification))
 
 
 def _trial(trial: TrialResult) -> Iterator[str]:
     said = click.style(trial.verdict, fg=_VERDICT[trial.verdict])
-    steps = f" · {_many(len(trial.steps), 'settled point')}" if trial.steps else ""
+    steps = f" · {words.many(len(trial.steps), 'settled point')}" if trial.steps else ""
     yield f"  {said}  {trial.name}{steps}"
     for text in (trial.reason, trial.note):
         if text:
@@ -156,10 +114,12 @@ def _trial(trial: TrialResult) -> Iterator[str]:
     for difference in trial.differences[:6]:
         place = f" at {difference.place}" if difference.place else ""
         yield f"      after step {difference.step} ({difference.step_name}): {difference.what}{place}"
-        yield click.style(f"        old  {_short(difference.old)}", fg="red")
-        yield click.style(f"        new  {_short(difference.new)}", fg="green")
+        yield click.style(f"        old  {words.value(difference.what, difference.old)}", fg="red")
+        yield click.style(
+            f"        new  {words.value(difference.what, difference.new)}", fg="green"
+        )
         if difference.cause:
-            yield click.style(f"        by   {_short(difference.cause)}", dim=True)
+            yield click.style(f"        by   {words.short(difference.cause)}", dim=True)
     if len(trial.differences) > 6:
         yield f"      … and {len(trial.differences) - 6} more"
 
@@ -167,43 +127,7 @@ def _trial(trial: TrialResult) -> Iterator[str]:
 def _source(trial: Trial) -> Iterator[str]:
     """The trial itself, so that a person can follow it."""
     yield "      what it does:"
-    for what, value in (
-        ("inputs", trial.inputs),
-        ("functions", trial.functions),
-        ("content", trial.slots),
-        ("replies", trial.replies),
-    ):
-        if value:
-            yield f"        {what}: {_short(value)}"
+    for line in words.given(trial):
+        yield f"        {line}"
     for number, step in enumerate(trial.steps, 1):
-        yield f"        step {number}: {_step(step)}"
-
-
-def _step(step: dict[str, Any]) -> str:
-    """A step in words: what is done, on which element, with what."""
-    (kind, given), *_ = step.items()
-    if not isinstance(given, dict):
-        return kind if given is True else f"{kind} {given} ms"
-    rest = dict(given)
-    what = rest.pop("role", None) or rest.pop("tag", None) or rest.pop("place", None)
-    words = [kind]
-    if kind == "key":
-        key = str(rest.pop("key"))
-        words.append("Space" if key == " " else key)
-    words += ["on", str(what)] if what else []
-    if "name" in rest:
-        words.append(f"“{rest.pop('name')}”")
-    if "position" in rest:
-        words.append(f"number {rest.pop('position')}")
-    words += [f"{name} {_short(value)}" for name, value in rest.items()]
-    return " ".join(words)
-
-
-def _many(number: int, thing: str) -> str:
-    return f"{number} {thing}{'' if number == 1 else 's'}"
-
-
-def _short(value: object) -> str:
-    text = value if isinstance(value, str) else json.dumps(value, ensure_ascii=False)
-    text = " ".join(text.split()) or "(nothing)"
-    return text if len(text) <= 160 else text[:157] + "…"
+        yield f"        step {number}: {words.step(step)}"

@@ -58,13 +58,15 @@ class Bundle:
     """A version bundled: its code and styles, and the counters of its own file.
 
     `counters` are {"id", "line", "kind"} of every branch and function, None where the file could not
-    be instrumented. `digest` names the content of everything it was made of.
+    be instrumented. `digest` names the content of everything it was made of, `files` are the files
+    among that, the component's own left out.
     """
 
     code: str
     css: str
     counters: tuple[dict[str, Any], ...] | None
     digest: str
+    files: tuple[str, ...] = ()
 
 
 class Lane:
@@ -205,6 +207,7 @@ class Bench:
             self._free.put(lane)
         self._lock = threading.Lock()
         self._bundles: dict[str, Bundle] = {}
+        self._changed: set[str] = set()
         self._empty: dict[str, dict[str, Any]] = {}
 
     def __enter__(self) -> Bench:
@@ -254,6 +257,12 @@ class Bench:
         with self.lane() as lane:
             yield Crew(lane, self._free)
 
+    @property
+    def files(self) -> set[Path]:
+        """The files that what was built so far imports."""
+        with self._lock:
+            return {Path(name) for bundle in self._bundles.values() for name in bundle.files}
+
     def build(self, side: Side) -> Bundle:
         """Bundle a version. Raises `WorkerFailed` where it cannot be built."""
         return self._build(side.runtime, side)
@@ -298,9 +307,18 @@ class Bench:
                 request["extra"][request["uses"]] = side.uses.text
         key = self.store.digest(("bundle", request))
         with self._lock:
-            if key not in self._bundles:
+            if key in self._changed or key not in self._bundles:
                 self._bundles[key] = self._stored(key, request) or self._built(key, request)
+                self._changed.discard(key)
             return self._bundles[key]
+
+    def forget(self, paths: set[Path]) -> None:
+        """Build anew whatever imports one of these files, which have changed."""
+        names = {str(path) for path in paths}
+        with self._lock:
+            self._changed |= {
+                key for key, bundle in self._bundles.items() if not names.isdisjoint(bundle.files)
+            }
 
     def _stored(self, key: str, request: dict[str, Any]) -> Bundle | None:
         kept = self.store.value(("bundle", key))
@@ -332,6 +350,7 @@ def _bundle(kept: dict[str, Any], key: str) -> Bundle:
         kept["css"],
         tuple(counters) if counters is not None else None,
         f"{key}-{kept['files']}",
+        tuple(kept["inputs"]),
     )
 
 

@@ -10,10 +10,12 @@ from clean_carry.component.interface import Interface
 from clean_carry.verify.bench import Bench, Bundle, Lane, Side
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference, differences, draws_or_calls
-from clean_carry.verify.normalise import Normaliser
+from clean_carry.verify.normalise import Normaliser, Tree
 from clean_carry.verify.normalise_scoped import ScopedNormaliser
 from clean_carry.verify.trials import Trial
 
+# Settled points whose trees are kept with a trial that differs.
+MOST_TREES = 4
 MARKS = {"vue": ("data-v-*",)}
 
 
@@ -21,7 +23,8 @@ MARKS = {"vue": ("data-v-*",)}
 class TrialResult:
     """The verdict of one trial; `reason` says why it was not run, `note` what is worth knowing.
 
-    `moved` says that some step changed the tree the old side had drawn.
+    `moved` says that some step changed the tree the old side had drawn; `trees` are (step, old's
+    normalised tree, new's) where something differs.
     """
 
     name: str
@@ -31,6 +34,7 @@ class TrialResult:
     reason: str = ""
     note: str = ""
     moved: bool = False
+    trees: tuple[tuple[int, Tree, Tree], ...] = ()
 
     def as_json(self) -> dict[str, Any]:
         """The JSON shape of `verify --json`."""
@@ -102,6 +106,19 @@ class Pair:
                 kept.append(difference)
         return kept
 
+    def trees(
+        self, first: dict[str, Any], second: dict[str, Any], steps: set[int]
+    ) -> tuple[tuple[int, Tree, Tree], ...]:
+        """(step, old's normalised tree, new's) of some settled points, at most `MOST_TREES`."""
+        across = not self.one_runtime
+        sides = (normaliser(self.old, across=across), normaliser(self.new, across=across))
+        points = list(zip(first["points"], second["points"], strict=False))
+        return tuple(
+            (step, sides[0].tree(points[step][0]["tree"]), sides[1].tree(points[step][1]["tree"]))
+            for step in sorted(steps)[:MOST_TREES]
+            if step < len(points)
+        )
+
     def steady(self, trial: Trial, first: dict[str, Any], again: dict[str, Any]) -> bool:
         """Whether the old version did the same twice."""
         sides = (normaliser(self.old), normaliser(self.old))
@@ -162,7 +179,10 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
     trees = [point["tree"] for point in first["points"] if point["name"] != "remove"]
     moved = any(tree != trees[0] for tree in trees)
     verdict = "differs" if found else "same"
-    result = TrialResult(trial.name, verdict, steps, tuple(found), note=note, moved=moved)
+    shown = pair.trees(first, second, {one.step for one in found})
+    result = TrialResult(
+        trial.name, verdict, steps, tuple(found), note=note, moved=moved, trees=shown
+    )
     return Judged(trial, result, (reached, frozenset(second["reach"])))
 
 

@@ -11,6 +11,7 @@ from clean_carry.component.errors import CarryError
 from clean_carry.component.interface import Interface
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.crossing.pairs import PAIRS
 from clean_carry.crossing.single_file_to_jsx import scope_mark
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.syntaxes.registry import SYNTAXES, registers
@@ -101,6 +102,18 @@ def sides_of_result(
         application = sides[1].application.with_templates(more)
         return sides[0], replace(sides[1], application=application), sides[2]
     return sides[0], replace(sides[1], extra=extra), sides[2]
+
+
+def carried_as(old: Path, new_text: str) -> tuple[Result, ...]:
+    """The results of the crossing that makes exactly this text of a file; none where no crossing does."""
+    for origin, target in PAIRS:
+        try:
+            results = carry_file(Request(old, str(old), target, origin))
+        except CarryError:
+            continue
+        if any(file.text == new_text for result in results for file in result.files):
+            return tuple(results)
+    return ()
 
 
 def _runtime(framework: str, folder: Path, settings: Settings) -> Runtime:

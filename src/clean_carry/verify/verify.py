@@ -105,6 +105,7 @@ class Verification:
                     **t,
                     "steps": tuple(t["steps"]),
                     "differences": tuple(Difference(**d) for d in t["differences"]),
+                    "trees": tuple(tuple(shown) for shown in t["trees"]),
                 }
             )
             for t in kept["trials"]
@@ -269,7 +270,7 @@ def _key(
     """What an explored verdict depends on."""
     accepted = [asdict(a) for a in old.settings.accepted]
     return (
-        "verdict",
+        "verdict, with trees",
         [b.digest for b in bundles],
         [[s.exported, s.marks, s.runtime.name] for s in (old, new)],
         asdict(effort),

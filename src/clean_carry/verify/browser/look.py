@@ -185,7 +185,7 @@ def _boxes(old: dict[str, Any], new: dict[str, Any], pairs: Pairs) -> Iterator[F
     """Boxes whose size, or place in the box around them, differs."""
     a, b = old["elements"], new["elements"]
     for i, j, place, parent in pairs:
-        if i >= len(a) or j >= len(b):
+        if i >= len(a) or j >= len(b) or place.startswith("/trial-outside"):
             continue
         one, other = a[i]["box"], b[j]["box"]
         if parent >= 0:

@@ -184,7 +184,8 @@ class _Once:
             self.result = TrialResult(self.name, "void", steps, reason=reason)
             return self
         verdict = "differs" if found else "same"
-        self.result = TrialResult(self.name, verdict, steps, tuple(found))
+        trees = self.pair.trees(plain(old), plain(new), {one.step for one in found})
+        self.result = TrialResult(self.name, verdict, steps, tuple(found), trees=trees)
         return self
 
     def _unsteady(self, old: dict[str, Any]) -> str:

@@ -1,0 +1,124 @@
+"""Options of the commands that hand their outcome on: a report, and open formats."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+import click
+
+from clean_carry.cli.progress import Line
+from clean_carry.component.errors import WriteRefused
+from clean_carry.project.writing import replace
+
+if TYPE_CHECKING:
+    from clean_carry.report.page.write import Report
+    from clean_carry.report.patch import Change
+    from clean_carry.report.subject import Subject
+
+_REPORT = click.option(
+    "--report",
+    "report_folder",
+    type=click.Path(path_type=Path, file_okay=False),
+    metavar="DIR",
+    help="Write a report to send: DIR/index.html, which loads nothing.",
+)
+_JUNIT = click.option(
+    "--junit",
+    "junit_file",
+    type=click.Path(path_type=Path, dir_okay=False),
+    metavar="FILE",
+    help="Write the verdicts as JUnit XML.",
+)
+_SARIF = click.option(
+    "--sarif",
+    "sarif_file",
+    type=click.Path(path_type=Path, dir_okay=False),
+    metavar="FILE",
+    help="Write the findings as SARIF 2.1.0.",
+)
+_PATCH = click.option(
+    "--patch",
+    "patch_file",
+    type=click.Path(path_type=Path, dir_okay=False),
+    metavar="FILE",
+    help="Write what would change as a unified diff, which `git apply` takes; no file is written.",
+)
+
+
+def OF_VERDICTS(command: Callable[..., Any]) -> Callable[..., Any]:
+    """The options of a command that gives verdicts."""
+    return _REPORT(_JUNIT(command))
+
+
+def OF_CROSSINGS(command: Callable[..., Any]) -> Callable[..., Any]:
+    """The options of a command that carries."""
+    return _REPORT(_JUNIT(_SARIF(_PATCH(command))))
+
+
+class Outputs:
+    """What is handed on of a run. `add` each outcome, then `close`."""
+
+    def __init__(
+        self,
+        report: Path | None = None,
+        junit: Path | None = None,
+        sarif: Path | None = None,
+        patch: Path | None = None,
+        *,
+        many: bool = False,
+    ) -> None:
+        self._report: Report | None = None
+        if report is not None:
+            from clean_carry.report.page.write import Report
+
+            self._report = Report(report, many=many)
+        self._junit, self._sarif, self._patch = junit, sarif, patch
+        self._subjects: list[Subject] = []
+        self._changes: list[Change] = []
+
+    @property
+    def wanted(self) -> bool:
+        """Whether anything is handed on of an outcome."""
+        return self._report is not None or self._junit is not None or self._sarif is not None
+
+    def add(self, subject: Subject) -> None:
+        """Hand on one outcome."""
+        if self._report is not None:
+            self._report.add(subject)
+        if self._junit is not None or self._sarif is not None:
+            self._subjects.append(subject.without_pictures())
+
+    def change(self, changes: list[Change]) -> None:
+        """Note files that a patch changes; of one file the last state counts."""
+        for change in changes:
+            same = [one for one in self._changes if one.path == change.path]
+            for one in same:
+                self._changes.remove(one)
+            self._changes.append(change)
+
+    def close(self, line: Line) -> int:
+        """Write what is whole only at the end, and say where it is; an exit code, 0 if all is written."""
+        try:
+            if self._report is not None:
+                line.say(f"report: {self._report.close()}")
+            if self._junit is not None:
+                from clean_carry.report.junit import junit
+
+                replace(self._junit, junit(self._subjects))
+                line.say(f"JUnit XML: {self._junit}")
+            if self._sarif is not None:
+                from clean_carry.report.sarif import sarif
+
+                replace(self._sarif, sarif(self._subjects))
+                line.say(f"SARIF: {self._sarif}")
+            if self._patch is not None:
+                from clean_carry.report.patch import patch
+
+                replace(self._patch, patch(self._changes))
+                line.say(f"patch: {self._patch}")
+        except WriteRefused as error:
+            line.say(f"clean-carry: {error.one_line()}")
+            return error.exit_code
+        return 0

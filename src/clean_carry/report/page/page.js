@@ -1,0 +1,58 @@
+'use strict';
+// Marks in the margin stay open where they were pressed; Escape closes them.
+document.addEventListener('click', (event) => {
+  const mark = event.target.closest('button.mark');
+  for (const open of document.querySelectorAll('button.mark[aria-expanded="true"]')) {
+    if (open !== mark) open.setAttribute('aria-expanded', 'false');
+  }
+  if (mark) mark.setAttribute('aria-expanded', String(mark.getAttribute('aria-expanded') !== 'true'));
+});
+document.addEventListener('keydown', (event) => {
+  if (event.key !== 'Escape') return;
+  for (const open of document.querySelectorAll('button.mark[aria-expanded="true"]')) open.setAttribute('aria-expanded', 'false');
+});
+// Everything is open on paper.
+window.addEventListener('beforeprint', () => {
+  for (const part of document.querySelectorAll('details')) part.open = true;
+});
+
+const list = document.getElementById('list');
+if (list) {
+  const body = list.tBodies[0];
+  const rows = [...body.rows];
+  const find = document.getElementById('find');
+  const boxes = [...document.querySelectorAll('#filters input[type=checkbox]')];
+  const shown = document.getElementById('shown');
+  const filter = () => {
+    const wanted = find.value.trim().toLowerCase();
+    const standings = new Set(boxes.filter((box) => box.checked).map((box) => box.value));
+    let count = 0;
+    for (const row of rows) {
+      const fits = standings.has(row.dataset.standing) && row.cells[1].textContent.toLowerCase().includes(wanted);
+      row.hidden = !fits;
+      if (fits) count += 1;
+    }
+    shown.textContent = `${count} of ${rows.length} components`;
+  };
+  find.addEventListener('input', filter);
+  for (const box of boxes) box.addEventListener('change', filter);
+  document.getElementById('filters').addEventListener('submit', (event) => event.preventDefault());
+
+  const valueOf = (cell, number) => (number ? Number(cell.dataset.value) : cell.dataset.value ? Number(cell.dataset.value) : cell.textContent.trim().toLowerCase());
+  list.tHead.addEventListener('click', (event) => {
+    const button = event.target.closest('button');
+    if (!button) return;
+    const head = button.closest('th');
+    const at = head.cellIndex;
+    const number = button.dataset.kind === 'number';
+    const before = head.getAttribute('aria-sort');
+    const up = before ? before !== 'ascending' : !number;
+    for (const other of list.tHead.rows[0].cells) other.removeAttribute('aria-sort');
+    head.setAttribute('aria-sort', up ? 'ascending' : 'descending');
+    const sorted = [...rows].sort((a, b) => {
+      const [one, other] = [valueOf(a.cells[at], number), valueOf(b.cells[at], number)];
+      return (one < other ? -1 : one > other ? 1 : 0) * (up ? 1 : -1);
+    });
+    body.append(...sorted);
+  });
+}

@@ -1,0 +1,113 @@
+"""How a verdict was reached, and what a trial does, in words: the same in the terminal and on a page."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from clean_carry.verify.reach import Reach
+    from clean_carry.verify.trials import Trial
+    from clean_carry.verify.verify import Verification
+
+
+def facts(verification: Verification) -> Iterator[tuple[str, str]]:
+    """(what, sentence) of how the verdict was reached."""
+    if verification.cached:
+        yield "cache", "answered from the cache: neither side, nor what they import, has changed"
+    if verification.seen is not None:
+        looked = verification.seen
+        ran = many(sum(r.verdict in ("same", "differs") for r in looked.results), "run")
+        yield (
+            "browser",
+            f"in the browser: {looked.verdict}, {ran}, {many(looked.points, 'settled point')}"
+            f", at {'; '.join(looked.views)} ({looked.stopped})",
+        )
+        if looked.unlooked:
+            told = many(looked.unlooked, "element")
+            yield "unlooked", f"not looked at, because there are so many: {told}"
+    if verification.reach is not None and verification.tried:
+        old, new = verification.reach
+        yield "reach", f"reached: {reached(old)} of old, {reached(new)} of new"
+    if verification.stopped:
+        yield "ended", f"the search ended because {verification.stopped}"
+    if verification.mounted and verification.generated:
+        inside = f", inside {verification.around}" if verification.around else ""
+        yield "mounted", f"mounted: the export {verification.mounted}{inside}"
+    if verification.void:
+        told = many(verification.void, "trial")
+        yield "void", f"void, because old differed from itself: {told}"
+    for reason, count in verification.accepted.items():
+        yield "accepted", f"accepted by the project file ×{count}: {reason}"
+    if verification.normalised:
+        rules = ", ".join(f"{rule} ×{count}" for rule, count in verification.normalised.items())
+        yield "normalised", f"not counted as differences: {rules}"
+
+
+def reached(reach: Reach) -> str:
+    """How many branches, and the first lines that were not reached."""
+    if not reach.total:
+        return "nothing countable"
+    text = f"{reach.covered} of {reach.total} branches"
+    lines = sorted({row["line"] for row in reach.unreached if row["line"]})
+    if lines:
+        more = f" and {len(lines) - 8} more" if len(lines) > 8 else ""
+        text += f" (not line {', '.join(map(str, lines[:8]))}{more})"
+    return text
+
+
+def given(trial: Trial) -> Iterator[str]:
+    """What a trial gives the component, a line for each kind of thing."""
+    for what, value in (
+        ("inputs", trial.inputs),
+        ("functions", trial.functions),
+        ("content", trial.slots),
+        ("replies", trial.replies),
+    ):
+        if value:
+            yield f"{what}: {short(value)}"
+
+
+def step(step: dict[str, Any]) -> str:
+    """A step in words: what is done, on which element, with what."""
+    (kind, given), *_ = step.items()
+    if not isinstance(given, dict):
+        return kind if given is True else f"{kind} {given} ms"
+    rest = dict(given)
+    what = rest.pop("role", None) or rest.pop("tag", None) or rest.pop("place", None)
+    words = [kind]
+    if kind == "key":
+        key = str(rest.pop("key"))
+        words.append("Space" if key == " " else key)
+    words += ["on", str(what)] if what else []
+    if "name" in rest:
+        words.append(f"“{rest.pop('name')}”")
+    if "position" in rest:
+        words.append(f"number {rest.pop('position')}")
+    words += [f"{name} {short(value)}" for name, value in rest.items()]
+    return " ".join(words)
+
+
+def value(what: str, value: object, most: int = 160) -> str:
+    """One side of a difference: calls as calls, anything else as it is."""
+    if what == "calls" and isinstance(value, list) and all(_is_call(one) for one in value):
+        calls = (f"{name}({', '.join(short(one) for one in given)})" for name, *given in value)
+        return short(", ".join(calls) or "no call", most)
+    return short(value, most)
+
+
+def _is_call(value: object) -> bool:
+    return isinstance(value, list) and bool(value) and isinstance(value[0], str)
+
+
+def many(number: int, thing: str) -> str:
+    """`1 trial`, `2 trials`."""
+    return f"{number} {thing}{'' if number == 1 else 's'}"
+
+
+def short(value: object, most: int = 160) -> str:
+    """A value on one line of at most `most` characters."""
+    text = value if isinstance(value, str) else json.dumps(value, ensure_ascii=False)
+    text = " ".join(text.split()) or "(nothing)"
+    return text if len(text) <= most else text[: most - 3] + "…"
