@@ -56,10 +56,13 @@ class Settings:
     accepted: tuple[Accepted, ...] = ()
     setup: Path | None = None
     prefix: str = ""
+    styles: tuple[Path, ...] = ()
 
     def for_builder(self) -> dict[str, Any]:
-        """What the builder needs: aliases, defines and the set-up module, each absolute."""
+        """What the builder needs: aliases, defines, the page's stylesheets, the set-up module."""
         found: dict[str, Any] = {"aliases": self.aliases, "defines": self.defines}
+        if self.styles:
+            found["styles"] = [str(path) for path in self.styles]
         if self.setup is not None:
             found["setup"] = str(self.setup)
         return found
@@ -104,8 +107,13 @@ def _read(path: Path) -> Settings:
     setup = value.get("setup")
     if setup is not None and not (folder / setup).is_file():
         raise InputError(f"setup: there is no file {setup}", file=str(path))
+    styles = tuple((folder / name).resolve() for name in value.get("styles", ()))
+    gone = [name for name in value.get("styles", ()) if not (folder / name).is_file()]
+    if gone:
+        raise InputError(f"styles: there is no file {gone[0]}", file=str(path))
     return Settings(
         folder=folder,
+        styles=styles,
         sources=tuple(value.get("sources", ())),
         ignore=tuple(value.get("ignore", ())),
         aliases={**_compiler_aliases(folder), **own},

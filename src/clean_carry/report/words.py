@@ -27,6 +27,9 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
         if looked.unlooked:
             told = many(looked.unlooked, "element")
             yield "unlooked", f"not looked at, because there are so many: {told}"
+        for file, package in looked.uncompiled:
+            name = file.replace("\\", "/").rpartition("/")[2]
+            yield "uncompiled", f"styles left out, because the project has no {package}: {name}"
     if verification.reach is not None and verification.tried:
         old, new = verification.reach
         yield "reach", f"reached: {reached(old)} of old, {reached(new)} of new"

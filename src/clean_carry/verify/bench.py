@@ -59,7 +59,8 @@ class Bundle:
 
     `counters` are {"id", "line", "kind"} of every branch and function, None where the file could not
     be instrumented. `digest` names the content of everything it was made of, `files` are the files
-    among that, the component's own left out.
+    among that, the component's own left out, `uncompiled` (file, package) of styles for which the
+    project has no such compiler.
     """
 
     code: str
@@ -67,6 +68,7 @@ class Bundle:
     counters: tuple[dict[str, Any], ...] | None
     digest: str
     files: tuple[str, ...] = ()
+    uncompiled: tuple[tuple[str, str], ...] = ()
 
 
 class Lane:
@@ -335,6 +337,7 @@ class Bench:
             "css": answer["css"],
             "inputs": inputs,
             "files": self.store.digest_of_files(inputs),
+            "uncompiled": answer["uncompiled"],
             "counters": None
             if answer["branches"] is None
             else [*answer["branches"], *answer["functions"]],
@@ -351,6 +354,7 @@ def _bundle(kept: dict[str, Any], key: str) -> Bundle:
         tuple(counters) if counters is not None else None,
         f"{key}-{kept['files']}",
         tuple(kept["inputs"]),
+        tuple((file, package) for file, package in kept["uncompiled"]),
     )
 
 

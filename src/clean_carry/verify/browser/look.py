@@ -161,6 +161,11 @@ def _differing(a: dict[str, Any], b: dict[str, Any]) -> dict[str, tuple[Any, Any
         for name in sorted({*one, *other}):
             if one.get(name) != other.get(name):
                 found[shown + name] = (one.get(name, "as unstyled"), other.get(name, "as unstyled"))
+        # Colours that are not set follow the text's (css-color-4, `currentcolor`).
+        text = found.get(f"{shown}color")
+        for name in [n for n in found if n.endswith("-color") and n.startswith(shown)]:
+            if found[name] == text:
+                del found[name]
     return found
 
 

@@ -38,7 +38,11 @@ class Shot:
 
 @dataclass(frozen=True)
 class Seen:
-    """What the browser showed: a result for each trial and view, and pictures."""
+    """What the browser showed: a result for each trial and view, and pictures.
+
+    `unlooked` counts elements beyond those that are looked at, `uncompiled` are (file, package) of
+    styles that were left out because the project lacks their compiler.
+    """
 
     results: tuple[TrialResult, ...]
     views: tuple[str, ...]
@@ -46,6 +50,7 @@ class Seen:
     shots: tuple[Shot, ...] = ()
     stopped: str = ""
     unlooked: int = 0
+    uncompiled: tuple[tuple[str, str], ...] = ()
 
     @property
     def verdict(self) -> str:
@@ -63,6 +68,7 @@ class Seen:
             "points": self.points,
             "stopped": self.stopped,
             "unlooked": self.unlooked,
+            "uncompiled": [{"file": file, "needs": package} for file, package in self.uncompiled],
             "trials": [result.as_json() for result in self.results],
             "shots": len(self.shots),
         }
@@ -116,7 +122,10 @@ def seen(
         elif len(shots) < MOST_SHOTS:
             shots.extend(one.shots[: MOST_SHOTS - len(shots)])
     names = tuple(view.name for view in views)
-    return Seen(tuple(results), names, points, tuple(shots), stopped, unlooked)
+    uncompiled = dict(found for bundle in pair.bundles for found in bundle.uncompiled)
+    return Seen(
+        tuple(results), names, points, tuple(shots), stopped, unlooked, tuple(uncompiled.items())
+    )
 
 
 def _turns(trials: Sequence[Trial], views: Sequence[View]) -> Iterator[tuple[Trial, View]]:

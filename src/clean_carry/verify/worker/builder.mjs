@@ -4,6 +4,7 @@ import fs from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import readline from 'node:readline';
+import { Styles } from './styles.mjs';
 
 const [workbench] = process.argv.slice(2);
 const require = createRequire(path.join(workbench, 'package.json'));
@@ -11,8 +12,8 @@ const esbuild = require('esbuild');
 const { createInstrumenter } = require('istanbul-lib-instrument');
 
 const SCRIPTS = { '.js': 'jsx', '.jsx': 'jsx', '.mjs': 'jsx', '.cjs': 'jsx', '.ts': 'ts', '.tsx': 'tsx' };
+const LOADED = { '.css': 'css', '.module.css': 'local-css' };
 const FILES = ['.png', '.jpg', '.jpeg', '.gif', '.svg', '.webp', '.avif', '.ico', '.woff', '.woff2', '.ttf', '.eot', '.otf', '.mp3', '.mp4', '.pdf'];
-const NOT_COMPILED = /\.(scss|sass|less|styl)$/;
 
 /** The text of one file laid over by new text and instrumented; every other file is read from the disk. */
 function overlay(file, text, single, map) {
@@ -23,7 +24,7 @@ function overlay(file, text, single, map) {
       build.onResolve({ filter: exact }, () => ({ path: file }));
       build.onLoad({ filter: exact }, async () => {
         const resolveDir = path.dirname(file);
-        const read = file.endsWith('.vue') ? (await single()).compile(file, text) : { contents: text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
+        const read = file.endsWith('.vue') ? await (await single()).compile(file, text) : { contents: text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
         const { contents, ...reached } = instrumented(read.contents, file, read.loader, read);
         Object.assign(map, reached);
         return { contents, loader: read.loader, resolveDir };
@@ -68,9 +69,22 @@ function singleFiles(single) {
     name: 'single-files',
     setup(build) {
       build.onLoad({ filter: /\.vue$/ }, async (args) => {
-        const { contents, loader } = (await single()).compile(args.path, await fs.readFile(args.path, 'utf8'));
+        const { contents, loader } = await (await single()).compile(args.path, await fs.readFile(args.path, 'utf8'));
         return { contents, loader, resolveDir: path.dirname(args.path) };
       });
+    },
+  };
+}
+
+/** Styles of single files whose names are local, as modules: `file.vue?module=N`. */
+function moduleStyles(compiler) {
+  return {
+    name: 'module-styles',
+    setup(build) {
+      build.onResolve({ filter: /\?module=\d+$/ }, (args) => ({ path: args.path, namespace: 'module-style' }));
+      build.onLoad({ filter: /.*/, namespace: 'module-style' }, (args) => ({
+        contents: compiler().module(args.path), loader: 'local-css', resolveDir: path.dirname(args.path),
+      }));
     },
   };
 }
@@ -86,7 +100,7 @@ function extraFiles(extra) {
           path.resolve(args.resolveDir, args.path) === file ? { path: file, namespace: 'extra' } : undefined));
       }
       build.onLoad({ filter: /.*/, namespace: 'extra' }, (args) => ({
-        contents: extra[args.path], loader: path.extname(args.path) === '.css' ? 'css' : 'jsx', resolveDir: path.dirname(args.path),
+        contents: extra[args.path], loader: LOADED[/(\.module)?\.css$/.exec(args.path)?.[0]] ?? 'jsx', resolveDir: path.dirname(args.path),
       }));
     },
   };
@@ -152,13 +166,6 @@ const exportsFrom = {
   },
 };
 
-const notCompiled = {
-  name: 'not-compiled',
-  setup(build) {
-    build.onLoad({ filter: NOT_COMPILED }, () => ({ contents: '', loader: 'css' }));
-  },
-};
-
 async function build(m) {
   try {
     return await bundled(m, []);
@@ -179,6 +186,8 @@ function globals(names) {
 async function bundled(m, plugins) {
   const map = { branches: null, functions: null };
   const entry = [
+    // Stylesheets of the page come before those of the component.
+    ...(m.styles ?? []).map((file) => `import ${JSON.stringify(file)};`),
     `export * as adapter from ${JSON.stringify(m.adapter)};`,
     ...(m.application?.globals ? [`import ${JSON.stringify(globals(m.application.globals))};`] : []),
     ...(m.companions ?? []).map((file) => `import ${JSON.stringify(file)};`),
@@ -191,7 +200,8 @@ async function bundled(m, plugins) {
     m.around ? `export { default as around } from ${JSON.stringify(m.around)};` : `export const around = null;`,
   ].join('\n');
   let compiler = null;
-  const single = async () => (compiler ??= (await import('./single-file.mjs')).compiler(m.runtime, workbench));
+  const styles = new Styles(m.aliases ?? {});
+  const single = async () => (compiler ??= (await import('./single-file.mjs')).compiler(m.runtime, workbench, styles));
   const loader = { ...SCRIPTS, '.module.css': 'local-css' };
   for (const ending of FILES) loader[ending] = 'file';
   const result = await esbuild.build({
@@ -223,7 +233,8 @@ async function bundled(m, plugins) {
       extraFiles(m.extra ?? {}),
       aliased(m.aliases ?? {}),
       yieldingScheduler,
-      notCompiled,
+      styles.plugin,
+      moduleStyles(() => compiler),
       ...plugins,
     ],
   });
@@ -234,8 +245,9 @@ async function bundled(m, plugins) {
     if (file.path.endsWith('.css')) css += file.text;
   }
   if (compiler) css += compiler.css();
-  const inputs = Object.keys(result.metafile.inputs).map((name) => path.resolve(name.replace(/^[a-z-]+:/, ''))).filter((name) => name !== path.resolve('<stdin>'));
-  return { code, css, inputs, ...map };
+  const read = Object.keys(result.metafile.inputs).map((name) => path.resolve(name.replace(/^[a-z-]+:/, ''))).filter((name) => name !== path.resolve('<stdin>'));
+  const inputs = [...new Set([...read, ...styles.inputs])];
+  return { code, css, inputs, uncompiled: [...styles.missing], ...map };
 }
 
 function message(error) {

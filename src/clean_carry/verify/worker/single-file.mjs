@@ -1,20 +1,22 @@
 // Compiles single files (template, script, style) with the runtime's own compiler. Runs nothing of them.
 import { createHash } from 'node:crypto';
+import fs from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 
 let TraceMap;
 let originalPositionFor;
 
-/** A compiler over the runtime installed in `runtime`; `css()` gives the styles met so far. */
-export function compiler(runtime, workbench) {
+/** A compiler over the runtime installed in `runtime`; `css()` gives the styles met so far, `module(path)` one whose names are local. */
+export function compiler(runtime, workbench, styles) {
   const require = createRequire(path.join(runtime, 'package.json'));
   const sfc = require('@vue/compiler-sfc');
   ({ TraceMap, originalPositionFor } = createRequire(path.join(workbench, 'package.json'))('@jridgewell/trace-mapping'));
   const parts = require('vue/package.json').version.startsWith('2.') ? older(sfc) : current(sfc);
-  let styles = '';
+  const sheets = new Map();
+  const modules = new Map();
 
-  function compile(filename, source) {
+  async function compile(filename, source) {
     const id = createHash('sha256').update(path.basename(filename)).digest('hex').slice(0, 8);
     const descriptor = parts.parse(filename, source);
     for (const block of [descriptor.template, descriptor.script]) {
@@ -31,12 +33,27 @@ export function compiler(runtime, workbench) {
       code += `\n${template.code}`;
     }
     if (scoped) code += `\n__component__.${parts.scope} = 'data-v-${id}';`;
-    code += '\nexport default __component__;';
-    for (const style of descriptor.styles) {
-      // What a preprocessor makes is the same on both sides.
-      if (style.src || (style.lang && style.lang !== 'css')) continue;
-      styles += sfc.compileStyle({ source: style.content, filename, id: `data-v-${id}`, scoped: Boolean(style.scoped) }).code;
+    const own = [];
+    let imports = '';
+    for (const [at, style] of descriptor.styles.entries()) {
+      const file = style.src ? path.resolve(path.dirname(filename), style.src) : filename;
+      const text = style.src ? await fs.readFile(file, 'utf8') : style.content;
+      if (style.src) styles.inputs.add(file);
+      const plain = await styles.plain(file, text, style.lang ?? (style.src ? path.extname(file).slice(1) : 'css'));
+      const made = sfc.compileStyle({ source: plain, filename, id: `data-v-${id}`, scoped: Boolean(style.scoped) });
+      if (made.errors.length) throw made.errors[0];
+      if (!style.module) {
+        own.push(made.code);
+        continue;
+      }
+      const name = `${filename}?module=${at}`;
+      modules.set(name, made.code);
+      imports += `import __style${at} from ${JSON.stringify(name)};\n`;
+      code += `\n${parts.locals(style.module === true ? '$style' : style.module, `__style${at}`)}`;
     }
+    sheets.set(filename, own.join('\n'));
+    // Imports are lifted wherever they stand; behind the code they move no line of it.
+    code += `\nexport default __component__;\n${imports}`;
     const line = ({ line: at, column }) => {
       const piece = pieces.find(({ from }) => at >= from);
       return piece.line(at - piece.from + 1, column);
@@ -46,7 +63,7 @@ export function compiler(runtime, workbench) {
     return { contents: code, line, drawn, loader: descriptor.script?.lang === 'tsx' || descriptor.scriptSetup?.lang === 'tsx' ? 'tsx' : 'ts' };
   }
 
-  return { compile, css: () => styles };
+  return { compile, css: () => [...sheets.values()].join('\n'), module: (name) => modules.get(name) };
 }
 
 /** The first and the last line of a range of the file. */
@@ -72,6 +89,7 @@ function traced(map) {
 function current(sfc) {
   return {
     scope: '__scopeId',
+    locals: (name, from) => `(__component__.__cssModules ??= {})[${JSON.stringify(name)}] = ${from};`,
     range: ({ loc }) => [loc.start.offset, loc.end.offset],
     parse(filename, source) {
       const { descriptor, errors } = sfc.parse(source, { filename });
@@ -102,6 +120,7 @@ function current(sfc) {
 function older(sfc) {
   return {
     scope: '_scopeId',
+    locals: (name, from) => `__component__.beforeCreate = [].concat(__component__.beforeCreate ?? [], function () { this[${JSON.stringify(name)}] = ${from}; });`,
     range: ({ start, end }) => [start, end],
     parse: (filename, source) => sfc.parse({ source, filename, sourceMap: false }),
     script(descriptor, id) {

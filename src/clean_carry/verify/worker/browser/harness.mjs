@@ -28,7 +28,7 @@ async function trial(m) {
   const { view } = m;
   await prepare(view);
   const slot = m.slot === 'new' ? 'new' : 'old';
-  const frame = await frameAt(slot, slot === 'new' ? view.width : 0, view);
+  const frame = await frameAt(slot, slot === 'new' ? m.room.width : 0, view);
   const page = new Page(realm(frame, ask));
   page.style(css);
   const request = m.trial;

@@ -95,11 +95,17 @@ await page.goto('http://localhost/bench');
 await page.evaluate(harness);
 
 let shown = '';
-/** The medium of a view: size, colour scheme, and what a page may ask for besides. */
-async function show(view) {
-  const now = JSON.stringify(view);
+/** How large a frame gets in the course of a trial. */
+function extent({ view, trial }) {
+  const sizes = (trial?.steps ?? []).map(({ resize }) => resize ?? {});
+  return { width: Math.max(view.width, ...sizes.map(({ width = 0 }) => width)), height: Math.max(view.height, ...sizes.map(({ height = 0 }) => height)) };
+}
+
+/** The medium of a view: colour scheme, what a page may ask for besides, and room for both frames. */
+async function show(view, { width, height }) {
+  const now = JSON.stringify([view, width, height]);
   if (now === shown) return;
-  await page.setViewportSize({ width: 2 * view.width, height: view.height + 10 });
+  await page.setViewportSize({ width: 2 * width, height: height + 10 });
   await page.emulateMedia({
     media: view.print ? 'print' : 'screen', colorScheme: view.scheme ?? 'light', reducedMotion: view.motion ?? 'no-preference',
     forcedColors: view.forced ?? 'none', contrast: view.contrast ?? 'no-preference',
@@ -116,7 +122,8 @@ async function handle(m) {
       await page.evaluate((key) => bench.forget(key), m.key);
       return {};
     case 'trial':
-      await show(m.view);
+      m.room = extent(m);
+      await show(m.view, m.room);
       return JSON.parse(await page.evaluate((text) => bench.trial(text), JSON.stringify(m)));
     default:
       throw new Error(`unknown request ${m.op}`);
