@@ -1,11 +1,12 @@
 """How many mutants of components are told apart by trials that find themselves.
 
-    python benchmarks/mutants.py demo|corpus|carried|pages|single|directives [--budget SECONDS]
+    python benchmarks/mutants.py demo|corpus|carried|pages|single|directives|styles [--budget SECONDS]
         [--components N] [--each N] [--seed N]
 
 `corpus` takes components of the open corpora as they are, `carried` others of them, as they were carried;
 `pages` the single files of the demo as carried, `single` single files of the corpora as they are,
-`directives` directives of open corpora and of the demo that can be components, as they are.
+`directives` directives of open corpora and of the demo that can be components, as they are; `styles` is of
+stylesheets and classes, and told apart in the browser (style_mutants.py).
 A mutant is a component with one place changed by an operator below, found in its syntax tree. Each is
 verified against the component it was made from. The operators marked HELD were written after the
 search was frozen. Survivors go to the cache (mutants-….json), to be judged by hand.
@@ -25,6 +26,7 @@ from functools import partial
 from itertools import pairwise, zip_longest
 from pathlib import Path
 
+import style_runs
 from clean_carry.component.errors import CarryError, InputError
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.demo.story import COMPANY, PAGES
@@ -591,7 +593,7 @@ def main() -> None:
     """Make mutants, verify each, print the table."""
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument(
-        "which", choices=("demo", "corpus", "carried", "pages", "single", "directives")
+        "which", choices=("demo", "corpus", "carried", "pages", "single", "directives", "styles")
     )
     parser.add_argument("--budget", type=float, default=10.0)
     parser.add_argument("--components", type=int, default=40)
@@ -603,7 +605,7 @@ def main() -> None:
     # A run that is stopped says what it has found so far.
     say = partial(print, file=sys.stderr)
     with Bench(say=say) as bench, suppress(KeyboardInterrupt):
-        measure(bench, given, tally)
+        (style_runs.measure if given.which == "styles" else measure)(bench, given, tally)
     tally.show()
 
 

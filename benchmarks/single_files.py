@@ -31,7 +31,7 @@ from corpus import HERE, Corpus, fetched, put_section, tools
 
 BUDGET = 3.0
 CORPORA = (
-    Corpus("keen-ui", "1.4.0", "src", "2.7.16"),
+    Corpus("keen-ui", "1.4.0", "src", "2.7.16", typed=("sass@1.77.8",)),
     Corpus("element-ui", "2.15.14", "packages", "2.7.16", imports=(("element-ui/", "./"),)),
     Corpus("buefy", "0.9.29", "src", "2.7.16"),
     Corpus(

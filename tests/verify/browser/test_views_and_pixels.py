@@ -58,6 +58,9 @@ NOISE = [
     ("a shade that is not seen", drawn((20, 20, 79, 59, "#26465f"))),
     ("a smoothed edge", drawn((20, 20, 79, 59, "#204060"), (20, 60, 20, 60, "#c8c8c8"))),
 ]
+NOISE.append(
+    ("a rounded corner drawn otherwise", drawn((20, 20, 79, 59, "#204060"), (79, 20, 79, 20, "#8a98ab"), (78, 20, 78, 20, "#4a6480"), (79, 21, 79, 21, "#4a6480")))
+)  # fmt: skip
 SEEN = [
     ("moved by one pixel", drawn((21, 20, 80, 59, "#204060"))),
     ("recoloured", drawn((20, 20, 79, 59, "#604020"))),

@@ -16,6 +16,9 @@ if TYPE_CHECKING:
 LEAST = 16
 # A pixel that differs alone by less than this is the smoothing of an edge.
 EDGE = 96
+# So are a few pixels near each other whose colours lie between those of the other picture's pixels beside
+# them: fewer than DENSE of them within WINDOW in either direction. What moves by a pixel has more.
+WINDOW, DENSE = 3, 7
 # Regions are told apart by cells of so many pixels.
 CELL = 16
 MOST_REGIONS = 8
@@ -58,16 +61,53 @@ def differing(old: bytes, new: bytes) -> Mask:
         return np.zeros((0, 0), dtype=np.bool_)
     a, b = decoded(old), decoded(new)
     height, width = max(a.shape[0], b.shape[0]), max(a.shape[1], b.shape[1])
-    distance = np.abs(padded(a, height, width) - padded(b, height, width)).max(axis=2)
+    a, b = padded(a, height, width), padded(b, height, width)
+    distance = np.abs(a - b).max(axis=2)
     mask: Mask = np.asarray(distance > LEAST)
-    around = np.zeros(mask.shape, dtype=np.int8)
-    wide = np.pad(mask, 1)
+    seen = np.zeros_like(mask)
+    if not mask.any():
+        return seen
+    rows, columns = np.nonzero(mask)
+    top, left = max(0, rows.min() - WINDOW), max(0, columns.min() - WINDOW)
+    part = np.s_[top : rows.max() + 1 + WINDOW, left : columns.max() + 1 + WINDOW]
+    smoothed = _within_reach(a[part], b[part]) & _within_reach(b[part], a[part])
+    alone = _count(mask[part], 1) <= 2
+    few = _count(mask[part], WINDOW) < DENSE
+    noise = (smoothed & few) | (alone & (distance[part] < EDGE))
+    seen[part] = mask[part] & ~noise
+    return seen
+
+
+def _count(mask: Mask, reach: int) -> NDArray[np.int32]:
+    """How many pixels of the mask are at most `reach` away in either direction, itself counted."""
+    import numpy as np
+
+    height, width = mask.shape
+    wide = np.pad(mask, reach + 1).astype(np.int32).cumsum(axis=0).cumsum(axis=1)
+    size = 2 * reach + 1
+    whole: NDArray[np.int32] = (
+        wide[size : size + height, size : size + width]
+        - wide[:height, size : size + width]
+        - wide[size : size + height, :width]
+        + wide[:height, :width]
+    )
+    return whole
+
+
+def _within_reach(image: NDArray[Any], other: NDArray[Any]) -> Mask:
+    """Where a pixel's colour lies between those of the other picture's pixels beside it."""
+    import numpy as np
+
+    height, width, _ = image.shape
+    wide = np.pad(other, ((1, 1), (1, 1), (0, 0)), mode="edge")
+    low, high = other.copy(), other.copy()
     for down in range(3):
         for right in range(3):
-            if (down, right) != (1, 1):
-                around += wide[down : down + height, right : right + width]
-    seen: Mask = mask & ((around >= 2) | (distance >= EDGE))
-    return seen
+            shifted = wide[down : down + height, right : right + width]
+            np.minimum(low, shifted, out=low)
+            np.maximum(high, shifted, out=high)
+    inside: Mask = np.asarray(((image >= low - LEAST) & (image <= high + LEAST)).all(axis=2))
+    return inside
 
 
 def regions(mask: Mask) -> list[Region]:

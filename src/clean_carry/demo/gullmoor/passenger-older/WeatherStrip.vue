@@ -64,3 +64,13 @@ export default {
   },
 };
 </script>
+
+<style scoped>
+.weather ul { display: flex; gap: 1rem; padding: 0; list-style: none; }
+.weather.stormy { color: #8a1c1c; }
+.weather.is-loading p { font-style: italic; }
+.weather li:nth-child(2n) { color: #456173; }
+@media (max-width: 480px) {
+  .weather ul { flex-direction: column; gap: 0.25rem; }
+}
+</style>

@@ -65,6 +65,10 @@ export default {
 </script>
 
 <style scoped>
-.search ol { padding: 0; }
+.search label { display: block; margin-bottom: 0.4rem; }
+.search ol { padding: 0; list-style: none; }
+.search li { border-top: 1px solid #d6dee5; padding: 0.3rem 0; }
+.search li:hover { background: #eef5f9; }
 .search .first { font-weight: bold; }
+.search input::placeholder { color: #6b7a86; font-style: italic; }
 </style>

@@ -23,6 +23,16 @@ async function prepare(view) {
   kind = now;
 }
 
+/** Hide the caret, which blinks by a clock of its own; gives what shows it again. */
+function withoutCaret(frame) {
+  const { contentDocument: document, contentWindow: window } = frame;
+  const sheet = new window.CSSStyleSheet();
+  sheet.replaceSync('* { caret-color: transparent !important }');
+  const before = document.adoptedStyleSheets;
+  document.adoptedStyleSheets = [...before, sheet];
+  return () => { document.adoptedStyleSheets = before; };
+}
+
 async function trial(m) {
   const { code, css } = bundles.get(m.key);
   const { view } = m;
@@ -42,7 +52,9 @@ async function trial(m) {
       before = now;
       const { left, top, width, height: whole } = frame.getBoundingClientRect();
       const height = Math.min(whole, Math.max(LEAST_HEIGHT, Math.ceil(found.bottom) + MARGIN));
+      const show = withoutCaret(frame);
       const seen = await ask('__look', { slot, clip: { x: left, y: top, width, height }, picture: m.pictures });
+      show();
       return { ...found, ...seen };
     };
   }

@@ -41,6 +41,7 @@ export function realm(frame, ask) {
   const { getAnimations } = window.Document.prototype;
   const rect = window.Element.prototype.getBoundingClientRect;
   const { matchMedia } = window;
+  const pictures = picturesMade(window);
   const box = (node) => {
     const { left, top, width, height } = Reflect.apply(rect, node, []);
     return { left, top, width, height };
@@ -53,12 +54,13 @@ export function realm(frame, ask) {
     evaluate,
     run: (code) => evaluate(`${code}\n;__bundle`),
     turn,
-    /** Bring what moves by itself to its end, and let the page be painted. */
+    /** Bring what moves by itself to its end, let pictures arrive or fail, and let the page be painted. */
     async rest() {
+      const waited = await arrived(window, pictures);
       const moving = ended(Reflect.apply(getAnimations, window.document, []));
       await new Promise((resolve) => { requestAnimationFrame(resolve); });
       await turn();
-      return moving;
+      return moving || waited;
     },
     furnish(page) {
       for (const name of [...LEFT_OUT, '__hand', '__look', '__playwright__binding__']) delete window[name];
@@ -85,6 +87,38 @@ export function realm(frame, ask) {
     },
     close() {},
   };
+}
+
+// Milliseconds for which pictures are waited for: every request of a page is answered at once, or ended.
+const ARRIVES = 500;
+const givenUp = new WeakSet();
+
+/** Wait for pictures, which arrive or fail outside of the page's clock; whether there was one to wait for. */
+async function arrived({ document }, pictures) {
+  const until = performance.now() + ARRIVES;
+  // A picture that is loaded late, when it comes near, may never be asked for: it is waited for once.
+  const pending = () => [...document.images, ...pictures].filter((image) => !image.complete && !givenUp.has(image));
+  let waited = false;
+  while (pending().length && performance.now() < until) {
+    waited = true;
+    await new Promise((resolve) => { setTimeout(resolve, 2); });
+  }
+  for (const image of pending()) givenUp.add(image);
+  for (const image of pictures) if (image.complete && image.src) pictures.delete(image);
+  return waited;
+}
+
+/** Pictures made by code, which need not stand in the document. */
+function picturesMade(window) {
+  const made = new Set();
+  const noted = (node) => {
+    if (node.localName === 'img') made.add(node);
+    return node;
+  };
+  window.Image = new Proxy(window.Image, { construct: (...given) => noted(Reflect.construct(...given)) });
+  const { prototype } = window.Document;
+  prototype.createElement = new Proxy(prototype.createElement, { apply: (...given) => noted(Reflect.apply(...given)) });
+  return made;
 }
 
 /** Finish what ends, hold what does not at its beginning; whether anything was under way. */
