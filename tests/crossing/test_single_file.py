@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from itertools import pairwise
 from pathlib import Path
 
@@ -10,7 +11,7 @@ import pytest
 
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
-from clean_carry.source.css.selectors import scope_places
+from clean_carry.source.css.selectors import scope_splices
 from clean_carry.source.template.tree import read_markup
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_object.options import OPTIONS
@@ -158,8 +159,10 @@ def test_a_local_that_hides_a_member_it_needs_is_renamed(tmp_path: Path) -> None
 
 def test_scopes_go_to_the_last_compound_before_its_pseudo() -> None:
     data = b".a > b:hover::before, c[x='a,b'] .d:not(.e, .f) { } @media print { p i { } } @font-face { }"
-    for place in reversed(scope_places(data, 0, len(data))):
-        data = data[:place] + b"[s]" + data[place:]
+    splices = scope_splices(data, 0, len(data), b"[s]")
+    assert isinstance(splices, list)
+    for start, end, new in reversed(splices):
+        data = data[:start] + new + data[end:]
     assert data == (
         b".a > b[s]:hover::before, c[x='a,b'] .d[s]:not(.e, .f) { } "
         b"@media print { p i[s] { } } @font-face { }"
@@ -218,3 +221,17 @@ def test_an_element_named_like_the_file_is_not_taken_for_itself(
     assert result.status == status
     if status == "refused":
         assert [finding.rule for finding in result.findings] == ["element-named-like-file"]
+
+
+def test_styles_of_a_preprocessor_go_along_as_they_are(tmp_path: Path) -> None:
+    sheet = "$sea: #0b4f6c;\n.berth { b { color: $sea; &:hover { color: red } } }\n"
+    text = re.sub(r"(?s)<style.*?</style>\n?", "", WHOLE).replace('@click="go(1)"', "")
+    text += f'\n<style lang="scss">\n{sheet}</style>\n'
+    result = carried(tmp_path, text, "jsx-function")
+    assert result.status == "clean"
+    assert [(Path(f.path).suffix, f.text) for f in result.files][1] == (".scss", sheet)
+    assert ".scss';" in result.files[0].text
+    scoped = carried(tmp_path, text.replace('lang="scss"', 'lang="scss" scoped'), "jsx-function")
+    assert (scoped.status, scoped.findings[0].rule) == ("refused", "block-unread")
+    both = carried(tmp_path, text + "\n<style>.a {}</style>\n", "jsx-function")
+    assert (both.status, both.findings[0].rule) == ("refused", "style-unread")

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from clean_carry.component.errors import InputError
-from clean_carry.source.css.selectors import preludes, scope_places
+from clean_carry.source.css.selectors import preludes, scope_splices
 from clean_carry.source.template.tree import TemplateNode, read_blocks, read_markup
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file.blocks import read_file
@@ -192,12 +192,32 @@ SCOPED: list[tuple[str, str]] = [
     ("*", "*[s]"),
     ("#a, .b:focus, c", "#a[s], .b[s]:focus, c[s]"),
     (".a\\:b", ".a\\:b[s]"),
+    (".a :deep(.b) c", ".a[s] .b c"),
+    (".a:deep(.b:hover)", ".a[s] .b:hover"),
+    (".a:hover :deep(.b)", ".a[s]:hover .b"),
+    (":deep(.b)", "[s] .b"),
+    (".a >>> .b, c", ".a[s] .b, c[s]"),
+    (".a /deep/ .b", ".a[s] .b"),
+    (".a ::v-deep .b", ".a[s] .b"),
+    (".a ::v-deep(.b)", ".a[s] .b"),
+    (":global(.a > .b)", ".a > .b"),
 ]
 
 
 @pytest.mark.parametrize(("selector", "scoped"), SCOPED)
 def test_where_a_scope_goes(selector: str, scoped: str) -> None:
     data = f"{selector} {{}}".encode()
-    for place in reversed(scope_places(data, 0, len(data))):
-        data = data[:place] + b"[s]" + data[place:]
+    splices = scope_splices(data, 0, len(data), b"[s]")
+    assert isinstance(splices, list)
+    for start, end, new in reversed(splices):
+        data = data[:start] + new + data[end:]
     assert data.decode() == f"{scoped} {{}}"
+
+
+OUT_OF_SCOPE = [":global(.a) .b", ".a :global(.b)", ".a :deep(.b) :deep(.c)", ":is(.a :deep(.b))"]
+
+
+@pytest.mark.parametrize("selector", OUT_OF_SCOPE)
+def test_a_selector_that_is_not_understood_is_told_by_its_place(selector: str) -> None:
+    data = f"p {{}} {selector} {{}}".encode()
+    assert scope_splices(data, 0, len(data), b"[s]") == 5

@@ -481,10 +481,15 @@ class Refusal:
 
 @dataclass(frozen=True)
 class StyleBlock:
-    """A stylesheet that belongs to the file. `scoped` keeps it from touching neighbours."""
+    """A stylesheet that belongs to the file. `scoped` keeps it from touching neighbours.
+
+    `language` is "css" or a preprocessor's, `linked` the path of a stylesheet of its own, "" for none.
+    """
 
     content: Span
     scoped: bool
+    language: str = "css"
+    linked: str = ""
 
 
 @dataclass(frozen=True)

@@ -26,7 +26,7 @@ from clean_carry.crossing.outcome import (
     script_style,
 )
 from clean_carry.crossing.single_file import slot_names
-from clean_carry.source.css.selectors import FOREIGN, scope_places
+from clean_carry.source.css.selectors import FOREIGN, FOREIGN_ANYWHERE, scope_splices
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
@@ -51,6 +51,7 @@ class FunctionOutcome:
     carried: tuple[Component, ...]
     refused: tuple[Refusal, ...]
     targets: dict[str, TemplateTarget]
+    language: str = "css"
 
     def settle(self, ledger: Ledger) -> None:
         """Settle and close the ledger over both files."""
@@ -65,7 +66,7 @@ class FunctionOutcome:
         made = [NewFile(beside(source.path, SYNTAX.suffix, "jsx"), text, source.encode(text))]
         css = render(self.styles, source.slice, self.unit, fixed)
         if css:
-            path = beside(source.path, "", "css").replace("..", ".")
+            path = beside(source.path, "", self.language).replace("..", ".")
             made.append(NewFile(path, css, source.encode(css)))
         return tuple(made)
 
@@ -147,8 +148,12 @@ def _carried(
     if style.hooks:
         lines.append(f"import {{ {', '.join(sorted(style.hooks))} }} from ")
         lines[-1] += f"{style.quote}{RUNTIME}{style.quote}{style.semicolon}\n"
-    if styles:
-        lines.append(f"import {style.quote}./{stem}.css{style.quote}{style.semicolon}\n")
+    language = _language(file)
+    own = f"./{stem}.{language}"
+    sheets = [block.linked or own for block in file.module.styles]
+    for sheet in dict.fromkeys(sheets):
+        if sheet != own or styles:
+            lines.append(f"import {style.quote}{sheet}{style.quote}{style.semicolon}\n")
     script = new("".join(lines)) + _module_code(file, component, source, bool(lines))
     script += before + new("export default ") + function + new("\n")
     script += _after(file, component, source)
@@ -156,7 +161,7 @@ def _carried(
         if entry.notion in ("file", "template") and entry.outcome == "open":
             entry.outcome, entry.rule = "carried", "blocks-to-module"
     return FunctionOutcome(
-        file.tree, script, styles, style.unit, (lowered,), (), {component.name: target}
+        file.tree, script, styles, style.unit, (lowered,), (), {component.name: target}, language
     )
 
 
@@ -232,20 +237,35 @@ def _check(file: ObjectFile, component: Component) -> None:
                 raise Refused("derived-in-steps", derived.name, operation.span.start)
 
 
+def _language(file: ObjectFile) -> str:
+    """What the stylesheet is written in; raises `Refused` for one file of several languages."""
+    own = [block for block in file.module.styles if not block.linked]
+    languages = list(dict.fromkeys(block.language for block in own))
+    if len(languages) > 1:
+        raise Refused("style-unread", "styles in several languages", own[1].content.start)
+    return {"stylus": "styl"}.get(languages[0], languages[0]) if languages else "css"
+
+
 def _styles(file: ObjectFile, source: SourceText, mark: str) -> Fragment:
     result = Fragment()
     for block in file.module.styles:
+        if block.linked:
+            continue
         start, end, _ = block.content
         while source.data[start : start + 1] == b"\n":
             start += 1
         text = source.data[start:end]
-        for word in FOREIGN:
+        for word in FOREIGN if block.scoped else FOREIGN_ANYWHERE:
             if word in text:
                 raise Refused("style-unread", word.decode(), start + text.find(word))
         here = start
-        for place in scope_places(source.data, start, end) if block.scoped else ():
-            result += copy(source.span(here, place)) + new(f"[{mark}]")
-            here = place
+        attribute = f"[{mark}]".encode()
+        splices = scope_splices(source.data, start, end, attribute) if block.scoped else []
+        if isinstance(splices, int):
+            raise Refused("style-unread", "a selector out of the scope", splices)
+        for low, high, made in splices:
+            result += copy(source.span(here, low)) + new(made.decode())
+            here = high
         result += copy(source.span(here, end))
     return result
 

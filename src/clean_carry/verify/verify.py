@@ -190,7 +190,7 @@ def _looked_at(bench: Bench, pair: Pair, result: Verification, progress: Progres
     from clean_carry.verify.browser.seen import seen
 
     with bench.browser() as browser:
-        found = seen(browser, pair, trials, bench.gaze, progress)
+        found = seen(browser, pair, trials, bench.gaze, progress, whole=not result.generated)
     return replace(result, seen=found, accepted=dict(pair.accepted) or result.accepted)
 
 

@@ -152,6 +152,50 @@ def test_a_picture_tells_what_styles_do_not(run: Any, tmp_path: Path) -> None:
     assert pictures and pictures[0][1] == "/canvas[1]"
 
 
+SINGLE = """<template>
+  <section class="berth">
+    <h3>{{ name }}</h3>
+    <slot>none</slot>
+  </section>
+</template>
+
+<script>
+export default { name: 'BerthCard', props: { name: { type: String, default: 'North' } } };
+</script>
+"""
+SCOPED = """
+<style scoped>
+.berth { padding: 8px; border: 1px solid #9fb3c8; }
+.berth:hover h3 { color: #0b4f6c; }
+.berth :deep(em) { color: teal; }
+:global(.berth-page) { margin: 0; }
+@media (max-width: 600px) { h3 { margin: 0; } }
+</style>
+"""
+LINKED = '\n<style src="./linked.css"></style>\n\n<style>\n.berth { padding: 3px; }\n</style>\n'
+
+
+@pytest.mark.parametrize("styles", [SCOPED, LINKED], ids=["scoped", "linked"])
+def test_styles_carried_to_another_framework(run: Any, tmp_path: Path, styles: str) -> None:
+    (tmp_path / "linked.css").write_text(".berth { color: #123456 }\n")
+    (tmp_path / "Berth.vue").write_text(SINGLE + styles)
+    (tmp_path / "Berth.trials.yaml").write_text(
+        'trials:\n  - name: with content\n    slots: { "": [{ tag: em, content: [free] }] }\n'
+    )
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--write")
+    assert done.returncode == 0, done.stdout
+    sheet = (tmp_path / "Berth.css").read_text()
+    if styles is SCOPED:
+        assert ".berth[data-berth-card] em { color: teal; }\n.berth-page { margin: 0; }" in sheet
+    else:
+        text = (tmp_path / "Berth.function.jsx").read_text()
+        assert text.startswith("import './linked.css';\nimport './Berth.css';\n")
+    call = ("verify", "Berth.vue", "Berth.function.jsx", "--in", "browser", "--width", "500")
+    assert run(*call).returncode == 0
+    (tmp_path / "Berth.css").write_text(sheet.replace("padding", "margin"))
+    assert run(*call).returncode == 1
+
+
 def test_a_browser_that_is_not_there(run: Any, tmp_path: Path) -> None:
     (tmp_path / "Card.jsx").write_text(CARD.replace("import './Card.css';\n", ""))
     done = run(

@@ -12,8 +12,14 @@ _LEXEME = re.compile(
 )
 # At-rules whose block holds rules (CSS Conditional, Cascade and Containment).
 _NESTING = (b"@media", b"@supports", b"@layer", b"@container")
-# What another scoping dialect writes in selectors; its meaning is not ours to guess.
-FOREIGN = (b":deep", b"::v-deep", b">>>", b"/deep/", b":slotted", b":global", b"v-bind(", b"&")
+# What a scoping dialect writes in selectors: what lies below the scope, what is outside of it.
+_BELOW = re.compile(rb"(?:::?v-deep|:deep)(\()|(?:::v-deep(?![\w(-])|>>>|/deep/)\s*")
+_OUTSIDE = re.compile(rb"(?:::?v-global|:global)\(")
+# Content of a slot is of another scope, `&` of another language, v-bind() of another file.
+FOREIGN_ANYWHERE = (b"v-bind(",)
+FOREIGN = (b":slotted", b"::v-slotted", *FOREIGN_ANYWHERE, b"&")
+
+Splice = tuple[int, int, bytes]
 
 
 def preludes(data: bytes, start: int, end: int) -> Iterator[tuple[int, int]]:
@@ -38,9 +44,69 @@ def preludes(data: bytes, start: int, end: int) -> Iterator[tuple[int, int]]:
             here = found.end()
 
 
-def scope_places(data: bytes, start: int, end: int) -> list[int]:
-    """Where, in each selector, a scoping attribute goes: before the pseudo of the last compound."""
-    return [place for low, high in preludes(data, start, end) for place in _places(data, low, high)]
+def scope_splices(data: bytes, start: int, end: int, mark: bytes) -> list[Splice] | int:
+    """(start, end, new bytes) that hold each selector to the elements with an attribute.
+
+    The attribute goes before the pseudo of the last compound that lies in the scope. Gives an offset
+    instead where a selector is not understood.
+    """
+    found: list[Splice] = []
+    for low, high in preludes(data, start, end):
+        for first, last in _selectors(data, low, high):
+            here = _spliced(data, first, last, mark)
+            if here is None:
+                return first
+            found += here
+    return found
+
+
+def _spliced(data: bytes, low: int, high: int, mark: bytes) -> list[Splice] | None:
+    """The splices of one selector, None where it is not understood."""
+    text = data[low:high]
+    outside = _OUTSIDE.match(text)
+    if outside is not None:
+        if not text.endswith(b")") or _OUTSIDE.search(text, outside.end()) or _BELOW.search(text):
+            return None
+        return [(low, low + outside.end(), b""), (high - 1, high, b"")]
+    below = _BELOW.search(text)
+    if below is None:
+        return None if _OUTSIDE.search(text) else [(next(_places(data, low, high)),) * 2 + (mark,)]
+    if _BELOW.search(text, below.end()) or _OUTSIDE.search(text):
+        return None
+    cut = low + below.start()
+    before = data[low:cut].rstrip()
+    if before.count(b"(") != before.count(b")"):
+        return None
+    place = next(_places(data, low, low + len(before))) if before else low
+    splices = [(place, place, mark), (low + len(before), low + below.end(), b" ")]
+    if below[1]:
+        close = _closing(data, low + below.end(), high)
+        if close is None:
+            return None
+        splices.append((close, close + 1, b""))
+    return splices
+
+
+def _closing(data: bytes, low: int, high: int) -> int | None:
+    """Where the bracket that was opened before `low` is closed."""
+    depth = 1
+    for found in _LEXEME.finditer(data, low, high):
+        depth += {b"(": 1, b")": -1}.get(found.group(), 0)
+        if not depth:
+            return found.start()
+    return None
+
+
+def _selectors(data: bytes, low: int, high: int) -> Iterator[tuple[int, int]]:
+    """(start, end) of the selectors of a list, without the space around them."""
+    depth, here = 0, low
+    for found in _LEXEME.finditer(data, low, high):
+        word = found.group()
+        depth += (word in (b"(", b"[")) - (word in (b")", b"]"))
+        if word == b"," and not depth:
+            yield _trimmed(data, here, found.start())
+            here = found.end()
+    yield _trimmed(data, here, high)
 
 
 def _places(data: bytes, low: int, high: int) -> Iterator[int]:

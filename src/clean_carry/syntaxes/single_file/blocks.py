@@ -53,6 +53,8 @@ def read_file(source: SourceText) -> SingleFile:
 
 
 def _unread(node: TemplateNode) -> tuple[str, str, int] | None:
+    if node.tag == "style" and node.attribute("scoped") is None:
+        return None  # it goes along as it is, wherever it is and whatever it is written in
     for attribute in node.attributes:
         if attribute.name == "src" or (attribute.name == "lang" and node.tag != "script"):
             return "block-unread", f"<{node.tag} {attribute.name}>", attribute.start

@@ -77,7 +77,13 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile
     mixed = mix_in(uses, members, literal, workspace)
     component = _component(uses, members, statement, literal, blocks.template, workspace)
     styles = tuple(
-        StyleBlock(source.span(*s.inner), s.attribute("scoped") is not None) for s in blocks.styles
+        StyleBlock(
+            source.span(*s.inner),
+            s.attribute("scoped") is not None,
+            _value(source, s, "lang") or "css",
+            _value(source, s, "src"),
+        )
+        for s in blocks.styles
     )
     for style in blocks.styles:
         if style.attribute("module") is not None:
@@ -94,6 +100,12 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile
         components = ()
     module = Module(components, refusals, styles)
     return ObjectFile(module, tree, names, script, blocks.template, exported)
+
+
+def _value(source: SourceText, node: TemplateNode, name: str) -> str:
+    """The value of a plain attribute, "" where there is none."""
+    attribute = node.attribute(name)
+    return "" if attribute is None or attribute.value is None else source.slice(*attribute.value)
 
 
 def _is_two_way(name: str) -> bool:

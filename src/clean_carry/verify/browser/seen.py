@@ -89,12 +89,14 @@ def seen(
     trials: Sequence[Trial],
     gaze: Gaze,
     progress: Callable[[str], None] = lambda text: None,
+    *,
+    whole: bool = False,
 ) -> Seen:
     """Run trials in the browser: the first in every view, the others in the first, then the rest.
 
     It ends when all have run, `gaze.budget` seconds are over (the first trial runs in every view all
-    the same), or enough differ. A trial that differs runs once more on the old side, which must be
-    like itself.
+    the same, and with `whole` every trial in the first view), or enough differ. A trial that differs
+    runs once more on the old side, which must be like itself.
     """
     sheets = [text for bundle in pair.bundles for text in (bundle.css, bundle.code)]
     views = views_of(sheets, gaze.widths)
@@ -104,8 +106,9 @@ def seen(
     points = unlooked = 0
     stopped = "all trials ran in all views"
     failing: set[str] = set()
+    least = len(views) + (len(trials) - 1 if whole else 0)
     for number, (trial, view) in enumerate(_turns(trials, views)):
-        if number >= len(views) and time.monotonic() - started > gaze.budget:
+        if number >= least and time.monotonic() - started > gaze.budget:
             stopped = "the budget was used up"
             break
         if len(failing) >= ENOUGH:
