@@ -1,11 +1,13 @@
 """What verifying costs, as ratios within one run.
 
-    python benchmarks/verify_speed.py
+    python benchmarks/verify_speed.py [--browser]
 
 - snapshots and comparing against the same steps without them;
 - two renderers against one, both warm: a renderer needs some seconds until its code is compiled;
 - a second run, answered from the cache, against a first of at least 20 seconds;
-- the time for 100 components of the demo's size.
+- the time for 100 components of the demo's size;
+- in the browser (alone with `--browser`): trials a second in one frame and in two, and looking (styles,
+  boxes, pictures) and comparing against drawing both without.
 """
 
 from __future__ import annotations
@@ -23,8 +25,12 @@ from pathlib import Path
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.demo.story import COMPANY
 from clean_carry.verify.bench import Bench, Side
+from clean_carry.verify.browser.engine import Browser
+from clean_carry.verify.browser.seen import Gaze, seen
+from clean_carry.verify.browser.views import View
 from clean_carry.verify.judge import Pair
-from clean_carry.verify.pair import Trials, sides_of_result, verified
+from clean_carry.verify.pair import Trials, sides_of_result, trials_for, verified
+from clean_carry.verify.trials import Trial
 from clean_carry.verify.verify import Effort
 
 COMPONENTS = [
@@ -125,8 +131,49 @@ def cached() -> float:
     return times[1] / times[0]
 
 
+def in_browser() -> None:
+    """Trials a second, and the cost of looking and comparing, over the demo's own trials."""
+    view = View()
+    times: list[tuple[float, float, float]] = []
+    with Bench(size=1, gaze=Gaze((view.width,), 0.0)) as bench, bench.browser() as browser:
+        for old, new in pairs():
+            name = "" if "export default" in old.text else old.place.name.split(".")[0]
+            old, new = replace(old, exported=name), replace(new, exported=name)
+            pair = Pair.of(bench, old, new, (bench.build(old), bench.build(new)), None)
+            for trial in trials_for(old.place, None).trials or ():
+                drawn(browser, pair, trial, view, looks=False, slots=("old", "new"))
+                one = drawn(browser, pair, trial, view, looks=True, slots=("old",))
+                blind = drawn(browser, pair, trial, view, looks=False, slots=("old", "new"))
+                started = time.perf_counter()
+                seen(browser, pair, [trial], Gaze((view.width,), 0.0))
+                times.append((one, time.perf_counter() - started, blind))
+    one, two, blind = (sum(column) for column in zip(*times, strict=True))
+    print(
+        f"in the browser, {len(times)} trials: {len(times) / one:.2f} a second in one frame, "
+        f"{len(times) / two:.2f} in two; looking and comparing: {two / blind:.2f} × drawing both "
+        "without (bound 2.5)"
+    )
+
+
+def drawn(
+    browser: Browser, pair: Pair, trial: Trial, view: View, *, looks: bool, slots: tuple[str, ...]
+) -> float:
+    """Seconds for running a trial in some frames, with or without looking at every settled point."""
+    started = time.perf_counter()
+    for slot in slots:
+        side = pair.new if slot == "new" else pair.old
+        browser.trial(
+            pair.bundles[slot == "new"], side.exported, trial.request(), slot=slot, view=view,
+            looks=looks, pictures=looks,
+        )  # fmt: skip
+    return time.perf_counter() - started
+
+
 def main() -> None:
-    """Print all four."""
+    """Print all of them."""
+    if "--browser" in sys.argv:
+        in_browser()
+        return
     with Bench(size=1) as bench:
         print(f"looking and comparing: {snapshots(bench):.2f} × the steps without (bound 2.0)")
     # In turns, because the machine is not equally fast all the time.
@@ -139,6 +186,7 @@ def main() -> None:
     started = time.perf_counter()
     many(100, 2, 3.0)
     print(f"100 components, 3 seconds each at most: {time.perf_counter() - started:.0f} s")
+    in_browser()
 
 
 if __name__ == "__main__":

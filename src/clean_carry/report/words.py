@@ -95,7 +95,7 @@ def step(step: dict[str, Any]) -> str:
 def value(what: str, value: object, most: int = 160) -> str:
     """One side of a difference: calls as calls, anything else as it is."""
     if what == "calls" and isinstance(value, list) and all(_is_call(one) for one in value):
-        calls = (f"{name}({', '.join(short(one) for one in given)})" for name, *given in value)
+        calls = (f"{name}({json.dumps(given, ensure_ascii=False)[1:-1]})" for name, *given in value)
         return short(", ".join(calls) or "no call", most)
     return short(value, most)
 
