@@ -112,7 +112,7 @@ class Subject:
             verification.tried if verification is not None else 0,
             verification.points if verification is not None else 0,
             self.seconds,
-            next((f.message for f in self.findings if f.level != "note"), self._said),
+            self._said or next((f.message for f in self.findings if f.level != "note"), ""),
         )
 
     @property
