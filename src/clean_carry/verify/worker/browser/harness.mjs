@@ -17,7 +17,7 @@ let kind = '';
 async function prepare(view) {
   const now = JSON.stringify(view);
   if (now === kind) return;
-  const blank = await frameAt('blank', 0, view);
+  const blank = await frameAt('blank', view);
   blank.style.visibility = 'hidden';
   looks = new Looks(blank);
   kind = now;
@@ -38,7 +38,9 @@ async function trial(m) {
   const { view } = m;
   await prepare(view);
   const slot = m.slot === 'new' ? 'new' : 'old';
-  const frame = await frameAt(slot, slot === 'new' ? m.room.width : 0, view);
+  // Both stand at the same place, one after the other: they are painted alike to the last pixel.
+  document.getElementById(slot === 'new' ? 'old' : 'new')?.remove();
+  const frame = await frameAt(slot, view);
   const page = new Page(realm(frame, ask));
   page.style(css);
   const request = m.trial;

@@ -101,11 +101,11 @@ function extent({ view, trial }) {
   return { width: Math.max(view.width, ...sizes.map(({ width = 0 }) => width)), height: Math.max(view.height, ...sizes.map(({ height = 0 }) => height)) };
 }
 
-/** The medium of a view: colour scheme, what a page may ask for besides, and room for both frames. */
+/** The medium of a view: colour scheme, what a page may ask for besides, and room for a frame. */
 async function show(view, { width, height }) {
   const now = JSON.stringify([view, width, height]);
   if (now === shown) return;
-  await page.setViewportSize({ width: 2 * width, height: height + 10 });
+  await page.setViewportSize({ width, height: height + 10 });
   await page.emulateMedia({
     media: view.print ? 'print' : 'screen', colorScheme: view.scheme ?? 'light', reducedMotion: view.motion ?? 'no-preference',
     forcedColors: view.forced ?? 'none', contrast: view.contrast ?? 'no-preference',
@@ -122,8 +122,7 @@ async function handle(m) {
       await page.evaluate((key) => bench.forget(key), m.key);
       return {};
     case 'trial':
-      m.room = extent(m);
-      await show(m.view, m.room);
+      await show(m.view, extent(m));
       return JSON.parse(await page.evaluate((text) => bench.trial(text), JSON.stringify(m)));
     default:
       throw new Error(`unknown request ${m.op}`);

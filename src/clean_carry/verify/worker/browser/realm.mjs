@@ -7,12 +7,12 @@ import { hands } from './hand.mjs';
 const STUBBED = ['open', 'alert', 'confirm', 'prompt', 'print', 'stop'];
 const LEFT_OUT = ['WebSocket', 'EventSource', 'RTCPeerConnection', 'webkitRTCPeerConnection', 'WebTransport', 'SharedWorker', 'Worker', 'BroadcastChannel'];
 
-/** A fresh frame at the left edge `left`, once it has loaded. */
-export async function frameAt(name, left, { width, height }) {
+/** A fresh frame in the corner of the page, once it has loaded. */
+export async function frameAt(name, { width, height }) {
   document.getElementById(name)?.remove();
   const frame = document.createElement('iframe');
   Object.assign(frame, { id: name, name });
-  frame.style.cssText = `position: absolute; border: 0; top: ${TOP}px; left: ${left}px; width: ${width}px; height: ${height}px`;
+  frame.style.cssText = `position: absolute; border: 0; top: ${TOP}px; left: 0; width: ${width}px; height: ${height}px`;
   const loaded = new Promise((resolve) => { frame.onload = resolve; });
   frame.src = 'http://localhost/';
   document.body.append(frame);
