@@ -65,6 +65,8 @@ async function trial(m) {
   } finally {
     await ask('__hand', { mouse: 'mouseMoved', x: 1, y: 1 });
     page.close();
+    // What still moves in it would be painted on and on.
+    frame.remove();
   }
 }
 
