@@ -145,8 +145,10 @@ def in_browser() -> None:
                 one = drawn(browser, pair, trial, view, looks=True, slots=("old",))
                 blind = drawn(browser, pair, trial, view, looks=False, slots=("old", "new"))
                 started = time.perf_counter()
-                seen(browser, pair, [trial], Gaze((view.width,), 0.0))
-                times.append((one, time.perf_counter() - started, blind))
+                found = seen(browser, pair, [trial], Gaze((view.width,), 0.0))
+                # It ran in every view that a stylesheet asks for.
+                each = (time.perf_counter() - started) / len(found.results)
+                times.append((one, each, blind))
     one, two, blind = (sum(column) for column in zip(*times, strict=True))
     print(
         f"in the browser, {len(times)} trials: {len(times) / one:.2f} a second in one frame, "
