@@ -190,8 +190,9 @@ class _Once:
         unsteady = self._unsteady(old) if found else ""
         if unsteady == "picture":
             # What was still being painted may be another picture; what is wrong is so again.
-            found = self._again()
-        elif unsteady:
+            again = self._again()
+            found, unsteady = again or [], "" if again is not None else unsteady
+        if unsteady:
             reason = f"the old side differs from itself ({unsteady})"
             self.result = TrialResult(self.name, "void", steps, reason=reason)
             return self
@@ -208,13 +209,13 @@ class _Once:
             return "it does not always come to its end"
         return ", ".join(sorted({one.what for one in self._compared(old, again, itself=True)}))
 
-    def _again(self) -> list[Difference]:
-        """The differences of a second run of both sides; none where one of them fails in it."""
+    def _again(self) -> list[Difference] | None:
+        """The differences of a second run of both sides, None where one of them fails in it."""
         self.shots.clear()
         try:
             return self._compared(self._side("old"), self._side("new"))
         except WorkerFailed:
-            return []
+            return None
 
     def _compared(
         self, old: dict[str, Any], new: dict[str, Any], *, itself: bool = False
