@@ -6,6 +6,7 @@ import re
 from collections import Counter
 from dataclasses import dataclass, replace
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from clean_carry.component.errors import CarryError
 from clean_carry.component.interface import Interface
@@ -31,6 +32,9 @@ from clean_carry.verify.verify import (
     read_text,
     verify,
 )
+
+if TYPE_CHECKING:
+    from clean_carry.verify.browser.seen import Seen
 
 _SCRIPTS = frozenset({".js", ".jsx", ".ts", ".tsx"})
 
@@ -234,6 +238,23 @@ def verified_each(
         tried=sum(result.tried for result in found),
         points=sum(result.points for result in found),
         mounted=", ".join(result.mounted for result in found),
+        seen=_seen(found),
+    )
+
+
+def _seen(found: list[Verification]) -> Seen | None:
+    """What the browser showed of all of them, where one was asked."""
+    every = [result.seen for result in found if result.seen is not None]
+    if not every:
+        return None
+    return replace(
+        every[-1],
+        results=tuple(one for seen in every for one in seen.results),
+        views=tuple(dict.fromkeys(view for seen in every for view in seen.views)),
+        points=sum(seen.points for seen in every),
+        shots=tuple(shot for seen in every for shot in seen.shots),
+        unlooked=max(seen.unlooked for seen in every),
+        uncompiled=tuple(dict.fromkeys(one for seen in every for one in seen.uncompiled)),
     )
 
 
