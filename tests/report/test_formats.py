@@ -65,6 +65,20 @@ def test_junit_of_what_differs_and_of_what_was_not_run(run: Any, tmp_path: Path)
     assert "cannot be built" in root.find(".//error").get("message")
 
 
+def test_a_file_that_cannot_be_read_is_handed_on_too(run: Any, tmp_path: Path) -> None:
+    (tmp_path / "Broken.jsx").write_text("export default class {")
+    (tmp_path / "Berth.jsx").write_text(CLASS)
+    (tmp_path / "Berth.trials.yaml").write_text(TRIALS)
+    call = ("carry", "Berth.jsx", "Broken.jsx", "--to", "jsx-function", "--verify")
+    done = run(*call, "--junit", "j.xml", "--report", "r")
+    assert done.returncode == 3
+    root = suites(tmp_path / "j.xml")
+    assert (root.get("tests"), root.get("errors")) == ("2", "1")
+    assert root[1].find("testcase/error").get("type") == "not read"
+    front = (tmp_path / "r" / "index.html").read_text()
+    assert 'data-standing="not read"' in front and "2 components" in front
+
+
 def test_junit_goes_with_a_verdict(run: Any, tmp_path: Path) -> None:
     (tmp_path / "Berth.jsx").write_text(CLASS)
     done = run("carry", "Berth.jsx", "--to", "jsx-function", "--junit", "j.xml")

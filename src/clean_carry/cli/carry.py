@@ -123,6 +123,8 @@ def carry(
             if isinstance(found, CarryError):
                 line.say(f"clean-carry: {found.one_line()}")
                 code = max(code, found.exit_code)
+                if outputs.wanted:
+                    outputs.add(_unread(path, found))
                 continue
             writes = not preview
             if verdict is not None:
@@ -278,6 +280,12 @@ def _code(results: list[Result]) -> int:
 def _many(files: tuple[Path, ...], meant: list[Path]) -> bool:
     """Whether a report has a front page: where a folder was named, or several files."""
     return len(meant) != 1 or any(path.is_dir() for path in files)
+
+
+def _unread(path: Path, error: CarryError) -> Subject:
+    from clean_carry.report.subject import Subject
+
+    return Subject(str(path), "", problem=error.one_line())
 
 
 def _subject(

@@ -54,6 +54,11 @@ def _properties(subject: Subject) -> Iterable[tuple[str, str]]:
 
 def _cases(subject: Subject) -> Iterable[Element]:
     verification = subject.verification
+    if subject.problem:
+        case = _case(subject, "read")
+        SubElement(case, "error", message=_clean(subject.problem), type="not read")
+        yield case
+        return
     if verification is None:
         case = _case(subject, "carried")
         reason = next(

@@ -13,7 +13,7 @@ from clean_carry.verify.verify import Verification
 # The weightiest first: what a line's mark in the margin shows.
 OUTCOMES = ("left", "dropped", "carried", "kept")
 # What a component counts as in a list, the most pressing first.
-STANDINGS = ("differs", "not run", "refused", "left", "stays", "same", "clean")
+STANDINGS = ("differs", "not run", "not read", "refused", "left", "stays", "same", "clean")
 
 
 @dataclass(frozen=True)
@@ -21,7 +21,8 @@ class Subject:
     """One pair. `new` and `new_text` are empty where nothing was made, `verification` None where none ran.
 
     `results` are those of the components in the file, none where old and new were only compared;
-    `seconds` is what carrying and verifying took, `also` are (path, text) of files made beside the new one.
+    `seconds` is what carrying and verifying took, `also` are (path, text) of files made beside the new one,
+    `problem` is why the file could not be read or verified at all.
     """
 
     old: str
@@ -32,6 +33,7 @@ class Subject:
     results: tuple[Result, ...] = ()
     seconds: float = 0.0
     also: tuple[tuple[str, str], ...] = ()
+    problem: str = ""
 
     @classmethod
     def of(
@@ -62,6 +64,8 @@ class Subject:
     @property
     def standing(self) -> str:
         """One of `STANDINGS`: the verdict, else what carrying gave."""
+        if self.problem:
+            return "not read"
         if self.verification is not None:
             return self.verification.verdict
         statuses = {result.status for result in self.results}
@@ -117,6 +121,8 @@ class Subject:
 
     @property
     def _said(self) -> str:
+        if self.problem:
+            return self.problem
         verification = self.verification
         if verification is None:
             return ""
