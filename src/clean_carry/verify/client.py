@@ -13,6 +13,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+from clean_carry.verify.guard import GUARD
 from clean_carry.verify.runtimes import WORKER, node
 
 # A trial that has not answered after this many seconds is ended with its worker.
@@ -56,6 +57,7 @@ class Worker:
             # A key press that stops the command must not end its workers before it has said what it has.
             start_new_session=True,
         )
+        GUARD.starts(process.pid)
         lines: queue.Queue[bytes | None] = queue.Queue()
         threading.Thread(target=_pump, args=(process, lines), daemon=True).start()
         self._process, self._lines = process, lines
@@ -125,6 +127,7 @@ class Worker:
             return
         process.kill()
         process.wait()
+        GUARD.ended(process.pid)
         for stream in (process.stdin, process.stdout):
             if stream is not None:
                 try:
