@@ -96,15 +96,22 @@ class SourceText:
 
     def place(self, offset: int) -> Place:
         """Line and column of a byte offset."""
+        line = self.line_of(offset)
+        start = self._line_starts()[line - 1]
+        return Place(self.path, line, len(self.slice(start, max(start, offset))) + 1)
+
+    def line_of(self, offset: int) -> int:
+        """The line of a byte offset, counted from 1."""
+        return bisect_right(self._line_starts(), offset)
+
+    def _line_starts(self) -> list[int]:
         if self._starts is None:
             self._starts = [0]
             at = self.data.find(b"\n")
             while at >= 0:
                 self._starts.append(at + 1)
                 at = self.data.find(b"\n", at + 1)
-        line = bisect_right(self._starts, offset)
-        start = self._starts[line - 1]
-        return Place(self.path, line, len(self.slice(start, max(start, offset))) + 1)
+        return self._starts
 
     def statement_line(self, start: int, end: int) -> Span:
         """A statement with its indentation, the line end after it and one blank line before."""

@@ -27,6 +27,7 @@ from clean_carry.verify.judge import (
     judge,
     restless,
 )
+from clean_carry.verify.search.aims import Aims
 from clean_carry.verify.search.groundwork import lay
 from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.shrink import shrunk
@@ -47,6 +48,8 @@ LATER: tuple[dict[str, Any], ...] = (
 # The search ends when this many walks in a row reached nothing new.
 PATIENCE = 120
 FEWEST = 60
+# After so many walks every third one aims at a branch.
+FIRST = 8
 MOST_HANGS = 3
 
 
@@ -96,6 +99,7 @@ class Search:
         self.effort, self.progress = effort, progress
         self.found = Found()
         self._crew: Crew
+        self._aims = Aims.of(pair.old, pair.bundles[0], self.situations.named)
         self._tried: dict[str, int] = {}
         self._seen: set[str] = set()
         self._corpus: list[Trial] = []
@@ -186,6 +190,11 @@ class Search:
                 situation, script = self._otherwise.popleft()
                 yield self._plan(situation, script=script, length=2, extras=0.2)
                 continue
+            if turn > FIRST and turn % 3 == 0:
+                names = self._aims.next(self.found.reach[0], rng)
+                if names:
+                    yield self._aimed(names, rng)
+                    continue
             plan = next(fixed, None) if turn % 4 or turn < 24 else None
             yield plan if plan is not None else self._random(rng)
 
@@ -259,6 +268,18 @@ class Search:
             return self._plan(situation, script=steps, length=rng.randrange(2, 8), extras=0.35)
         situation = self.situations.anything(rng)
         return self._plan(situation, length=rng.randrange(3, 12), extras=0.35)
+
+    def _aimed(self, names: tuple[str, ...], rng: Random) -> Plan:
+        """A walk from where one was before, with the inputs that a branch hangs on at other values."""
+        if self._corpus and rng.random() < 0.5:
+            known = rng.choice(self._corpus[-24:])
+            base = Situation(known.inputs, known.functions, known.slots, known.replies)
+            script = tuple(known.steps[: rng.randrange(len(known.steps) + 1)])
+        else:
+            base = rng.choice(self.situations.openings())
+            script = ()
+        situation = self.situations.together(base, names, rng)
+        return self._plan(situation, script=script, length=rng.randrange(2, 6), extras=0.2)
 
     def _overtaken(self, rng: Random) -> Plan:
         """A walk up to where it calls a function or asks for something, which then fails or takes long.

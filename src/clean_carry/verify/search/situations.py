@@ -247,9 +247,38 @@ class Situations:
 
     def _any_input(self, rng: Random) -> dict[str, Any]:
         name = rng.choice(sorted(name for name, _ in self.changing()))
+        return {name: self._any_value(name, rng)}
+
+    def _any_value(self, name: str, rng: Random) -> Any:
         if rng.random() < 0.4:
-            return {name: typical(name, self.shapes[name], rng.randrange(3))}
-        return {name: rng.choice(self.values[name] or [None])}
+            return typical(name, self.shapes[name], rng.randrange(3))
+        return rng.choice(self.values[name] or [None])
+
+    @property
+    def named(self) -> list[str]:
+        """All that a situation may give: inputs, functions and slots."""
+        return [*self.values, *self.functions, *self.slots]
+
+    def together(self, base: Situation, names: Sequence[str], rng: Random) -> Situation:
+        """The same with some inputs, functions and slots at any of their values, all at once; now and then
+        two inputs have one value."""
+        situation = base
+        for name in names:
+            situation = self._any(situation, name, rng)
+        inputs = [name for name in names if name in situation.inputs]
+        if len(inputs) > 1 and rng.random() < 0.2:
+            one, other = rng.sample(inputs, 2)
+            situation = situation.with_input(one, situation.inputs[other])
+        return situation
+
+    def _any(self, base: Situation, name: str, rng: Random) -> Situation:
+        if rng.random() < 0.2:
+            return base.without(name)
+        if name in self.functions:
+            return _changed(base, "function", name, rng.choice(self.functions[name]))
+        if name in self.slots:
+            return _changed(base, "slot", name, rng.choice(self.contents_of(name)))
+        return base.with_input(name, self._any_value(name, rng))
 
     def anything(self, rng: Random) -> Situation:
         """A random situation: mostly typical, partly odd, partly not given."""

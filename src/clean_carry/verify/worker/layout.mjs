@@ -9,17 +9,32 @@ const NARROWEST = 40;
 const VIEW = { width: 1024, height: 768 };
 const NEVER_SHOWN = new Set(['head', 'style', 'script', 'template', 'link', 'meta', 'title', 'option']);
 
+/** What is worked out for a node, kept until the page changes; `changes` counts its changes. */
+export function kept(changes, make) {
+  let at = -1;
+  let known = new Map();
+  return (node) => {
+    const now = changes();
+    if (now !== at) {
+      at = now;
+      known = new Map();
+    }
+    if (!known.has(node)) known.set(node, make(node));
+    return known.get(node);
+  };
+}
+
 /** Give the elements of a window their boxes. */
-export function layOut(w) {
+export function layOut(w, changes) {
   const proto = { element: w.Element.prototype, html: w.HTMLElement.prototype, node: w.Node.prototype };
   const { parentNode, children, style, hidden, connected, localName } = readers(w);
   const pixels = (node, name) => {
     const found = /^(\d+(?:\.\d+)?)px$/.exec(style(node)?.[name] ?? '');
     return found ? Number(found[1]) : null;
   };
-  const gone = (node) => hidden(node) || NEVER_SHOWN.has(localName(node)) || style(node)?.display === 'none';
+  const gone = kept(changes, (node) => hidden(node) || NEVER_SHOWN.has(localName(node)) || style(node)?.display === 'none');
   const inside = (node) => children(node).reduce((sum, child) => sum + height(child), 0);
-  const height = (node) => (gone(node) ? 0 : pixels(node, 'height') ?? Math.max(LINE, inside(node)));
+  const height = kept(changes, (node) => (gone(node) ? 0 : pixels(node, 'height') ?? Math.max(LINE, inside(node))));
   const { documentElement: html } = w.document;
   const shown = (node) => {
     if (!connected(node)) return false;

@@ -3,7 +3,7 @@ import { createRequire } from 'node:module';
 import path from 'node:path';
 import vm from 'node:vm';
 import { canvas } from './canvas.mjs';
-import { layOut } from './layout.mjs';
+import { kept, layOut } from './layout.mjs';
 import { media } from './media.mjs';
 import { observers } from './observers.mjs';
 import { Page } from './page.mjs';
@@ -50,12 +50,28 @@ function furnish(page) {
   w.Element.prototype.scrollIntoView ??= () => {};
   w.PointerEvent ??= w.MouseEvent;
   page.natives.PointerEvent = w.PointerEvent;
-  page.box = layOut(w);
+  const changes = counted(w.document);
+  page.box = layOut(w, changes);
+  const style = kept(changes, w.getComputedStyle);
+  const { getComputedStyle } = w;
+  w.getComputedStyle = (element, pseudo) => (pseudo ? getComputedStyle(element, pseudo) : style(element));
   canvas(w, (name, values) => page.drawn.push([name, ...values]));
   observers(page);
   media(page);
   // The page library's selector engine listens on the window from its first use on: not the component's doing.
   w.document.querySelectorAll('*:focus');
+}
+
+/** How often the page library has forgotten the styles of a document: whenever something it shows has changed. */
+function counted(document) {
+  const inner = document[Object.getOwnPropertySymbols(document).find((symbol) => symbol.description === 'impl')];
+  const { _clearStyleCache: clear } = inner;
+  let count = 0;
+  inner._clearStyleCache = function forget() {
+    count += 1;
+    return Reflect.apply(clear, this, []);
+  };
+  return () => count;
 }
 
 function resize(page, width, height) {
