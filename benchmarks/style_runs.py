@@ -123,7 +123,8 @@ def trials_of(bench: Bench, subject: Subject, budget: float) -> tuple[Trials, Tr
         return None
     own = trials_for(subject.place, None).trials or ()
     every = Trials((*own, *found.sources), found.mounted)
-    return every, Trials((*own, *found.sources[:MOST_TRIALS]), found.mounted)
+    looks = found.looks or found.sources
+    return every, Trials((*own, *looks[:MOST_TRIALS]), found.mounted)
 
 
 def measure(bench: Bench, given: argparse.Namespace, tally: Tally) -> None:

@@ -234,6 +234,7 @@ def verified_each(
         last,
         trials=tuple(t for result in found for t in result.trials),
         sources=tuple(s for result in found for s in result.sources),
+        looks=tuple(s for result in found for s in result.looks),
         normalised=dict(sorted(used.items())),
         tried=sum(result.tried for result in found),
         points=sum(result.points for result in found),

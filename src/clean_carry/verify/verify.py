@@ -32,7 +32,8 @@ class Verification:
     `tried` counts the trials that ran on both versions, `points` the settled points compared; where
     trials found themselves, `trials` are those that reached something new and the one that differs.
     `clean_start` says that the old side was mounted without an error at least once, `around` the
-    parents it was mounted in, `seen` what a browser showed of those trials, where one was asked.
+    parents it was mounted in, `looks` are the trials worth a look in a browser, those that draw most that
+    is new first, `seen` is what it showed, where one was asked.
     """
 
     trials: tuple[TrialResult, ...]
@@ -51,6 +52,7 @@ class Verification:
     clean_start: bool = True
     around: str = ""
     interrupted: bool = False
+    looks: tuple[Trial, ...] = ()
     seen: Seen | None = None
 
     @property
@@ -62,6 +64,11 @@ class Verification:
         if "differs" in verdicts:
             return "differs"
         return "same" if "same" in verdicts else "not run"
+
+    @property
+    def known(self) -> dict[str, Trial]:
+        """Every trial it can tell of, by name."""
+        return {trial.name: trial for trial in (*self.looks, *self.sources)}
 
     @property
     def failing(self) -> Trial | None:
@@ -114,9 +121,9 @@ class Verification:
         if reach is not None:
             old, new = (Reach(r["covered"], r["total"], tuple(r["unreached"])) for r in reach)
             reach = (old, new)
-        sources = tuple(Trial(**s) for s in kept["sources"])
-        more = {"trials": trials, "reach": reach, "sources": sources, "cached": True}
-        return cls(**{**kept, **more})
+        sources, looks = (tuple(Trial(**s) for s in kept[name]) for name in ("sources", "looks"))
+        more = {"trials": trials, "reach": reach, "sources": sources, "looks": looks}
+        return cls(**{**kept, **more, "cached": True})
 
 
 def verify(
@@ -182,9 +189,9 @@ def _looked_at(bench: Bench, pair: Pair, result: Verification, progress: Progres
     """The same with what a browser shows of the trials that ran, where one is asked."""
     ran = {trial.name for trial in result.trials if trial.verdict in ("same", "differs")}
     failing = result.failing
-    trials = [trial for trial in result.sources if trial.name in ran and trial is not failing]
-    if failing is not None:
-        trials.insert(0, failing)
+    first = [failing] if failing is not None else []
+    every = [*first, *result.looks, *(one for one in result.sources if one.name in ran)]
+    trials = list({trial.name: trial for trial in every}.values())
     if bench.gaze is None or not trials or result.interrupted:
         return result
     from clean_carry.verify.browser.seen import seen
@@ -230,6 +237,7 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         tuple(j.trial for j in judged),
         clean_start=found.clean_start,
         interrupted=found.interrupted,
+        looks=found.looks.ordered(),
     )
 
 

@@ -84,7 +84,7 @@ def scenes(subject: Subject) -> list[Scene]:
     if verification is None:
         return []
     found: list[Scene] = []
-    sources = {trial.name: trial for trial in verification.sources}
+    sources = verification.known
     seen = verification.seen
     told: set[tuple[str, int, str, str]] = set()
     for result in seen.results if seen is not None else ():
@@ -283,7 +283,7 @@ def trials(subject: Subject) -> list[tuple[str, TrialResult, tuple[str, ...]]]:
     verification = subject.verification
     if verification is None:
         return []
-    sources = {trial.name: trial for trial in verification.sources}
+    sources = verification.known
 
     def does(name: str) -> tuple[str, ...]:
         trial = sources.get(name)
@@ -292,5 +292,10 @@ def trials(subject: Subject) -> list[tuple[str, TrialResult, tuple[str, ...]]]:
         return (*words.given(trial), *(words.step(step) for step in trial.steps))
 
     found = [("page", result, does(result.name)) for result in verification.trials]
-    seen = verification.seen.results if verification.seen is not None else ()
-    return found + [("browser", result, ()) for result in seen]
+    told = {result.name for result in verification.trials}
+    for result in verification.seen.results if verification.seen is not None else ():
+        # What a trial does is told once: with its first view, where it ran in the browser alone.
+        name = next((n for n in sources if result.name.startswith(f"{n} (")), "")
+        found.append(("browser", result, () if name in told else does(name)))
+        told.add(name)
+    return found

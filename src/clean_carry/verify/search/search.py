@@ -30,6 +30,7 @@ from clean_carry.verify.judge import (
 from clean_carry.verify.search.aims import Aims
 from clean_carry.verify.search.groundwork import lay
 from clean_carry.verify.search.inputs import Inputs
+from clean_carry.verify.search.looks import Looks
 from clean_carry.verify.search.shrink import shrunk
 from clean_carry.verify.search.situations import Situation, Situations
 from clean_carry.verify.search.steps import Step, count
@@ -69,7 +70,7 @@ class Found:
 
     `kept` are the trials that reached something new, `tried` how many were run, `points` at how many
     settled points both versions were compared; `stopped` says why it ended, `clean_start` that the old
-    version was mounted without an error at least once.
+    version was mounted without an error at least once, `looks` which trials draw what others do not.
     """
 
     kept: list[Judged] = field(default_factory=list)
@@ -81,6 +82,7 @@ class Found:
     reach: tuple[set[str], set[str]] = field(default_factory=lambda: (set(), set()))
     clean_start: bool = False
     interrupted: bool = False
+    looks: Looks = field(default_factory=Looks)
 
 
 class Search:
@@ -412,6 +414,7 @@ class Search:
             self._corpus.append(walk.trial)
             self._note_callers(walk.trial, walk.first["points"])
         self._note_called(walk.trial, walk.first["points"])
+        self.found.looks.note(walk.trial, walk.first["points"])
         # Where nothing is counted in the file, the first trial stands for those that ran.
         if new_code or not self.found.kept:
             steps = tuple(point["name"] for point in walk.first["points"])

@@ -1,0 +1,73 @@
+"""Which walks draw what no other has drawn: a browser looks at those first.
+
+A branch of the code says little of what styles see. What they ask for are kinds of elements, classes,
+attributes and states: a walk that shows a new one is worth a look, whether or not it reached new code.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from clean_carry.verify.trials import Trial
+
+# So many walks are remembered.
+MOST = 40
+# Attributes whose values selectors ask for, and seldom are made up of what is given.
+_ASKED = frozenset(
+    "type role dir open disabled hidden checked selected readonly required multiple".split()
+)
+
+
+def drawn(points: list[dict[str, Any]]) -> frozenset[str]:
+    """What selectors could ask of the elements of some settled points."""
+    return frozenset(feature for point in points for feature in _of(point["tree"]))
+
+
+def _of(nodes: list[Any]) -> Iterator[str]:
+    for node in nodes:
+        if not isinstance(node, list):
+            continue
+        tag, attributes, state, inside = node
+        yield tag
+        for name, value in attributes.items():
+            if name == "class":
+                yield from (f"{tag}.{word}" for word in value.split())
+            elif name in _ASKED or name.startswith("aria-"):
+                yield f"{tag}[{name}={value[:20]}]"
+            else:
+                yield f"{tag}[{name}]"
+        for name, value in (state or {}).items():
+            if isinstance(value, bool):
+                yield f"{tag}:{name}={value}"
+        yield from _of(inside)
+
+
+class Looks:
+    """Walks with what they drew."""
+
+    def __init__(self) -> None:
+        self._known: set[str] = set()
+        self._kept: list[tuple[Trial, frozenset[str]]] = []
+
+    def note(self, trial: Trial, points: list[dict[str, Any]]) -> None:
+        """Remember a walk that drew something new."""
+        if len(self._kept) >= MOST:
+            return
+        features = drawn(points)
+        if not features <= self._known:
+            self._known |= features
+            self._kept.append((trial, features))
+
+    def ordered(self) -> tuple[Trial, ...]:
+        """The walks, each the one that draws most of what those before it do not."""
+        rest, seen = list(self._kept), set[str]()
+        found: list[Trial] = []
+        while rest:
+            best = max(rest, key=lambda one: len(one[1] - seen))
+            if best[1] <= seen:
+                break
+            rest.remove(best)
+            seen |= best[1]
+            found.append(best[0])
+        return tuple(found)
