@@ -35,7 +35,7 @@ export default class Card extends Component {
 """
 STYLES = """.card { color: #123456; padding: 12px; border: 1px solid #456; }
 .title { font-size: 20px; margin: 0; }
-.toggle { background: #eeeeee; }
+.toggle { background: #eeeeee; letter-spacing: inherit; transition: background 2s; }
 .toggle:hover { background: #dddddd; }
 .toggle:focus-visible { outline: 3px solid #0055aa; }
 .text { margin-top: 8px; }
@@ -112,6 +112,7 @@ MUTANTS = [
     ("a colour", "color: #123456", "color: #123499", "style", "section[1] color", ".card"),
     ("a gap", "padding: 12px", "padding: 13px", "style", "section[1] padding-top", ".card"),
     ("under the pointer", ".toggle:hover { background: #dddddd; }\n", "", "style", "button[1]:hover", ""),
+    ("what is taken over from the page", " letter-spacing: inherit;", "", "style", "letter-spacing where the page sets what is inherited", ""),
     ("with the focus", ".toggle:focus-visible { outline: 3px solid #0055aa; }\n", "", "style", ":focus-visible", ""),
     ("drawn beside", '.text::before { content: "· "; }\n', "", "style", "::before", ""),
     ("in the dark", "background: #111111", "background: #220000", "style", "background-color", ".card"),

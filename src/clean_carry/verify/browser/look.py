@@ -19,6 +19,8 @@ NUMBER = "trial-look"
 # Layout gives the same numbers for the same page; sizes in ems may be rounded apart.
 TOLERANCE = 0.06
 MOST = 12
+# The state of a page that sets what is inherited, and how a difference in it is told.
+INHERITED, IN_A_PAGE = "inherited", "where the page sets what is inherited"
 
 # (what, place, old, new, cause)
 Found = tuple[str, str, Any, Any, str]
@@ -128,7 +130,7 @@ def _styles(old: dict[str, Any], new: dict[str, Any], pairs: Pairs) -> Iterator[
 
 
 def _states(old: dict[str, Any], new: dict[str, Any], pairs: Pairs) -> Iterator[Found]:
-    """Styles in a state: under the pointer, with the focus, held down."""
+    """Styles in a state (under the pointer, with the focus), or in a page with styles of its own."""
     for state in sorted({*old["states"], *new["states"]}):
         a = old["states"].get(state) or [e["style"] for e in old["elements"]]
         b = new["states"].get(state) or [e["style"] for e in new["elements"]]
@@ -144,7 +146,12 @@ def _states(old: dict[str, Any], new: dict[str, Any], pairs: Pairs) -> Iterator[
             for name, values in differing.items():
                 if plainly.get(name) != values and above.get(name) != values:
                     cause = _cause(old, new, old["elements"][i], new["elements"][j])
-                    yield "style", f"{place}:{state} {name}", *values, cause
+                    where = (
+                        f"{place} {name} {IN_A_PAGE}"
+                        if state == INHERITED
+                        else f"{place}:{state} {name}"
+                    )
+                    yield "style", where, *values, cause
 
 
 def _differing(a: dict[str, Any], b: dict[str, Any]) -> dict[str, tuple[Any, Any]]:

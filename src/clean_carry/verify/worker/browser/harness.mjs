@@ -1,7 +1,7 @@
 // The bench in the browser's own page: it keeps the bundles, makes the frames, and runs trials in them.
 import { Page } from '../page.mjs';
 import { runTrial } from '../trial.mjs';
-import { Looks } from './look.mjs';
+import { Looks, put } from './look.mjs';
 import { frameAt, realm } from './realm.mjs';
 
 // A picture ends so far below the last element (CSS pixels).
@@ -23,15 +23,8 @@ async function prepare(view) {
   kind = now;
 }
 
-/** Hide the caret, which blinks by a clock of its own; gives what shows it again. */
-function withoutCaret(frame) {
-  const { contentDocument: document, contentWindow: window } = frame;
-  const sheet = new window.CSSStyleSheet();
-  sheet.replaceSync('* { caret-color: transparent !important }');
-  const before = document.adoptedStyleSheets;
-  document.adoptedStyleSheets = [...before, sheet];
-  return () => { document.adoptedStyleSheets = before; };
-}
+// The caret blinks by a clock of its own.
+const NO_CARET = '* { caret-color: transparent !important }';
 
 async function trial(m) {
   const { code, css } = bundles.get(m.key);
@@ -54,7 +47,7 @@ async function trial(m) {
       before = now;
       const { left, top, width, height: whole } = frame.getBoundingClientRect();
       const height = Math.min(whole, Math.max(LEAST_HEIGHT, Math.ceil(found.bottom) + MARGIN));
-      const show = withoutCaret(frame);
+      const show = put(frame.contentWindow, NO_CARET);
       const seen = await ask('__look', { slot, clip: { x: left, y: top, width, height }, picture: m.pictures });
       show();
       return { ...found, ...seen };

@@ -76,9 +76,31 @@ function rulesOf(window) {
 // `:nth-child(n)` is true of every element and weighs as much as a state.
 const stateIn = (state) => new RegExp(`:${state}(?![\\w-])`, 'g');
 
-/** Look as if every element were in a state, for each state the page's rules ask for. */
-function inStates(rules, look) {
+// What a page may set for all that is in it: where a component takes it over and where not shows only in such a page.
+// It weighs less than anything a component writes (css-cascade-5, layers; selectors-4, `:where`).
+const INHERITED = `@layer { :where(html) {
+  color: rgb(74, 25, 66); font: italic 500 18px/1.9 fantasy; letter-spacing: 1px; word-spacing: 2px; text-align: right; text-indent: 3px;
+  text-transform: uppercase; white-space: pre-line; cursor: help; list-style: square inside; text-shadow: 1px 1px rgb(1, 2, 3);
+} }`;
+const STILL = '*, ::before, ::after { transition: none !important; }';
+
+/** Put a stylesheet of ours on a page; gives what takes it off again. */
+export function put({ CSSStyleSheet, document }, text) {
+  const sheet = new CSSStyleSheet();
+  sheet.replaceSync(text);
+  const before = [...document.adoptedStyleSheets];
+  document.adoptedStyleSheets = [...before, sheet];
+  return () => { document.adoptedStyleSheets = before; };
+}
+
+/** Look as if every element were in a state, for each state the page's rules ask for, and in a page that sets what is inherited. */
+function inStates(window, rules, look) {
   const found = {};
+  // A colour on its way to another one is still the first.
+  const move = put(window, STILL);
+  const plain = put(window, INHERITED);
+  found.inherited = look();
+  plain();
   for (const state of STATES) {
     const asked = stateIn(state);
     const changed = rules.filter((rule) => asked.test(rule.selectorText) || (asked.lastIndex = 0)).map((rule) => [rule, rule.selectorText]);
@@ -87,6 +109,9 @@ function inStates(rules, look) {
     found[state] = look();
     for (const [rule, text] of changed) rule.selectorText = text;
   }
+  // Everything is back where it was before it may move again.
+  void window.document.documentElement.offsetHeight;
+  move();
   return found;
 }
 
@@ -155,7 +180,7 @@ export class Looks {
       elements,
       order: focusOrder(natives, window, nodes, numbers),
       rules: rules.map((rule) => rule.selectorText),
-      states: inStates(rules, own),
+      states: inStates(window, rules, own),
       neighbours: null,
       unlooked: numbers.size - nodes.length,
       bottom: Math.max(0, ...elements.map(({ box }) => box[1] + box[3])),
