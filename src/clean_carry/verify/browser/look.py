@@ -132,8 +132,7 @@ def _styles(old: dict[str, Any], new: dict[str, Any], pairs: Pairs) -> Iterator[
 def _states(old: dict[str, Any], new: dict[str, Any], pairs: Pairs) -> Iterator[Found]:
     """Styles in a state (under the pointer, with the focus), or in a page with styles of its own."""
     for state in sorted({*old["states"], *new["states"]}):
-        a = old["states"].get(state) or [e["style"] for e in old["elements"]]
-        b = new["states"].get(state) or [e["style"] for e in new["elements"]]
+        a, b = _in_state(old, state), _in_state(new, state)
         shown: list[dict[str, tuple[Any, Any]]] = []
         for i, j, place, parent in pairs:
             if i >= len(a) or j >= len(b):
@@ -152,6 +151,13 @@ def _states(old: dict[str, Any], new: dict[str, Any], pairs: Pairs) -> Iterator[
                         else f"{place}:{state} {name}"
                     )
                     yield "style", where, *values, cause
+
+
+def _in_state(look: dict[str, Any], state: str) -> list[dict[str, Any]]:
+    """The styles of the elements in a state; 0 stands for those that are as without it."""
+    plain = [element["style"] for element in look["elements"]]
+    given = look["states"].get(state) or [0] * len(plain)
+    return [own or without for own, without in zip(given, plain, strict=True)]
 
 
 def _differing(a: dict[str, Any], b: dict[str, Any]) -> dict[str, tuple[Any, Any]]:

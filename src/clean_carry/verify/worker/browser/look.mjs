@@ -55,7 +55,38 @@ class Styles {
     }
     return this.#known.get(key);
   }
+
+  /** Styles where only some properties, by number, may be other than in `base`: `base` itself where none is. */
+  changed(window, node, namespace, pseudo, numbers, base) {
+    const style = window.getComputedStyle(node, pseudo);
+    const [, plain] = this.#unstyled(node, namespace, pseudo);
+    let own = base;
+    for (const at of numbers) {
+      const name = this.names[at];
+      const value = style.getPropertyValue(name);
+      const before = base[name] ?? plain[at];
+      if (value === before) continue;
+      if (own === base) own = { ...base };
+      if (value === plain[at]) delete own[name];
+      else own[name] = value;
+    }
+    return own;
+  }
+
+  /** The numbers of the properties that some declarations may change, null where that may be any; `alone`: no others. */
+  touched(declared, alone) {
+    if (alone) return declared.map((name) => this.names.indexOf(name)).filter((at) => at >= 0);
+    if (declared.some((name) => WIDE.test(name))) return null;
+    const families = new Set(declared.map((name) => name.split('-')[0]));
+    const coloured = families.has('color');
+    return this.names.flatMap((name, at) => (families.has(name.split('-')[0]) || (coloured && COLOURED.test(name)) ? [at] : []));
+  }
 }
+
+// What other properties are worked out from, wherever they stand.
+const WIDE = /^(--|font|line-height$|zoom$|direction$|writing-mode$|display$|position$|float$|container|color-scheme$)/;
+// What may follow the colour of the text.
+const COLOURED = /color|shadow|fill|stroke|image|decoration|emphasis|filter/;
 
 /** Every style rule of a page, those inside of conditions that hold now as well. */
 function rulesOf(window) {
@@ -77,11 +108,14 @@ function rulesOf(window) {
 const stateIn = (state) => new RegExp(`:${state}(?![\\w-])`, 'g');
 
 // What a page may set for all that is in it: where a component takes it over and where not shows only in such a page.
-// It weighs less than anything a component writes (css-cascade-5, layers; selectors-4, `:where`).
+// It weighs less than anything a component writes (css-cascade-5, layers; selectors-4, `:where`). Nothing is worked out from these.
 const INHERITED = `@layer { :where(html) {
-  color: rgb(74, 25, 66); font: italic 500 18px/1.9 fantasy; letter-spacing: 1px; word-spacing: 2px; text-align: right; text-indent: 3px;
-  text-transform: uppercase; white-space: pre-line; cursor: help; list-style: square inside; text-shadow: 1px 1px rgb(1, 2, 3);
+  color: rgb(74, 25, 66); font-family: fantasy; font-style: italic; font-weight: 500; line-height: 1.9; letter-spacing: 1px; word-spacing: 2px;
+  text-align: right; text-indent: 3px; text-transform: uppercase; white-space: pre-line; cursor: help; list-style: square inside;
+  text-shadow: 1px 1px rgb(1, 2, 3);
 } }`;
+const GIVEN = 'color font-family font-style font-weight line-height letter-spacing word-spacing text-align text-indent text-transform '
+  + 'white-space-collapse text-wrap-mode cursor list-style-type list-style-position text-shadow';
 const STILL = '*, ::before, ::after { transition: none !important; }';
 
 /** Put a stylesheet of ours on a page; gives what takes it off again. */
@@ -93,20 +127,21 @@ export function put({ CSSStyleSheet, document }, text) {
   return () => { document.adoptedStyleSheets = before; };
 }
 
-/** Look as if every element were in a state, for each state the page's rules ask for, and in a page that sets what is inherited. */
+/** Look as if every element were in a state, for each state the page's rules ask for, and in a page that sets what is inherited.
+ *  `look` is given the properties that may be others then. */
 function inStates(window, rules, look) {
   const found = {};
   // A colour on its way to another one is still the first.
   const move = put(window, STILL);
   const plain = put(window, INHERITED);
-  found.inherited = look();
+  found.inherited = look(GIVEN.split(' '), true);
   plain();
   for (const state of STATES) {
     const asked = stateIn(state);
     const changed = rules.filter((rule) => asked.test(rule.selectorText) || (asked.lastIndex = 0)).map((rule) => [rule, rule.selectorText]);
     if (!changed.length) continue;
     for (const [rule, text] of changed) rule.selectorText = text.replace(asked, ':nth-child(n)');
-    found[state] = look();
+    found[state] = look(changed.flatMap(([rule]) => (rule.cssRules?.length ? ['--'] : [...rule.style])));
     for (const [rule, text] of changed) rule.selectorText = text;
   }
   // Everything is back where it was before it may move again.
@@ -126,13 +161,44 @@ function matching(rules, nodes) {
   }));
 }
 
-function stylesOf(styles, window, node, namespace) {
-  const found = { own: styles.of(window, node, namespace) };
-  for (const pseudo of ['::before', '::after', '::placeholder', '::marker']) {
-    if (pseudo === '::placeholder' ? !node.hasAttribute('placeholder') : pseudo === '::marker' ? node.localName !== 'li' : ['none', 'normal'].includes(window.getComputedStyle(node, pseudo).content)) continue;
-    found[pseudo] = styles.of(window, node, namespace, pseudo);
+const PSEUDOS = ['::before', '::after', '::placeholder', '::marker'];
+
+/** What a page may draw beside its elements: only rules, and quotations, put something there. */
+function besides(rules, nodes) {
+  const asked = (name) => rules.some((rule) => new RegExp(`:${name}\\b`).test(rule.selectorText)) || nodes.some((node) => node.localName === 'q');
+  return PSEUDOS.filter((pseudo) => !['::before', '::after'].includes(pseudo) || asked(pseudo.slice(2)));
+}
+
+/** Whether something is drawn beside an element, or for its placeholder or marker. */
+function draws(window, node, pseudo) {
+  if (pseudo === '::placeholder') return node.hasAttribute('placeholder');
+  if (pseudo === '::marker') return node.localName === 'li';
+  return !['none', 'normal'].includes(window.getComputedStyle(node, pseudo).content);
+}
+
+/** Reads the styles of elements of one page, what is drawn beside them among them. */
+class Reader {
+  constructor(styles, window, pseudos) { Object.assign(this, { styles, window, pseudos }); }
+
+  all(node, namespace) {
+    const { styles, window } = this;
+    const found = { own: styles.of(window, node, namespace) };
+    for (const pseudo of this.pseudos) if (draws(window, node, pseudo)) found[pseudo] = styles.of(window, node, namespace, pseudo);
+    return found;
   }
-  return found;
+
+  /** The same where only some properties may be others, 0 where none is. */
+  changed(node, namespace, numbers, base) {
+    const { styles, window } = this;
+    const found = { own: styles.changed(window, node, namespace, undefined, numbers, base.own) };
+    let other = found.own !== base.own;
+    for (const pseudo of this.pseudos) {
+      const drawn = draws(window, node, pseudo);
+      if (drawn) found[pseudo] = base[pseudo] ? styles.changed(window, node, namespace, pseudo, numbers, base[pseudo]) : styles.of(window, node, namespace, pseudo);
+      other ||= found[pseudo] !== base[pseudo];
+    }
+    return other ? found : 0;
+  }
 }
 
 /** Copies of what the component drew, without what scopes its styles, before and after it. */
@@ -170,9 +236,14 @@ export class Looks {
     const nodes = [...numbers.keys()].slice(0, MOST);
     const rules = rulesOf(window);
     const spaces = nodes.map((node) => natives.namespace(node));
-    const own = () => nodes.map((node, at) => stylesOf(this.styles, window, node, spaces[at]));
+    const reader = new Reader(this.styles, window, besides(rules, nodes));
+    const plainly = nodes.map((node, at) => reader.all(node, spaces[at]));
     const matched = matching(rules, nodes);
-    const elements = own().map((style, at) => {
+    const otherwise = (declared, alone) => {
+      const numbers = this.styles.touched(declared, alone);
+      return nodes.map((node, at) => (numbers ? reader.changed(node, spaces[at], numbers, plainly[at]) : reader.all(node, spaces[at])));
+    };
+    const elements = plainly.map((style, at) => {
       const { left, top, width, height } = run.page.box(nodes[at]);
       return { style, box: [left + window.scrollX, top + window.scrollY, width, height].map(round), rules: matched[at] };
     });
@@ -180,7 +251,7 @@ export class Looks {
       elements,
       order: focusOrder(natives, window, nodes, numbers),
       rules: rules.map((rule) => rule.selectorText),
-      states: inStates(window, rules, own),
+      states: inStates(window, rules, otherwise),
       neighbours: null,
       unlooked: numbers.size - nodes.length,
       bottom: Math.max(0, ...elements.map(({ box }) => box[1] + box[3])),
@@ -189,7 +260,7 @@ export class Looks {
       const { nodes: near, remove } = neighbours(run, marks);
       const hit = matching(rules, near);
       found.neighbours = near.map((node, at) => ({
-        tag: node.localName, class: node.getAttribute('class') ?? '', rules: hit[at], style: stylesOf(this.styles, window, node, node.namespaceURI),
+        tag: node.localName, class: node.getAttribute('class') ?? '', rules: hit[at], style: reader.all(node, node.namespaceURI),
       }));
       remove();
     }
