@@ -64,7 +64,14 @@ def test_the_nearest_come_first() -> None:
 
 
 SINGLE = """<template>
-  <p v-if="wide && open">{{ kind ? 'a' : 'b' }}</p>
+  <div>
+    <p v-if="wide && open">{{ kind ? 'a' : 'b' }}</p>
+    <ul v-else>
+      <slot name="children">
+        <li @click="pick">none</li>
+      </slot>
+    </ul>
+  </div>
 </template>
 <script>
 export default {
@@ -75,14 +82,25 @@ export default {
 """
 
 
-@pytest.mark.parametrize(("line", "names"), [(2, ("open", "kind", "size")), (7, ("size",))])
+@pytest.mark.parametrize(
+    ("line", "names"),
+    [
+        (3, ("open", "kind", "size")),
+        (6, ("children", "open", "size")),
+        (14, ("size",)),
+    ],
+)
 def test_both_blocks_of_a_single_file(line: int, names: tuple[str, ...]) -> None:
     assert sorted(at_line(SINGLE, line, "Berth.vue")) == sorted(names)
 
 
-def test_functions_and_what_cannot_be_parsed_have_none() -> None:
-    counters = [{"id": "f0", "line": 2, "kind": "function"}]
+def test_functions_count_where_a_compiler_makes_them_of_markup() -> None:
+    counters = [{"id": "f0", "line": 6, "kind": "function"}]
     assert aims_of(CLASS, "Berth.jsx", counters, NAMED) == {}
+    assert "children" in aims_of(SINGLE, "Berth.vue", counters, NAMED)["f0"]
+
+
+def test_what_cannot_be_parsed_has_none() -> None:
     assert at_line("class {{{", 1) == ()
 
 

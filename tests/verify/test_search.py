@@ -226,6 +226,23 @@ def test_the_same_code_gives_the_same_situations() -> None:
     assert one.anything(Random(3)) == other.anything(Random(3))
 
 
+def test_what_a_flag_sets_going_comes_to_its_end() -> None:
+    situations = values_of("""
+      class Berth extends Component { render() { return <p title={this.props.label}>{this.props.open && 1}</p>; } }
+      Berth.propTypes = { open: T.bool, label: T.string };
+    """)
+    steps = [step for run in situations.changes() for step in run]
+    turned = [
+        at for at, step in enumerate(steps) if "open" in step.get("change", {}).get("inputs", {})
+    ]
+    assert len(turned) > 2 and all(steps[at + 1] == {"pass": 1000} for at in turned[:-1])
+    assert {"pass": 1000} not in [
+        steps[at + 1]
+        for at, step in enumerate(steps[:-1])
+        if "label" in step.get("change", {}).get("inputs", {})
+    ]
+
+
 def test_a_trial_is_saved_and_read_back(tmp_path: Path) -> None:
     trial = Trial("found 3", {"a": {"$": "NaN"}}, {"onB": {"throws": "x"}}, {}, [{"url": "*"}],
                   [{"press": {"role": "button", "name": "Go"}}, {"change": {"without": ["a"]}}])  # fmt: skip

@@ -45,6 +45,12 @@ INSIDE: list[tuple[str, dict[str, str], str, str]] = [
     ("asked in kebab case", {"A": ASKS.format("my-pier"), "B": "name: 'my-pier'"}, "A", "MyPier"),
     ("a plain word is no component", {"A": ASKS.format("tide"), "B": "name: 'tide'"}, "A", ""),
     (
+        "asked by its tag",
+        {"Tabs": "mounted() { this.$children.filter((c) => c.$vnode.tag.indexOf('tabpanel') !== -1) }", "x/TabPanel": ""},
+        "Tabs",
+        "TabPanel",
+    ),
+    (
         "provided and injected",
         {"A": "name: 'Deck', provide() { return { deck: this } }", "x/B": "inject: ['deck']"},
         "A",

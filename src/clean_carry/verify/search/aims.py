@@ -16,7 +16,7 @@ from typing import Any
 
 from clean_carry.component.errors import InputError
 from clean_carry.source.javascript.tree import Node, Tree
-from clean_carry.source.template.tree import read_blocks
+from clean_carry.source.template.tree import TemplateNode, read_blocks
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file.expressions import read_code
 from clean_carry.verify.bench import Bundle, Side
@@ -30,6 +30,7 @@ _DECISIONS = {
     "while_statement": "condition",
     "binary_expression": "left",
 }
+_HANGS = ("v-if", "v-else-if", "v-show", "v-for")
 _LOGICAL = frozenset({"&&", "||", "??"})
 # So many declarations are followed from a word, and so many inputs are varied together at most.
 DEEPEST = 4
@@ -38,10 +39,11 @@ MOST = 5
 
 @dataclass
 class _Code:
-    """Decisions (first line, last line, words of what is asked; inner ones last), and what names mean."""
+    """Decisions (first line, last line, words of what is asked), what names mean, lines of markup."""
 
     decisions: list[tuple[int, int, tuple[str, ...]]] = field(default_factory=list)
     meanings: dict[str, set[str]] = field(default_factory=dict)
+    markup: tuple[int, int] = (0, 0)
 
     def add(self, tree: Tree) -> None:
         """Read one tree of the file."""
@@ -55,7 +57,26 @@ class _Code:
                 self.decisions.append(row)
         for name, body in _declared(tree):
             self.meanings.setdefault(name, set()).update(_WORD.findall(body.text))
-        self.decisions.sort(key=lambda row: (row[0], -row[1]))
+
+    def add_markup(self, source: SourceText, template: TemplateNode) -> None:
+        """Read what elements of a template hang on: conditions, lists, and content in a slot's place."""
+        line = source.line_of
+        self.markup = (line(template.start), line(template.end))
+        for above in template.walk():
+            before: tuple[str, ...] = ()
+            for node in above.children:
+                if node.kind != "element":
+                    continue
+                given = {a.name: source.slice(*a.value) if a.value else "" for a in node.attributes}
+                asked = [given[name] for name in _HANGS if name in given]
+                words = tuple(word for text in asked for word in _WORD.findall(text))
+                if "v-else" in given or "v-else-if" in given:
+                    words = (*words, *before)
+                before = words
+                if node.tag == "slot":
+                    words = (*words, given.get("name", "default"))
+                if words:
+                    self.decisions.append((line(node.start), line(node.end), words))
 
     def behind(self, words: Iterable[str], named: Collection[str]) -> Iterator[str]:
         """The names among `named` that some words come from, nearest first."""
@@ -108,6 +129,7 @@ def _code(source: SourceText) -> _Code:
             if block.kind == "element" and block.tag == "script":
                 code.add(Tree(source, bytes(source.blanked([block.inner]))))
             elif block.kind == "element" and block.tag == "template":
+                code.add_markup(source, block)
                 code.add(read_code(source, block).tree)
     return code
 
@@ -118,12 +140,13 @@ def aims_of(
     """For each branch of a file the inputs, functions and slots in `named` it hangs on, at most `MOST`.
 
     `counters` are {"id", "line", "kind"}, as a bundle has them; branches that hang on none are left out.
+    A function that a compiler makes of a part of a template is a branch as well.
     """
-    branches = [counter for counter in counters if counter["id"].startswith("b")]
-    if not branches:
-        return {}
     source = SourceText(path, text.encode())
     code = _code(source)
+    first, last = code.markup
+    branches = [c for c in counters if c["id"].startswith("b") or first <= c["line"] <= last]
+    code.decisions.sort(key=lambda row: (row[0], -row[1]))
     lines = source.data.decode("utf-8").split("\n")
     found: dict[int, tuple[str, ...]] = {}
     for line in {counter["line"] for counter in branches}:

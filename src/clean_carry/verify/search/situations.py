@@ -37,6 +37,8 @@ CONTENTS: tuple[list[Any], ...] = (
 )
 
 
+# Milliseconds after which what begins with an input is over.
+_LONG = 1000
 # Kinds a component seldom does without, where nothing is declared.
 _NEEDED = frozenset("array object number sized date".split())
 # What a parent may hand to any element: attributes, and listeners of what bubbles up from inside.
@@ -210,8 +212,11 @@ class Situations:
         full = self.full().inputs
         run: list[Step] = []
         for name, values in self.changing():
+            lasts = kind(name, self.shapes[name]) == "boolean"
             for value in (*values, full.get(name)):
                 run.append({"change": {"inputs": {name: value}}})
+                # What a flag sets going comes to its end before it is turned again.
+                run += [{"pass": _LONG}] * lasts
                 if len(run) >= 10:
                     yield run
                     run = []
