@@ -1,4 +1,10 @@
-"""Small sources that several tests use."""
+"""Small sources that several tests use, and packages they install."""
+
+from __future__ import annotations
+
+import shutil
+import subprocess
+from pathlib import Path
 
 CLASS = """import React, { Component } from 'react';
 
@@ -20,3 +26,10 @@ TARGETS = {
     },
     "directive": {"controller-component": ("new.component.js",)},
 }
+
+
+def install(packages: Path, into: Path) -> None:
+    """Install the packages a folder of the tests lists, as its lock file has them."""
+    for name in ("package.json", "package-lock.json"):
+        shutil.copy(packages / name, into)
+    subprocess.run(["npm", "ci", "--silent"], cwd=into, check=True, capture_output=True)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import io
 import json
-import shutil
 import subprocess
 from collections.abc import Callable
 from pathlib import Path
@@ -27,7 +26,7 @@ from clean_carry.verify.reach import Reach
 from clean_carry.verify.runtimes import RUNTIMES, ensure, node
 from clean_carry.verify.trials import Trial
 from clean_carry.verify.verify import Verification
-from tests_support import CLASS
+from tests_support import CLASS, install
 
 HERE = Path(__file__).parent
 Drive = Callable[..., list[dict[str, Any]]]
@@ -37,9 +36,7 @@ Drive = Callable[..., list[dict[str, Any]]]
 def drive(tmp_path_factory: pytest.TempPathFactory) -> Drive:
     """Open pages in the browser; each job has a `page` and what to do there."""
     rules = tmp_path_factory.mktemp("axe")
-    for name in ("package.json", "package-lock.json"):
-        shutil.copy(HERE / "axe" / name, rules)
-    subprocess.run(["npm", "ci", "--silent"], cwd=rules, check=True, capture_output=True)
+    install(HERE / "axe", rules)
     driver = ensure(RUNTIMES["browser"], offline=False, say=lambda text: None)
     found = executable()
     assert found is not None, "the tests need a browser on the machine"

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import json
-import shutil
-import subprocess
 from pathlib import Path
 from typing import Any
 
@@ -13,6 +11,7 @@ import pytest
 from clean_carry.verify.bench import Bench, Bundle
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.pair import pair_of
+from tests_support import install
 
 HERE = Path(__file__).parent
 
@@ -21,9 +20,7 @@ HERE = Path(__file__).parent
 def project(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """A project that has compilers of its own."""
     folder = tmp_path_factory.mktemp("ferries")
-    for name in ("package.json", "package-lock.json"):
-        shutil.copy(HERE / "preprocessors" / name, folder)
-    subprocess.run(["npm", "ci", "--silent"], cwd=folder, check=True, capture_output=True)
+    install(HERE / "preprocessors", folder)
     (folder / "src" / "tones").mkdir(parents=True)
     (folder / "src" / "tones" / "_sea.scss").write_text("$sea: #0b4f6c;\n")
     (folder / "src" / "tones" / "sea.less").write_text("@sea: #0b4f6c;\n")
