@@ -128,3 +128,34 @@ def test_what_was_seen_of_several_components_is_one() -> None:
     assert ([r.name for r in found.results], found.views) == (["a", "b"], ("400 px", "800 px"))
     assert (found.points, found.unlooked, found.verdict) == (5, 1, "same")
     assert _seen([Verification(())]) is None
+
+
+RULED = {"rules": [".berth", ".berth:hover", ".berth:focus"]}
+
+
+@pytest.mark.parametrize(
+    ("state", "place", "cause"),
+    [
+        ("hover", "/p[1]:hover color", "only old has .berth:hover"),
+        ("inherited", "/p[1] color where the page sets what is inherited", "the rules .berth"),
+    ],
+)
+def test_the_cause_is_among_the_rules_of_the_state(state: str, place: str, cause: str) -> None:
+    red, blue = ({"own": {"color": colour}} for colour in ("red", "blue"))
+    old, new = look(**RULED, states={state: [red, 0]}), look(**RULED, states={state: [blue, 0]})
+    old["elements"][0]["rules"], new["elements"][0]["rules"] = [0, 1, 2], [0, 2]
+    assert told(old, new) == [("style", place, "red", "blue", cause)]
+
+
+def test_without_a_state_rules_of_states_are_no_cause() -> None:
+    old, new = look({"color": "red"}, **RULED), look({"color": "blue"}, **RULED)
+    old["elements"][0]["rules"] = [0, 1]
+    assert told(old, new)[0][4] == "the rules .berth"
+
+
+def test_elements_that_are_as_without_the_state_are_not_sent_again() -> None:
+    old = look({"color": "red"}, states={"hover": [0, {"own": {"color": "green"}}]})
+    new = look({"color": "red"})
+    assert [one[:4] for one in told(old, new)] == [
+        ("style", "/p[1]/b[1]:hover color", "green", "as unstyled")
+    ]

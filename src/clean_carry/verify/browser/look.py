@@ -24,6 +24,7 @@ INHERITED, IN_A_PAGE = "inherited", "where the page sets what is inherited"
 
 # (what, place, old, new, cause)
 Found = tuple[str, str, Any, Any, str]
+_STATE = re.compile(r":(hover|focus|focus-visible|focus-within|active)(?![\w-])")
 _SCOPE = re.compile(r"\[data-v-[0-9a-f]+\]|\[data-[a-z]+-scope[^\]]*\]")
 
 
@@ -144,7 +145,7 @@ def _states(old: dict[str, Any], new: dict[str, Any], pairs: Pairs) -> Iterator[
             above = shown[parent] if parent >= 0 else {}
             for name, values in differing.items():
                 if plainly.get(name) != values and above.get(name) != values:
-                    cause = _cause(old, new, old["elements"][i], new["elements"][j])
+                    cause = _cause(old, new, old["elements"][i], new["elements"][j], state)
                     where = (
                         f"{place} {name} {IN_A_PAGE}"
                         if state == INHERITED
@@ -183,11 +184,16 @@ def _differing(a: dict[str, Any], b: dict[str, Any]) -> dict[str, tuple[Any, Any
 
 
 def _cause(
-    old: dict[str, Any], new: dict[str, Any], one: dict[str, Any], other: dict[str, Any]
-) -> str:
-    """The rules that match the element on one side alone."""
-    ours = Counter(_unscoped(old["rules"][at]) for at in one["rules"])
-    theirs = Counter(_unscoped(new["rules"][at]) for at in other["rules"])
+    old: dict[str, Any], new: dict[str, Any], one: dict[str, Any], other: dict[str, Any],
+    state: str = "",
+) -> str:  # fmt: skip
+    """The rules that match the element on one side alone, those of other states left out."""
+
+    def of(look: dict[str, Any], element: dict[str, Any]) -> Counter[str]:
+        texts = [_unscoped(text) for text in _texts(look, element)]
+        return Counter(t for t in texts if {f[1] for f in _STATE.finditer(t)} <= {state})
+
+    ours, theirs = of(old, one), of(new, other)
     parts = [f"only old has {text}" for text in (ours - theirs)]
     parts += [f"only new has {text}" for text in (theirs - ours)]
     if not parts and ours:
