@@ -205,3 +205,46 @@ def test_a_part_is_tried_in_its_whole_and_a_whole_with_parts(  # type: ignore[no
     new = tmp_path / "Shores.flat.vue"
     new.write_text(new.read_text().replace("tab === at", "tab !== at"))
     assert json.loads(run(*whole).stdout)["verdict"] == "differs"
+
+
+DECK = """<template><div :class="{ wide }"><slot /></div></template>
+<script>
+export default {
+  name: 'Deck',
+  props: { wide: Boolean, many: Boolean, kind: String },
+  mounted() { this.count = this.$children; }
+};
+</script>
+"""
+SEAT = """<template><p @click="pick">{{ deck.many && deck.kind === 'upper' ? 'MANY' : 'one' }} {{ at }}</p></template>
+<script>
+export default {
+  name: 'DeckSeat',
+  data() { return { at: 0, deck: this.$parent }; },
+  created() { if (this.$parent.$options.name !== 'Deck') throw new Error('a seat stands on a deck'); },
+  methods: { pick() { this.at += 1; } }
+};
+</script>
+"""
+
+
+def test_the_inputs_of_the_whole_that_a_part_asks_for(tmp_path: Path) -> None:
+    project(tmp_path, {"Deck": DECK, "DeckSeat": SEAT})
+    found = parents_of(tmp_path / "DeckSeat.vue")
+    assert found is not None and list(found.inputs) == ["many", "kind"]
+
+
+@pytest.mark.parametrize("version", ["2.7.16", "3.5.45"])
+def test_a_part_is_tried_by_what_its_whole_is_given(  # type: ignore[no-untyped-def]
+    run, tmp_path: Path, version: str
+) -> None:
+    project(tmp_path, {"Deck": DECK, "DeckSeat": SEAT, "Other": SEAT.replace("MANY", "many")})
+    listed = json.dumps({"name": "ferries", "dependencies": {"vue": version}})
+    (tmp_path / "package.json").write_text(listed)
+    done = run(
+        "verify", "DeckSeat.vue", "Other.vue", "--budget", "6", "--json", "--save", "found.yaml"
+    )
+    found = json.loads(done.stdout)
+    assert (found["verdict"], found["around"]) == ("differs", "Deck")
+    saved = (tmp_path / "found.yaml").read_text()
+    assert "$around.many: true" in saved and "$around.kind: upper" in saved

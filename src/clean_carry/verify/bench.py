@@ -15,6 +15,7 @@ from clean_carry.project.settings import Settings
 from clean_carry.verify.application import Application
 from clean_carry.verify.client import Worker, WorkerFailed, builder, renderer
 from clean_carry.verify.runtimes import RUNTIMES, WORKBENCH, WORKER, Runtime, ensure
+from clean_carry.verify.search.shape import Shape
 from clean_carry.verify.search.signals import hub_name
 from clean_carry.verify.store import Store
 from clean_carry.verify.uses.model import Uses
@@ -34,6 +35,7 @@ class Side:
     `exported` is the export that is mounted ("" for the one the renderer picks), `marks` are
     attributes that only scope its styles, `extra` files that belong to it and are not on the disk,
     `uses` what the project's uses of it tell, `around` the module of the parents it is mounted in,
+    `outer` what is known of the inputs of the innermost of them,
     `hubs` the objects of other modules that trials send signals by: (file, name there), `application`
     the rest of the application it is part of, where components are registered and not imported, and
     `lines` the stretches (first, last) of the file that are this component's own; none means all.
@@ -48,6 +50,7 @@ class Side:
     extra: tuple[tuple[Path, str], ...] = ()
     uses: Uses | None = None
     around: Path | None = None
+    outer: dict[str, Shape] = field(default_factory=dict)
     hubs: tuple[tuple[str, str], ...] = ()
     application: Application | None = None
     lines: tuple[tuple[int, int], ...] = ()

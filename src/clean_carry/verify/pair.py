@@ -314,7 +314,8 @@ def _inside(
         return None
     module = (parents.place, parents.text)
     old, new = (
-        replace(side, around=parents.place, extra=(*side.extra, module)) for side in (old, new)
+        replace(side, around=parents.place, outer=parents.inputs, extra=(*side.extra, module))
+        for side in (old, new)
     )
     found = explore(bench, old, new, effort, interface, progress)
     return replace(found, around=parents.shown) if found.verdict != "not run" else None

@@ -17,6 +17,7 @@ from clean_carry.verify.reach import Reach, reach_of
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.search import Effort, Search
 from clean_carry.verify.trials import Trial
+from clean_carry.verify.uses.model import AROUND
 
 if TYPE_CHECKING:
     from clean_carry.verify.browser.seen import Seen
@@ -216,6 +217,8 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         for name, values in old.uses.inputs.items():
             if name in inputs.shapes:
                 inputs.shapes[name].used = values
+    for name, shape in old.outer.items():
+        inputs.shapes.setdefault(AROUND + name, shape)
     search = Search(bench, pair, inputs, effort, progress)
     found = search.run()
     judged = list(found.kept)

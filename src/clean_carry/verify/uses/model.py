@@ -7,17 +7,24 @@ from itertools import takewhile
 from pathlib import Path
 from typing import Any
 
+from clean_carry.verify.search.shape import Shape
+
+# What a trial gives the innermost parent is given like an input of this name.
+AROUND = "$around."
+
 
 @dataclass(frozen=True)
 class Parents:
     """A module whose default export wraps what it is given in the parents found.
 
-    `place` is where it would stand, `text` what it says, `shown` the parents from the outside in.
+    `place` is where it would stand, `text` what it says, `shown` the parents from the outside in,
+    `inputs` what is known of the inputs of the innermost one that the component may ask it for.
     """
 
     place: Path
     text: str
     shown: str
+    inputs: dict[str, Shape] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ import json
 import re
 from collections.abc import Iterator
 from contextlib import suppress
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from pathlib import Path
 from typing import Any
 
@@ -96,7 +96,24 @@ def _parents(file: Path, script: _Script, around: list[tuple[Path, str]]) -> Par
     parts = ", ".join(f"[{script.name(path)}, {inputs}]" for path, inputs in around)
     text = f"{script.imports()}export default {{ around: [{parts}] }};\n"
     shown = " > ".join(name_of(path, path.read_text("utf-8", "replace")) for path, _ in around)
-    return Parents(file.with_name("parents-of-the-trial.js"), text, shown)
+    return Parents(
+        file.with_name("parents-of-the-trial.js"), text, shown, _asked_for(file, around[-1][0])
+    )
+
+
+def _asked_for(file: Path, parent: Path) -> dict[str, Shape]:
+    """The inputs of a parent whose names stand in a component, with the words it compares them with: it may
+    behave by them."""
+    text = file.read_text("utf-8", "replace")
+    words = set(re.findall(r"[\w$]+", text))
+    found: dict[str, Shape] = {}
+    known = read_inputs(parent.read_text("utf-8", "replace"), str(parent)).shapes
+    for name, shape in known.items():
+        if name in words and not is_function(name, shape):
+            found[name] = replace(shape, literals=list(shape.literals))
+            for compared in re.findall(rf"\.{re.escape(name)}\s*[=!]==?\s*'([^'\n]+)'", text):
+                found[name].note(compared)
+    return found
 
 
 @dataclass

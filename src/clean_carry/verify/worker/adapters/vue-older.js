@@ -1,6 +1,7 @@
 // Mounts a component of the single-file runtime, version 2.7.
 import Vue from 'vue';
 import { application, link } from '../application.mjs';
+import { parted } from '../around.mjs';
 import { given } from '../slot-given.mjs';
 
 export const version = Vue.version;
@@ -153,8 +154,10 @@ export function within(setup, component) {
   return {
     inheritAttrs: false,
     render(h) {
-      const own = { attrs: this.$attrs, on: this.$listeners, scopedSlots: this.$scopedSlots, ref: 'trialSubject' };
-      return around.reduceRight((inside, [parent, inputs]) => h(parent, data(parent, inputs), [inside]), h(component, own));
+      const { own: attrs, outer } = parted(this.$attrs);
+      const own = { attrs, on: this.$listeners, scopedSlots: this.$scopedSlots, ref: 'trialSubject' };
+      const given = around.map(([parent, inputs], at) => [parent, at === around.length - 1 ? { ...inputs, ...outer } : inputs]);
+      return given.reduceRight((inside, [parent, inputs]) => h(parent, data(parent, inputs), [inside]), h(component, own));
     },
   };
 }

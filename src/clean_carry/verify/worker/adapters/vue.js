@@ -2,6 +2,7 @@
 import { createApp, createTextVNode, h, reactive, shallowRef } from 'vue';
 
 import { application, link } from '../application.mjs';
+import { parted } from '../around.mjs';
 import { given } from '../slot-given.mjs';
 
 export { version } from 'vue';
@@ -134,8 +135,10 @@ export function within(setup, component) {
   return {
     inheritAttrs: false,
     render() {
-      const inner = () => h(component, { ...this.$attrs, ref: 'trialSubject' }, this.$slots);
-      return around.reduceRight((inside, [parent, inputs]) => () => h(parent, inputs, { default: () => [inside()] }), inner)();
+      const { own, outer } = parted(this.$attrs);
+      const inner = () => h(component, { ...own, ref: 'trialSubject' }, this.$slots);
+      const given = around.map(([parent, inputs], at) => [parent, at === around.length - 1 ? { ...inputs, ...outer } : inputs]);
+      return given.reduceRight((inside, [parent, inputs]) => () => h(parent, inputs, { default: () => [inside()] }), inner)();
     },
   };
 }
