@@ -81,6 +81,29 @@ def test_it_goes_again_to_where_a_function_is_called(tmp_path: Path, bench: Benc
     assert "action" in found.failing.functions
 
 
+LATEST = """import React, { useEffect, useRef, useState } from 'react';
+export default function Bell({ onRing, title }) {
+  const latest = useRef(onRing);
+  const [word, put] = useState('');
+  useEffect(() => { latest.current = onRing; });
+  useEffect(() => {
+    const ring = (event) => { if (event.key === 'Escape') latest.current(title); };
+    document.addEventListener('keydown', ring);
+    return () => document.removeEventListener('keydown', ring);
+  }, []);
+  return <p><input value={word} onChange={(e) => put(e.target.value)} /></p>;
+}
+"""
+
+
+def test_a_function_is_another_one_just_before_it_is_called(tmp_path: Path, bench: Bench) -> None:
+    wrong = LATEST.replace("latest.current(title)", "onRing(title)")
+    for seed in (1, 2, 3):
+        found = explored(bench, tmp_path, LATEST, wrong, Effort(20.0, seed))
+        assert found.verdict == "differs" and found.failing is not None
+        assert any("functions" in step.get("change", {}) for step in found.failing.steps)
+
+
 ENDS: list[tuple[str, str, str, str]] = [
     ("draws nothing", "export default () => null;", "not run", "draw or call"),
     ("never rests", "import React from 'react'; export default function A() { const [n, set] = React.useState(0);"

@@ -52,6 +52,8 @@ FEWEST = 60
 # After so many walks every third one aims at a branch.
 FIRST = 8
 MOST_HANGS = 3
+# So many walks turn a flag just before a function is called.
+MOST_TURNS = 24
 
 
 @dataclass(frozen=True)
@@ -109,6 +111,7 @@ class Search:
         # Walks to where a function is called, which is not there this time, or does something else.
         self._otherwise: deque[tuple[Situation, tuple[Step, ...]]] = deque()
         self._called: set[tuple[str, str]] = set()
+        self._turns: set[tuple[str, str]] = set()
         self._number = 0
         self._idle = 0
         self._hangs = 0
@@ -432,9 +435,20 @@ class Search:
             for name in sorted(names) + ["a request"] * bool(point["requests"]):
                 self._callers.append((trial, at, name))
 
+    def _turned(self, called: str, base: Situation) -> Iterator[Step]:
+        """Each flag turned, once for each function that is called: the old value may still be known there."""
+        for name in self.situations.flags:
+            if (
+                (called, name) not in self._turns
+                and name in base.inputs
+                and len(self._turns) < MOST_TURNS
+            ):
+                self._turns.add((called, name))
+                yield {"change": {"inputs": {name: not base.inputs[name]}}}
+
     def _note_called(self, trial: Trial, points: list[dict[str, Any]]) -> None:
-        """Plan to go again to where a function is called first, by each kind of step: without it, and
-        once with all else it may do."""
+        """Plan to go again to where a function is called first, by each kind of step: without it, with
+        another one in its place or a flag turned just before, and with all else it may do."""
         for at, point in enumerate(points):
             names = dict.fromkeys(str(call[0]) for call in point["calls"])
             for name in (n for n in names if n in trial.functions):
@@ -447,6 +461,10 @@ class Search:
                 self._called.add((name, point["name"]))
                 script = tuple(trial.steps[:at])
                 self._otherwise.append((base.without(name), script))
+                if at:
+                    other: Step = {"change": {"functions": {name: trial.functions[name] or {}}}}
+                    for change in (other, *self._turned(name, base)):
+                        self._otherwise.append((base, (*script[:-1], change, script[-1])))
                 for plan in plans:
                     if plan != trial.functions[name]:
                         functions = {**base.functions, name: plan}

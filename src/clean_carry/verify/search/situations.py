@@ -140,11 +140,16 @@ class Situations:
     def off(self) -> Situation:
         """The same with every truth value off."""
         situation = self.full()
-        flags = {n for n, s in self.shapes.items() if kind(n, s) == "boolean"}
+        flags = self.flags
         return replace(
             situation,
             inputs={n: (False if n in flags else v) for n, v in situation.inputs.items()},
         )
+
+    @property
+    def flags(self) -> list[str]:
+        """The inputs that are on or off."""
+        return [name for name, shape in self.shapes.items() if kind(name, shape) == "boolean"]
 
     def sparse(self) -> Situation:
         """Only what the component seems to need: no defaults overridden, nothing optional given."""
