@@ -226,6 +226,18 @@ def test_the_same_code_gives_the_same_situations() -> None:
     assert one.anything(Random(3)) == other.anything(Random(3))
 
 
+def test_an_input_and_a_slot_of_one_name_are_given_and_left_out_apart() -> None:
+    text = """<template><p><slot name="head"><b>{{ head }}</b></slot></p></template>
+    <script>export default { props: { head: String } };</script>"""
+    found = values_of(text, "Berth.vue")
+    given = [*found.openings(), *found.one_by_one()]
+    kinds = {("head" in one.inputs, "head" in one.slots) for one in given}
+    assert {(True, True), (True, False), (False, True)} <= kinds
+    rng = Random(2)
+    varied = [found.together(found.full(), ("head",), rng) for _ in range(80)]
+    assert len({("head" in one.inputs, "head" in one.slots) for one in varied}) == 4
+
+
 def test_what_a_flag_sets_going_comes_to_its_end() -> None:
     situations = values_of("""
       class Berth extends Component { render() { return <p title={this.props.label}>{this.props.open && 1}</p>; } }

@@ -113,6 +113,7 @@ MUTANTS = [
     ("a gap", "padding: 12px", "padding: 13px", "style", "section[1] padding-top", ".card"),
     ("under the pointer", ".toggle:hover { background: #dddddd; }\n", "", "style", "button[1]:hover", ""),
     ("what is taken over from the page", " letter-spacing: inherit;", "", "style", "letter-spacing where the page sets what is inherited", ""),
+    ("a size that the page may set", "margin-top: 8px", "margin-top: 8px; font-size: 1rem", "style", "p[1] font-size where the page", ".text"),
     ("with the focus", ".toggle:focus-visible { outline: 3px solid #0055aa; }\n", "", "style", ":focus-visible", ""),
     ("drawn beside", '.text::before { content: "· "; }\n', "", "style", "::before", ""),
     ("in the dark", "background: #111111", "background: #220000", "style", "background-color", ".card"),

@@ -436,7 +436,7 @@ class Search:
                 self._callers.append((trial, at, name))
 
     def _turned(self, called: str, base: Situation) -> Iterator[Step]:
-        """Each flag turned, once for each function that is called: the old value may still be known there."""
+        """Each flag turned, once for each function called: it may still know the old value there."""
         for name in self.situations.flags:
             if (
                 (called, name) not in self._turns
@@ -460,7 +460,7 @@ class Search:
                     plans = [FAILS]
                 self._called.add((name, point["name"]))
                 script = tuple(trial.steps[:at])
-                self._otherwise.append((base.without(name), script))
+                self._otherwise.append((base.without("functions", name), script))
                 if at:
                     other: Step = {"change": {"functions": {name: trial.functions[name] or {}}}}
                     for change in (other, *self._turned(name, base)):

@@ -39,6 +39,8 @@ CONTENTS: tuple[list[Any], ...] = (
 
 # Milliseconds after which what begins with an input is over.
 _LONG = 1000
+# In the place of a value: it is not given.
+_NONE = object()
 # Kinds a component seldom does without, where nothing is declared.
 _NEEDED = frozenset("array object number sized date".split())
 # What a parent may hand to any element: attributes, and listeners of what bubbles up from inside.
@@ -63,14 +65,15 @@ class Situation:
         """The same with one input set."""
         return replace(self, inputs={**self.inputs, name: value})
 
-    def without(self, name: str) -> Situation:
-        """The same without one input, function or slot."""
-        return Situation(
-            {k: v for k, v in self.inputs.items() if k != name},
-            {k: v for k, v in self.functions.items() if k != name},
-            {k: v for k, v in self.slots.items() if k != name},
-            self.replies,
-        )
+    def with_part(self, part: str, name: str, value: Any) -> Situation:
+        """The same with one of its `inputs`, `functions` or `slots` set."""
+        changed: Any = {part: {**getattr(self, part), name: value}}
+        return replace(self, **changed)
+
+    def without(self, part: str, name: str) -> Situation:
+        """The same without one of its `inputs`, `functions` or `slots`: two of them may have one name."""
+        changed: Any = {part: {k: v for k, v in getattr(self, part).items() if k != name}}
+        return replace(self, **changed)
 
 
 class Situations:
@@ -176,6 +179,9 @@ class Situations:
             found[0] = replace(found[0], slots={**found[0].slots, self.extra_slot: content})
         if self.passed:
             found[0] = self.passing_on(found[0])
+        if self.slots:
+            # What the component shows in the place of content.
+            found.append(replace(self.full(), slots={}))
         return found
 
     def passing_on(self, situation: Situation) -> Situation:
@@ -190,26 +196,27 @@ class Situations:
         """The full, off or sparse situation with one thing different, round by round over inputs."""
         full, off, sparse = self.full(), self.off(), self.sparse()
         bases = (off, full, sparse)
-        columns = [
-            [("input", name, value) for value in values] + [("without", name, None)]
+        columns: list[list[tuple[str, str, Any]]] = [
+            [("inputs", name, value) for value in (*values, _NONE)]
             for name, values in self.values.items()
         ]
         columns += [
-            [("function", name, plan) for plan in plans[0 if name in self.odd else 1 :]]
-            + [("without", name, None)]
+            [("functions", name, plan) for plan in (*plans[0 if name in self.odd else 1 :], _NONE)]
             for name, plans in self.functions.items()
         ]
+        # What stands in the place of a slot's content comes first.
         columns += [
-            [("slot", name, content) for content in self.contents_of(name)[1:]]
-            + [("without", name, None)]
+            [("slots", name, content) for content in (_NONE, *self.contents_of(name)[1:])]
             for name in self.slots
         ]
         number = 0
         for row in zip_longest(*columns):
             for cell in row:
                 if cell is not None:
-                    what, name, value = cell
-                    yield _changed(bases[number % len(bases)], what, name, value)
+                    part, name, value = cell
+                    base = bases[number % len(bases)]
+                    none = value is _NONE
+                    yield base.without(part, name) if none else base.with_part(part, name, value)
                     number += 1
 
     def changes(self) -> Iterator[list[Step]]:
@@ -274,21 +281,24 @@ class Situations:
         two inputs have one value."""
         situation = base
         for name in names:
-            situation = self._any(situation, name, rng)
+            for part in ("inputs", "functions", "slots"):
+                situation = self._any(situation, part, name, rng)
         inputs = [name for name in names if name in situation.inputs]
         if len(inputs) > 1 and rng.random() < 0.2:
             one, other = rng.sample(inputs, 2)
             situation = situation.with_input(one, situation.inputs[other])
         return situation
 
-    def _any(self, base: Situation, name: str, rng: Random) -> Situation:
+    def _any(self, base: Situation, part: str, name: str, rng: Random) -> Situation:
+        known: Any = {"inputs": self.values, "functions": self.functions, "slots": self.slots}[part]
+        if name not in known:
+            return base
         if rng.random() < 0.2:
-            return base.without(name)
-        if name in self.functions:
-            return _changed(base, "function", name, rng.choice(self.functions[name]))
-        if name in self.slots:
-            return _changed(base, "slot", name, rng.choice(self.contents_of(name)))
-        return base.with_input(name, self._any_value(name, rng))
+            return base.without(part, name)
+        if part == "inputs":
+            return base.with_input(name, self._any_value(name, rng))
+        choices = self.functions[name] if part == "functions" else self.contents_of(name)
+        return base.with_part(part, name, rng.choice(choices))
 
     def anything(self, rng: Random) -> Situation:
         """A random situation: mostly typical, partly odd, partly not given."""
@@ -298,13 +308,13 @@ class Situations:
             if chance < 0.3 and self.values[name]:
                 situation = situation.with_input(name, rng.choice(self.values[name]))
             elif chance < 0.45:
-                situation = situation.without(name)
+                situation = situation.without("inputs", name)
         for name, plans in self.functions.items():
             if rng.random() < 0.25:
-                situation = _changed(situation, "function", name, rng.choice(plans))
+                situation = situation.with_part("functions", name, rng.choice(plans))
         for name in (*self.slots, self.extra_slot):
             if name and rng.random() < 0.35:
-                situation = _changed(situation, "slot", name, rng.choice(self.contents_of(name)))
+                situation = situation.with_part("slots", name, rng.choice(self.contents_of(name)))
         if rng.random() < 0.3:
             situation = self.passing_on(situation)
         return replace(situation, replies=rng.choice(self.replies))
@@ -314,14 +324,3 @@ def _some(slot: str) -> list[Any]:
     if slot in ("", "default", "children"):
         return CONTENTS[0]
     return [{"tag": "em", "attributes": {"class": "given"}, "content": [f"some {slot}"]}]
-
-
-def _changed(situation: Situation, what: str, name: str, value: Any) -> Situation:
-    match what:
-        case "input":
-            return situation.with_input(name, value)
-        case "function":
-            return replace(situation, functions={**situation.functions, name: value})
-        case "slot":
-            return replace(situation, slots={**situation.slots, name: value})
-    return situation.without(name)
