@@ -51,6 +51,16 @@ INSIDE: list[tuple[str, dict[str, str], str, str]] = [
         "TabPanel",
     ),
     (
+        "asked by an input it declares",
+        {
+            "Table": "mounted() { this.$children.filter((c) => c.$options._propKeys.indexOf('columnKey') > -1) }",
+            "x/Column": "props: { columnKey: null }",
+            "x/Row": "props: { rowKey: null }",
+        },
+        "Table",
+        "Column",
+    ),
+    (
         "provided and injected",
         {"A": "name: 'Deck', provide() { return { deck: this } }", "x/B": "inject: ['deck']"},
         "A",

@@ -24,6 +24,8 @@ _ASKED = re.compile(
 )
 # The older runtime tells tags in lower case, with words of its own around them (`vue-component-3-tab`).
 _TAGGED = re.compile(r"(?:\.tag|[tT]ag)\b[^;\n]{0,40}?['\"]([a-z][a-z0-9]{2,})['\"]")
+# It also tells which inputs a component declares.
+_DECLARING = re.compile(r"_propKeys\b[^;\n]{0,30}?['\"]([\w$]+)['\"]")
 _KEY = re.compile(r"['\"]?([$\w]+)['\"]?\s*:\s*this\b|['\"]([$\w]+)['\"]\s*:")
 # Last words of what holds others.
 _WHOLE = ("Group", "List", "Container")
@@ -102,6 +104,7 @@ def _inside(root: Path, file: Path) -> tuple[Member, ...]:
     ranked: list[tuple[int, int, str, Path]] = []
     asked = {pascal(found[1] or found[2]) for found in _asked(own, of_parents=False)}
     tagged = {found[1] for found in _TAGGED.finditer(own)} if interest else set()
+    declaring = [re.compile(rf"\b{found[1]}\s*:") for found in _DECLARING.finditer(own)]
     keys = _provided(own)
     base = name[:-1] if name.endswith("s") else name
     for other, paths in components_of(root).items():
@@ -109,7 +112,8 @@ def _inside(root: Path, file: Path) -> tuple[Member, ...]:
         if path == file or other == name or _imports(own, path) or not _is_drawn(texts[path]):
             continue
         far = distance(path, file)
-        if interest and (other in asked or other.lower() in tagged):
+        called = other in asked or other.lower() in tagged
+        if interest and (called or any(name.search(texts[path]) for name in declaring)):
             ranked.append((0, far, other, path))
         elif keys and _injects(texts[path], keys):
             ranked.append((1, far, other, path))
