@@ -486,7 +486,9 @@ def test_what_is_measured_follows_the_window(tmp_path: Path, bench: Bench) -> No
 
 PULLED = [
     ({"at": 0.9}, "onMouseDown={hold} onMouseMove={hold} onMouseUp={hold}", [512, 701, 890, 890]),
+    ({"at": 0.9, "kept": True}, "onMouseDown={hold} onMouseUp={hold}", [512]),
     ({"at": 0.1, "finger": True}, "onTouchStart={touch} onTouchMove={touch}", [512, 323, 134]),
+    ({"at": 0.1, "finger": True, "kept": True}, "onTouchStart={touch} onTouchEnd={touch}", [512]),
 ]
 
 

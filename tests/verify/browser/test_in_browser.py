@@ -214,3 +214,37 @@ def test_a_width_needs_the_browser(run: Any, tmp_path: Path) -> None:
     done = run("verify", "Card.jsx", "Card.jsx", "--width", "400")
     assert done.returncode == 2
     assert "--width goes with --in browser" in done.stderr
+
+
+SLIDE = """import React, { useState } from 'react';
+import './SHEET.css';
+export default function Slide() {
+  const [held, hold] = useState(false);
+  return (
+    <p className={held ? 'slide held' : 'slide'} onMouseDown={() => hold(true)} onMouseUp={() => hold(false)}>
+      Tide
+    </p>
+  );
+}
+"""
+HELD = """trials:
+  - name: held
+    steps:
+      - pull: { tag: p, at: 0.7, kept: true }
+      - press: { tag: p }
+"""
+
+
+def test_what_is_held_is_looked_at_before_it_is_let_go(run: Any, tmp_path: Path) -> None:
+    for name, colour in (("Slide", "#114477"), ("Other", "#441177")):
+        (tmp_path / f"{name}.jsx").write_text(SLIDE.replace("SHEET", name))
+        (tmp_path / f"{name}.css").write_text(
+            f".slide {{ padding: 9px }} .held {{ color: {colour} }}"
+        )
+    (tmp_path / "Slide.trials.yaml").write_text(HELD)
+    done = run("verify", "Slide.jsx", "Other.jsx", "--in", "browser", "--width", "600", "--json")
+    found = json.loads(done.stdout)
+    assert [trial["verdict"] for trial in found["trials"]] == ["same"]
+    told = [one for trial in found["browser"]["trials"] for one in trial["differences"]]
+    assert {(one["step"], one["what"]) for one in told} == {(1, "style"), (1, "picture")}
+    assert told[0]["cause"] == "the rules .slide, .held"

@@ -115,6 +115,7 @@ def _of_element(element: dict[str, Any]) -> list[Step]:
         found += [{"press": {**target, "at": share}} for share in _SHARES]
         finger = {"finger": True} if events & {"touchstart", "touchmove"} else {}
         found += [{"pull": {**target, **finger, "at": share}} for share in _SHARES]
+        found.append({"pull": {**target, **finger, "at": _SHARES[1], "kept": True}})
     if events & {"dragstart", "drop", "dragover"}:
         found.append({"drag": target})
     found += [{"event": {**target, "type": kind}} for kind in sorted(events - _COVERED)]

@@ -133,13 +133,13 @@ const STEPS = {
       fire(node, new natives.MouseEvent(`mouse${type}`, { ...BUBBLES, ...point, buttons: 1 }));
     };
     if (given.finger) {
-      for (const [type, point] of [['touchstart', from], ['touchmove', half], ['touchmove', to], ['touchend', to]]) {
+      for (const [type, point] of [['touchstart', from], ['touchmove', half], ['touchmove', to], ...(given.kept ? [] : [['touchend', to]])]) {
         fire(node, touched(run, node, type, point));
         await run.between();
       }
       return;
     }
-    for (const [type, point] of [['down', from], ['move', half], ['move', to], ['up', to]]) {
+    for (const [type, point] of [['down', from], ['move', half], ['move', to], ...(given.kept ? [] : [['up', to]])]) {
       mouse(type, point);
       await run.between();
     }

@@ -93,7 +93,7 @@ export function hands(page) {
       if (given.finger || !from || !half || !to) return false;
       return by(run, async (between) => {
         await ask({ mouse: 'mouseMoved', ...from });
-        for (const [mouse, point] of [['mousePressed', from], ['mouseMoved', half], ['mouseMoved', to], ['mouseReleased', to]]) {
+        for (const [mouse, point] of [['mousePressed', from], ['mouseMoved', half], ['mouseMoved', to], ...(given.kept ? [] : [['mouseReleased', to]])]) {
           await ask({ mouse, ...point, pulls: mouse === 'mouseMoved' });
           await between();
         }

@@ -56,6 +56,7 @@ async function trial(m) {
   try {
     return await runTrial(page, page.run(code), m.empty ? null : m.exported ?? '', request);
   } finally {
+    if (request.steps?.some(({ pull }) => pull?.kept)) await ask('__hand', { mouse: 'mouseReleased', x: 1, y: 1 });
     await ask('__hand', { mouse: 'mouseMoved', x: 1, y: 1 });
     page.close();
     // What still moves in it would be painted on and on.
