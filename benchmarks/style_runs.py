@@ -30,6 +30,8 @@ if TYPE_CHECKING:
 STYLED = ("keen-ui", "primevue")
 # Trials that were found, beside those that are there: each costs about a second a mutant.
 MOST_TRIALS = 6
+# Seconds for which trials look for themselves, as in the command.
+SEARCH = 10.0
 _SHEET = re.compile(r"import\s+['\"](\./[^'\"]+\.css)['\"]")
 
 
@@ -109,14 +111,14 @@ def pair_of(subject: Subject, styled: Styled | None) -> tuple[Side, Side]:
     return old, new
 
 
-def trials_of(bench: Bench, subject: Subject, budget: float) -> tuple[Trials, Trials] | None:
+def trials_of(bench: Bench, subject: Subject) -> tuple[Trials, Trials] | None:
     """Trials for a component, and those of them that are seen in the browser: those beside it, and some of
     those that are found. None where it does not mount."""
     gaze, bench.gaze = bench.gaze, None
     try:
         old, new = pair_of(subject, None)
         name = next(iter(mounts_of(old, new)), "")
-        found = verified(bench, (old, new), None, Trials(None, name), Effort(budget))
+        found = verified(bench, (old, new), None, Trials(None, name), Effort(SEARCH))
     finally:
         bench.gaze = gaze
     if found.verdict != "same" or found.around:
@@ -138,7 +140,7 @@ def measure(bench: Bench, given: argparse.Namespace, tally: Tally) -> None:
         if tally.components >= given.components and not subject.name.startswith("demo "):
             return
         mutants = list(mutants_of(subject))
-        both = trials_of(bench, subject, given.budget) if mutants else None
+        both = trials_of(bench, subject) if mutants else None
         if both is None:
             print(f"{subject.name}: no styles, or does not mount by itself", file=sys.stderr)
             continue
