@@ -142,8 +142,9 @@ def test_content_of_kin(tmp_path: Path) -> None:
     tab = "props: { title: String, at: { type: Number, required: true }, note: Object, open: Boolean }"
     project(tmp_path, {"Tabs": "provide: {}", "Tab": tab})
     found = uses_of(tmp_path / "Tabs.vue")
-    assert found.count == 1
+    assert found.count == 2
     assert '{ title: "title Holm", at: 3 }, { default: () => ["Tab 1"] })' in found.text
+    assert '{ title: "title Holm", at: 3, open: true }' in found.text
     assert 'title: "title Skail", at: 4 }' in found.text
     assert uses_of(tmp_path / "Tab.vue").count == 0
 
@@ -258,3 +259,21 @@ def test_a_part_is_tried_by_what_its_whole_is_given(  # type: ignore[no-untyped-
     assert (found["verdict"], found["around"]) == ("differs", "Deck")
     saved = (tmp_path / "found.yaml").read_text()
     assert "$around.many: true" in saved and "$around.kind: upper" in saved
+
+
+PANEL = """<template><section><slot name="head"><b class="title" v-if="head">{{ head }}</b></slot></section></template>
+<script>
+export default { props: { head: String } };
+</script>
+"""
+
+
+@pytest.mark.parametrize("version", ["2.7.16", "3.5.45"])
+def test_what_stands_in_the_place_of_content_is_tried_with_the_input_of_its_name(  # type: ignore[no-untyped-def]
+    run, tmp_path: Path, version: str
+) -> None:
+    project(tmp_path, {"Panel": PANEL, "Other": PANEL.replace('class="title"', 'class="titel"')})
+    listed = json.dumps({"name": "ferries", "dependencies": {"vue": version}})
+    (tmp_path / "package.json").write_text(listed)
+    found = json.loads(run("verify", "Panel.vue", "Other.vue", "--budget", "3", "--json").stdout)
+    assert found["verdict"] == "differs"

@@ -40,7 +40,8 @@ class Inputs:
             own = names.get(name, name)
             shapes[own] = merged(shapes[own], shape) if own in shapes else shape
         return Inputs(
-            {name: shape for name, shape in shapes.items() if name not in self.slots},
+            # What only the other side takes as an input is content of this one; both may have both.
+            {n: shape for n, shape in shapes.items() if n not in self.slots or n in self.shapes},
             self.slots,
             self.events,
             self.reply or other.reply,

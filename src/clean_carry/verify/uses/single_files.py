@@ -283,25 +283,30 @@ def _expression(text: str) -> Node | None:
 
 
 def _kin_contents(file: Path, script: _Script) -> list[str]:
-    """Contents made of the component's kin: two of each, and one of all."""
+    """Contents made of the component's kin: two of each, one of all, two of which one has its flags set."""
     kin = kin_inside(file)
     contents = [f"{_made(one, script, 0)}, {_made(one, script, 1)}" for one in kin]
+    contents[1:1] = [
+        f"{_made(one, script, 0, flags=True)}, {_made(one, script, 1)}" for one in kin[:1]
+    ]
     if len(kin) > 1:
         contents.insert(1, ", ".join(_made(one, script, at) for at, one in enumerate(kin)))
     return contents
 
 
-def _made(member: Member, script: _Script, salt: int) -> str:
+def _made(member: Member, script: _Script, salt: int, *, flags: bool = False) -> str:
     inside = f"default: () => [{json.dumps(f'{member.name} {salt + 1}')}]"
-    return f"make({script.name(member.path)}, {_inputs_text(member.path, salt)}, {{ {inside} }})"
+    inputs = _inputs_text(member.path, salt, flags=flags)
+    return f"make({script.name(member.path)}, {inputs}, {{ {inside} }})"
 
 
-def _inputs_text(path: Path, salt: int = 0) -> str:
-    """What a component needs, and what tells it from others of its kind."""
+def _inputs_text(path: Path, salt: int = 0, *, flags: bool = False) -> str:
+    """What a component needs, what tells it from others of its kind, and with `flags` those it declares."""
     parts = [
         f"{name}: {_given(name, shape, salt)}"
         for name, shape in _shapes_of(path).items()
-        if name.isidentifier() and (shape.required or _tells(name, shape))
+        if name.isidentifier()
+        and (shape.required or _tells(name, shape) or (flags and shape.kinds == {"boolean"}))
     ]
     return f"{{ {', '.join(parts)} }}"
 
