@@ -57,6 +57,14 @@ def test_the_richest_first_then_what_it_lacks() -> None:
     assert Looks().ordered() == ()
 
 
+def test_what_was_not_steady_is_no_longer_looked_at() -> None:
+    looks = Looks()
+    looks.note(Trial("one"), points([el("p")]))
+    looks.note(Trial("two"), points([el("b")]))
+    looks.forget({"two"})
+    assert [trial.name for trial in looks.ordered()] == ["one"]
+
+
 def test_only_so_many_are_remembered() -> None:
     looks = Looks()
     for at in range(MOST + 5):

@@ -54,6 +54,13 @@ def program(folder: Path, name: str, text: str) -> None:
     path.chmod(0o755)
 
 
+def found(folder: Path, monkeypatch: pytest.MonkeyPatch, *, npm: str) -> None:
+    """Have these two programs found before all others."""
+    program(folder, "node", "echo v20.11.0")
+    program(folder, "npm", npm)
+    monkeypatch.setenv("PATH", f"{folder}:/usr/bin:/bin")
+
+
 def test_where_the_cache_is(monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
     monkeypatch.setenv("CLEAN_CARRY_CACHE", str(tmp_path))
     assert cache_folder() == tmp_path
@@ -74,9 +81,7 @@ def test_offline_nothing_is_installed(cache: Path) -> None:
 def test_what_fails_to_install_leaves_nothing_and_says_why(
     cache: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    program(tmp_path, "node", "echo v20.11.0")
-    program(tmp_path, "npm", "echo 'the registry is away' >&2; exit 1")
-    monkeypatch.setenv("PATH", f"{tmp_path}:/usr/bin:/bin")
+    found(tmp_path, monkeypatch, npm="echo 'the registry is away' >&2; exit 1")
     said: list[str] = []
     with pytest.raises(RuntimeMissing, match="the registry is away"):
         install(RUNTIMES["react-18"], said.append)
@@ -87,9 +92,7 @@ def test_what_fails_to_install_leaves_nothing_and_says_why(
 def test_an_installed_one_is_there_whole_and_can_be_removed(
     cache: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    program(tmp_path, "node", "echo v20.11.0")
-    program(tmp_path, "npm", "mkdir node_modules; echo made > node_modules/react")
-    monkeypatch.setenv("PATH", f"{tmp_path}:/usr/bin:/bin")
+    found(tmp_path, monkeypatch, npm="mkdir node_modules; echo made > node_modules/react")
     runtime = RUNTIMES["react-18"]
     folder = ensure(runtime, offline=False, say=lambda text: None)
     assert (folder / "node_modules/react").read_text() == "made\n" and runtime.installed

@@ -239,6 +239,12 @@ export default {
 """
 
 
+SET_UP = {
+    "2.7.16": "export default { render(h) { return h('div', this.$slots.default); } };\n",
+    "3.5.45": "import { h } from 'vue';\nexport default { render() { return h('div', this.$slots.default()); } };\n",
+}
+
+
 def test_the_inputs_of_the_whole_that_a_part_asks_for(tmp_path: Path) -> None:
     project(tmp_path, {"Deck": DECK, "DeckSeat": SEAT})
     found = parents_of(tmp_path / "DeckSeat.vue")
@@ -259,6 +265,11 @@ def test_a_part_is_tried_by_what_its_whole_is_given(  # type: ignore[no-untyped-
     assert (found["verdict"], found["around"]) == ("differs", "Deck")
     saved = (tmp_path / "found.yaml").read_text()
     assert "$around.many: true" in saved and "$around.kind: upper" in saved
+    # A set-up module stands around the parents; it is not given what they are.
+    (tmp_path / "clean-carry.toml").write_text('setup = "setup.js"\n')
+    (tmp_path / "setup.js").write_text(SET_UP[version])
+    done = run("verify", "DeckSeat.vue", "Other.vue", "--budget", "6", "--json")
+    assert json.loads(done.stdout)["verdict"] == "differs"
 
 
 PANEL = """<template><section><slot name="head"><b class="title" v-if="head">{{ head }}</b></slot></section></template>

@@ -105,7 +105,7 @@ def test_methods_given_out_are_called_and_signals_sent() -> None:
     plan = Plan(1, Situation(), length=10)
     more = {
         "methods": {"focus": [], "pick": [3]},
-        "signals": [{"signal": {"hub": 0, "name": "tide"}}],
+        "signals": [{"signal": {"from": "./hub Harbour", "type": "tide"}}],
     }
     steps = [step for seed in range(30) for step in walk(plan, offered(BUTTON), seed, **more)]
     calls = [step["call"] for step in steps if "call" in step]

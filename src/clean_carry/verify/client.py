@@ -79,6 +79,7 @@ class Worker:
         """
         process = self._process
         if process is None or process.poll() is not None:
+            self.close()
             process = self._start()
         self._number += 1
         line = json.dumps({**request, "id": self._number}).encode() + b"\n"

@@ -110,7 +110,7 @@ def _declared(tree: Tree) -> Iterator[tuple[str, Node]]:
         for pair in (n for n in name.walk() if n.type == "pair_pattern"):
             key, local = pair.child("key"), pair.child("value")
             if key is not None and local is not None:
-                yield _WORD.findall(local.text)[0] if _WORD.search(local.text) else "", key
+                yield from ((name, key) for name in _WORD.findall(local.text)[:1])
     for kind in ("function_declaration", "method_definition", "public_field_definition", "pair"):
         for node in tree.of(kind):
             name = node.child("name") or node.child("key") or node.child("property")

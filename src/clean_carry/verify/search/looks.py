@@ -6,7 +6,7 @@ attributes and states: a walk that shows a new one is worth a look, whether or n
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from typing import Any
 
 from clean_carry.verify.trials import Trial
@@ -58,6 +58,10 @@ class Looks:
         if not features <= self._known:
             self._known |= features
             self._kept.append((trial, features))
+
+    def forget(self, names: Collection[str]) -> None:
+        """Walks that were not the same when they were run again are no evidence of anything."""
+        self._kept = [(trial, drew) for trial, drew in self._kept if trial.name not in names]
 
     def ordered(self) -> tuple[Trial, ...]:
         """The walks, each the one that draws most of what those before it do not."""

@@ -161,6 +161,7 @@ class Search:
 
         judged = list(pool.map(once_more, found.kept))
         found.kept = [j for j in judged if j.result.verdict == "same"]
+        found.looks.forget({j.trial.name for j in judged if j.result.verdict != "same"})
         found.void += sum(j.result.verdict == "void" for j in judged)
         failing = next((j for j in judged if j.result.verdict == "differs"), None)
         if failing is not None:

@@ -104,7 +104,9 @@ def _inside(root: Path, file: Path) -> tuple[Member, ...]:
     ranked: list[tuple[int, int, str, Path]] = []
     asked = {pascal(found[1] or found[2]) for found in _asked(own, of_parents=False)}
     tagged = {found[1] for found in _TAGGED.finditer(own)} if interest else set()
-    declaring = [re.compile(rf"\b{found[1]}\s*:") for found in _DECLARING.finditer(own)]
+    declaring = [
+        re.compile(rf"(?<![\w$]){re.escape(found[1])}\s*:") for found in _DECLARING.finditer(own)
+    ]
     keys = _provided(own)
     base = name[:-1] if name.endswith("s") else name
     for other, paths in components_of(root).items():

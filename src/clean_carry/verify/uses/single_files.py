@@ -111,7 +111,9 @@ def _asked_for(file: Path, parent: Path) -> dict[str, Shape]:
     for name, shape in known.items():
         if name in words and not is_function(name, shape):
             found[name] = replace(shape, literals=list(shape.literals))
-            for compared in re.findall(rf"\.{re.escape(name)}\s*[=!]==?\s*'([^'\n]+)'", text):
+            for compared in re.findall(
+                rf"\.{re.escape(name)}\s*[=!]==?\s*['\"]([^'\"\n]+)['\"]", text
+            ):
                 found[name].note(compared)
     return found
 

@@ -154,7 +154,7 @@ export function within(setup, component) {
   return {
     inheritAttrs: false,
     render(h) {
-      const { own: attrs, outer } = parted(this.$attrs);
+      const { own: attrs, outer } = setup.around ? parted(this.$attrs) : { own: this.$attrs, outer: {} };
       const own = { attrs, on: this.$listeners, scopedSlots: this.$scopedSlots, ref: 'trialSubject' };
       const given = around.map(([parent, inputs], at) => [parent, at === around.length - 1 ? { ...inputs, ...outer } : inputs]);
       return given.reduceRight((inside, [parent, inputs]) => h(parent, data(parent, inputs), [inside]), h(component, own));

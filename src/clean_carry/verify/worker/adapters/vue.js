@@ -135,7 +135,7 @@ export function within(setup, component) {
   return {
     inheritAttrs: false,
     render() {
-      const { own, outer } = parted(this.$attrs);
+      const { own, outer } = setup.around ? parted(this.$attrs) : { own: this.$attrs, outer: {} };
       const inner = () => h(component, { ...own, ref: 'trialSubject' }, this.$slots);
       const given = around.map(([parent, inputs], at) => [parent, at === around.length - 1 ? { ...inputs, ...outer } : inputs]);
       return given.reduceRight((inside, [parent, inputs]) => () => h(parent, inputs, { default: () => [inside()] }), inner)();
