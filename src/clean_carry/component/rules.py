@@ -54,9 +54,16 @@ _TABLE: tuple[Row, ...] = (
     (
         "own-base",
         "error",
-        "the base class is the project's own",
+        "the base class is the project's own and was not read in",
         "Fold what the base does into this class, or carry the base by hand first",
         "class CrewList extends FerryView { … }",
+    ),
+    (
+        "base-read-in",
+        "note",
+        "what it inherits from a base of the project is written into the function",
+        "Changes of the base do not reach it any more; share what several need in a hook of your own",
+        "class CrewList extends FerryView { … } // and FerryView in a file of the project",
     ),
     (
         "class-in-expression",

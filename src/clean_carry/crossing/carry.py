@@ -16,7 +16,7 @@ from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, LeftMember
 from clean_carry.component.result import LedgerEntry, NewFile, Result
 from clean_carry.crossing.outcome import Outcome
-from clean_carry.crossing.pairs import PAIRS, Attempt
+from clean_carry.crossing.pairs import PAIRS, WHOLE, Attempt
 from clean_carry.source.places import folder_of
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, major, package_version
@@ -96,6 +96,8 @@ def _balanced(
     """Carry; a component whose ledger does not balance is refused and the rest carried again."""
     excluded: dict[int, tuple[str, str, int]] = {}
     workspace = Workspace(request.path, dict(request.aliases), request.prefix, request.one_way)
+    if origin in WHOLE:
+        source = WHOLE[origin](source, workspace)
     while True:
         ledger = Ledger(source.path, source.data)
         outcome: Outcome | None = None
@@ -210,6 +212,8 @@ def _entries(
     for entry in sorted(own, key=lambda e: (e.span.start, -e.span.end)):
         counts[entry.outcome] += 1
         place = source.place(entry.span.start)
+        if place.file != source.path:
+            place = source.place(component.span.start)
         entries.append(
             LedgerEntry(entry.notion, place.line, place.column, entry.outcome, entry.rule)
         )

@@ -35,12 +35,14 @@ from clean_carry.crossing.outcome import (
 from clean_carry.source.javascript.joining import joined
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.merged import MergedText
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.imports import edited_import, new_import
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
 from clean_carry.syntaxes.jsx_class.escapes import DOM
-from clean_carry.syntaxes.jsx_class.read import read
+from clean_carry.syntaxes.jsx_class.read import FOR_CLASSES_DROP, read
+from clean_carry.syntaxes.jsx_class.recognise import FOR_CLASSES as HELPS
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.jsx_function.write import Style, write, write_before
 
@@ -50,6 +52,14 @@ HOOKS = frozenset(
         "useImperativeHandle memo forwardRef"
     ).split()
 )
+
+
+# The packages of which only classes make use, and what becomes of their imports: what finds a class's
+# element is a reference now, what teaches classes newer lifecycle methods goes.
+FOR_CLASSES: dict[str, Callable[[int], Fragment]] = {
+    DOM: lambda entry: settled(entry, "root-element-reference"),
+    **{name.request: lambda entry: dropped(entry, FOR_CLASSES_DROP) for name in HELPS},
+}
 
 
 @dataclass
@@ -91,6 +101,10 @@ class ClassFileOutcome:
             found["pure"] = ("draws-each-time", component.name, at)
         if component.undefined_at >= 0 and self.plans[component.span.start].draws_undefined:
             found["undefined"] = ("undefined-drawn", "", component.undefined_at)
+        if isinstance(self.tree.source, MergedText):
+            for at, words in self.tree.source.taken.items():
+                if component.span.start <= at < component.span.end:
+                    found["base"] = ("base-read-in", words, component.span.start)
         for whole, _, _ in component.decorators:
             found[f"@{whole.start}"] = ("decorator-called", "", whole.start)
         for _, operation in component.operations():
@@ -175,7 +189,7 @@ def carry_class_file(
     fragment = _with_edits(source, edits)
     if carried:
         fragment = _with_import(fragment, tree, names, style, ledger)
-        fragment = _without_finder(fragment, tree, names, ledger)
+        fragment = _without_helpers(fragment, tree, names, ledger)
     return ClassFileOutcome(tree, fragment, style, tuple(carried), tuple(refused), plans)
 
 
@@ -270,11 +284,11 @@ def _with_import(
     return _replace(fragment, span, dropped(entry, "base-import"), source)
 
 
-def _without_finder(fragment: Fragment, tree: Tree, names: Names, ledger: Ledger) -> Fragment:
-    """The import of what found a class's element goes where nothing uses it any more."""
+def _without_helpers(fragment: Fragment, tree: Tree, names: Names, ledger: Ledger) -> Fragment:
+    """The import of what only classes make use of goes where nothing uses it any more."""
     for statement in tree.of("import_statement"):
         source = statement.child("source")
-        if source is None or source.text[1:-1] != DOM:
+        if source is None or source.text[1:-1] not in FOR_CLASSES:
             continue
         still_used = _still_used(fragment)
         locals_ = [
@@ -298,7 +312,7 @@ def _without_finder(fragment: Fragment, tree: Tree, names: Names, ledger: Ledger
         if span is None or (len(unused) > 1 and len(unused) != len(locals_)):
             continue
         entry = ledger.claim("element-import", span)
-        gone = settled(entry, "root-element-reference")
+        gone = FOR_CLASSES[source.text[1:-1]](entry)
         fragment = _replace(fragment, span, gone, tree.source)
     return fragment
 

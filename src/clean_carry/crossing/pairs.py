@@ -12,6 +12,7 @@ from clean_carry.crossing.single_file import carry_object_file
 from clean_carry.crossing.single_file_to_jsx import carry_object_to_function
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.jsx_class.read_in import with_bases
 
 Attempt = Callable[[SourceText, Ledger, Workspace, int, Excluded], Outcome]
 
@@ -21,3 +22,6 @@ PAIRS: dict[tuple[str, str], Attempt] = {
     ("single-file-object", "jsx-function"): carry_object_to_function,
     ("directive", "controller-component"): carry_directive_file,
 }
+
+# What is written into a file from others before it is read, by the syntax it is in.
+WHOLE: dict[str, Callable[[SourceText, Workspace], SourceText]] = {"jsx-class": with_bases}

@@ -45,7 +45,7 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
     if name == "componentDidUpdate":
         for at, parameter in enumerate(given[:2]):
             previous[at] = _previous(facts, member, parameter)
-        if len(given) > 2:
+        if len(given) > 2 and _previous(facts, member, given[2]) is not None:
             facts.refuse("snapshot-before-update", "", given[2].start)
     elif MOMENTS[name] == "received" and given:
         came = _previous(facts, member, given[0])

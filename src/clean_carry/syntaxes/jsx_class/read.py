@@ -30,14 +30,16 @@ from clean_carry.syntaxes.jsx_class import constructor as constructors
 from clean_carry.syntaxes.jsx_class import contexts, derivations, escapes
 from clean_carry.syntaxes.jsx_class import writes as _writes  # noqa: F401  (registers readers)
 from clean_carry.syntaxes.jsx_class.drawn import may_be_undefined
+from clean_carry.syntaxes.jsx_class.heritage import heritage_types
 from clean_carry.syntaxes.jsx_class.members import MEMBERS, Gathered, is_element_reference
 from clean_carry.syntaxes.jsx_class.notions import notion_of
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, collect
 from clean_carry.syntaxes.jsx_class.outsiders import outsiders_of
 from clean_carry.syntaxes.jsx_class.receivers import find
-from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates, heritage_types
+from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates
 from clean_carry.syntaxes.jsx_class.settling import derivation_of
 
+FOR_CLASSES_DROP = "class-lifecycle-help"
 _METHODS = ("prototype-method", "arrow-method")
 
 
@@ -60,7 +62,7 @@ def read(tree: Tree, names: Names, ledger: Ledger, workspace: Workspace) -> Modu
     file = ClassFile(tree, names, runtime, ledger, workspace)
     components: list[Component] = []
     refusals: list[Refusal] = []
-    for candidate in candidates(tree, names, runtime):
+    for candidate in candidates(tree, names, runtime, workspace):
         if candidate.refusal is not None:
             rule, detail = candidate.refusal
             refusals.append(Refusal(candidate.name, rule, detail, candidate.node.start))
@@ -264,7 +266,8 @@ def _assemble(
     if wrapped and candidate.exported == "default" and (named_elsewhere or gathered.statics):
         export_span = file.tree.source.span(candidate.statement.start, node.start)
         gathered.entries["export"] = file.ledger.claim("default-export", export_span)
-    decorators = _decorators(facts, candidate, gathered)
+    decorators = _decorators(facts, candidate)
+    moved += _idle_decorators(facts, candidate)
     if gathered.statics and candidate.form == "expression":
         facts.refuse("class-in-expression", "it has static members", node.start)
     if gathered.statics and decorators and (export_span is None or named_elsewhere):
@@ -311,17 +314,32 @@ def _assemble(
     return replace(component, props=props, **_use_facts(facts, drawing))  # type: ignore[arg-type]
 
 
-def _decorators(
-    facts: ClassFacts, candidate: Candidate, gathered: Gathered
-) -> tuple[tuple[Span, Span, int], ...]:
+def _idle_decorators(facts: ClassFacts, candidate: Candidate) -> list[tuple[Span, int, str]]:
+    """The decorators that mean nothing to a function, as what goes."""
+    found: list[tuple[Span, int, str]] = []
+    for decorator in candidate.idle:
+        entry = facts.ledger.claim("class-decorator", facts.span(decorator))
+        if decorator.start < candidate.place.start:
+            end = _after_space(facts, decorator.end)
+            found.append((facts.tree.source.span(decorator.start, end), entry, FOR_CLASSES_DROP))
+        else:
+            facts.ledger.settle(entry, "dropped", FOR_CLASSES_DROP)
+    return found
+
+
+def _after_space(facts: ClassFacts, end: int) -> int:
+    data = facts.tree.source.data
+    while data[end : end + 1].isspace():
+        end += 1
+    return end
+
+
+def _decorators(facts: ClassFacts, candidate: Candidate) -> tuple[tuple[Span, Span, int], ...]:
     """The decorators at a class, the outermost first: (all of it, what is called, its entry)."""
     found: list[tuple[Span, Span, int]] = []
     for decorator in candidate.decorators:
         called = decorator.named_children[0]
-        end = decorator.end
-        data = facts.tree.source.data
-        while data[end : end + 1].isspace():
-            end += 1
+        end = _after_space(facts, decorator.end)
         entry = facts.ledger.claim("class-decorator", facts.span(decorator))
         found.append((facts.tree.source.span(decorator.start, end), facts.span(called), entry))
     return tuple(found)

@@ -5,14 +5,18 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from clean_carry.source.exports import Imported, imported
 from clean_carry.source.javascript.scope import Binding, Names
 from clean_carry.source.javascript.tree import Node, Tree
-from clean_carry.source.javascript.values import is_identifier, property_name
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames
+from clean_carry.syntaxes.jsx_class.heritage import BASES, CLASSES, heritage, is_component
+from clean_carry.syntaxes.jsx_class.read_in import why_not
 
-CLASSES = ("class_declaration", "abstract_class_declaration", "class")
+# What teaches classes the lifecycle methods of a newer runtime.
+FOR_CLASSES = (Imported("react-lifecycles-compat", "polyfill"),)
 Form = Literal["declared", "constant", "returned", "expression"]
-_JSX = frozenset({"jsx_element", "jsx_self_closing_element", "jsx_fragment"})
 
 
 @dataclass(frozen=True)
@@ -22,7 +26,8 @@ class Candidate:
     `form` is how it stands there: declared, the value of a constant of its own, returned, or any
     other expression; `place` is what is written anew, `statement` what it stands in. `binding` is
     what the file calls it, None where it has no name there. `decorators` are those at the class, the
-    outermost first. `pure` says that its base compares inputs and state before it draws again.
+    outermost first; `idle` those that only make up for what classes of an older runtime lack. `pure` says
+    that its base compares inputs and state before it draws again.
     """
 
     node: Node
@@ -33,6 +38,7 @@ class Candidate:
     exported: str
     binding: Binding | None
     decorators: tuple[Node, ...]
+    idle: tuple[Node, ...]
     pure: bool
     refusal: tuple[str, str] | None
 
@@ -42,53 +48,20 @@ class Candidate:
         return self.statement.parent.children if self.statement.parent is not None else []
 
 
-def candidates(tree: Tree, names: Names, runtime: RuntimeNames) -> list[Candidate]:
+def candidates(
+    tree: Tree, names: Names, runtime: RuntimeNames, workspace: Workspace
+) -> list[Candidate]:
     """Every class with a heritage clause and a render method, in source order."""
     found: list[Candidate] = []
     for node in sorted(tree.of(*CLASSES), key=lambda n: n.start):
-        if heritage(node) is None or not _renders(node, runtime, names):
-            continue
-        found.append(_candidate(tree, node, names, runtime))
+        if is_component(node, runtime, names):
+            found.append(_candidate(tree, node, names, runtime, workspace))
     return found
 
 
-def heritage(node: Node) -> Node | None:
-    """The expression a class extends."""
-    for part in node.children:
-        if part.type == "class_heritage":
-            for clause in part.children:
-                if clause.type == "extends_clause":
-                    return clause.child("value")
-    return None
-
-
-def heritage_types(node: Node) -> list[Node]:
-    """The type arguments of the base class."""
-    for part in node.children:
-        if part.type == "class_heritage":
-            for clause in part.children:
-                if clause.type == "extends_clause":
-                    for arguments in clause.children:
-                        if arguments.type == "type_arguments":
-                            return arguments.named_children
-    return []
-
-
-def _renders(node: Node, runtime: RuntimeNames, names: Names) -> bool:
-    base = heritage(node)
-    if base is not None and runtime.imported(base, names) in ("Component", "PureComponent"):
-        return True
-    body = node.child("body")
-    if body is None:
-        return False
-    for member in body.named_children:
-        name = member.child("name")
-        if name is not None and property_name(name) == "render":
-            return any(below.type in _JSX for below in member.walk())
-    return False
-
-
-def _candidate(tree: Tree, node: Node, names: Names, runtime: RuntimeNames) -> Candidate:
+def _candidate(
+    tree: Tree, node: Node, names: Names, runtime: RuntimeNames, workspace: Workspace
+) -> Candidate:
     name_node = node.child("name")
     form, place, statement = _form(node)
     exported = ""
@@ -105,11 +78,19 @@ def _candidate(tree: Tree, node: Node, names: Names, runtime: RuntimeNames) -> C
     base = heritage(node)
     pure = base is not None and runtime.imported(base, names) == "PureComponent"
     parts = (*statement.children, *node.children) if statement is not node else node.children
-    decorators = tuple(part for part in parts if part.type == "decorator")
-    refusal = _refusal(tree, node, statement, names, runtime, binding)
+    decorators = [part for part in parts if part.type == "decorator"]
+    idle = tuple(part for part in decorators if _is_for_classes(part, tree))
+    kept = tuple(part for part in decorators if part not in idle)
+    refusal = _refusal(tree, node, statement, names, runtime, binding, workspace)
     return Candidate(
-        node, name, form, place, statement, exported, binding, decorators, pure, refusal
+        node, name, form, place, statement, exported, binding, kept, idle, pure, refusal
     )
+
+
+def _is_for_classes(decorator: Node, tree: Tree) -> bool:
+    """Whether a decorator teaches a class the lifecycle of a newer runtime; it refuses functions."""
+    called = decorator.named_children[0]
+    return called.type == "identifier" and imported(tree, called.text) in FOR_CLASSES
 
 
 def _form(node: Node) -> tuple[Form, Node, Node]:
@@ -173,13 +154,14 @@ def _made_name(tree: Tree, node: Node, names: Names) -> str:
 
 def _refusal(
     tree: Tree, node: Node, statement: Node, names: Names, runtime: RuntimeNames,
-    binding: Binding | None,
+    binding: Binding | None, workspace: Workspace,
 ) -> tuple[str, str] | None:  # fmt: skip
     base = heritage(node)
     assert base is not None
     meaning = runtime.imported(base, names)
-    if meaning not in ("Component", "PureComponent"):
-        return "own-base", f"it extends {base.text[:60]}"
+    if meaning not in BASES:
+        reason = why_not(node, tree, names, workspace)
+        return "own-base", f"it extends {base.text[:60]}{reason and ', '}{reason}"
     if node.type == "abstract_class_declaration":
         return "abstract-class", ""
     if statement.parent is None or statement.parent.type not in ("program", "statement_block"):

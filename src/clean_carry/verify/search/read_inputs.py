@@ -7,6 +7,8 @@ from pathlib import Path
 from clean_carry.component.errors import InputError
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.jsx_class.read_in import with_bases
 from clean_carry.syntaxes.registry import registers
 from clean_carry.verify.search.directive_inputs import directive_inputs
 from clean_carry.verify.search.inputs import Inputs
@@ -32,7 +34,8 @@ def _read(source: SourceText, component: str) -> Inputs:
         return single_file_inputs(source)
     if registers(source.data):
         return directive_inputs(source, component)
-    tree = Tree(source)
+    # What a base of the project asks for, its heirs are given.
+    tree = Tree(with_bases(source, Workspace(Path(source.path).resolve())))
     if component in ("", "default"):
         component = default_name(tree) or Path(source.path).name.split(".")[0]
     return script_inputs(tree, component)

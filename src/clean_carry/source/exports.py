@@ -1,0 +1,122 @@
+"""What a name of a module stands for, followed through the files of a project."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.workspace import Workspace
+
+# Through so many files a name is followed.
+_MOST_STEPS = 8
+_NAMED = frozenset(
+    {
+        "class_declaration", "abstract_class_declaration", "function_declaration",
+        "generator_function_declaration", "interface_declaration", "type_alias_declaration",
+        "enum_declaration", "class",
+    }
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Declared:
+    """A declaration (of a class, function or type) or the value of a variable, and where it stands."""
+
+    node: Node
+    tree: Tree
+    file: Path
+
+
+@dataclass(frozen=True)
+class Imported:
+    """An imported name: what is asked for, and what of it (`*` for the whole module)."""
+
+    request: str
+    name: str
+
+
+def imported(tree: Tree, name: str) -> Imported | None:
+    """What a file imports under a name."""
+    for statement in tree.of("import_statement"):
+        source = statement.child("source")
+        for node in statement.walk() if source is not None else ():
+            assert source is not None
+            above = node.parent.type if node.parent is not None else ""
+            if node.type == "import_specifier":
+                first = node.child("name")
+                if first is not None and (node.child("alias") or first).text == name:
+                    return Imported(source.text[1:-1], first.text)
+            elif node.type == "identifier" and node.text == name:
+                if above == "import_clause":
+                    return Imported(source.text[1:-1], "default")
+                if above == "namespace_import":
+                    return Imported(source.text[1:-1], "*")
+    return None
+
+
+def declared(
+    name: str, tree: Tree, file: Path, workspace: Workspace, steps: int = 0
+) -> Declared | None:
+    """What a name means at the top of a module; None where it is a package's, or not found."""
+    for node in tree.root.named_children:
+        inner = node.child("declaration") if node.type == "export_statement" else node
+        for found, value in _declarations(inner) if inner is not None else ():
+            if found == name:
+                return Declared(value, tree, file)
+    known = imported(tree, name)
+    path = workspace.resolve(known.request, file) if known is not None else None
+    if known is None or path is None or known.name == "*" or steps > _MOST_STEPS:
+        return None
+    return exported(known.name, path, workspace, steps + 1)
+
+
+def exported(name: str, file: Path, workspace: Workspace, steps: int = 0) -> Declared | None:
+    """What a module gives out under a name."""
+    tree = workspace.tree(file)
+    if tree is None or steps > _MOST_STEPS:
+        return None
+    passed: list[Path] = []
+    for statement in tree.root.named_children:
+        if statement.type != "export_statement":
+            continue
+        source = statement.child("source")
+        path = workspace.resolve(source.text[1:-1], file) if source is not None else None
+        for node in statement.walk():
+            first = node.child("name") if node.type == "export_specifier" else None
+            if first is None or (node.child("alias") or first).text != name:
+                continue
+            if source is None:
+                return declared(first.text, tree, file, workspace, steps + 1)
+            return exported(first.text, path, workspace, steps + 1) if path is not None else None
+        if path is not None and statement.has("*"):
+            passed.append(path)
+        value = statement.child("value") or statement.child("declaration")
+        if value is not None and statement.has("default"):
+            if name == "default" and value.type == "identifier":
+                return declared(value.text, tree, file, workspace, steps + 1)
+            if name == "default":
+                return Declared(value, tree, file)
+        elif value is not None:
+            for found, inner in _declarations(value):
+                if found == name:
+                    return Declared(inner, tree, file)
+    for path in passed if name != "default" else ():
+        found_there = exported(name, path, workspace, steps + 1)
+        if found_there is not None:
+            return found_there
+    return None
+
+
+def _declarations(node: Node) -> Iterator[tuple[str, Node]]:
+    """The names a statement declares, each with what it declares."""
+    if node.type in _NAMED:
+        name = node.child("name")
+        if name is not None:
+            yield name.text, node
+    elif node.type in ("lexical_declaration", "variable_declaration"):
+        for declarator in node.named_children:
+            name, value = declarator.child("name"), declarator.child("value")
+            if name is not None and name.type == "identifier":
+                yield name.text, value or declarator

@@ -1,0 +1,274 @@
+"""What of a base its heir needs: members it or the runtime asks for, without what never does anything.
+
+A base often holds helpers that clean up after themselves; a class that uses none has nothing to clean up.
+So a list of the base that nothing needed fills stays empty, what asks for it does nothing, and a
+method in which nothing is done is not called.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+from clean_carry.source.exports import declared
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import is_constant, runs_code
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.jsx_class.bases import Base, Mentions, Part, mentions
+from clean_carry.syntaxes.jsx_class.notions import HOOKS, REFUSED
+
+# What the runtime itself asks an instance or its class for.
+_ASKED_BY_RUNTIME = frozenset({*HOOKS, *REFUSED, "constructor", "state"})
+_MOST_STEPS = 4
+_PLAIN = frozenset(
+    {
+        "identifier", "this", "string", "number", "true", "false", "null", "undefined",
+        "member_expression", "subscript_expression", "unary_expression", "binary_expression",
+        "ternary_expression", "parenthesized_expression", "property_identifier",
+        "template_string", "template_substitution", "string_fragment", "as_expression",
+        "non_null_expression",
+    }
+)  # fmt: skip
+
+
+@dataclass
+class Inherited:
+    """The members of `base` that an heir needs, with what is done in them.
+
+    `own` are the names of the heir's members, `asked` what its code asks for, None for anything, `above`
+    the members of the base it asks for although it has its own.
+    """
+
+    base: Base
+    workspace: Workspace
+    own: frozenset[str]
+    asked: frozenset[str] | None
+    above: frozenset[str]
+    parts: dict[str, Part] = field(init=False)
+    needed: set[str] = field(init=False)
+    empty: set[str] = field(init=False)
+    _judging: set[str] = field(init=False, default_factory=set)
+
+    def __post_init__(self) -> None:
+        self.parts = {p.name: p for p in self.base.parts if not p.static}
+        self.empty = {name for name, part in self.parts.items() if self._may_stay_empty(part)}
+        while True:
+            self.needed = self._closure()
+            filled = self.empty & self._used()
+            if not filled:
+                break
+            self.empty -= filled
+
+    def inserted(self) -> list[Part]:
+        """The members to write into the heir, in the order of the base; its statics after them."""
+        taken = [
+            part
+            for part in self.parts.values()
+            if part.name in self.needed
+            and part.name not in self.own
+            and not (part.name in _ASKED_BY_RUNTIME and self.idle(part))
+        ]
+        fields = [p for p in taken if p.body is None]
+        statics = [p for p in self.base.parts if p.static and p.name not in self.own]
+        return fields + [p for p in taken if p not in fields] + statics
+
+    def idle(self, part: Part) -> bool:
+        """Whether nothing is done in a method."""
+        if part.body is None or part.name in self._judging:
+            return False
+        self._judging.add(part.name)
+        try:
+            return all(is_base_call(s) or self.dead(s) for s in part.body.named_children)
+        finally:
+            self._judging.discard(part.name)
+
+    def dead(self, statement: Node) -> bool:
+        """Whether a statement does nothing."""
+        match statement.type:
+            case "comment" | "empty_statement":
+                return True
+            case "statement_block" | "else_clause":
+                return all(self.dead(inner) for inner in statement.named_children)
+            case "if_statement":
+                return self._dead_question(statement)
+            case "for_in_statement":
+                return self._is_empty(statement.child("right"))
+            case "expression_statement":
+                return self._dead_expression(statement.named_children[0])
+        return False
+
+    def live(self, node: Node) -> Iterator[Node]:
+        """A node and what is below it, without statements that do nothing."""
+        if self.dead(node):
+            return
+        yield node
+        for below in node.children:
+            yield from self.live(below)
+
+    def is_pure(self, node: Node, steps: int = 0) -> bool:
+        """Whether evaluating an expression changes nothing, as far as it can be followed."""
+        if node.type == "call_expression":
+            return self._is_pure_call(node, steps)
+        if node.type in _PLAIN:
+            if node.type == "unary_expression" and node.has("delete"):
+                return False
+            return all(self.is_pure(below, steps) for below in node.named_children)
+        return False
+
+    def _is_pure_call(self, node: Node, steps: int) -> bool:
+        """A call of a function that only gives back what is made of plain parts."""
+        callee, arguments = node.child("function"), node.child("arguments")
+        if callee is None or callee.type != "identifier" or arguments is None:
+            return False
+        if steps > _MOST_STEPS or not all(self.is_pure(a, steps) for a in arguments.named_children):
+            return False
+        found = declared(callee.text, self.base.tree, self.base.file, self.workspace)
+        body = found.node.child("body") if found is not None and found.node.is_function else None
+        if body is None:
+            return False
+        if body.type != "statement_block":
+            return self.is_pure(body, steps + 1)
+        statements = body.named_children
+        if len(statements) != 1 or statements[0].type != "return_statement":
+            return False
+        return all(self.is_pure(value, steps + 1) for value in statements[0].named_children)
+
+    # -- what is needed -------------------------------------------------------------------
+
+    def _closure(self) -> set[str]:
+        needed: set[str] = set()
+        queue = [name for name, part in self.parts.items() if self._is_root(part)]
+        queue += self.above
+        while queue:
+            name = queue.pop()
+            part = self.parts.get(name)
+            if part is None or name in needed or name in self.empty:
+                continue
+            if name in self.own and name not in self.above:
+                continue
+            needed.add(name)
+            found = Mentions(set(), set())
+            for node in self._code(part):
+                found.add(node)
+            queue += self.parts if found.anything else found.names
+        return needed
+
+    def _is_root(self, part: Part) -> bool:
+        """Whether the heir or the runtime asks for a member, or making it runs code."""
+        value = part.node.child("value")
+        declares = value is None and part.node.type == "public_field_definition"
+        if declares and part.name in _ASKED_BY_RUNTIME:
+            return False
+        if self.asked is None or part.name in self.asked:
+            return True
+        return not declares and (part.name in _ASKED_BY_RUNTIME or self._acts(part))
+
+    def _acts(self, part: Part) -> bool:
+        """Whether making a field runs code."""
+        value = part.node.child("value")
+        return value is not None and not value.is_function and runs_code(value)
+
+    def _code(self, part: Part) -> Iterator[Node]:
+        """What is run of a member: a method's without what does nothing."""
+        if part.body is None:
+            yield from part.node.walk()
+            return
+        for statement in part.body.children:
+            yield from self.live(statement)
+
+    def _used(self) -> set[str]:
+        """What the needed members ask for, where something is done."""
+        found = Mentions(set(), set())
+        for name in self.needed:
+            for node in self._code(self.parts[name]):
+                found.add(node)
+        return set(self.parts) if found.anything else found.names
+
+    # -- what stays empty -----------------------------------------------------------------
+
+    def _may_stay_empty(self, part: Part) -> bool:
+        """A field that begins as nothing, or as a list without anything, and is the base's alone."""
+        value = part.node.child("value")
+        if value is None or part.node.type != "public_field_definition" or self.asked is None:
+            return False
+        begins = value.text in ("[]", "null", "undefined", "false", "0")
+        mentioned = any(
+            part.name in mentions(other.node).names
+            for name in self.asked
+            if (other := self.parts.get(name)) is not None
+        )
+        return begins and part.name not in self.asked | self.own and not mentioned
+
+    def _is_empty(self, node: Node | None) -> bool:
+        """Whether an expression is a field that stays empty."""
+        if node is None or node.type != "member_expression" or node.children[0].type != "this":
+            return False
+        part = node.child("property")
+        return part is not None and part.text in self.empty
+
+    def _is_false(self, node: Node | None) -> bool:
+        """Whether a condition never holds, because a field stays empty."""
+        if node is None:
+            return False
+        match node.type:
+            case "parenthesized_expression":
+                return self._is_false(node.named_children[0])
+            case "binary_expression":
+                left, right = node.child("left"), node.child("right")
+                sign = next((c.type for c in node.children if c.field == "operator"), "")
+                if sign == "&&":
+                    return self._is_false(left)
+                nothing = right is not None and right.text in ("0", "null", "undefined")
+                return sign in (">", "!==", "!=") and nothing and self._is_false(left)
+            case "member_expression":
+                part = node.child("property")
+                if part is not None and part.text == "length":
+                    return self._is_empty(node.children[0])
+                return self._is_empty(node) and not self._is_list(node)
+        return False
+
+    def _is_list(self, node: Node) -> bool:
+        part = node.child("property")
+        value = self.parts[part.text].node.child("value") if part is not None else None
+        return value is not None and value.text == "[]"
+
+    def _dead_question(self, statement: Node) -> bool:
+        condition = statement.child("condition")
+        then, other = statement.child("consequence"), statement.child("alternative")
+        if condition is None or then is None or (other is not None and not self.dead(other)):
+            return False
+        return self._is_false(condition) or (self.is_pure(condition) and self.dead(then))
+
+    def _dead_expression(self, node: Node) -> bool:
+        if node.type == "assignment_expression":
+            target, value = node.child("left"), node.child("right")
+            if value is None or not self._is_empty(target) or not is_constant_or_list(value):
+                return False
+            assert target is not None
+            part = target.child("property")
+            first = self.parts[part.text].node.child("value") if part is not None else None
+            return first is not None and first.text == value.text
+        callee = node.child("function") if node.type == "call_expression" else None
+        arguments = node.child("arguments") if callee is not None else None
+        if callee is None or arguments is None or callee.type != "member_expression":
+            return False
+        part = callee.child("property")
+        if part is not None and part.text == "forEach" and self._is_empty(callee.children[0]):
+            return True
+        if part is None or callee.children[0].type != "this" or part.text in self.own:
+            return False
+        method = self.parts.get(part.text)
+        plain = all(self.is_pure(argument) for argument in arguments.named_children)
+        return method is not None and plain and self.idle(method)
+
+
+def is_constant_or_list(value: Node) -> bool:
+    """A literal, or a list without anything."""
+    return value.text == "[]" or is_constant(value)
+
+
+def is_base_call(statement: Node) -> bool:
+    """Whether a statement is the call of the base's constructor."""
+    call = statement.named_children[0] if statement.type == "expression_statement" else None
+    callee = call.child("function") if call is not None else None
+    return callee is not None and callee.type == "super"
