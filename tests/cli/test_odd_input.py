@@ -21,8 +21,8 @@ ODD: list[tuple[str, bytes, str]] = [
     ("text.txt", b"class extends", "holds no component"),
     (
         "flow.jsx",
-        b"/* @flow */\ntype A = {| a: ?string |};\nconst b = (c: any);\n" + CLASS.encode(),
-        "type dialect",
+        b"/* @flow */\nexport type A = (a) => b => (c | d);\ndeclare export *;\n" + CLASS.encode(),
+        "Flow's annotations",
     ),
 ]
 

@@ -72,6 +72,8 @@ def test_without_a_reader_of_members_the_ledger_fails(
         )
     elif notion == "declared-field":
         text = WHOLE.replace("  declared;", "  declare declared: number;")
+    elif notion == "type-field":
+        text = "/* @flow */\n" + WHOLE.replace("  declared;", "  props: Props;")
     elif notion == "derivation":
         hook = "static getDerivedStateFromProps(p, s) { if (p.a !== s.m) { return { m: p.a }; } }"
         text = WHOLE.replace("  declared;", f"  declared;\n  {hook}")

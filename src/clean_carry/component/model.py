@@ -340,7 +340,8 @@ Part = (
 class Component:
     """One component, whatever syntax it came from.
 
-    `drawing` is code that gives markup; `markup` is a template. `option_values` are the
+    `drawing` is code that gives markup; `markup` is a template. The types of a `typed` one that is
+    `annotated` are Flow's, else TypeScript's. `option_values` are the
     values of options a target may keep as they are; `mutations` is state changed in place. A `pure`
     one draws again only where inputs or state changed; `named_elsewhere` and `names_itself` say that
     the file, or its own code, names it, `export_span` is what stands before it to export it as the
@@ -367,6 +368,7 @@ class Component:
     props_type: str = ""
     type_parameters: Span | None = None
     typed: bool = False
+    annotated: bool = False
     state: State | None = None
     fields: tuple[InstanceField, ...] = ()
     members: tuple[Part, ...] = ()

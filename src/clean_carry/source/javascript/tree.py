@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from functools import cached_property
 
 import tree_sitter
 import tree_sitter_typescript
@@ -114,7 +115,6 @@ class Tree:
         self.comments: list[Node] = []
         self.by_type: dict[str, list[Node]] = {}
         self.root = self._build()
-        self._check_dialect()
 
     def _build(self) -> Node:
         data = self.view
@@ -125,19 +125,16 @@ class Tree:
         root.start, root.end = 0, len(data)
         return root
 
-    def _check_dialect(self) -> None:
-        """Refuse files that say they are written in a type dialect this grammar only half knows."""
+    @property
+    def typed(self) -> bool:
+        """Whether the file has type annotations: by its ending, or because its first comment says so."""
+        return self.annotated or self.source.path.endswith((".ts", ".tsx"))
+
+    @cached_property
+    def annotated(self) -> bool:
+        """Whether a script says by its first comment that it is annotated with Flow types."""
         first = next((n.start for n in self.root.children if n.type != "comment"), 0)
-        for comment in self.comments:
-            if comment.start < first and "@flow" in comment.text:
-                place = self.source.place(comment.start)
-                raise InputError(
-                    "is written in a type dialect that is not read (its first comment says so)",
-                    advice="Strip the annotations or move to TypeScript first",
-                    file=place.file,
-                    line=place.line,
-                    column=place.column,
-                )
+        return any(c.start < first and "@flow" in c.text for c in self.comments)
 
     def _convert(self, cursor: TreeCursor) -> Node:
         source, by_type, comments = self.source, self.by_type, self.comments
@@ -220,13 +217,31 @@ def _errors(root: tree_sitter.Node) -> list[tuple[int, int]]:
 _DECORATOR = re.compile(rb"^[ \t]*@(\([^\n'\"`]*\))[ \t]*$", re.MULTILINE)
 
 
+# What Flow writes that the grammar does not know, and JavaScript never does: the variance of a field, a
+# question mark before a parenthesis or for an argument without a name, an opaque type, a predicate, an
+# imported type of a value.
+_ANNOTATIONS = (
+    (re.compile(rb"(?<=[{|,;\n])\s*([+-])(?=\w+\??\s*:)"), b" "),
+    (re.compile(rb"(?<=[:|(,<=])\s*(\?)(?=\s*\()"), b" "),
+    (re.compile(rb"(?<=[(,])\s*(\?)(?=\s*[\w{$'\"])"), b" "),
+    (re.compile(rb"\b(opaque)(?=\s+type\b)"), b" "),
+    (re.compile(rb"(%checks)\b"), b" "),
+    (re.compile(rb"\bimport\s+(typeof)\b"), b"type  "),
+)
+
+
 def _repaired(data: bytes, source: SourceText) -> tree_sitter.Tree:
     """Parse again with the constructs the grammar trips over replaced by filler of equal length.
 
-    Known ones: a bare `&` in JSX text, and a decorator in parentheses, which becomes a name. Text is
-    always sliced from the original.
+    Known ones: a bare `&` in JSX text, a decorator in parentheses, which becomes a name, and some of Flow's
+    annotations. Text is always sliced from the original.
     """
     filled = bytearray(data)
+    flow = b"@flow" in data[:2000]
+    for pattern, filler in _ANNOTATIONS if flow else ():
+        for found in pattern.finditer(data):
+            size = found.end(1) - found.start(1)
+            filled[found.start(1) : found.end(1)] = (filler * size)[:size]
     for found in _DECORATOR.finditer(data):
         filled[found.start(1) : found.end(1)] = b"_" * (found.end(1) - found.start(1))
     parser = Parser(_LANGUAGE)
@@ -248,9 +263,8 @@ def _repaired(data: bytes, source: SourceText) -> tree_sitter.Tree:
             return raw
     start, _ = _errors(raw.root_node)[0]
     place = source.place(start)
-    flow = b"@flow" in data[:2000] or b"import type" in data
     advice = (
-        "Type annotations of another dialect are not read; strip them or move to TypeScript first"
+        "Not all of Flow's annotations are read: write what stands here in another way, or strip it"
         if flow
         else "Mend the syntax here first"
     )

@@ -183,6 +183,7 @@ def _leave(gathered: Gathered, member: Node, rule: str, detail: str, entry: int)
     gathered.members.append(LeftMember(rule, detail, span, entry))
 
 
+@reads("type-field")
 @reads("declared-field")
 def _declared(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts

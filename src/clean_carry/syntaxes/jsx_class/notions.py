@@ -26,6 +26,8 @@ REFUSED = {
     "componentDidCatch": "error-capture",
     "getChildContext": "legacy-context",
 }
+# What the runtime gives an instance, and annotated scripts give a type by a field.
+TYPED_BY_FIELD = frozenset({"props", "state", "context", "refs"})
 REFUSED_STATICS = {
     "getDerivedStateFromProps": "derived-state",
     "getDerivedStateFromError": "error-capture",
@@ -33,8 +35,11 @@ REFUSED_STATICS = {
 }
 
 
-def notion_of(member: Node) -> tuple[str, str]:
-    """(notion, name) of a class member; `unknown-member` where none fits."""
+def notion_of(member: Node, annotated: bool = False) -> tuple[str, str]:
+    """(notion, name) of a class member; `unknown-member` where none fits.
+
+    In an annotated script a field without a value only says what type something of the runtime's has.
+    """
     if member.type == "decorator":
         return "refused-member", "decorator"
     name_node = member.child("name")
@@ -45,6 +50,9 @@ def notion_of(member: Node) -> tuple[str, str]:
         return "unknown-member", f"decorated {name}"
     if member.type == "method_definition":
         return _method_notion(member, name)
+    if annotated and name in TYPED_BY_FIELD and member.type == "public_field_definition":
+        if member.child("value") is None and not member.has("static"):
+            return "type-field", name
     if member.type == "public_field_definition":
         return _field_notion(member, name)
     return "unknown-member", name

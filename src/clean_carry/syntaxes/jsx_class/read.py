@@ -40,6 +40,8 @@ from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates
 from clean_carry.syntaxes.jsx_class.settling import derivation_of
 
 FOR_CLASSES_DROP = "class-lifecycle-help"
+# So many types a base was once given: those of defaults, inputs and state.
+OF_DEFAULTS_TOO = 3
 _METHODS = ("prototype-method", "arrow-method")
 
 
@@ -85,7 +87,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     assert body is not None
     size = len(ledger.entries)
     class_entry = ledger.claim("class", facts.span(candidate.place))
-    members = [(m, *notion_of(m)) for m in body.named_children]
+    members = [(m, *notion_of(m, file.tree.annotated)) for m in body.named_children]
     gathered = Gathered(facts, file.runtime)
     facts.context = contexts.kind_of_context(members, candidate.siblings, candidate.name)
     constructor = _collect(gathered, members, file)
@@ -100,16 +102,14 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     if outsiders.extended:
         facts.refuse("extended-by", outsiders.extended, node.start)
     gathered.elsewhere = tuple(("test-reaches-in", *place) for place in outsiders.tests)
-    if not file.tree.source.path.endswith((".ts", ".tsx")) and facts.context != "old":
+    if (not file.tree.typed or file.tree.annotated) and facts.context != "old":
         gathered.exposed = _exposed(facts, members, outsiders.reached)
     elif outsiders.reached:
         name = min(outsiders.reached)
         facts.refuse("reached-from-outside", f"{name}, by a reference in another file", node.start)
     gathered.outside = _outside(facts, members, gathered.exposed)
     gathered.entries["component"] = class_entry
-    types = heritage_types(node)
-    if len(types) > 1:
-        gathered.state_type = types[1].text
+    props_type, gathered.state_type = _types(node, members)
     order = sorted(members, key=lambda m: m[1] == "constructor")
     for member, notion, name in order:
         read_member = MEMBERS.get(notion)
@@ -121,9 +121,26 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
         return _shell(file, candidate), facts
     if facts.refusals:
         return _shell(file, candidate), facts
-    component = _assemble(file, candidate, gathered, types)
+    component = _assemble(file, candidate, gathered, props_type)
     _claim_comments(facts, node)
     return component, facts
+
+
+def _types(node: Node, members: list[tuple[Node, str, str]]) -> tuple[str, str]:
+    """The types of inputs and state: those the base is given, else those of declared fields.
+
+    A base that is given three was once given that of its defaults first.
+    """
+    types = [argument.text for argument in heritage_types(node)]
+    if len(types) == OF_DEFAULTS_TOO:
+        types = types[1:]
+    declared = {
+        name: kind.text.removeprefix(":").strip()
+        for member, notion, name in members
+        if notion == "type-field" and (kind := member.child("type")) is not None
+    }
+    props, state = (*types, "", "")[:2]
+    return props or declared.get("props", ""), state or declared.get("state", "")
 
 
 def _exposed(
@@ -220,6 +237,8 @@ def _collect(
             facts.methods.add(name)
             if notion == "getter":
                 facts.getters.add(name)
+        elif notion == "type-field":
+            continue
         elif notion in ("instance-field", "declared-field"):
             facts.fields.add(name)
             if is_element_reference(file.runtime, facts, member.child("value")):
@@ -245,7 +264,7 @@ def _collect(
 
 
 def _assemble(
-    file: ClassFile, candidate: Candidate, gathered: Gathered, types: list[Node]
+    file: ClassFile, candidate: Candidate, gathered: Gathered, props_type: str
 ) -> Component:
     facts, node = gathered.facts, candidate.node
     drawing = gathered.drawing
@@ -285,9 +304,10 @@ def _assemble(
         exported="default"
         if candidate.exported == "default"
         else ("named" if candidate.exported else ""),
-        props_type=types[0].text if types else "",
+        props_type=props_type,
         type_parameters=facts.span(type_parameters) if type_parameters is not None else None,
-        typed=file.tree.source.path.endswith((".tsx", ".ts")),
+        typed=file.tree.typed,
+        annotated=file.tree.annotated,
         state=gathered.state,
         fields=tuple(_all_fields(gathered)),
         members=tuple(gathered.members),
@@ -381,10 +401,10 @@ def _all_fields(gathered: Gathered) -> list[InstanceField]:
         if plain not in declared:
             found.append(InstanceField(plain, None, False, False, "", -1))
     for name in sorted(gathered.facts.named_references):
-        kind = "any" if gathered.facts.tree.source.path.endswith((".tsx", ".ts")) else ""
+        kind = "any" if gathered.facts.tree.typed else ""
         found.append(InstanceField(name, None, False, True, kind, -1))
     if gathered.facts.root_element:
-        kind = "HTMLElement" if gathered.facts.tree.source.path.endswith((".tsx", ".ts")) else ""
+        kind = "HTMLElement" if gathered.facts.tree.typed else ""
         found.append(InstanceField(gathered.facts.root_element, None, False, True, kind, -1))
     return found
 

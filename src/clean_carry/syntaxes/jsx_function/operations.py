@@ -216,7 +216,9 @@ def _left(speller: Speller, operation: Operation) -> Fragment:
     text = speller.source.slice(operation.span.start, operation.span.end)
     statement = text.rstrip().endswith(";")
     marker = left_marker(operation.rule, text)
-    nothing = "(undefined as any)" if speller.plan.component.typed else "undefined"
+    component = speller.plan.component
+    cast = "(undefined: any)" if component.annotated else "(undefined as any)"
+    nothing = cast if component.typed else "undefined"
     return left(marker if statement else f"{nothing} {marker}", operation.entry, operation.rule)
 
 

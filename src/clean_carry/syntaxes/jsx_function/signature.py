@@ -64,7 +64,12 @@ def _type(plan: Plan, speller: Speller, style: Style) -> str:
     own = plan.component.props_type
     reads = any(prop.name == "children" for prop in plan.component.props)
     text = speller.source.slice(0, len(speller.source.data))
-    if plan.runtime >= DECLARED_CHILDREN or not reads or re.search(r"\bchildren\??:", text):
+    if (
+        plan.component.annotated
+        or plan.runtime >= DECLARED_CHILDREN
+        or not reads
+        or re.search(r"\bchildren\??:", text)
+    ):
         return own
     return f"{style.hook('PropsWithChildren')}<{own}>"
 

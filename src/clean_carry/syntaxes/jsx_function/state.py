@@ -101,7 +101,7 @@ def _state_line(
     state = plan.component.state
     kind = ""
     if plan.component.typed and state is not None and state.type_text:
-        kind = f"<{_field_type(state.type_text, name)}>"
+        kind = f"<{_field_type(plan, state.type_text, name)}>"
     head = new(f"const {pair} = {hook}{kind}(" if used or read else f"{hook}{kind}(")
     if field is None or field.code is None:
         return head + new(f"){style.semicolon}")
@@ -150,7 +150,10 @@ def _patches(operation: object) -> tuple[object, ...]:
     return tuple(updater.result or ()) if updater is not None else ()
 
 
-def _field_type(type_text: str, name: str) -> str:
+def _field_type(plan: Plan, type_text: str, name: str) -> str:
+    """The type of a field of the state, in the words of the file's own type language."""
+    if plan.component.annotated:
+        return f"$PropertyType<{' '.join(type_text.split())}, '{name}'>"
     if type_text.lstrip().startswith("{"):
         return f"({' '.join(type_text.split())})['{name}']"
     return f"{type_text}['{name}']"
@@ -197,7 +200,7 @@ def _reducer(plan: Plan, style: Style, inner: str) -> str:
     component, local, semi = plan.component, plan.names[STATE], style.semicolon
     if component.typed:
         kind = (component.state.type_text if component.state is not None else "") or "any"
-        patch = f"Partial<{kind}>"
+        patch = f"$Shape<{kind}>" if component.annotated else f"Partial<{kind}>"
         arguments = f"({local}: {kind}, change: {patch}"
         if plan.updaters:
             arguments += f" | ((before: {kind}) => {patch} | null)"

@@ -16,6 +16,7 @@ from clean_carry.verify.search.signals import signals_of
 from clean_carry.verify.search.statics import parts_of, static_objects
 from clean_carry.verify.search.types import declared_type, runtime_type
 
+OF_DEFAULTS_TOO = 3
 _CLASSES = ("class_declaration", "class", "abstract_class_declaration")
 _DECLARED = ("propTypes", "props")
 _DEFAULTS = ("defaultProps",)
@@ -92,7 +93,7 @@ def _methods(tree: Tree, own: Node) -> list[str]:
     """
     found: list[str] = []
     body = own.child("body") if own.type in _CLASSES else None
-    used = {n.named_children[-1].text for n in tree.of("member_expression")}
+    used = {n.named_children[-1].text for n in tree.of("member_expression") if not _only_bound(n)}
     for member in body.named_children if body is not None else ():
         key, value = member.child("name"), member.child("value")
         method = member.is_function or (value is not None and value.is_function)
@@ -110,6 +111,16 @@ def _methods(tree: Tree, own: Node) -> list[str]:
                 found += [name for key in keys if (name := property_name(key)) is not None]
                 break
     return found
+
+
+def _only_bound(node: Node) -> bool:
+    """Whether a member is named only to bind a method to its instance: `this.m = this.m.bind(this)`."""
+    for above in node.up():
+        if above.type == "assignment_expression":
+            return bool(re.fullmatch(r"this\.(\w+)\s*=\s*this\.\1\.bind\(this\)", above.text))
+        if above.type.endswith("_statement"):
+            return False
+    return False
 
 
 def _passes_on(own: Node) -> bool:
@@ -140,7 +151,9 @@ def _annotated(tree: Tree, own: Node) -> dict[str, Shape]:
     for clause in own.walk():
         if clause.type == "extends_clause":
             arguments = [c for c in clause.children if c.type == "type_arguments"]
-            node = arguments[0].named_children[0] if arguments else None
+            given = arguments[0].named_children if arguments else []
+            # A base that is given three types was once given that of its defaults first.
+            node = given[len(given) == OF_DEFAULTS_TOO] if given else _field_type(own)
             break
         if clause.type == "formal_parameters" and clause.named_children:
             kind = clause.named_children[0].child("type")
@@ -149,6 +162,16 @@ def _annotated(tree: Tree, own: Node) -> dict[str, Shape]:
     if node is None:
         return {}
     return declared_type(node, tree).fields
+
+
+def _field_type(own: Node) -> Node | None:
+    """The type an annotated script gives the inputs by a field of the class."""
+    body = own.child("body")
+    for member in body.named_children if body is not None else ():
+        name, kind = member.child("name"), member.child("type")
+        if name is not None and name.text == "props" and kind is not None:
+            return kind.named_children[0] if kind.named_children else None
+    return None
 
 
 def _read_inputs(tree: Tree, own: Node) -> list[str]:

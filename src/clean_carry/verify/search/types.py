@@ -1,4 +1,4 @@
-"""Declared types as shapes: the runtime's checks (`PropTypes.x`) and TypeScript's types."""
+"""Declared types as shapes: the runtime's checks (`PropTypes.x`), TypeScript's and Flow's types."""
 
 from __future__ import annotations
 
@@ -33,6 +33,11 @@ _NAMED = {
     "Ref": "reference",
     "RefObject": "reference",
 }
+# The same by Flow's names: those of its own utilities mean what they are made of.
+_ANNOTATED = {"Node": "content", "Element": "element content", "Object": "object", "mixed": "any"}
+_WRAPPERS = frozenset(
+    "Partial Readonly Required Pick Omit PropsWithChildren $ReadOnly $Exact $Shape $Diff".split()
+)
 _LISTS = frozenset({"Array", "ReadonlyArray", "Set", "Iterable"})
 MOST_DEPTH = 7
 
@@ -135,7 +140,7 @@ def _pairs(node: Node, tree: Tree) -> list[tuple[str, Node]]:
 
 
 def declared_type(node: Node, tree: Tree, depth: int = 0) -> Shape:
-    """The shape of a TypeScript type."""
+    """The shape of a type in TypeScript's or Flow's words."""
     shape = Shape(declared=True)
     if depth > MOST_DEPTH:
         shape.declared = False
@@ -157,6 +162,8 @@ def declared_type(node: Node, tree: Tree, depth: int = 0) -> Shape:
         case "intersection_type":
             for part in node.named_children:
                 _widen(shape, declared_type(part, tree, depth + 1))
+        case "flow_maybe_type" if node.named_children:
+            return declared_type(node.named_children[0], tree, depth)
         case "array_type" | "readonly_type" if node.named_children:
             inner_type = node.named_children[0]
             if node.type == "readonly_type":
@@ -196,7 +203,9 @@ def _signatures(shape: Shape, node: Node, tree: Tree, depth: int) -> None:
             kind = part.child("type")
             inner = kind.named_children[0] if kind is not None and kind.named_children else None
             field = declared_type(inner, tree, depth + 1) if inner is not None else Shape()
-            field.required = not part.has("?")
+            field.required = not part.has("?") and (
+                inner is None or inner.type != "flow_maybe_type"
+            )
             shape.fields[name] = field
 
 
@@ -208,7 +217,7 @@ def _generic(node: Node, tree: Tree, depth: int) -> Shape:
         return Shape({"array"}, items=declared_type(given[0], tree, depth + 1), declared=True)
     if name in ("Record", "Map") and len(given) == 2:
         return Shape({"object"}, fields={"one": declared_type(given[1], tree, depth + 1)})
-    if name in ("Partial", "Readonly", "Required", "Pick", "Omit", "PropsWithChildren") and given:
+    if name in _WRAPPERS and given:
         return declared_type(given[0], tree, depth + 1)
     if name == "Promise":
         return Shape({"promise"}, declared=True)
@@ -216,6 +225,8 @@ def _generic(node: Node, tree: Tree, depth: int) -> Shape:
 
 
 def _named(name: str, tree: Tree, depth: int) -> Shape:
+    if tree.annotated and name.removeprefix("React$") in _ANNOTATED:
+        return Shape({_ANNOTATED[name.removeprefix("React$")]}, declared=True)
     if name in _NAMED:
         return Shape({_NAMED[name]}, declared=True)
     if name.endswith(("Handler", "Callback", "EventHandler")):

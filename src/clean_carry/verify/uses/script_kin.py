@@ -13,34 +13,42 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.verify.search.read_inputs import read_inputs
+from clean_carry.verify.search.shape import Shape
 from clean_carry.verify.search.values import is_function, typical
 from clean_carry.verify.uses.model import Uses
 
 MOST_KIN = 5
 _ENDINGS = (".js", ".jsx", ".tsx")
+# An input that tells one of several from the others.
+_NAMING = re.compile(r"(\w{3,})(?:Id|Key|Name|Index|Value)")
 _WORDS = re.compile(r"[A-Z][a-z0-9]*")
 
 
 @dataclass(frozen=True)
 class _Kin:
-    """A component of the family: the import that gives it, and its tag with what it requires."""
+    """A component of the family: the import that gives it, and its tag with what it requires.
+
+    `known` is what it is known by to the component: an input that is equal to one of the component's.
+    """
 
     name: str
     line: str
     tag: str
+    known: str = ""
 
-    def around(self, inside: str) -> str:
-        return f"<{self.tag}>{inside}</{self.name}>"
+    def around(self, inside: str, known: bool = False) -> str:
+        return f"<{self.tag}{self.known if known else ''}>{inside}</{self.name}>"
 
 
 def kin_of(component: str, file: Path) -> Uses:
     """Contents made of the component's kin: each once, each around the others, two of each."""
     place = file.with_name("content-of-the-trial.jsx")
-    kin = [found for path in _family(component, file) if (found := _member(path)) is not None]
+    own = _own_inputs(component, file)
+    kin = [found for path in _family(component, file) if (found := _member(path, own)) is not None]
     kin = kin[:MOST_KIN]
     if not kin:
         return Uses(place)
-    contents = [f"{one.around(f'{one.name} 1')}{one.around(f'{one.name} 2')}" for one in kin]
+    contents = [f"{one.around(f'{one.name} 1', True)}{one.around(f'{one.name} 2')}" for one in kin]
     if len(kin) > 1:
         every = [one.around(one.name) for one in kin]
         nested = [
@@ -75,7 +83,24 @@ def _family(component: str, file: Path) -> list[Path]:
     return closest or [path for _, _, path in ranked if len(ranked) < MOST_KIN]
 
 
-def _member(path: Path) -> _Kin | None:
+def _own_inputs(component: str, file: Path) -> dict[str, Shape]:
+    """The inputs of the component itself."""
+    try:
+        return read_inputs(file.read_text("utf-8"), str(file), component).shapes
+    except (OSError, UnicodeDecodeError):
+        return {}
+
+
+def _known_by(given: str, own: dict[str, Shape]) -> str:
+    """The component's input whose value tells which of its kin is meant: `activeTab` for `tabId`."""
+    words = _NAMING.fullmatch(given)
+    if words is None:
+        return ""
+    stem = words[1].lower()
+    return next((name for name in own if stem in name.lower() and name != given), "")
+
+
+def _member(path: Path, own: dict[str, Shape]) -> _Kin | None:
     """How a component of another file is written; None where it exports none of its name."""
     name = path.stem
     try:
@@ -88,10 +113,13 @@ def _member(path: Path) -> _Kin | None:
         line = f"import {{ {name} }} from {json.dumps(str(path.resolve()))};"
     else:
         return None
-    tag = name
+    tag, known = name, ""
     for given, shape in found.shapes.items():
+        meant = _known_by(given, own)
+        if meant and not shape.required:
+            known += f" {given}={{{json.dumps(typical(meant, own[meant]))}}}"
         if not shape.required or given == "children" or not given.isidentifier():
             continue
         value = "() => {}" if is_function(given, shape) else json.dumps(typical(given, shape))
         tag += f" {given}={{{value}}}"
-    return _Kin(name, line, tag)
+    return _Kin(name, line, tag, known)

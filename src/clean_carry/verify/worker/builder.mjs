@@ -4,12 +4,14 @@ import fs from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import readline from 'node:readline';
+import { annotations } from './annotations.mjs';
 import { Styles } from './styles.mjs';
 
 const [workbench] = process.argv.slice(2);
 const require = createRequire(path.join(workbench, 'package.json'));
 const esbuild = require('esbuild');
 const { createInstrumenter } = require('istanbul-lib-instrument');
+const { plain, plugin: plainImports } = annotations(require);
 
 const SCRIPTS = { '.js': 'jsx', '.jsx': 'jsx', '.mjs': 'jsx', '.cjs': 'jsx', '.ts': 'ts', '.tsx': 'tsx' };
 const LOADED = { '.css': 'css', '.module.css': 'local-css' };
@@ -24,7 +26,7 @@ function overlay(file, text, single, map) {
       build.onResolve({ filter: exact }, () => ({ path: file }));
       build.onLoad({ filter: exact }, async () => {
         const resolveDir = path.dirname(file);
-        const read = file.endsWith('.vue') ? await (await single()).compile(file, text) : { contents: text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
+        const read = file.endsWith('.vue') ? await (await single()).compile(file, text) : { contents: plain(text), loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
         const { contents, ...reached } = instrumented(read.contents, file, read.loader, read);
         Object.assign(map, reached);
         return { contents, loader: read.loader, resolveDir };
@@ -160,7 +162,7 @@ const exportsFrom = {
     build.onLoad({ filter: /\.jsx?$/ }, async (args) => {
       if (args.path.includes('/node_modules/') || args.namespace !== 'file') return undefined;
       const text = await fs.readFile(args.path, 'utf8');
-      const contents = text.replace(/^export\s+([\w$]+)\s+from(?=\s*['"])/gm, 'export { default as $1 } from');
+      const contents = plain(text.replace(/^export\s+([\w$]+)\s+from(?=\s*['"])/gm, 'export { default as $1 } from'));
       return contents === text ? undefined : { contents, loader: 'jsx' };
     });
   },
@@ -232,10 +234,11 @@ async function bundled(m, plugins) {
       singleFiles(single),
       extraFiles(m.extra ?? {}),
       aliased(m.aliases ?? {}),
+      ...plugins,
+      plainImports,
       yieldingScheduler,
       styles.plugin,
       moduleStyles(() => compiler),
-      ...plugins,
     ],
   });
   let code = '';

@@ -148,8 +148,15 @@ const STEPS = {
   async files(run, node, given, fire) {
     const { natives } = run;
     const made = given.names.map((name) => new natives.File([`content of ${name}`], name, { type: 'text/plain', lastModified: 0 }));
-    const list = { ...made, length: made.length, item: (at) => made[at] ?? null, [Symbol.iterator]: () => made[Symbol.iterator]() };
-    Object.defineProperty(node, 'files', { configurable: true, value: list });
+    const listed = (files) => ({ ...files, length: files.length, item: (at) => files[at] ?? null, [Symbol.iterator]: () => files[Symbol.iterator]() });
+    let chosen = listed(made);
+    Object.defineProperty(node, 'files', { configurable: true, get: () => chosen });
+    // The value is the first file's name on a made-up path; emptying it forgets the files (HTML, input type=file).
+    Object.defineProperty(node, 'value', {
+      configurable: true,
+      get: () => (chosen.length > 0 ? `C:\\fakepath\\${chosen[0].name}` : ''),
+      set: (text) => { if (text === '') chosen = listed([]); },
+    });
     fire(node, new natives.Event('input', { bubbles: true }));
     fire(node, new natives.Event('change', { bubbles: true }));
   },
