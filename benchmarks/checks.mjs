@@ -1,6 +1,7 @@
 // Independent checks of corpus files, by the TypeScript compiler and a linter.
 // Input (JSON on standard input): {files: [{path, old, new}]}; output: {components, problems: {path: [text]}}.
 import { formatted } from './formatted.mjs';
+import { annotations } from '../src/clean_carry/verify/worker/annotations.mjs';
 import fs from 'node:fs';
 import path from 'node:path';
 import { createRequire } from 'node:module';
@@ -10,6 +11,8 @@ const ts = require('typescript');
 const { Linter } = require('eslint');
 const react = require('eslint-plugin-react');
 const hooks = require('eslint-plugin-react-hooks');
+// Neither the compiler nor the linter reads Flow's annotations: they are blanked in both texts.
+const { plain } = annotations(require);
 
 const parse = (name, text) => ts.createSourceFile(name, text, ts.ScriptTarget.Latest, true, name.endsWith('.ts') ? ts.ScriptKind.TS : ts.ScriptKind.TSX);
 
@@ -48,15 +51,16 @@ const config = {
 
 const complaints = (text) => linter.verify(text, [config], { filename: 'component.jsx' }).map((m) => `${m.ruleId ?? 'syntax'}: ${m.message}`);
 
-function problems({ path: name, old, new: text }) {
+function problems({ path: name, old: before, new: after }) {
   const found = [];
+  const [old, text] = [plain(before), plain(after)];
   const file = parse(name, text);
   for (const d of file.parseDiagnostics ?? []) found.push(`does not parse: ${ts.flattenDiagnosticMessageText(d.messageText, ' ')}`);
   if (!/\.tsx?$/.test(name)) {
-    const before = complaints(old);
+    const known = complaints(old);
     for (const c of complaints(text)) {
-      const at = before.indexOf(c);
-      if (at >= 0) before.splice(at, 1);
+      const at = known.indexOf(c);
+      if (at >= 0) known.splice(at, 1);
       else found.push(c);
     }
   }
@@ -71,7 +75,8 @@ function problems({ path: name, old, new: text }) {
 }
 
 /** Every comment of a file. */
-function comments(name, text) {
+function comments(name, annotated) {
+  const text = plain(annotated);
   const file = parse(name, text);
   const found = new Map();
   const note = (list) => { for (const c of list ?? []) found.set(c.pos, { line: file.getLineAndCharacterOfPosition(c.pos).line + 1, text: text.slice(c.pos, c.end) }); };
@@ -102,10 +107,10 @@ const MOVED = /\.(defaultProps|contextType)\s*=/;
 
 /** Statements beside the classes that do not stand in the new text as they were. */
 function changed(name, old, text) {
-  const file = parse(name, old);
+  const file = parse(name, plain(old));
   const found = [];
   for (const statement of file.statements) {
-    const own = statement.getText(file);
+    const own = old.slice(statement.getStart(file), statement.end);
     if (holdsClass(statement) || MOVED.test(own)) continue;
     if (ts.isImportDeclaration(statement) && /['"]react(-dom)?['"]/.test(own)) continue;
     if (!text.includes(own)) found.push(own.split('\n')[0].slice(0, 100));
@@ -143,7 +148,7 @@ function typed(files) {
 const input = JSON.parse(fs.readFileSync(0, 'utf8'));
 const answer = { components: {}, problems: {}, lost: {}, changed: {}, formatted: await formatted(require, input.files), typed: {} };
 for (const file of input.files) {
-  answer.components[file.path] = components(parse(file.path, file.old));
+  answer.components[file.path] = components(parse(file.path, plain(file.old)));
   if (file.new === undefined || file.new === null) continue;
   answer.problems[file.path] = problems(file);
   answer.lost[file.path] = lost(file.path, file.old, file.new);

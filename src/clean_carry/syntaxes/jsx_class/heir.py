@@ -1,0 +1,447 @@
+"""A class with a base of its project: what is written anew in it so that it stands without."""
+
+from __future__ import annotations
+
+import os
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from pathlib import Path
+
+from clean_carry.component.spans import Place
+from clean_carry.source.exports import Imported, declared, imported
+from clean_carry.source.javascript import comments
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.merged import Edit
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.jsx.runtime_names import RUNTIME, runtime_names
+from clean_carry.syntaxes.jsx_class.bases import (
+    Base,
+    Mentions,
+    NotReadIn,
+    Part,
+    mentions,
+    parts_of,
+)
+from clean_carry.syntaxes.jsx_class.heritage import (
+    CLASSES,
+    extends_clause,
+    heritage,
+    heritage_types,
+)
+from clean_carry.syntaxes.jsx_class.inherited import Inherited, is_base_call
+from clean_carry.syntaxes.jsx_class.outsiders import outsiders_of
+
+
+@dataclass
+class Heir:
+    """A class with a base of its project, and what the base brings into it."""
+
+    node: Node
+    tree: Tree
+    names: Names
+    file: Path
+    workspace: Workspace
+    base: Base
+    # Names of the base's module that come along: what they are imported as.
+    needs: dict[str, Imported] = field(init=False, default_factory=dict)
+
+    def edits(self) -> list[Edit]:
+        """What is written anew in the class. Raises `NotReadIn`."""
+        own = parts_of(self.node)
+        body = self.node.child("body")
+        assert body is not None
+        asked = mentions(body)
+        names = frozenset(part.name for part in own if not part.static)
+        self.statics = {part.name for part in own if part.static} | self._given_later()
+        self.inherited = Inherited(
+            self.base,
+            self.workspace,
+            names,
+            None if asked.anything else frozenset(asked.names | asked.base | self._outside(asked)),
+            frozenset(asked.base),
+        )
+        self._check_order(own)
+        return [self._heritage(), *self._members(body), *self._calls(body)]
+
+    def _outside(self, asked: Mentions) -> set[str]:
+        """The base's methods that other files call by a reference."""
+        methods = {p.name for p in self.base.parts if p.body is not None and not p.static}
+        name = self.node.child("name")
+        found = outsiders_of(self.file, name.text if name is not None else "", methods)
+        return set(found.reached) - asked.names
+
+    def _given_later(self) -> set[str]:
+        """The static members a file gives a class after it."""
+        name = self.node.child("name")
+        return {part for part, _ in _assigned(self.tree, name.text if name is not None else "")}
+
+    # -- the heir's head ------------------------------------------------------------------
+
+    def _heritage(self) -> Edit:
+        """What the base extends, with the heir's types for the base's."""
+        clause, value = extends_clause(self.base.node), heritage(self.base.node)
+        own, first = extends_clause(self.node), heritage(self.node)
+        assert clause is not None and value is not None and own is not None and first is not None
+        word = self.base.runtime.imported(value, self.base.names) or ""
+        runtime = runtime_names(self.tree)
+        if runtime.whole:
+            text = f"{runtime.whole[0]}.{word}"
+        else:
+            text = runtime.named.get(word, word)
+            if word not in runtime.named:
+                self._need(word, Imported(RUNTIME, word))
+        given = [argument.text for argument in heritage_types(self.node)]
+        names = [name for name, _ in self.base.type_parameters]
+        arguments = [argument.text for argument in heritage_types(self.base.node)]
+        while arguments and arguments[-1] in names and names.index(arguments[-1]) >= len(given):
+            arguments.pop()
+        if arguments:
+            text += f"<{', '.join(self._typed(argument) for argument in arguments)}>"
+        return Edit(first.start, own.end, text)
+
+    def _types(self) -> dict[str, str]:
+        """What stands for each type parameter of the base."""
+        given = [argument.text for argument in heritage_types(self.node)]
+        return {
+            name: given[at] if at < len(given) else default or "unknown"
+            for at, (name, default) in enumerate(self.base.type_parameters)
+        }
+
+    def _typed(self, text: str) -> str:
+        types = self._types()
+        return re.sub(r"\w+", lambda word: types.get(word[0], word[0]), text)
+
+    # -- members --------------------------------------------------------------------------
+
+    def _members(self, body: Node) -> Iterator[Edit]:
+        """The base's members, at the top of the class."""
+        indent = self.tree.source.indent_at(body.named_children[0].start)
+        texts: list[tuple[str, Node]] = []
+        for part in self.inherited.inserted():
+            if part.static and part.name in self.statics:
+                continue
+            notes = comments.leading(self.base.tree, part.node)
+            start = notes[0].start if notes else part.node.start
+            texts.append((self._text(part.node, start, indent), part.node))
+        for name, value in _assigned(self.base.tree, self.base.name):
+            if name not in self.statics:
+                text = self._text(value, value.start, indent)
+                texts.append((f"static {name} = {text};", value))
+        at = body.start + 1
+        if texts and self.tree.source.data[at : at + 1] != b"\n":
+            raise NotReadIn("whose members would stand on the line of others")
+        for text, node in texts:
+            yield Edit(at, at, f"\n{indent}{text}\n", self._place(node))
+
+    def _place(self, node: Node) -> Place:
+        """Where a node of the base stands, in the words of the heir's file."""
+        place = self.base.tree.source.place(node.start)
+        far = os.path.relpath(self.base.file, self.file.parent)
+        shown = os.path.normpath(Path(self.tree.source.path).parent / far)
+        return place._replace(file=shown.replace(os.sep, "/"))
+
+    def _text(
+        self, node: Node, start: int, indent: str, given: dict[str, str] | None = None
+    ) -> str:
+        """A part of the base as it stands in the heir: without what does nothing, its types named."""
+        source = self.base.tree.source
+        if any(n.type in ("template_string", "string") and "\n" in n.text for n in node.walk()):
+            raise NotReadIn("which has text over several lines")
+        end = node.end + (source.data[node.end : node.end + 1] == b";")
+        removed = [self._line(statement) for statement in _outermost(self._dead_in(node))]
+        types = self._types()
+        changes = [(low, high, "") for low, high in removed]
+        for below in node.walk():
+            if any(low <= below.start < high for low, high in removed):
+                continue
+            if below.type == "type_identifier" and below.text in types:
+                changes.append((below.start, below.end, types[below.text]))
+        for ref, binding in self.base.names.references_in(node):
+            if binding is None or any(low <= ref.start < high for low, high in removed):
+                continue
+            if binding.scope is self.base.names.module:
+                self._bring(ref.text)
+            elif given is not None and ref.text in given and binding.kind == "param":
+                changes.append((ref.start, ref.end, given[ref.text]))
+        here, text = start, ""
+        for low, high, new in sorted(changes):
+            text += source.slice(here, low) + new
+            here = high
+        text += source.slice(here, end)
+        return self._indented(text, source.indent_at(node.start), indent)
+
+    def _dead_in(self, node: Node) -> list[Node]:
+        """The statements below a node that do nothing."""
+        return [
+            below
+            for below in node.walk()
+            if below.type.endswith("_statement")
+            and below.parent is not None
+            and below.parent.type == "statement_block"
+            and self.inherited.dead(below)
+        ]
+
+    def _line(self, statement: Node) -> tuple[int, int]:
+        notes = comments.leading(self.base.tree, statement)
+        start = notes[0].start if notes else statement.start
+        span = self.base.tree.source.statement_line(start, statement.end)
+        return span.start, span.end
+
+    def _indented(self, text: str, old: str, new: str) -> str:
+        """Lines that stood at one indentation, at another, in the heir's own unit."""
+        theirs, ours = _unit(self.base.tree), _unit(self.tree)
+        lines = text.split("\n")
+        for number, line in enumerate(lines[1:], 1):
+            if not line.strip():
+                lines[number] = ""
+                continue
+            inner = line.removeprefix(old) if line.startswith(old) else line.lstrip()
+            deeper = 0
+            while theirs and inner.startswith(theirs):
+                inner, deeper = inner[len(theirs) :], deeper + 1
+            lines[number] = new + ours * deeper + inner
+        return "\n".join(lines)
+
+    # -- calls of the base's members ------------------------------------------------------
+
+    def _calls(self, body: Node) -> Iterator[Edit]:
+        for node in body.walk():
+            if node.type != "super" or node.parent is None:
+                continue
+            if any(up.type in CLASSES and up is not self.node for up in _until(node, self.node)):
+                raise NotReadIn("and holds a class of its own")
+            yield from self._call(node, node.parent)
+
+    def _call(self, node: Node, parent: Node) -> Iterator[Edit]:
+        """What stands in the place of `super.m(…)` or `super(…)`."""
+        if parent.type == "call_expression":
+            yield from self._constructed(parent)
+            return
+        part = parent.child("property")
+        method = self.inherited.parts.get(part.text) if part is not None else None
+        call = parent.parent
+        name = part.text if part is not None else ""
+        if method is None or method.body is None or call is None or parent.field != "function":
+            raise NotReadIn(f"and asks it for {name}")
+        given = self._given(method, call)
+        statement = call.parent
+        if statement is not None and statement.type == "expression_statement":
+            text = self._statements(method, statement, given)
+            if text:
+                yield Edit(statement.start, statement.end, text, self._place(method.node))
+            else:
+                span = self.tree.source.statement_line(statement.start, statement.end)
+                yield Edit(span.start, span.end, "")
+            return
+        value = _only_value(method.body)
+        if value is None:
+            raise NotReadIn(f"and makes use of what its {name} gives")
+        self._check_locals(value, statement or call)
+        text = self._text(value, value.start, "", given).removesuffix(";")
+        yield Edit(call.start, call.end, f"({text})", self._place(value))
+
+    def _constructed(self, call: Node) -> Iterator[Edit]:
+        statement = call.parent
+        method = self.inherited.parts.get("constructor")
+        if method is None or statement is None:
+            return
+        if statement.type != "expression_statement":
+            raise NotReadIn("and makes use of what its constructor gives")
+        _check_base_call(method)
+        text = self._statements(method, statement, self._given(method, call))
+        if text:
+            indent = self.tree.source.indent_at(statement.start)
+            end = statement.end
+            yield Edit(end, end, f"\n{indent}{text}", self._place(method.node))
+
+    def _given(self, method: Part, call: Node) -> dict[str, str]:
+        """What a call gives for each parameter of the base's method."""
+        arguments = call.child("arguments")
+        values = arguments.named_children if arguments is not None else []
+        given: dict[str, str] = {}
+        parameters = method.parameters
+        for at, parameter in enumerate(parameters.named_children if parameters is not None else []):
+            pattern = parameter.child("pattern") or parameter
+            if pattern.type != "identifier" or parameter.child("value") is not None:
+                raise NotReadIn(f"whose {method.name} takes its arguments apart")
+            value = values[at].text if at < len(values) else "undefined"
+            used = [
+                ref
+                for ref, binding in self.base.names.references_in(method.node)
+                if binding is not None and binding.node is pattern
+            ]
+            if used and not re.fullmatch(r"(this\.)?[\w$]+(\.[\w$]+)*", value):
+                raise NotReadIn(f"and gives its {method.name} more than a name")
+            given[pattern.text] = value
+        return given
+
+    def _statements(self, method: Part, statement: Node, given: dict[str, str]) -> str:
+        """The statements of a base's method, at the place of a call."""
+        assert method.body is not None
+        kept = [
+            inner
+            for inner in method.body.named_children
+            if not is_base_call(inner) and not self.inherited.dead(inner)
+        ]
+        for inner in kept:
+            if inner.type in ("lexical_declaration", "variable_declaration"):
+                raise NotReadIn(f"whose {method.name} declares names")
+            if any(below.type == "return_statement" for below in _own_code(inner)):
+                raise NotReadIn(f"whose {method.name} gives something back")
+            self._check_locals(inner, statement)
+        indent = self.tree.source.indent_at(statement.start)
+        texts = []
+        for inner in kept:
+            notes = comments.leading(self.base.tree, inner)
+            start = notes[0].start if notes else inner.start
+            texts.append(self._text(inner, start, indent, given))
+        return f"\n{indent}".join(texts)
+
+    def _check_locals(self, code: Node, place: Node) -> None:
+        """Names of the base's module must mean the same where the code comes to stand."""
+        scope = self.names.scope_at(place)
+        for ref, binding in self.base.names.references_in(code):
+            if binding is None or binding.scope is self.base.names.module:
+                found = scope.find(ref.text)
+                if found is not None and found.scope is not self.names.module:
+                    raise NotReadIn(f"whose {ref.text} is something else where it would stand")
+
+    # -- names ----------------------------------------------------------------------------
+
+    def _bring(self, name: str) -> None:
+        """A name of the base's module is wanted in the heir's. Raises `NotReadIn`."""
+        if name == self.base.name:
+            raise NotReadIn("which names itself")
+        known = imported(self.base.tree, name)
+        if known is None:
+            self._need(name, self._from_base(name))
+            return
+        request = known.request
+        if request.startswith("."):
+            target = os.path.normpath(self.base.file.parent / request)
+            request = _request(os.path.relpath(target, self.file.parent))
+        self._need(name, Imported(request, known.name))
+
+    def _from_base(self, name: str) -> Imported:
+        """What the base's own file declares, where it gives it out."""
+        for statement in self.base.tree.of("export_statement"):
+            if statement.has("default") or statement.child("source") is not None:
+                continue
+            inner = statement.child("declaration")
+            found = [inner.child("name")] if inner is not None else []
+            for declarator in inner.named_children if inner is not None else ():
+                found.append(declarator.child("name"))
+            if any(node is not None and node.text == name for node in found):
+                path = os.path.relpath(self.base.file.with_suffix(""), self.file.parent)
+                return Imported(_request(path), name)
+        raise NotReadIn(f"which uses {name}, which its file keeps to itself")
+
+    def _need(self, name: str, wanted: Imported) -> None:
+        if self.names.scope_at(self.node).find(name) is None:
+            self.needs[name] = wanted
+            return
+        own = imported(self.tree, name)
+        if own == wanted or (own is not None and self._is_one(name)):
+            return
+        raise NotReadIn(f"which uses {name}, which is something else here")
+
+    def _is_one(self, name: str) -> bool:
+        """Whether a name means one declaration in both files."""
+        ours = declared(name, self.tree, self.file, self.workspace)
+        theirs = declared(name, self.base.tree, self.base.file, self.workspace)
+        if ours is None or theirs is None:
+            return False
+        return (ours.file, ours.node.start) == (theirs.file, theirs.node.start)
+
+    def _check_order(self, own: list[Part]) -> None:
+        """What the base's constructor does is done before the heir's fields are made.
+
+        Here it comes after them: neither may ask for what the other makes. Raises `NotReadIn`.
+        """
+        made = self.inherited.parts.get("constructor")
+        if made is None or self.inherited.idle(made):
+            return
+        asked = Mentions(set(), set())
+        for node in self.inherited.live(made.node):
+            asked.add(node)
+        for part in own:
+            if part.name in asked.names and part.body is not None:
+                asked.names |= mentions(part.node).names
+        fields = [p for p in own if not p.static and p.body is None and p.node.child("value")]
+        if any(part.name in asked.names for part in fields):
+            raise NotReadIn("whose constructor asks for what is made after it")
+        given = {name for name in asked.names if name not in self.inherited.parts}
+        for part in fields:
+            if mentions(part.node).names & (given - {"props", "context"}):
+                raise NotReadIn("whose constructor makes what a field asks for")
+
+
+def _request(path: str) -> str:
+    path = path.replace(os.sep, "/").removesuffix("/index")
+    return path if path.startswith(".") else f"./{path}"
+
+
+def _assigned(tree: Tree, name: str) -> Iterator[tuple[str, Node]]:
+    """The (member, value) of `X.member = value` at the top of a file."""
+    for statement in tree.root.children:
+        inner = statement.named_children[:1] if statement.type == "expression_statement" else []
+        for assignment in inner:
+            target, value = assignment.child("left"), assignment.child("right")
+            if assignment.type != "assignment_expression" or target is None or value is None:
+                continue
+            part = target.child("property") if target.type == "member_expression" else None
+            if part is not None and name and target.children[0].text == name:
+                yield part.text, value
+
+
+def _unit(tree: Tree) -> str:
+    """One level of indentation."""
+    source = tree.source
+    for body in tree.of("class_body"):
+        for member in body.named_children[:1]:
+            outer, inner = source.indent_at(body.start), source.indent_at(member.start)
+            if inner.startswith(outer) and inner != outer:
+                return inner[len(outer) :]
+    return "  "
+
+
+def _until(node: Node, top: Node) -> Iterator[Node]:
+    for up in node.up():
+        if up is top:
+            return
+        yield up
+
+
+def _outermost(nodes: list[Node]) -> list[Node]:
+    found: list[Node] = []
+    for node in nodes:
+        if not found or node.start >= found[-1].end:
+            found.append(node)
+    return found
+
+
+def _own_code(node: Node) -> Iterator[Node]:
+    """What is below a node, without other functions."""
+    yield node
+    for below in node.children:
+        if not below.is_function:
+            yield from _own_code(below)
+
+
+def _only_value(body: Node) -> Node | None:
+    """What a method gives back where that is all it does."""
+    statements = body.named_children
+    if len(statements) != 1 or statements[0].type != "return_statement":
+        return None
+    values = statements[0].named_children
+    return values[0] if len(values) == 1 else None
+
+
+def _check_base_call(method: Part) -> None:
+    """The base's constructor begins by handing on what it was given. Raises `NotReadIn`."""
+    assert method.body is not None
+    first = method.body.named_children[:1]
+    if not first or not is_base_call(first[0]):
+        raise NotReadIn("whose constructor does something first")
