@@ -12,6 +12,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.verify.search.constants import Constants, imports_of
 from clean_carry.verify.search.functions import functions_of, parameters_of, pattern_names
 from clean_carry.verify.search.methods import given_to
+from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.shapes import Shapes
 from clean_carry.verify.search.statics import parts_of, static_objects
 
@@ -191,3 +192,29 @@ def test_static_objects(text: str, parts: dict[str, str]) -> None:
         for name, value, _ in parts_of(whole, tree)
     }
     assert found == parts
+
+
+METHODS = """import React, { Component } from 'react';
+export default class Berth extends Component {
+  constructor(props) {
+    super(props);
+    this.focus = this.focus.bind(this);
+    this.go = this.go.bind(this);
+    this.far = this.far.bind(this);
+  }
+  focus() { if (this.ref) this.ref.focus(); }
+  go() {}
+  far() {}
+  near() {}
+  _own() {}
+  render() {
+    const { near } = this;
+    return <p onClick={this.go} ref={near}>{this.props.far}</p>;
+  }
+}
+"""
+
+
+def test_methods_that_are_only_bound_are_somebody_elses() -> None:
+    found = read_inputs(METHODS, "Berth.jsx", "Berth")
+    assert sorted(found.methods) == ["far", "focus"]

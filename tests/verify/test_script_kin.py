@@ -7,6 +7,7 @@ from pathlib import Path
 
 import pytest
 
+from clean_carry.verify.uses.model import meant_by
 from clean_carry.verify.uses.script_kin import _family, kin_of
 
 FAMILIES: list[tuple[str, list[str], list[str]]] = [
@@ -37,13 +38,35 @@ def test_what_is_put_together(tmp_path: Path) -> None:
     )
     (tmp_path / "MenuList.jsx").write_text("export default function MenuList() {}\n")
     (tmp_path / "MenuNothing.jsx").write_text("export const other = 1;\n")
-    found = kin_of("Menu", tmp_path / "Menu.jsx")
+    found = kin_of("Menu", tmp_path / "Menu.jsx", {})
     assert found.count == 4
     assert f"import {{ MenuItem }} from {json.dumps(str(tmp_path / 'MenuItem.jsx'))};" in found.text
     assert "<MenuItem at={3} go={() => {}}>MenuItem 1</MenuItem>" in found.text
     assert "<MenuList><MenuItem at={3} go={() => {}}>MenuItem</MenuItem></MenuList>" in found.text
     assert "MenuNothing" not in found.text
-    assert kin_of("Alone", tmp_path / "Alone.jsx").count == 0
+    assert kin_of("Alone", tmp_path / "Alone.jsx", {}).count == 0
+
+
+def test_one_of_two_has_what_the_component_means(tmp_path: Path) -> None:
+    (tmp_path / "TabContent.jsx").write_text(
+        "export default ({ activeTab, children }) => [activeTab, children];\n"
+    )
+    (tmp_path / "TabPane.jsx").write_text("export default ({ tabId, paneKey }) => tabId;\n")
+    (tmp_path / "TabPlace.jsx").write_text(
+        "import React from 'react';\nexport const TabPlace = React.createContext({});\n"
+    )
+    place = tmp_path / "TabContent.jsx"
+    found = kin_of("TabContent", place, {"activeTab": [7, 8]})
+    assert "<TabPane tabId={7}>TabPane 1</TabPane><TabPane>TabPane 2</TabPane>" in found.text
+    assert "TabPlace" not in found.text
+    assert found.inputs == {"activeTab": [7, 8]}
+    assert 'tabId={"activeTab Holm"}' in kin_of("TabContent", place, {}).text
+
+
+def test_which_input_means_one_of_several() -> None:
+    assert meant_by("tabId", ["tabs", "activeTab"]) == "tabs"
+    assert meant_by("tabId", ["pane", "tabId"]) == ""
+    assert meant_by("title", ["title"]) == ""
 
 
 LIST = """import React, { Component } from 'react';

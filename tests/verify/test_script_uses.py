@@ -137,6 +137,15 @@ def test_the_content_and_the_inputs_of_uses(tmp_path: Path) -> None:
     assert (nothing.count, nothing.inputs) == (0, {})
 
 
+def test_what_tells_content_apart_is_what_an_input_means(tmp_path: Path) -> None:
+    tabs(tmp_path)
+    page = "import { Tabs } from './Tabs';\nimport { Tab } from './Tab';\n"
+    page += "export default ({ at }) => (\n  <Tabs shownTab={at}>\n"
+    page += '    <Tab tabId="a" title="b">A</Tab>\n    <Tab tabId={2}>B</Tab>\n    text\n  </Tabs>\n);\n'
+    (tmp_path / "Page.jsx").write_text(page)
+    assert uses_of("Tabs", tmp_path / "Tabs.jsx").inputs == {"shownTab": ["a", 2]}
+
+
 def test_tabs_are_pressed_in_the_tab_bar_of_the_project(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     tabs(tmp_path)
     run("carry", "Tabs.jsx", "--to", "jsx-function", "--write")

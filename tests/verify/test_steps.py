@@ -513,6 +513,34 @@ def test_files_are_chosen(tmp_path: Path, bench: Bench) -> None:
     assert [point["calls"] for point in points[1:]] == [[["onMore", ["a", "b"]]], [["onMore", []]]]
 
 
+def test_the_value_of_chosen_files_is_a_made_up_path(tmp_path: Path, bench: Bench) -> None:
+    text = probe(
+        "<input type='file' onChange={(e) => { const { value } = e.target; e.target.value = ''; "
+        "onMore(value, e.target.files.length); }} />"
+    )
+    steps = [{"files": {"tag": "input", "names": names}} for names in (["a.txt", "b"], [])]
+    points = run(bench, tmp_path, text, steps, functions={"onMore": {}})
+    calls = [point["calls"] for point in points[1:]]
+    assert calls == [[["onMore", "C:\\fakepath\\a.txt", 0]], [["onMore", "", 0]]]
+
+
+def test_what_is_outside_can_be_pressed_where_presses_are_heard(
+    tmp_path: Path, bench: Bench
+) -> None:
+    body = (
+        "useLayoutEffect(() => { document.addEventListener('click', "
+        "(e) => e.target.id === 'trial-outside' && onMore('out')); }, []);"
+    )
+    side = Side(tmp_path / "Probe.jsx", probe("<p>in</p>", body), RUNTIMES["react-18"])
+    with bench.lane() as lane:
+        number, answer = lane.open(bench.build(side), "default", {"functions": {"onMore": {}}})
+        (outside,) = answer["actions"]["elements"]
+        assert outside["target"] == {"tag": "trial-outside", "position": 1}
+        point = lane.step(number, {"press": outside["target"]})["point"]
+        lane.end(number)
+    assert point["calls"] == [["onMore", "out"]]
+
+
 PLACES = [
     ("Enter", "Enter", 13),
     (" ", "Space", 32),

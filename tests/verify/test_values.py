@@ -150,6 +150,20 @@ def test_each_field_of_an_object_is_another_or_missing_in_turn() -> None:
     assert {value["open"] for value in values if "open" in value} >= {True, False}
 
 
+def test_kinds_take_turns() -> None:
+    shape = Shape({"string", "number", "object"}, fields={"id": Shape({"number"})}, declared=True)
+    values = variants("berth", shape)
+    kinds = [type(value).__name__ for value in values[:6]]
+    assert sorted(kinds) == ["dict", "dict", "int", "int", "str", "str"]
+    assert {"id": 1} in [value for value in values if isinstance(value, dict)]
+
+
+def test_an_object_among_other_kinds_has_its_fields() -> None:
+    action = Shape({"content", "object"}, fields={"go": Shape({"function"}, declared=True)})
+    values = variants("toast", Shape({"object"}, fields={"action": action}, declared=True))
+    assert {"action": {"go": {"$": "function", "called": "go"}}} in values
+
+
 GIVEN_AS: list[tuple[str, Shape, bool, bool]] = [
     # (name, shape, as a function, as content)
     ("onPick", Shape(), True, False),

@@ -9,7 +9,7 @@ import pytest
 
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.situations import Situation, Situations
-from clean_carry.verify.search.steps import key_of
+from clean_carry.verify.search.steps import key_of, possible
 from clean_carry.verify.search.walks import Chooser, Plan
 
 TEXT = """class Berth extends Component {
@@ -130,3 +130,12 @@ def test_the_same_seed_gives_the_same_walk(seed: int) -> None:
     page = offered(BUTTON, FIELD, waits=(60,))
     assert walk(plan, page, seed) == walk(plan, page, seed)
     assert walk(plan, page, seed) != walk(plan, page, seed + 1)
+
+
+def test_a_press_behind_an_open_dialog() -> None:
+    dialog = {
+        "target": {"role": "dialog", "position": 1}, "tag": "dialog", "kind": "dialog",
+        "events": ["click"], "values": [], "disabled": False,
+    }  # fmt: skip
+    steps = possible({"elements": [dialog], "outside": {}, "waits": []})
+    assert {"press": {"role": "dialog", "position": 1, "at": 1.2}} in steps

@@ -291,7 +291,7 @@ def _as_used(old: Side, new: Side) -> tuple[Side, Side]:
         name = component_of(old)
         uses = scripts.uses_of(name, old.place)
         if not uses.count:
-            uses = replace(script_kin.kin_of(name, old.place), inputs=uses.inputs)
+            uses = script_kin.kin_of(name, old.place, uses.inputs)
     return replace(old, uses=uses), replace(new, uses=uses)
 
 

@@ -93,7 +93,13 @@ def _methods(tree: Tree, own: Node) -> list[str]:
     """
     found: list[str] = []
     body = own.child("body") if own.type in _CLASSES else None
-    used = {n.named_children[-1].text for n in tree.of("member_expression") if not _only_bound(n)}
+    used = {n.named_children[-1].text for n in tree.of("member_expression") if _asks_itself(n)}
+    used |= {
+        part.text
+        for pattern in tree.of("object_pattern")
+        for part in pattern.named_children
+        if pattern.parent is not None and pattern.parent.text.endswith("= this")
+    }
     for member in body.named_children if body is not None else ():
         key, value = member.child("name"), member.child("value")
         method = member.is_function or (value is not None and value.is_function)
@@ -111,6 +117,13 @@ def _methods(tree: Tree, own: Node) -> list[str]:
                 found += [name for key in keys if (name := property_name(key)) is not None]
                 break
     return found
+
+
+def _asks_itself(node: Node) -> bool:
+    """Whether an instance is asked for a member, and not only to bind it."""
+    holder = node.children[0]
+    itself = holder.type == "this" or holder.text in _SELF
+    return itself and not _only_bound(node)
 
 
 def _only_bound(node: Node) -> bool:

@@ -39,6 +39,7 @@ _COVERED = (
 WIDTHS = (320, 1280, 700)
 # Events of an element that may be held and moved, and how far from its left it is let go.
 _HELD = frozenset("mousedown mousemove pointerdown pointermove touchstart touchmove".split())
+_BEHIND = 1.2
 _SHARES = (0.1, 0.9, 0.51)
 _FILES: tuple[list[str], ...] = (["tides.txt"], ["berths.csv", "cargo.csv"], [])
 WAITS = (1, 60, 350, 1000, 5000, 60_000)
@@ -111,6 +112,9 @@ def _of_element(element: dict[str, Any]) -> list[Step]:
         found.append({"touch": target})
     if kind == "file":
         found += [{"files": {**target, "names": names}} for names in _FILES]
+    if element["tag"] == "dialog" and events & _PRESSED:
+        # A press on what is behind an open dialog is one on the dialog, outside of its box.
+        found.append({"press": {**target, "at": _BEHIND}})
     if events & _HELD:
         found += [{"press": {**target, "at": share}} for share in _SHARES]
         finger = {"finger": True} if events & {"touchstart", "touchmove"} else {}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from itertools import zip_longest
 from typing import Any
 
@@ -40,6 +41,8 @@ _LISTS = re.compile(r"(items|options|list|rows|columns|entries|values|data|[a-z]
 # What a part of a list or a tree has of its own kind.
 _PARTS = frozenset("items nodes rows columns options entries".split())
 # Inputs that name an element elsewhere in the page, and the one the page of a trial has: by id and by tag.
+# Stands for no value where others take turns.
+_NOTHING = object()
 _OUTSIDE = frozenset("target targetId toggler anchor anchorId selector".split())
 OUTSIDE = "trial-outside"
 _TAG = re.compile(r"^(tag|as|component|element)$|[a-z](Tag|Component)$")
@@ -168,75 +171,85 @@ def _many(name: str, shape: Shape, count: int, depth: int) -> list[Any]:
 
 
 def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
-    """Other values, the most telling first: declared ones, then the edges of its kinds."""
-    found: list[Any] = []
-
-    def add(*values: Any) -> None:
-        for value in values:
-            if not any(_equal(value, known) for known in found):
-                found.append(value)
-
-    add(*shape.literals, *shape.used)
+    """Other values, the most telling first: declared ones, then the edges of its kinds in turn."""
+    told = [*shape.literals, *shape.used]
     if shape.default is not None and shape.default[0] is not None:
-        add(shape.default[0])
+        told.append(shape.default[0])
     kinds = {k for k in _ORDER if k in shape.kinds} or {kind(name, shape)}
-    for one in _ORDER:
-        if one not in kinds and not (one == "boolean" and shape.tested and not shape.declared):
-            continue
-        match one:
-            case "boolean":
-                add(True, False)
-            case "number" | "moment":
-                add(*shape.hints[:3], 0, 1, -1, 7, 2_147_483_648, 0.5, NOT_A_NUMBER)
-                add(*shape.hints[3:])
-            case "string" | "attribute" | "text":
-                add(*(f"a {value} b" for value in shape.holds))
-                if not shape.literals:
-                    add("", f"{shape.alike or name} {_WORDS[1]}", MARKUP, *SCRIPTS, LONG, " a  b ")
-                elif not shape.listed:
-                    # What is none of the words it is compared with.
-                    add(f"{name} {_WORDS[1]}", "")
-                if one == "text" and not shape.declared:
-                    add(0, 12)
-            case "array" | "sized":
-                if kind(name, shape) == "string":
-                    add(*shape.holds)
-                else:
-                    add(*([value] for value in shape.holds))
-                add([], _many(name, shape, 1, depth), _many(name, shape, 3, depth))
-                add(_many(name, shape, 24, depth), list(reversed(_many(name, shape, 3, depth))))
-                for count in shape.hints:
-                    if isinstance(count, int) and 3 < count < 24:
-                        add(_many(name, shape, count, depth))
-                if depth < 2 and shape.items is not None:
-                    for value in variants(name, shape.items, depth + 1)[:24]:
-                        add([value, *_many(name, shape, 1, depth)])
-            case "object":
-                add(*_objects(name, shape, depth))
-            case "date":
-                if shape.kinds & {"array", "sized"}:
-                    add([typical(name, Shape({"date"}), salt) for salt in (0, 3)])
-                add({"$": "date", "time": 0}, {"$": "date", "time": 4_102_444_800_000})
-            case "style":
-                add({}, {"width": 10, "display": "none"})
-            case "tag":
-                add("b", "label")
-            case "content" | "element content":
-                add({"$": "markup", "content": [{"tag": "b", "content": ["one"]}]})
-                if one == "content":
-                    add("plain text")
-            case "function":
-                stub = {"$": "function", "called": name}
-                add(*([stub] if shape.sometimes else []), {**stub, "throws": "the function failed"})
-    if not shape.declared:
-        add(None)
-    elif not shape.required:
-        add(None, UNDEFINED)
+    if shape.tested and not shape.declared:
+        kinds.add("boolean")
+    groups = [_edges(name, shape, one, depth) for one in _ORDER if one in kinds]
+    turns = [value for turn in zip_longest(*groups, fillvalue=_NOTHING) for value in turn]
+    last = [None] if not shape.declared else [] if shape.required else [None, UNDEFINED]
+    found: list[Any] = []
+    for value in (*told, *turns, *last):
+        if value is not _NOTHING and not any(_equal(value, known) for known in found):
+            found.append(value)
+    return found
+
+
+def _edges(name: str, shape: Shape, one: str, depth: int) -> list[Any]:
+    """The values at the edges of one kind."""
+    match one:
+        case "boolean":
+            return [True, False]
+        case "number" | "moment":
+            edges = [0, 1, -1, 7, 2_147_483_648, 0.5, NOT_A_NUMBER]
+            return [*shape.hints[:3], *edges, *shape.hints[3:]]
+        case "string" | "attribute" | "text":
+            return _texts(name, shape, one)
+        case "array" | "sized":
+            return _lists(name, shape, depth)
+        case "object":
+            return _objects(name, shape, depth)
+        case "date":
+            several = shape.kinds & {"array", "sized"}
+            two = [[typical(name, Shape({"date"}), salt) for salt in (0, 3)]] if several else []
+            return [*two, {"$": "date", "time": 0}, {"$": "date", "time": 4_102_444_800_000}]
+        case "style":
+            return [{}, {"width": 10, "display": "none"}]
+        case "tag":
+            return ["b", "label"]
+        case "content" | "element content":
+            markup = {"$": "markup", "content": [{"tag": "b", "content": ["one"]}]}
+            return [markup, "plain text"] if one == "content" else [markup]
+        case "function":
+            stub = {"$": "function", "called": name}
+            failing = {**stub, "throws": "the function failed"}
+            return [stub, failing] if shape.sometimes else [failing]
+    return []
+
+
+def _texts(name: str, shape: Shape, one: str) -> list[Any]:
+    found: list[Any] = [f"a {value} b" for value in shape.holds]
+    if not shape.literals:
+        word = f"{shape.alike or name} {_WORDS[1]}"
+        found += ["", word, MARKUP, *SCRIPTS, LONG, " a  b "]
+    elif not shape.listed:
+        # What is none of the words it is compared with.
+        found += [f"{name} {_WORDS[1]}", ""]
+    return found + ([0, 12] if one == "text" and not shape.declared else [])
+
+
+def _lists(name: str, shape: Shape, depth: int) -> list[Any]:
+    text = kind(name, shape) == "string"
+    found: list[Any] = [value if text else [value] for value in shape.holds]
+    found += [[], _many(name, shape, 1, depth), _many(name, shape, 3, depth)]
+    found += [_many(name, shape, 24, depth), list(reversed(_many(name, shape, 3, depth)))]
+    for count in shape.hints:
+        if isinstance(count, int) and 3 < count < 24:
+            found.append(_many(name, shape, count, depth))
+    if depth < 2 and shape.items is not None:
+        one = _many(name, shape, 1, depth)
+        found += [[value, *one] for value in variants(name, shape.items, depth + 1)[:24]]
     return found
 
 
 def _objects(name: str, shape: Shape, depth: int) -> list[Any]:
     """An object with each field in turn at another value, or missing."""
+    if len(shape.kinds) > 1 and shape.fields:
+        # One that may be something else as well.
+        shape = replace(shape, kinds={"object"}, literals=[], used=[])
     if depth >= 2:
         return [typical(name, shape, 1, depth)]
     base = typical(name, shape, 0, depth)

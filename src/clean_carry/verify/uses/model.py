@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 from itertools import takewhile
 from pathlib import Path
@@ -46,6 +48,17 @@ class Uses:
 MOST_USES = 40
 MOST_CONTENTS = 3
 MOST_VALUES = 4
+
+
+# An input that tells one of several from the others.
+_NAMING = re.compile(r"(\w{3,})(?:Id|Key|Name|Index|Value)")
+
+
+def meant_by(given: str, inputs: Iterable[str]) -> str:
+    """The input that says which of several is meant by what they are given: `activeTab` for `tabId`."""
+    words = _NAMING.fullmatch(given)
+    stem = words[1].lower() if words is not None else ""
+    return next((name for name in inputs if stem and stem in name.lower() and name != given), "")
 
 
 def note_value(inputs: dict[str, list[Any]], name: str, value: Any) -> None:

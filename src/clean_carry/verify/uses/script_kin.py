@@ -11,16 +11,15 @@ import json
 import re
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.shape import Shape
 from clean_carry.verify.search.values import is_function, typical
-from clean_carry.verify.uses.model import Uses
+from clean_carry.verify.uses.model import Uses, meant_by
 
 MOST_KIN = 5
 _ENDINGS = (".js", ".jsx", ".tsx")
-# An input that tells one of several from the others.
-_NAMING = re.compile(r"(\w{3,})(?:Id|Key|Name|Index|Value)")
 _WORDS = re.compile(r"[A-Z][a-z0-9]*")
 
 
@@ -40,14 +39,20 @@ class _Kin:
         return f"<{self.tag}{self.known if known else ''}>{inside}</{self.name}>"
 
 
-def kin_of(component: str, file: Path) -> Uses:
-    """Contents made of the component's kin: each once, each around the others, two of each."""
+def kin_of(component: str, file: Path, inputs: dict[str, list[Any]]) -> Uses:
+    """Contents made of the component's kin: each once, each around the others, two of each.
+
+    `inputs` are the constants the project is known to give the component's inputs.
+    """
     place = file.with_name("content-of-the-trial.jsx")
-    own = _own_inputs(component, file)
+    own = {
+        name: inputs[name][0] if inputs.get(name) else typical(name, shape)
+        for name, shape in _own_inputs(component, file).items()
+    }
     kin = [found for path in _family(component, file) if (found := _member(path, own)) is not None]
     kin = kin[:MOST_KIN]
     if not kin:
-        return Uses(place)
+        return Uses(place, inputs=inputs)
     contents = [f"{one.around(f'{one.name} 1', True)}{one.around(f'{one.name} 2')}" for one in kin]
     if len(kin) > 1:
         every = [one.around(one.name) for one in kin]
@@ -60,7 +65,7 @@ def kin_of(component: str, file: Path) -> Uses:
         contents = ["".join(nested), "".join(every), *contents]
     functions = "".join(f"  () => (<>{text}</>).props.children,\n" for text in contents)
     text = "\n".join(one.line for one in kin) + f"\nexport default [\n{functions}];\n"
-    return Uses(place, text, len(contents))
+    return Uses(place, text, len(contents), inputs)
 
 
 def _family(component: str, file: Path) -> list[Path]:
@@ -91,22 +96,16 @@ def _own_inputs(component: str, file: Path) -> dict[str, Shape]:
         return {}
 
 
-def _known_by(given: str, own: dict[str, Shape]) -> str:
-    """The component's input whose value tells which of its kin is meant: `activeTab` for `tabId`."""
-    words = _NAMING.fullmatch(given)
-    if words is None:
-        return ""
-    stem = words[1].lower()
-    return next((name for name in own if stem in name.lower() and name != given), "")
-
-
-def _member(path: Path, own: dict[str, Shape]) -> _Kin | None:
+def _member(path: Path, own: dict[str, Any]) -> _Kin | None:
     """How a component of another file is written; None where it exports none of its name."""
     name = path.stem
     try:
-        found = read_inputs(path.read_text("utf-8"), str(path), name)
+        text = path.read_text("utf-8")
     except (OSError, UnicodeDecodeError):
         return None
+    if re.search(rf"\b{name}\s*=\s*(\w+\.)?createContext\(", text):
+        return None
+    found = read_inputs(text, str(path), name)
     if "default" in found.exports:
         line = f"import {name} from {json.dumps(str(path.resolve()))};"
     elif name in found.exports:
@@ -115,9 +114,9 @@ def _member(path: Path, own: dict[str, Shape]) -> _Kin | None:
         return None
     tag, known = name, ""
     for given, shape in found.shapes.items():
-        meant = _known_by(given, own)
+        meant = meant_by(given, own)
         if meant and not shape.required:
-            known += f" {given}={{{json.dumps(typical(meant, own[meant]))}}}"
+            known += f" {given}={{{json.dumps(own[meant])}}}"
         if not shape.required or given == "children" or not given.isidentifier():
             continue
         value = "() => {}" if is_function(given, shape) else json.dumps(typical(given, shape))

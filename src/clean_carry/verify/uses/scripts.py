@@ -24,6 +24,7 @@ from clean_carry.verify.uses.model import (
     Parents,
     Uses,
     distance,
+    meant_by,
     note_value,
 )
 from clean_carry.verify.uses.values import NAMED, is_called_back, is_constant, value_text
@@ -53,6 +54,8 @@ def uses_of(component: str, file: Path) -> Uses:
         if number >= MOST_USES:
             break
         for name, value in _constants(opening):
+            note_value(inputs, name, value)
+        for name, value in _told_by(opening):
             note_value(inputs, name, value)
         element = opening.parent
         if (
@@ -100,6 +103,20 @@ def _uses(component: str, file: Path) -> Iterator[tuple[Node, _File]]:
             name = element.child("name")
             if name is not None and name.text == component:
                 yield element, use
+
+
+def _told_by(opening: Node) -> Iterator[tuple[str, Any]]:
+    """The constants that tell content apart, for the attribute that means one of them."""
+    names = [
+        part.named_children[0].text for part in opening.children if part.type == "jsx_attribute"
+    ]
+    element = opening.parent
+    for part in element.named_children[1:-1] if element is not None else ():
+        inner = part.child("open_tag") or part
+        for name, value in _constants(inner) if part.type.startswith("jsx_") else ():
+            meant = meant_by(name, names)
+            if meant and value is not True:
+                yield meant, value
 
 
 def _constants(opening: Node) -> Iterator[tuple[str, Any]]:

@@ -3,6 +3,8 @@ import { below, nameOf, roleOf } from './tree.mjs';
 
 const MOST = 60;
 const KEYS = ['keydown', 'keyup', 'keypress'];
+const PRESSES = ['click', 'mousedown', 'pointerdown', 'touchstart'];
+const OUTSIDE = 'trial-outside';
 const LONGEST_NAME = 40;
 const NATIVE = new Set(['button', 'input', 'select', 'textarea', 'a', 'summary', 'label', 'option', 'form']);
 
@@ -10,6 +12,11 @@ const NATIVE = new Set(['button', 'input', 'select', 'textarea', 'a', 'summary',
  *  `places` are the elements the component is mounted in: what listens there is the runtime. */
 export function actions(page, natives, scope, places, eventsOf) {
   const found = [];
+  const outside = {};
+  for (const entry of page.listeners.values()) {
+    const [place, type] = entry.split(' ');
+    (outside[place] ??= []).push(type);
+  }
   const seen = new Map();
   const tags = new Map();
   const keyed = new Set();
@@ -18,6 +25,8 @@ export function actions(page, natives, scope, places, eventsOf) {
     const tag = natives.localName(node);
     const role = roleOf(natives, node);
     const events = new Set([...(page.handled.get(node) ?? []), ...eventsOf(node)]);
+    // An element outside is often known by asking where a press came from that was heard further out.
+    if (tag === OUTSIDE) for (const type of PRESSES) if (Object.values(outside).some((types) => types.includes(type))) events.add(type);
     const own = NATIVE.has(tag) || natives.attribute(node, 'tabindex') !== null;
     // A key pressed where the focus is, is heard further out as well.
     if (KEYS.some((type) => events.has(type)) || keyed.has(natives.parentNode(node))) keyed.add(node);
@@ -35,11 +44,6 @@ export function actions(page, natives, scope, places, eventsOf) {
       values: tag === 'select' ? options(natives, node) : [],
       disabled: Boolean(natives.closest(node, ':disabled')),
     });
-  }
-  const outside = {};
-  for (const entry of page.listeners.values()) {
-    const [place, type] = entry.split(' ');
-    (outside[place] ??= []).push(type);
   }
   const waits = [...page.timers.values()].filter((t) => t.kind !== 'frame').map((t) => t.at - page.now).sort((a, b) => a - b);
   return { elements: found, outside, waits: waits.slice(0, 4) };
