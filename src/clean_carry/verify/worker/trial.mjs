@@ -152,13 +152,6 @@ export class Run {
       case 'pass': await this.page.pass(given, this.painted); return;
       case 'remove': this.attempt(() => this.handle?.remove()); this.handle = null; return;
       case 'return':
-        // Where a parent shows it again, it comes with its transitions; else it is mounted anew.
-        if (this.handle?.shown) {
-          this.attempt(() => this.handle.shown(false));
-          await this.settle();
-          this.attempt(() => this.handle.shown(true));
-          return;
-        }
         this.attempt(() => this.handle?.remove());
         await this.settle();
         this.handle = this.mount(this.root);

@@ -118,13 +118,12 @@ function innermost(instance) {
 }
 
 export function mount(place, component, input, values, hold) {
-  const state = Vue.observable({ now: null, here: true });
+  const state = Vue.observable({ now: null });
   state.now = Object.freeze({ values: values(input), slots: input.slots });
   const root = new Vue({
     provide: provided(state.now.values),
     render(h) {
       const { values: inputs, slots } = state.now;
-      if (!state.here) return h();
       return h(component, { ...data(component, inputs), scopedSlots: filled(h, slots), ref: 'subject' });
     },
   });
@@ -135,9 +134,6 @@ export function mount(place, component, input, values, hold) {
   return {
     update(next) {
       state.now = Object.freeze({ values: values(next), slots: next.slots });
-    },
-    shown(here) {
-      state.here = here;
     },
     remove() {
       root.$destroy();

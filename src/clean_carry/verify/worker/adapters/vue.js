@@ -109,8 +109,7 @@ function innermost(instance) {
 
 export function mount(place, component, input, values, hold) {
   const now = shallowRef({ inputs: named(component, values(input)), slots: filled(input.slots) });
-  const here = shallowRef(true);
-  const app = createApp({ render: () => here.value && h(component, { ...now.value.inputs, ...(hold && { ref: 'subject' }) }, now.value.slots) });
+  const app = createApp({ render: () => h(component, { ...now.value.inputs, ...(hold && { ref: 'subject' }) }, now.value.slots) });
   app.config.errorHandler = (error) => globalThis.dispatchEvent(new ErrorEvent('error', { error, message: error?.message }));
   app.config.warnHandler = () => {};
   install(app);
@@ -120,9 +119,6 @@ export function mount(place, component, input, values, hold) {
   return {
     update(next) {
       now.value = { inputs: named(component, values(next)), slots: filled(next.slots) };
-    },
-    shown(on) {
-      here.value = on;
     },
     remove: () => app.unmount(),
   };
