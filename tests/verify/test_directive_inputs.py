@@ -32,7 +32,7 @@ def kinds(found: Inputs) -> dict[str, set[str]]:
 def test_bindings_by_kind() -> None:
     found = directive(
         "scope: { label: '@', rows: '<', open: '=?', onGo: '&', far: '=away' }, "
-        "template: '<p ng-repeat=\"row in rows\">{{ row.name + label }}</p><i ng-if=\"open\"></i>'"
+        'template: \'<p ng-repeat="row in rows">{{ row.name + label }}</p><i ng-if="open"></i>\''
     )
     assert list(found.shapes) == ["label", "rows", "open", "onGo", "away"]
     assert found.shapes["label"].kinds == {"string"}
