@@ -89,12 +89,12 @@ def _gives(statement: Node, name: str) -> bool:
     return any(n.type == "identifier" and n.text == name for n in statement.walk())
 
 
-def _resolved(tree: Tree, node: Node) -> Node | None:
+def _resolved(tree: Tree, node: Node, steps: int = 0) -> Node | None:
     while node.type in ("as_expression", "satisfies_expression", "parenthesized_expression"):
         node = node.named_children[0]
-    if node.type == "identifier":
+    if node.type == "identifier" and steps <= MOST_SPREAD:
         for declarator in tree.of("variable_declarator"):
             name, value = declarator.child("name"), declarator.child("value")
             if name is not None and value is not None and name.text == node.text:
-                return value if value.type == "object" else None
+                return _resolved(tree, value, steps + 1)
     return node if node.type == "object" else None
