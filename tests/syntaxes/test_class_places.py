@@ -173,3 +173,36 @@ def test_a_method_called_for_the_first_state_uses_nothing_declared_after_it(
     result = carried(tmp_path, text)
     assert (result.status == "clean") == fits
     assert fits or result.findings[0].rule == "initial-needs-method"
+
+
+HANDED = [
+    # (what a file of the project gives out, how the class is handed to it, whether that looks into it)
+    ("export default (C) => { C.prototype.go = 1; return C; };", "export default lit(A);", True),
+    ("export default (C) => (C.prototype ? one(C) : C);", "export default lit(A);", True),
+    ("export default function lit(C) { return class extends C {}; }", "export default lit(A);", True),
+    ("export default (C) => two(C);\nfunction two(D) { return new D(); }", "export default lit(A);", True),
+    ("export default (more, C = null) => C.isReactComponent;", "export default lit(1, A);", True),
+    ("export default (C) => (props) => <C {...props} />;", "export default lit(A);", False),
+    ("export default (C) => two(C);\nfunction two(D) { return D.name; }", "export default lit(A);", False),
+    ("export default (more, C) => more.prototype;", "export default lit(1, A);", False),
+    ("export default ({ prototype }) => prototype;", "export default lit(A);", False),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("wrapper", "handed", "looks"), HANDED)
+def test_what_looks_into_the_class(wrapper: str, handed: str, looks: bool, tmp_path: Path) -> None:
+    (tmp_path / "lit.js").write_text(f"{wrapper}\n", "utf-8")
+    text = f"import lit from './lit';\n\nclass A extends Component {BODY}\n\n{handed}\n"
+    result = carried(tmp_path, text)
+    assert result.status == "clean"
+    found = [f for f in result.findings if f.rule == "wrapper-looks-in"]
+    assert bool(found) is looks
+    if found:
+        assert found[0].line == len((HEAD + text).splitlines())
+
+
+def test_a_decorator_that_looks_into_the_class(tmp_path: Path) -> None:
+    (tmp_path / "lit.js").write_text("export const lit = (C) => C.prototype && C;\n", "utf-8")
+    text = f"import {{ lit }} from './lit';\n\n@lit\nexport class A extends Component {BODY}\n"
+    rules = [f.rule for f in carried(tmp_path, text).findings]
+    assert rules == ["wrapper-looks-in", "decorator-called"]

@@ -347,7 +347,8 @@ class Component:
     the file, or its own code, names it, `export_span` is what stands before it to export it as the
     default. `exposed` are methods for who holds a reference to it. `form` is how it stands in its
     file; `decorators` are calls its name stands for the result of, the outermost first: all of it,
-    what is called, and its entry. `undefined_at` is where it may draw nothing at all, not even null;
+    what is called, and its entry. `looked_into` is what it is handed to that looks
+    into its class, and where; `undefined_at` is where it may draw nothing at all, not even null;
     `elsewhere` are findings in other files: rule, file, line. `unread` is what only a target that keeps
     it as it is can carry: rule, detail, offset. `template_names` are the names its template uses: the
     name, where it stands, whether it is written, whether it stands for a field of its own name; `tags`
@@ -394,6 +395,7 @@ class Component:
     named_elsewhere: bool = False
     names_itself: bool = False
     export_span: Span | None = None
+    looked_into: tuple[str, int] | None = None
     undefined_at: int = -1
     elsewhere: tuple[tuple[str, str, int], ...] = ()
     form: Literal["declared", "constant", "returned", "expression"] = "declared"

@@ -66,6 +66,13 @@ _TABLE: tuple[Row, ...] = (
         "class CrewList extends FerryView { … } // and FerryView in a file of the project",
     ),
     (
+        "wrapper-looks-in",
+        "warning",
+        "what it is handed to looks into the class, and takes another way with a function",
+        "Read what it does with a function; what it is given there, the class kept (declared types, say)",
+        "export default lit(Berth); // and lit asks for Berth.prototype",
+    ),
+    (
         "class-in-expression",
         "error",
         "the class is an expression",

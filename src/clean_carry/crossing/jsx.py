@@ -105,6 +105,8 @@ class ClassFileOutcome:
             for at, words in self.tree.source.taken.items():
                 if component.span.start <= at < component.span.end:
                     found["base"] = ("base-read-in", words, component.span.start)
+        if component.looked_into is not None:
+            found["wrapper"] = ("wrapper-looks-in", *component.looked_into)
         for whole, _, _ in component.decorators:
             found[f"@{whole.start}"] = ("decorator-called", "", whole.start)
         for _, operation in component.operations():

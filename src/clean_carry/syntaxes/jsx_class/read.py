@@ -38,6 +38,7 @@ from clean_carry.syntaxes.jsx_class.outsiders import outsiders_of
 from clean_carry.syntaxes.jsx_class.receivers import find
 from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates
 from clean_carry.syntaxes.jsx_class.settling import derivation_of
+from clean_carry.syntaxes.jsx_class.wrappers import looked_into
 
 FOR_CLASSES_DROP = "class-lifecycle-help"
 # So many types a base was once given: those of defaults, inputs and state.
@@ -295,6 +296,7 @@ def _assemble(
     component = Component(
         name=candidate.name,
         elsewhere=gathered.elsewhere,
+        looked_into=looked_into(candidate, file.tree, file.workspace),
         undefined_at=nothing.start if nothing is not None else -1,
         form=candidate.form,
         decorators=decorators,
