@@ -337,3 +337,85 @@ def test_a_name_is_followed_through_what_passes_it_on(tmp_path: Path) -> None:
     assert number is not None
     assert number.node.text == "1"
     assert declared("X", tree, tmp_path / "a.js", workspace) is None
+
+
+IMPORTS = [
+    # (imports of the heir's file, what stands there after)
+    ("import { HarbourView } from './common';\n", ""),
+    ("import { HarbourView, } from './common';\n", ""),
+    ("import { HarbourView, warn } from './common';\n", "import { warn } from './common';\n"),
+    ("import { warn, HarbourView } from './common';\n", "import { warn } from './common';\n"),
+    ("import { warn, HarbourView, } from './common';\n", "import { warn, } from './common';\n"),
+    (
+        "import {\n  HarbourView,\n  warn,\n} from './common';\n",
+        "import {\n  warn,\n} from './common';\n",
+    ),
+    (
+        "import {\n  warn,\n  HarbourView,\n} from './common';\n",
+        "import {\n  warn,\n} from './common';\n",
+    ),
+    ("import HarbourView, { warn } from './view';\n", "import { warn } from './view';\n"),
+    ("import HarbourView from './view';\n", ""),
+    ("import { Other as HarbourView } from './common';\n", ""),
+    ("import { HarbourView } from './common';\nexport { HarbourView };\n", None),
+]
+
+
+@pytest.mark.parametrize(("before", "after"), IMPORTS)
+def test_the_import_of_the_base_goes(before: str, after: str | None, tmp_path: Path) -> None:
+    project(tmp_path)
+    (tmp_path / "common/index.js").write_text(
+        "export * from './harbourView';\nexport * from './tools';\n"
+        "export { HarbourView as Other } from './harbourView';\n"
+    )
+    (tmp_path / "view.js").write_text(
+        "export { HarbourView as default } from './common';\nexport { warn } from './common';\n"
+    )
+    body = "  go() {\n    warn(1);\n  }\n\n  render() {\n    return <p onClick={() => this.go()} />;\n  }\n"
+    if "warn" not in before:
+        body = DRAWS
+    head = "import React from 'react';\n"
+    text = f"{head}{before}\nexport default class Quay extends HarbourView {{\n{body}}}\n"
+    result = carried(tmp_path, text)
+    assert result.status == "clean", result.findings
+    new = result.files[0].text
+    kept = before if after is None else after
+    assert new.startswith(f"{head}{kept}\nexport default function Quay(")
+
+
+ADDED = [
+    ("import { warn } from './tools';", "import { warn } from './common/tools';"),
+    ("import warn from './tools';", "import warn from './common/tools';"),
+    ("import * as warn from './tools';", "import * as warn from './common/tools';"),
+    (
+        "import { isTest as warn } from './tools';",
+        "import { isTest as warn } from './common/tools';",
+    ),
+    ("import { warn } from 'tools';", "import { warn } from 'tools';"),
+    ("export const warn = (word) => word;", "import { warn } from './common/harbourView';"),
+]
+
+
+@pytest.mark.parametrize(("before", "after"), ADDED)
+def test_what_the_base_uses_is_imported(before: str, after: str, tmp_path: Path) -> None:
+    view = VIEW.replace("import { isTest, warn } from './tools';", before)
+    view = view.replace("!isTest()", "true")
+    mount = "  componentDidMount() {\n    this.shout('a');\n  }\n\n  check() {}\n\n"
+    text = new_text(tmp_path, mount + DRAWS, view)
+    assert f"from 'react';\n{after}\n" in text
+
+
+def test_two_heirs_in_a_file(tmp_path: Path) -> None:
+    project(tmp_path)
+    one = "class One extends HarbourView {\n" + DRAWS + "}\n\n"
+    two = "export class Two extends HarbourView {\n  componentDidMount() {\n    this.shout('b');\n  }\n\n"
+    text = "import React from 'react';\nimport { HarbourView } from './common';\n\n" + one + two
+    path = tmp_path / "Both.jsx"
+    path.write_text(text + DRAWS + "}\n\nexport { One };\n", "utf-8")
+    results = carry_file(Request(path, "Both.jsx", "jsx-function", runtime=18))
+    assert [result.status for result in results] == ["clean", "clean"]
+    assert [[f.rule for f in result.findings] for result in results] == [["base-read-in"]] * 2
+    new = results[0].files[0].text
+    assert "import { warn } from './common/tools';" in new
+    assert "HarbourView" not in new
+    assert new.count("function shout(word) {") == 1
