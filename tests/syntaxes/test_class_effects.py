@@ -159,3 +159,34 @@ def test_methods_for_somebody_outside_see_the_latest_where_writes_are_not_batche
     members = "add() { this.setState({ used: 2 }); return this.state.used; }"
     assert "return used;" in written(tmp_path, members)
     assert "return latestState.current.used;" in written(tmp_path, members, runtime=17)
+
+
+CHILDREN = [
+    # (a class drawn, whether a write of the same value can be told by it)
+    ("componentWillReceiveProps() { this.props.onCome(); }", True),
+    ("UNSAFE_componentWillReceiveProps() {}", True),
+    ("componentDidUpdate() {}", True),
+    ("componentDidMount() {}", False),
+]
+
+
+@pytest.mark.parametrize(("hook", "told"), CHILDREN)
+def test_a_child_that_does_something_whenever_it_is_drawn(
+    hook: str, told: bool, tmp_path: Path
+) -> None:
+    (tmp_path / "Pier.jsx").write_text(
+        "import React, { Component } from 'react';\nexport default class Pier extends Component {\n"
+        f"  {hook}\n  render() {{ return <i />; }}\n}}\n"
+    )
+    (tmp_path / "index.js").write_text("export { default as Pier } from './Pier';\n")
+    text = (
+        "import React, { Component } from 'react';\nimport { Pier } from './index';\n\n"
+        "export default class Berth extends Component {\n  state = { open: false };\n\n  render() {\n    return (\n"
+        "      <p onClick={() => this.setState({ open: false })}>\n        <Pier open={this.state.open} />\n"
+        "      </p>\n    );\n  }\n}\n"
+    )
+    path = tmp_path / "Berth.jsx"
+    path.write_text(text)
+    (result,) = carry_file(Request(path, "Berth.jsx", "jsx-function", runtime=18))
+    assert result.status == "clean"
+    assert ("useReducer" in result.files[0].text) is told

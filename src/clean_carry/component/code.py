@@ -161,13 +161,14 @@ class Patch:
     """One field of a literal state write. `value` is None where the name stands for itself.
 
     `function` says that the value is a function written in place, `again` that it may be the very
-    object the state holds, changed in place.
+    object the state holds, changed in place, `constant` that it is the same each time.
     """
 
     name: str
     value: Code | None
     function: bool
     again: bool = False
+    constant: bool = False
 
 
 @dataclass(frozen=True)

@@ -382,7 +382,8 @@ def _layout(component: Component, runtime: int) -> Layout:
     for write in writes:
         if not _splits(write, runtime):
             return "whole"
-    if writes and not component.pure and _redraw_matters(component):
+    told = component.reacting and _writes_constants(component)
+    if writes and not component.pure and (told or _redraw_matters(component)):
         return "whole"
     for moment in component.moments("updated"):
         before = moment.previous_state
@@ -422,6 +423,16 @@ def _redraw_matters(component: Component) -> bool:
             if isinstance(owner, Method) and owner.name in drawn and not operation.deferred:
                 return True
     return False
+
+
+def _writes_constants(component: Component) -> bool:
+    """Whether a write gives a field what it may have had already."""
+    return any(
+        patch.constant
+        for _, operation in component.operations()
+        if isinstance(operation, StateWrite)
+        for patch in operation.fields or ()
+    )
 
 
 def _writes_on_update(component: Component) -> bool:

@@ -6,6 +6,7 @@ inputs: no memoised or pure component, no update hook, no effect or memo. Every 
 
 from __future__ import annotations
 
+from clean_carry.source.exports import declared
 from clean_carry.source.javascript.scope import Names, is_component_name
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.workspace import Workspace
@@ -24,6 +25,32 @@ _COMPARING = (
     "useCallback",
     "reselect",
 )
+
+
+# What classes do each time they are drawn again, whatever they are given.
+_REACTS = ("componentWillReceiveProps", "componentDidUpdate", "componentWillUpdate")
+_CLASSES = ("class_declaration", "class", "abstract_class_declaration")
+
+
+def draws_reacting(tree: Tree, drawing: Node, workspace: Workspace) -> bool:
+    """Whether markup holds a class of the project that does something whenever it is drawn again."""
+    names = {
+        name.text
+        for element in drawing.walk()
+        if element.type in ("jsx_opening_element", "jsx_self_closing_element")
+        if (name := element.child("name")) is not None and is_component_name(name.text)
+    }
+    return any(_reacts(name, tree, workspace) for name in sorted(names))
+
+
+def _reacts(name: str, tree: Tree, workspace: Workspace) -> bool:
+    found = declared(name, tree, workspace.file, workspace)
+    body = found.node.child("body") if found is not None and found.node.type in _CLASSES else None
+    for member in body.named_children if body is not None else ():
+        key = member.child("name")
+        if key is not None and key.text.removeprefix("UNSAFE_") in _REACTS:
+            return True
+    return False
 
 
 def sensitive_children(tree: Tree, names: Names, workspace: Workspace) -> frozenset[str]:

@@ -24,7 +24,7 @@ from clean_carry.source.javascript.values import (
     property_name,
 )
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.jsx.children import sensitive_children
+from clean_carry.syntaxes.jsx.children import draws_reacting, sensitive_children
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
 from clean_carry.syntaxes.jsx_class import constructor as constructors
 from clean_carry.syntaxes.jsx_class import contexts, derivations, escapes
@@ -324,6 +324,7 @@ def _assemble(
         comments=gathered.drawing_comments,
         locals_at=facts.locals_at,
         sensitive=sensitive_children(file.tree, file.names, file.workspace),
+        reacting=draws_reacting(file.tree, drawing, file.workspace),
         moved=tuple(moved),
         pure=candidate.pure,
         context=gathered.context,

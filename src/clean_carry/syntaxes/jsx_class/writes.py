@@ -15,7 +15,12 @@ from clean_carry.component.code import (
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import Scope
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import is_function, plain_fields, property_name
+from clean_carry.source.javascript.values import (
+    is_constant,
+    is_function,
+    plain_fields,
+    property_name,
+)
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, reader
 from clean_carry.syntaxes.jsx_class.places import place_of
 from clean_carry.syntaxes.jsx_class.receivers import Receiver
@@ -133,7 +138,8 @@ def patch_of(facts: ClassFacts, literal: Node, name: str, value: Node | None) ->
         binding = facts.names.scope_at(literal).find(name)
         return Patch(name, None, False, binding is not None and _is_held(facts, binding.node))
     again = _may_be_held(facts, value)
-    return Patch(name, facts.code(facts.span(value)), is_function(value), again)
+    constant = is_constant(value)
+    return Patch(name, facts.code(facts.span(value)), is_function(value), again, constant)
 
 
 # What gives back the array it was called on (ECMA-262 §23.1.3).

@@ -19,6 +19,8 @@ from clean_carry.verify.search.situations import Situation, Situations
 # The share of the budget this may take, and how many other values of an input are tried.
 SHARE = 0.25
 MOST_OTHERS = 4
+# So many contents are tried with other inputs, where none is shown with the usual ones.
+MOST_CONTENTS = 2
 
 
 def lay(lane: Lane, pair: Pair, situations: Situations, budget: float) -> None:
@@ -36,6 +38,8 @@ def lay(lane: Lane, pair: Pair, situations: Situations, budget: float) -> None:
             for content in situations.own_contents
             if ground.mounts(replace(full, slots={**full.slots, slot: content}))
         ]
+        if not shown:
+            shown = ground.fitted_to_content(situations, full, slot)
         situations.keep_contents(shown)
 
 
@@ -64,6 +68,18 @@ class _Ground:
         given = dict(least.inputs)
         self._add(situations, full, given, [name for name in full.inputs if name not in given])
         return given
+
+    def fitted_to_content(
+        self, situations: Situations, full: Situation, slot: str
+    ) -> list[list[Any]]:
+        """Content of its own that goes with other inputs: an index among as many as there are, say."""
+        for content in situations.own_contents[:MOST_CONTENTS]:
+            filled = replace(full, slots={**full.slots, slot: content})
+            given = self.fitting(situations, filled)
+            if self.mounts(replace(filled, inputs=given)):
+                situations.fitting = given
+                return [content]
+        return []
 
     def _add(
         self, situations: Situations, full: Situation, given: dict[str, Any], names: list[str]

@@ -225,13 +225,45 @@ def _options(tree: Tree, shapes: Shapes, found: Inputs) -> None:
             found.shapes[name] = merged(declared, used) if declared is not None else used
 
 
+def _is_anothers(option: Node, tree: Tree) -> bool:
+    """Whether an option is one of a component that a file keeps to itself, for its own template."""
+    for above in option.up():
+        if above.type == "pair" and (key := above.child("key")) is not None:
+            if key.text == "components":
+                return True
+        if above.type == "variable_declarator":
+            name = above.child("name")
+            return name is not None and not _leaves(name.text, tree)
+    return False
+
+
+# What may stand between a name and what gives it out or mixes it in.
+_BETWEEN = ("arguments", "call_expression", "as_expression", "parenthesized_expression", "array")
+
+
+def _leaves(name: str, tree: Tree) -> bool:
+    """Whether a name is given out by its file, or mixed in there."""
+    for node in tree.of("identifier"):
+        if node.text != name or node.parent is None:
+            continue
+        above = node.parent
+        while above.type in _BETWEEN and above.parent is not None:
+            above = above.parent
+        key = above.child("key") if above.type == "pair" else None
+        if above.type in ("export_statement", "export_specifier"):
+            return True
+        if key is not None and key.text in ("mixins", "extends"):
+            return True
+    return False
+
+
 def _declarations(tree: Tree) -> list[tuple[str, Node]]:
     """(option, list or object) of declared inputs and events, in either form."""
     found: list[tuple[str, Node]] = []
     for node in tree.of("pair"):
         key, value = node.child("key"), node.child("value")
         if key is not None and value is not None and key.text in ("props", "emits"):
-            if value.type in ("object", "array"):
+            if value.type in ("object", "array") and not _is_anothers(node, tree):
                 found.append((key.text, value))
     for node in tree.of("call_expression"):
         callee, given = node.child("function"), node.child("arguments")

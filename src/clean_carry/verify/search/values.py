@@ -41,6 +41,8 @@ _LISTS = re.compile(r"(items|options|list|rows|columns|entries|values|data|[a-z]
 # What a part of a list or a tree has of its own kind.
 _PARTS = frozenset("items nodes rows columns options entries".split())
 # Inputs that name an element elsewhere in the page, and the one the page of a trial has: by id and by tag.
+# A place in a list: two are there most often.
+_INDEX = re.compile(r"(?:^i|[a-z_$]I)ndex$")
 # Stands for no value where others take turns.
 _NOTHING = object()
 _OUTSIDE = frozenset("target targetId toggler anchor anchorId selector".split())
@@ -127,6 +129,8 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
         case "number":
             # Numbers of one thing differ from each other, so that they cannot be taken for one another.
             apart = depth > 1 and not shape.alike
+            if _INDEX.search(name):
+                return 1 + salt
             return 3 + salt + (sum(map(ord, name)) % 5 if apart else 0)
         case "boolean":
             if depth and (name in _ALWAYS or name in _NEVER):
