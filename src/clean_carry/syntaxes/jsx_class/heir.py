@@ -53,6 +53,7 @@ class Heir:
         body = self.node.child("body")
         assert body is not None
         asked = mentions(body)
+        self.takes = {part.name: _parameters_of(part) for part in own}
         names = frozenset(part.name for part in own if not part.static)
         self.statics = {part.name for part in own if part.static} | self._given_later()
         self.inherited = Inherited(
@@ -153,6 +154,7 @@ class Heir:
         removed = [self._line(statement) for statement in _outermost(self._dead_in(node))]
         types = self._types()
         changes = [(low, high, "") for low, high in removed]
+        changes += [(low, high, "") for low, high in self._surplus(node)]
         for below in node.walk():
             if any(low <= below.start < high for low, high in removed):
                 continue
@@ -171,6 +173,21 @@ class Heir:
             here = high
         text += source.slice(here, end)
         return self._indented(text, source.indent_at(node.start), indent)
+
+    def _surplus(self, node: Node) -> Iterator[tuple[int, int]]:
+        """Arguments the base gives a method of the heir that takes fewer: its type allows no more."""
+        for call in node.walk() if self.tree.typed else ():
+            callee, given = call.child("function"), call.child("arguments")
+            if call.type != "call_expression" or callee is None or given is None:
+                continue
+            if callee.type != "member_expression" or callee.children[0].type != "this":
+                continue
+            part, values = callee.child("property"), given.named_children
+            taken = self.takes.get(part.text) if part is not None else None
+            if taken is None or len(values) <= taken:
+                continue
+            if all(self.inherited.is_pure(value) for value in values[taken:]):
+                yield (values[taken - 1].end if taken else given.start + 1), given.end - 1
 
     def _dead_in(self, node: Node) -> list[Node]:
         """The statements below a node that do nothing."""
@@ -376,6 +393,19 @@ class Heir:
         for part in fields:
             if mentions(part.node).names & (given - {"props", "context"}):
                 raise NotReadIn("whose constructor makes what a field asks for")
+
+
+def _parameters_of(part: Part) -> int | None:
+    """How many arguments a method takes; None for one that may take any number."""
+    value = part.node.child("value")
+    parameters = (value if value is not None else part.node).child("parameters")
+    if parameters is None or part.body is None:
+        return None
+    kinds = [n.type for p in parameters.named_children for n in (p, *p.children)]
+    names = (n.text for n in part.body.walk() if n.type == "identifier")
+    return (
+        None if "rest_pattern" in kinds or "arguments" in names else len(parameters.named_children)
+    )
 
 
 def _request(path: str) -> str:

@@ -174,16 +174,17 @@ def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
         fields += settled(field.entry, "state-whole", "kept")
     lazy = "undefined, " if state.lazy else ""
     text = speller.source.slice(state.whole.span.start, state.whole.span.end)
-    opens = "() => {" if state.body else f"{'() => ' if state.lazy else ''}{text.split(chr(10))[0]}"
+    arrow = f"(){f': {state.type_text}' if component.typed and state.type_text else ''} => "
+    opens = f"{arrow}{{" if state.body else f"{arrow if state.lazy else ''}{text.split(chr(10))[0]}"
     broken = "\n" in reducer or style.fit.columns(
         f"{inner}{head}{reducer}, {lazy}{opens}{'' if state.body or chr(10) in text else f'){semi}'}"
     ) > style.fit.width  # fmt: skip
     level = inner + style.unit if broken else inner
     value = releveled(speller, state.whole, level)
     if state.body:
-        value = _made(plan, speller, style, state.whole, level)
+        value = new(arrow) + _made(plan, speller, style, state.whole, level)
     elif state.lazy:
-        value = new("() => ") + (new("(") + value + new(")") if text[:1] == "{" else value)
+        value = new(arrow) + (new("(") + value + new(")") if text[:1] == "{" else value)
     if broken:
         deep = f"\n{level}"
         parts = [_reducer(plan, style, level), *(["undefined"] if lazy else [])]
@@ -199,11 +200,12 @@ def _reducer(plan: Plan, style: Style, inner: str) -> str:
     """The function that puts a change into the state; `inner` is the indentation it stands at."""
     component, local, semi = plan.component, plan.names[STATE], style.semicolon
     if component.typed:
-        kind = (component.state.type_text if component.state is not None else "") or "any"
+        kind = _kind(plan)
         patch = f"$Shape<{kind}>" if component.annotated else f"Partial<{kind}>"
         arguments = f"({local}: {kind}, change: {patch}"
         if plan.updaters:
-            arguments += f" | ((before: {kind}) => {patch} | null)"
+            skipped = " | null" if plan.may_skip else ""
+            arguments += f" | ((before: {kind}) => {patch}{skipped})"
     else:
         arguments = f"({local}, change"
     change = f"typeof change === {style.quote}function{style.quote} ? change({local}) : change"
@@ -221,6 +223,12 @@ def _reducer(plan: Plan, style: Style, inner: str) -> str:
     return f"{arguments}) => ({{\n{deep}{lines},\n{inner}}})"
 
 
+def _kind(plan: Plan) -> str:
+    """The type of the state, as far as one is given."""
+    state = plan.component.state
+    return (state.type_text if state is not None else "") or "any"
+
+
 def _pure_reducer(
     plan: Plan, arguments: str, local: str, change: str, inner: str, style: Style
 ) -> str:
@@ -228,7 +236,10 @@ def _pure_reducer(
     deep, semi = inner + style.unit, style.semicolon
     patch, lines = ("patch", [f"const patch = {change}{semi}"]) if change else ("change", [])
     empty = f"{patch} == null || " if plan.may_skip else ""
-    same = f"Object.keys({patch}).every((key) => Object.is({patch}[key], {local}[key]))"
+    keys = f"Object.keys({patch})"
+    if plan.component.typed and not plan.component.annotated:
+        keys = f"({keys} as (keyof {_kind(plan)})[])"
+    same = f"{keys}.every((key) => Object.is({patch}[key], {local}[key]))"
     line = f"const same = {empty}{same}{semi}"
     if style.fit.columns(f"{deep}{line}") > style.fit.width:
         broken = f"\n{deep}{style.unit}"
@@ -239,13 +250,13 @@ def _pure_reducer(
 
 
 def _made(plan: Plan, speller: Speller, style: Style, code: Code, inner: str) -> Fragment:
-    """A function of the statements that make the state."""
+    """The body of a function of the statements that make the state."""
     forms = {o.form for o in code.all() if isinstance(o, DraftState)}
     name, semi, deep = plan.previous["draft"], style.semicolon, inner + style.unit
     head = "" if forms & {"made", "result"} else f"let {name}{semi}\n{deep}"
     end = "" if "result" in forms else f"\n{deep}return {name}{semi}"
     body = releveled(speller, code, deep)
-    return new(f"() => {{\n{deep}{head}") + body + new(f"{end}\n{inner}}}")
+    return new(f"{{\n{deep}{head}") + body + new(f"{end}\n{inner}}}")
 
 
 def _writes(operation: object) -> bool:
@@ -306,8 +317,9 @@ def _reference(
     value = releveled(speller, field.code, inner)
     if not field.lazy:
         return new(f"const {name} = {hook}{kind}(") + value + new(f"){semi}")
-    if kind:
-        kind = f"<{field.type_text} | null>"
+    if plan.component.typed:
+        # What code makes has a type of its own, which nothing here names.
+        kind = f"<{field.type_text} | null>" if kind else "<any>"
     return (
         new(f"const {name} = {hook}{kind}(null){semi}\n{inner}if ({name}.current === null) {{\n")
         + new(f"{inner}{style.unit}{name}.current = ")

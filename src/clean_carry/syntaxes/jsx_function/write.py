@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, field
 
 from clean_carry.component.code import Member, MethodCall, MethodValue
@@ -77,7 +78,8 @@ def write(
     inner = base + style.unit
     semi = style.semicolon
     generics = copy(component.type_parameters) if component.type_parameters else Fragment()
-    result = _opening(plan, style)
+    held = _holds_statics(plan, speller)
+    result = _opening(plan, style, held)
     result += generics + new("(") + signature(plan, speller, style) + _second(plan) + new(") {\n")
     blocks: list[Fragment] = []
     followed = plan.followed
@@ -119,9 +121,15 @@ def write(
         blocks.insert(-1, line)
     decorators = 0 if plan.decorated_after else len(component.decorators)
     end = ")" * (plan.remembered + bool(component.exposed) + decorators)
-    end = f"{end}{semi}" if end and component.form != "expression" else end
+    close = semi if component.form != "expression" and (end or held) else ""
     result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}{end}")
-    for static in component.statics:
+    if held:
+        result += new(", {")
+        for static in component.statics:
+            result += new(f"\n{inner}") + _held_static(speller, static, inner) + new(",")
+        result += new(f"\n{base}}})")
+    result += new(close)
+    for static in component.statics if not held else ():
         result += new(f"\n\n{base}") + _static(plan, speller, static, base, semi)
     if plan.exports_after:
         result += _export_after(plan, base, semi)
@@ -190,7 +198,7 @@ def _shared_context(plan: Plan, style: Style) -> list[Fragment]:
     return [new(text, context.entry, "context-to-hook")]
 
 
-def _opening(plan: Plan, style: Style) -> Fragment:
+def _opening(plan: Plan, style: Style, held: bool) -> Fragment:
     """The head of the function, up to its name, inside the calls that make the component of it."""
     component = plan.component
     entry = component.entries["component"]
@@ -205,6 +213,8 @@ def _opening(plan: Plan, style: Style) -> Fragment:
         text = f"{style.hook('forwardRef')}({text}"
     if plan.remembered:
         text = f"{style.hook('memo')}({text}"
+    if held:
+        text = f"Object.assign({text}"
     head = Fragment()
     # As the default export of a file that does not name it, it needs no name outside.
     named = component.exported != "default" or component.export_span is not None
@@ -356,6 +366,39 @@ def _drawing(plan: Plan, speller: Speller, style: Style, inner: str) -> Fragment
     for note in component.comments:
         above += copy(note) + new(f"\n{inner}")
     return above + body
+
+
+# The statics that types of wrapped components know (`NamedExoticComponent` and what it is made of).
+_KNOWN_STATICS = frozenset({"displayName", "propTypes", "defaultProps", "contextTypes"})
+
+
+def _holds_statics(plan: Plan, speller: Speller) -> bool:
+    """Whether statics are given where it is made: what is wrapped has no others by its type."""
+    component = plan.component
+    if not plan.wrapped or not component.typed or component.annotated or component.decorators:
+        return False
+    if all(static.name in _KNOWN_STATICS for static in component.statics):
+        return False
+    named = re.compile(rf"(?<![.\w]){re.escape(component.name)}\b")
+    texts = (speller.source.slice(s.code.span.start, s.code.span.end) for s in component.statics)
+    return not any(named.search(text) for text in texts)
+
+
+def _held_static(speller: Speller, static: Static, inner: str) -> Fragment:
+    """A static as a part of an object."""
+    above = Fragment()
+    for note in static.comments:
+        above += copy(note) + new(f"\n{inner}")
+    name = static.name if is_identifier(static.name) else f"'{static.name}'"
+    head = f"{name}: "
+    if static.method:
+        words = static.method.replace("function", "").split()
+        head = " ".join([*words, name]).replace("* ", "*")
+    return (
+        above
+        + new(head, static.entry, "static-to-property")
+        + releveled(speller, static.code, inner)
+    )
 
 
 def _static(plan: Plan, speller: Speller, static: Static, base: str, semi: str) -> Fragment:
