@@ -181,9 +181,9 @@ def test_a_child_that_does_something_whenever_it_is_drawn(
     (tmp_path / "index.js").write_text("export { default as Pier } from './Pier';\n")
     text = (
         "import React, { Component } from 'react';\nimport { Pier } from './index';\n\n"
-        "export default class Berth extends Component {\n  state = { open: false };\n\n  render() {\n    return (\n"
-        "      <p onClick={() => this.setState({ open: false })}>\n        <Pier open={this.state.open} />\n"
-        "      </p>\n    );\n  }\n}\n"
+        "export default class Berth extends Component {\n  state = { open: false };\n\n"
+        "  render() {\n    return (\n      <p onClick={() => this.setState({ open: false })}>\n"
+        "        <Pier open={this.state.open} />\n      </p>\n    );\n  }\n}\n"
     )
     path = tmp_path / "Berth.jsx"
     path.write_text(text)

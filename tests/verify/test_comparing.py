@@ -204,3 +204,37 @@ def test_places_are_told_without_elements_that_stay() -> None:
     event = {"$": "event", "target": "tide-strip[1]/b[1]", "value": "tide-strip[1]"}
     assert side.values([["go", {"of": event}]]) == [["go", {"of": {**event, "target": "b[1]"}}]]
     assert side.errors(["Error: r in $ctrl.rows\nhttps://x"]) == ["Error: r in rows"]
+
+
+GONE: list[tuple[list[str], list[str], list[Any], bool]] = [
+    # (errors of the old side, of the new one, what stands in the page, whether they differ)
+    (["a", "b"], ["a"], [], False),
+    (["a"], ["a", "c"], [None], False),
+    (["a", "b"], ["b", "a"], [], True),
+    (["a"], [], [], True),
+    (["a", "b"], ["a"], [["p", {}, None, []]], True),
+]
+
+
+@pytest.mark.parametrize(("old", "new", "tree", "differ"), GONE)
+def test_a_component_that_failed_and_is_gone(
+    old: list[str], new: list[str], tree: list[Any], differ: bool
+) -> None:
+    def answer(errors: list[str]) -> dict[str, Any]:
+        point = {
+            "name": "shown", "tree": tree, "frames": [], "calls": [], "requests": [], "errors": errors,
+            "prevented": [], "missing": None, "focus": "",
+        }  # fmt: skip
+        rest: dict[str, Any] = {"timers": [], "listeners": [], "elements": 0}
+        return {
+            "points": [point],
+            "left": rest,
+            "last": {"calls": [], "errors": [], "requests": []},
+        }
+
+    nothing: dict[str, Any] = {"timers": [], "listeners": []}
+    sides = Normaliser(), Normaliser()
+    found = differences("t", answer(old), answer(new), (nothing, nothing), sides, one_runtime=True)
+    assert [d.what for d in found] == (["errors"] if differ else [])
+    if not differ:
+        assert sides[0].used["taken-away"] + sides[1].used["taken-away"] == 1

@@ -66,6 +66,8 @@ def differences(
             if frames_a != frames_b:
                 note(step, "before paint", "", _brief(frames_a), _brief(frames_b))
         errors = sides[0].errors(a["errors"]), sides[1].errors(b["errors"])
+        if errors[0] != errors[1] and not any(tree_a) and not any(tree_b):
+            errors = sides[0].failed(errors[0]), sides[1].failed(errors[1])
         if errors[0] != errors[1]:
             note(step, "errors", "", *errors)
         for what in ("calls", "requests", "prevented"):

@@ -59,6 +59,10 @@ RULES = (
         "an element that stood for a component stays around the template that replaced it",
     ),
     NormalisingRule(
+        "taken-away",
+        "where a failed component is gone from the page, what failed while it went is told by the first",
+    ),
+    NormalisingRule(
         "error-wording", "the engine words an error by the expression that met a wrong value"
     ),
 )
@@ -121,6 +125,11 @@ class Normaliser:
     def tree(self, tree: Tree) -> Tree:
         """A normalised copy of a tree."""
         return self._children(tree, block=True, keep=False)
+
+    def failed(self, errors: list[str]) -> list[str]:
+        """The errors of a component that is gone: the first is why."""
+        self.used["taken-away"] += max(0, len(errors) - 1)
+        return errors[:1]
 
     def errors(self, errors: list[str]) -> list[str]:
         """Errors, those the engine makes itself of an expression without its words."""

@@ -101,10 +101,12 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
     """A plausible value; `salt` tells the members of a list apart."""
     # That something is asked whether it is `false` does not make that likely.
     told = [value for value in shape.literals if not isinstance(value, bool)]
+    outside = name in _OUTSIDE or shape.alike in _OUTSIDE
     name = shape.alike or name
     if told and not shape.kinds & {"array", "object", "function"}:
         return told[salt % len(told)]
-    if name in _OUTSIDE and (not shape.declared or "string" in shape.kinds):
+    words = "string" in shape.kinds or any(isinstance(value, str) for value in shape.used)
+    if outside and (not shape.declared or words):
         return OUTSIDE
     if name in ("container", "appendTo", "attachTo", "teleportTo"):
         return "body"
