@@ -419,3 +419,101 @@ def test_two_heirs_in_a_file(tmp_path: Path) -> None:
     assert "import { warn } from './common/tools';" in new
     assert "HarbourView" not in new
     assert new.count("function shout(word) {") == 1
+
+
+HELD = """import * as React from "react";
+
+import { Deck, Size } from "./deck";
+
+interface Props {
+    open: boolean;
+}
+
+export class Berth extends React.PureComponent<Props> {
+    public static displayName = "Harbour.Berth";
+
+    /** How long it is. */
+    public static Length = Size.LONG;
+
+    public static of(name: string) {
+        return name;
+    }
+
+    public render() {
+        return <Deck open={this.props.open} />;
+    }
+}
+"""
+
+
+def test_statics_of_a_typed_component_that_is_wrapped(tmp_path: Path) -> None:
+    result = carried(tmp_path, HELD, "Berth.tsx")
+    assert result.status == "clean", result.findings
+    assert result.files[0].text.endswith(
+        """export const Berth = Object.assign(
+    React.memo(function Berth({ open }: Props) {
+        return <Deck open={open} />;
+    }),
+    {
+        displayName: "Harbour.Berth",
+        /** How long it is. */
+        Length: Size.LONG,
+        of(name: string) {
+            return name;
+        },
+    }
+);
+"""
+    )
+    names_itself = HELD.replace("return name;", "return Berth.Length + name;")
+    new = carried(tmp_path, names_itself, "Berth.tsx").files[0].text
+    assert "Berth.Length = Size.LONG;" in new
+    known = HELD.replace("public static Length", "public static propTypes")
+    known = known.replace(
+        "    public static of(name: string) {\n        return name;\n    }\n\n", ""
+    )
+    new = carried(tmp_path, known, "Berth.tsx").files[0].text
+    assert 'Berth.displayName = "Harbour.Berth";' in new
+    assert "Object.assign" not in new
+
+
+def test_types_of_what_makes_a_pure_state(tmp_path: Path) -> None:
+    text = HELD.replace("PureComponent<Props>", "PureComponent<Props, State>").replace(
+        "interface Props",
+        "interface State {\n    at: string;\n    far: number;\n}\n\ninterface Props",
+    )
+    state = "    public state: State = { at: tell(this.props.open), far: 1 };\n\n    public render() {\n"
+    text = text.replace("    public render() {\n", state)
+    text = text.replace(
+        "<Deck", "<Deck onGo={() => this.setState(this.props.next)} state={this.state}"
+    )
+    new = carried(tmp_path, text, "Berth.tsx").files[0].text
+    assert "change: Partial<State> | ((before: State) => Partial<State> | null)) => {" in new
+    assert "(Object.keys(patch) as (keyof State)[]).every(" in new
+    assert "(): State => ({ at: tell(open), far: 1 })" in new
+
+
+def test_arguments_a_typed_heir_does_not_take(tmp_path: Path) -> None:
+    project(tmp_path)
+    (tmp_path / "common/harbourView.jsx").unlink()
+    base = TYPED.replace(
+        "    protected of(",
+        "    public componentDidUpdate() {\n        this.check(this.props, 2);\n    }\n\n    protected of(",
+    )
+    (tmp_path / "common/harbourView.tsx").write_text(base, "utf-8")
+    text = (
+        'import * as React from "react";\nimport { HarbourView, Named } from "./common";\n\n'
+        "export class Quay extends HarbourView<Named> {\n    protected check(NEEDS) {\n"
+        "        console.warn(NEEDS);\n    }\n\n"
+        "    public render() {\n        return <p>{this.props.name}</p>;\n    }\n}\n"
+    )
+    for needs, call in (
+        ("", "check();"),
+        ("one: Named", "check(props);"),
+        ("...all: Named[]", "2);"),
+    ):
+        result = carried(
+            tmp_path, text.replace("NEEDS", needs, 1).replace("NEEDS", "1"), "Quay.tsx"
+        )
+        if result.files:
+            assert call in result.files[0].text, needs

@@ -77,13 +77,17 @@ def exported(name: str, file: Path, workspace: Workspace, steps: int = 0) -> Dec
     tree = workspace.tree(file)
     if tree is None or steps > _MOST_STEPS:
         return None
+    data = tree.source.data
+    if name.encode() not in data and b"*" not in data:
+        return None
     passed: list[Path] = []
-    for statement in tree.root.named_children:
-        if statement.type != "export_statement":
+    for statement in tree.of("export_statement"):
+        if statement.parent is not tree.root:
             continue
         source = statement.child("source")
         path = workspace.resolve(source.text[1:-1], file) if source is not None else None
-        for node in statement.walk():
+        clauses = [c for c in statement.children if c.type == "export_clause"]
+        for node in (part for clause in clauses for part in clause.named_children):
             first = node.child("name") if node.type == "export_specifier" else None
             if first is None or (node.child("alias") or first).text != name:
                 continue

@@ -2,17 +2,22 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 from clean_carry.source.exports import Imported
+from clean_carry.source.javascript.joining import Fit, fit_of
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.line_width import widths_of
 from clean_carry.source.merged import Edit
 from clean_carry.syntaxes.jsx_class.heritage import extends_clause, heritage
 
 
 def imports_with(
-    heirs: list[Node], wanted: dict[str, Imported], tree: Tree, names: Names
+    heirs: list[Node], wanted: dict[str, Imported], tree: Tree, names: Names, file: Path
 ) -> list[Edit]:
     """What to write anew; `wanted` are local names with what each is imported as."""
+    fit = fit_of(tree, *widths_of(file))
     statements = tree.of("import_statement")
     edits: list[Edit] = []
     lines = _import_lines(wanted, statements)
@@ -24,7 +29,7 @@ def imports_with(
             for ref in binding.references
         ):
             continue
-        edit = _without(tree, binding.node, lines)
+        edit = _without(tree, binding.node, lines, fit)
         if edit.text:
             lines = ""
         edits.append(edit)
@@ -34,8 +39,11 @@ def imports_with(
     return edits
 
 
-def _without(tree: Tree, name: Node, lines: str) -> Edit:
-    """A file's imports without a name; `lines` come where a whole statement goes."""
+def _without(tree: Tree, name: Node, lines: str, fit: Fit) -> Edit:
+    """A file's imports without a name; `lines` come where a whole statement goes.
+
+    What was broken because it was too long for a line, and is not any more, comes on one line.
+    """
     specifier = name.parent
     statement = next(up for up in name.up() if up.type == "import_statement")
     others = [n for n in statement.walk() if n.type == "import_specifier" and n is not specifier]
@@ -61,7 +69,20 @@ def _without(tree: Tree, name: Node, lines: str) -> Edit:
             start -= 1
         if data[end : end + 1] == b",":
             start, end = start + 1, end + 1
+    text = statement.text
+    if "\n" in text and "/" not in text.partition("}")[0]:
+        low, high = start - statement.start, end - statement.start
+        raw = text.encode()
+        flat, was = _flat((raw[:low] + raw[high:]).decode()), _flat(text)
+        if fit.columns(flat) <= fit.width < fit.columns(was):
+            return Edit(statement.start, statement.end, flat)
     return Edit(start, end, "")
+
+
+def _flat(text: str) -> str:
+    """An import on one line."""
+    words = " ".join(text.split())
+    return words.replace(", }", " }")
 
 
 def _import_lines(wanted: dict[str, Imported], statements: list[Node]) -> str:

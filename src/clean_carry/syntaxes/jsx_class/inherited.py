@@ -48,6 +48,8 @@ class Inherited:
     needed: set[str] = field(init=False)
     empty: set[str] = field(init=False)
     _judging: set[str] = field(init=False, default_factory=set)
+    # What is known of calls, by the nodes they are.
+    _pure: dict[int, bool] = field(init=False, default_factory=dict)
 
     def __post_init__(self) -> None:
         self.parts = {p.name: p for p in self.base.parts if not p.static}
@@ -108,7 +110,9 @@ class Inherited:
     def is_pure(self, node: Node, steps: int = 0) -> bool:
         """Whether evaluating an expression changes nothing, as far as it can be followed."""
         if node.type == "call_expression":
-            return self._is_pure_call(node, steps)
+            if id(node) not in self._pure:
+                self._pure[id(node)] = self._is_pure_call(node, steps)
+            return self._pure[id(node)]
         if node.type in _PLAIN:
             if node.type == "unary_expression" and node.has("delete"):
                 return False

@@ -73,7 +73,7 @@ def _merged(tree: Tree, file: Path, workspace: Workspace, depth: int = 0) -> Sou
     if not read:
         return tree.source
     wanted = {name: what for heir in read for name, what in heir.needs.items()}
-    edits += imports_with([heir.node for heir in read], wanted, tree, names)
+    edits += imports_with([heir.node for heir in read], wanted, tree, names, file)
     merged = MergedText(tree.source, edits)
     for heir in read:
         where = os.path.relpath(heir.base.file, file.parent).replace(os.sep, "/")

@@ -16,8 +16,8 @@ if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.write import Style
 
 
-def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
-    """What stands between the parentheses."""
+def signature(plan: Plan, speller: Speller, style: Style, ahead: int) -> Fragment:
+    """What stands between the parentheses; `ahead` columns of its line are taken before them."""
     component = plan.component
     result = Fragment()
     if "defaults" in component.entries:
@@ -39,9 +39,7 @@ def signature(plan: Plan, speller: Speller, style: Style) -> Fragment:
         items.append(new(f"...{plan.lifted.rest}"))
     inner = joined(items, ", ")
     base = speller.source.indent_at(component.span.start)
-    head = {"": "", "named": "export ", "default": "export default "}[component.exported]
-    flat = f"{base}{head}function {component.name}({{  }}{typed}) {{"
-    if length(inner) + style.fit.columns(flat) > style.fit.width:
+    if ahead + length(inner) + len(f"({{  }}{typed}) {{") > style.fit.width:
         unit = "\n" + base + style.unit
         return (
             result

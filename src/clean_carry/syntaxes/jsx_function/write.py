@@ -6,7 +6,7 @@ import re
 from dataclasses import dataclass, field
 
 from clean_carry.component.code import Member, MethodCall, MethodValue
-from clean_carry.component.fragment import Fragment, copy, joined, new, settled
+from clean_carry.component.fragment import Fragment, copy, joined, length, new, settled
 from clean_carry.component.markup import Element, MarkupComment
 from clean_carry.component.model import LeftMember, Method, Moment, Part, Reaction, Static
 from clean_carry.component.plan import CONTEXT, PROPS, Plan, Refused
@@ -79,8 +79,13 @@ def write(
     semi = style.semicolon
     generics = copy(component.type_parameters) if component.type_parameters else Fragment()
     held = _holds_statics(plan, speller)
-    result = _opening(plan, style, held)
-    result += generics + new("(") + signature(plan, speller, style) + _second(plan) + new(") {\n")
+    opened = _opening(plan, style)
+    # What is given statics as it is made stands a level deeper, among the arguments of a call.
+    result = Fragment(opened.pieces[-1:]) if held else opened
+    result += generics
+    exported = {"": "", "named": "export ", "default": "export default "}[component.exported]
+    ahead = length(result) + style.fit.columns(inner if held else base + exported)
+    result += new("(") + signature(plan, speller, style, ahead) + _second(plan) + new(") {\n")
     blocks: list[Fragment] = []
     followed = plan.followed
     opening = _shared_context(plan, style)
@@ -124,10 +129,12 @@ def write(
     close = semi if component.form != "expression" and (end or held) else ""
     result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}{end}")
     if held:
-        result += new(", {")
+        before = Fragment(opened.pieces[:-1]) + new(f"Object.assign(\n{inner}")
+        result = before + result.shifted(1) + new(f",\n{inner}{{")
+        deep = inner + style.unit
         for static in component.statics:
-            result += new(f"\n{inner}") + _held_static(speller, static, inner) + new(",")
-        result += new(f"\n{base}}})")
+            result += new(f"\n{deep}") + _held_static(speller, static, deep) + new(",")
+        result += new(f"\n{inner}}}{style.comma}\n{base})")
     result += new(close)
     for static in component.statics if not held else ():
         result += new(f"\n\n{base}") + _static(plan, speller, static, base, semi)
@@ -198,7 +205,7 @@ def _shared_context(plan: Plan, style: Style) -> list[Fragment]:
     return [new(text, context.entry, "context-to-hook")]
 
 
-def _opening(plan: Plan, style: Style, held: bool) -> Fragment:
+def _opening(plan: Plan, style: Style) -> Fragment:
     """The head of the function, up to its name, inside the calls that make the component of it."""
     component = plan.component
     entry = component.entries["component"]
@@ -213,8 +220,6 @@ def _opening(plan: Plan, style: Style, held: bool) -> Fragment:
         text = f"{style.hook('forwardRef')}({text}"
     if plan.remembered:
         text = f"{style.hook('memo')}({text}"
-    if held:
-        text = f"Object.assign({text}"
     head = Fragment()
     # As the default export of a file that does not name it, it needs no name outside.
     named = component.exported != "default" or component.export_span is not None

@@ -11,7 +11,11 @@ interface State {
   names: ReadonlyArray<string>;
 }
 
-export function Pick<T extends { id: string }>({ label = 'Pick', onPick, items }: Props<T>) {
+export function Pick<T extends { id: string }>({
+  label = 'Pick',
+  onPick,
+  items,
+}: Props<T>) {
   const [state, setState] = useReducer(
     (state: State, change: Partial<State>) => ({ ...state, ...change }),
     { at: 0, names: [] }
