@@ -138,9 +138,9 @@ LEFT: list[tuple[str, str, str]] = [
         "return undefined /* left to you (instance-escapes): this.constructor.name */;",
     ),
     (
-        "this.go.call(this, 1); return by;",
+        "this.go.call(window, 1); return by;",
         "method-as-object",
-        "/* left to you (method-as-object): this.go.call(this, 1); */",
+        "/* left to you (method-as-object): this.go.call(window, 1); */",
     ),
     (
         "this.setState(); return by;",
@@ -196,3 +196,36 @@ def test_the_project_decides_the_name_of_the_new_file(tmp_path: Path) -> None:
     assert carry_file(request)[0].files[0].path == "src/BerthFn.jsx"
     plain = Request(path, "src/Berth.jsx", "jsx-function")
     assert carry_file(plain)[0].files[0].path == "src/Berth.function.jsx"
+
+
+INDIRECT = [
+    # (how a method is called on its own instance, what stands there; "" where it is left)
+    ("this.tell.call(this, 'one', this.props.tide);", "tell('one', tide);"),
+    ("this.tell.call(this);", "tell();"),
+    ("this.tell.apply(this);", "tell();"),
+    ("this.tell.apply(this, args);", "tell(...args);"),
+    ("this.tell.apply(this, [1, this.props.tide]);", "tell(...[1, tide]);"),
+    ("this.tell.apply(this, args.concat([this.props.tide]));", "tell(...args.concat([tide]));"),
+    ("this.tell.apply(this, args.map((a) => a));", "tell(...args.map((a) => a));"),
+    ("this.tell.apply(this, this.props.list);", ""),
+    ("this.tell.apply(window, args);", ""),
+    ("this.tell.call();", ""),
+    ("this.tell.call(this, /* why */ 1);", ""),
+    ("show(this.tell.length);", ""),
+]
+
+
+@pytest.mark.parametrize(("call", "written"), INDIRECT)
+def test_methods_called_through_call_and_apply(call: str, written: str, tmp_path: Path) -> None:
+    text = (
+        "import React, { Component } from 'react';\n\nexport default class Berth extends Component {\n"
+        "  tell(...args) {\n    this.props.onTell(...args);\n  }\n\n"
+        f"  all(...args) {{\n    {call}\n  }}\n\n"
+        "  render() {\n    return <p onClick={() => this.all(1)}>{this.props.tide}</p>;\n  }\n}\n"
+    )
+    path = tmp_path / "Berth.jsx"
+    path.write_text(text, "utf-8")
+    (result,) = carry_file(Request(path, "Berth.jsx", "jsx-function", runtime=18))
+    assert (result.status == "clean") is bool(written)
+    if written:
+        assert f"    {written}\n" in result.files[0].text

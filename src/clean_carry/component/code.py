@@ -117,10 +117,14 @@ class FieldUse(Operation):
 
 @dataclass(frozen=True)
 class MethodCall(Operation):
-    """The callee of a call of an own method; for a `getter` the read that calls it."""
+    """The callee of a call of an own method; for a `getter` the read that calls it.
+
+    `opens` is what stands before its arguments where its span holds that too.
+    """
 
     member: Member
     getter: bool = False
+    opens: str = ""
 
 
 @dataclass(frozen=True)

@@ -210,14 +210,15 @@ def _whole_notion(facts: ClassFacts, node: Node, source: str) -> tuple[str | Non
     return f"{source}-whole", node
 
 
-def add(facts: ClassFacts, node: Node, notion: str, build: Build) -> None:
-    """Note an operation at a node."""
+def add(facts: ClassFacts, node: Node, notion: str, build: Build, end: int = -1) -> None:
+    """Note an operation at a node; `end` is where it ends where that is not where the node does."""
 
     def built(entry: int) -> Operation:
         facts.locals_at[entry] = _locals_at(facts, node)
         return build(entry)
 
-    facts.raws.append(Raw(facts.span(node), notion, built))
+    span = facts.span(node) if end < 0 else facts.tree.source.span(node.start, end)
+    facts.raws.append(Raw(span, notion, built))
 
 
 def _locals_at(facts: ClassFacts, node: Node) -> frozenset[tuple[str, int]]:
@@ -401,8 +402,11 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
                 leave(facts, node, "instance-escapes", f"{name} is bound to something else")
                 return
             whole, bound = call, given[1:]
-        else:
+        elif not _called_on_itself(facts, node, member, deferred):
             leave(facts, node, "method-as-object", name)
+            return
+        else:
+            facts.raws[-1].member = name
             return
     place, receiver = place_of(whole)
     span = facts.span(whole)
@@ -415,6 +419,53 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
 
     add(facts, whole, "method-value", build)
     facts.raws[-1].member = name
+
+
+def _called_on_itself(facts: ClassFacts, node: Node, member: Member, deferred: bool) -> bool:
+    """Read `this.m.call(this, a)` or `this.m.apply(this, list)` as a call; False where it is none."""
+    asked = node.parent
+    call = asked.parent if asked is not None else None
+    part = asked.child("property") if asked is not None else None
+    arguments = call.child("arguments") if call is not None else None
+    given = arguments.named_children if arguments is not None else []
+    if call is None or part is None or arguments is None or asked is None:
+        return False
+    if call.child("function") is not asked or not given or given[0].type != "this":
+        return False
+    spread = part.text == "apply" and len(given) > 1
+    if part.text not in ("call", "apply") or (spread and not _is_list(facts, given[1])):
+        return False
+    end = given[1].start if len(given) > 1 else arguments.end - 1
+    if any(node.end <= comment.start < end for comment in facts.tree.comments):
+        return False
+    facts.handled.add(id(given[0]))
+    span = facts.tree.source.span(node.start, end)
+    opens = "(..." if spread else "("
+    add(
+        facts,
+        node,
+        "method-call",
+        lambda entry: MethodCall(span, entry, deferred, member, opens=opens),
+        end=end,
+    )
+    return True
+
+
+def _is_list(facts: ClassFacts, value: Node) -> bool:
+    """Whether a value is seen to be a list: what may be nothing cannot be spread."""
+    if value.type == "array" or value.text == "arguments":
+        return True
+    if value.type == "call_expression":
+        callee = value.child("function")
+        part = callee.child("property") if callee is not None else None
+        return part is not None and part.text in _GIVE_LISTS
+    binding = facts.names.meaning(value) if value.type == "identifier" else None
+    above = binding.node.parent if binding is not None else None
+    return above is not None and above.type == "rest_pattern"
+
+
+# Methods of lists that give one (ECMA-262 §23.1.3).
+_GIVE_LISTS = frozenset({"concat", "slice", "map", "filter"})
 
 
 @reader("field-use")

@@ -181,7 +181,7 @@ def _field_use(speller: Speller, operation: Operation) -> Fragment:
 
 def _method_call(speller: Speller, operation: Operation) -> Fragment:
     assert isinstance(operation, MethodCall)
-    call = "()" if operation.getter else ""
+    call = "()" if operation.getter else operation.opens
     return new(f"{speller.name(operation.member)}{call}", operation.entry, "method-by-name")
 
 
