@@ -1,0 +1,91 @@
+"""A folder of heirs, their base, and annotated scripts, through the program."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+BASE = """import React, { Component } from 'react';
+
+export class FerryView extends Component {
+  notes = [];
+
+  componentWillUnmount() {
+    this.notes.forEach((note) => note.close());
+  }
+
+  note(text) {
+    this.notes.push({ text, close() {} });
+    this.props.onNote(text);
+  }
+}
+"""
+HEIR = """import React from 'react';
+import { FerryView } from './ferryView';
+
+export default class @ extends FerryView {
+  render() {
+    return <button onClick={() => this.note('@')}>{this.props.tide}</button>;
+  }
+}
+"""
+BOARD = """/* @flow */
+import React, { Component } from 'react';
+
+type Props = { tide: ?string };
+
+export default class Board extends Component<Props> {
+  render() {
+    return <p>{this.props.tide}</p>;
+  }
+}
+"""
+
+
+def project(folder: Path) -> None:
+    (folder / "clean-carry.toml").write_text('sources = ["src"]\n')
+    (folder / "src").mkdir()
+    (folder / "src/ferryView.jsx").write_text(BASE)
+    (folder / "src/Board.jsx").write_text(BOARD)
+    for name in ("Berth", "Quay"):
+        (folder / f"src/{name}.jsx").write_text(HEIR.replace("@", name))
+
+
+def test_a_folder_with_bases_and_annotations(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    project(tmp_path)
+    done = run("carry", "src", "--to", "jsx-function", "--write", "--verify", "--budget", "2")
+    # The base itself is no component: it is told apart, and stays.
+    assert done.returncode == 1
+    assert "FerryView: refused" in done.stdout
+    assert "3 clean" in done.stdout
+    written = sorted(path.name for path in (tmp_path / "src").glob("*.function.jsx"))
+    assert written == ["Berth.function.jsx", "Board.function.jsx", "Quay.function.jsx"]
+    berth = (tmp_path / "src/Berth.function.jsx").read_text()
+    assert "notes.current.push({ text, close() {} });" in berth
+    assert (
+        "export default function Board({ tide }: Props) {"
+        in (tmp_path / "src/Board.function.jsx").read_text()
+    )
+
+
+def test_what_is_told_of_a_base(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    project(tmp_path)
+    done = run("carry", "src/Berth.jsx", "--to", "jsx-function", "--json")
+    (result,) = json.loads(done.stdout)["results"]
+    (finding,) = result["findings"]
+    assert (finding["rule"], finding["line"]) == ("base-read-in", 4)
+    assert "FerryView, ferryView.jsx" in finding["message"]
+    lines = len(HEIR.splitlines())
+    assert all(1 <= entry["line"] <= lines for entry in result["ledger"]["entries"])
+    for rule in ("base-read-in", "wrapper-looks-in", "own-base"):
+        assert "What to do" in run("explain", rule).stdout
+
+
+def test_a_heir_that_differs_is_told_apart(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    project(tmp_path)
+    run("carry", "src/Berth.jsx", "--to", "jsx-function", "--write")
+    new = tmp_path / "src/Berth.function.jsx"
+    new.write_text(new.read_text().replace("onNote(text);", "onNote('x');"))
+    done = run("verify", "src/Berth.jsx", "src/Berth.function.jsx", "--budget", "3")
+    assert done.returncode == 1
+    assert "onNote" in done.stdout
