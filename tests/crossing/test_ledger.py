@@ -154,7 +154,7 @@ UNKNOWN_USES = [
     "this.state.n = 2",
     "this.state.n++",
     "delete this.field",
-    "this.go.call(this)",
+    "this.go.call(window)",
     "this.go = null",
     "super.go()",
     "[this.field, this.props.a] = [1, 2]",
