@@ -41,9 +41,7 @@ def looked_into(candidate: Candidate, tree: Tree, workspace: Workspace) -> tuple
     return None
 
 
-def _looks(
-    name: str, at: int, tree: Tree, file: Path, workspace: Workspace, steps: int
-) -> bool:  # fmt: skip
+def _looks(name: str, at: int, tree: Tree, file: Path, workspace: Workspace, steps: int) -> bool:
     """Whether a function looks into its argument number `at`."""
     found = declared(name, tree, file, workspace)
     if found is None or not found.node.is_function or steps > _MOST_STEPS:
