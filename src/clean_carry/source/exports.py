@@ -41,8 +41,9 @@ def imported(tree: Tree, name: str) -> Imported | None:
     """What a file imports under a name."""
     for statement in tree.of("import_statement"):
         source = statement.child("source")
-        for node in statement.walk() if source is not None else ():
-            assert source is not None
+        if source is None or name not in statement.text:
+            continue
+        for node in statement.walk():
             above = node.parent.type if node.parent is not None else ""
             if node.type == "import_specifier":
                 first = node.child("name")

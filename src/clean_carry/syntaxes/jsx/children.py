@@ -6,7 +6,9 @@ inputs: no memoised or pure component, no update hook, no effect or memo. Every 
 
 from __future__ import annotations
 
-from clean_carry.source.exports import declared
+import re
+
+from clean_carry.source.exports import declared, imported
 from clean_carry.source.javascript.scope import Names, is_component_name
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.workspace import Workspace
@@ -29,6 +31,7 @@ _COMPARING = (
 
 # What classes do each time they are drawn again, whatever they are given.
 _REACTS = ("componentWillReceiveProps", "componentDidUpdate", "componentWillUpdate")
+_PASSES_ON = re.compile(r"\bexport\b[^;]*?\bfrom\b")
 _CLASSES = ("class_declaration", "class", "abstract_class_declaration")
 
 
@@ -36,14 +39,21 @@ def draws_reacting(tree: Tree, drawing: Node, workspace: Workspace) -> bool:
     """Whether markup holds a class of the project that does something whenever it is drawn again."""
     names = {
         name.text
-        for element in drawing.walk()
-        if element.type in ("jsx_opening_element", "jsx_self_closing_element")
+        for element in tree.of("jsx_opening_element", "jsx_self_closing_element")
+        if drawing.start <= element.start < drawing.end
         if (name := element.child("name")) is not None and is_component_name(name.text)
     }
     return any(_reacts(name, tree, workspace) for name in sorted(names))
 
 
 def _reacts(name: str, tree: Tree, workspace: Workspace) -> bool:
+    known = imported(tree, name)
+    path = workspace.resolve(known.request) if known is not None else None
+    if known is not None:
+        text = workspace.text(path) if path is not None else ""
+        # What the file says without being parsed; one that passes on what others define says nothing.
+        if not _PASSES_ON.search(text) and not any(word in text for word in _REACTS):
+            return False
     found = declared(name, tree, workspace.file, workspace)
     body = found.node.child("body") if found is not None and found.node.type in _CLASSES else None
     for member in body.named_children if body is not None else ():

@@ -311,7 +311,8 @@ def _assemble(
         comments=gathered.drawing_comments,
         locals_at=facts.locals_at,
         sensitive=sensitive_children(file.tree, file.names, file.workspace),
-        reacting=draws_reacting(file.tree, drawing, file.workspace),
+        reacting=any(raw.notion == "state-write" for raw in facts.raws)
+        and draws_reacting(file.tree, drawing, file.workspace),
         moved=tuple(moved),
         pure=candidate.pure,
         context=gathered.context,
