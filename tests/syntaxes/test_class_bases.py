@@ -247,6 +247,29 @@ REFUSED = [
         "  state = { open: true };\n\n  check() {\n    this.state.open.now();\n  }\n\n" + DRAWS,
     ),
     (
+        "gives its result later",
+        VIEW.replace("  shout(word) {", "  async shout(word) {"),
+        "  shout() {\n    super.shout(1);\n  }\n\n  go() {\n    this.shout();\n  }\n\n" + DRAWS,
+    ),
+    (
+        "does something in what it gives",
+        VIEW,
+        "  check(props) {\n    super.check(this.props.onCheck());\n  }\n\n" + DRAWS,
+    ),
+    (
+        "names that meet those it is given",
+        VIEW.replace("    warn(word);", "    word = 1;\n    warn(word);"),
+        "  shout(a) {\n    super.shout(a);\n  }\n\n" + DRAWS,
+    ),
+    (
+        "names that meet those it is given",
+        VIEW.replace("    warn(word);", "    [1].forEach((a) => warn(word, a));"),
+        "  shout(a) {\n    super.shout(a);\n  }\n\n" + DRAWS,
+    ),
+    ("hands on something else", VIEW.replace("super(props)", "super({ ...props })"), DRAWS),
+    ("a member twice", VIEW.replace("  shout(", "  set shout(a) {}\n\n  shout("), DRAWS),
+    ("#own of its own", VIEW.replace("timers = [];", "#own = 1;"), "  #own = 2;\n\n" + DRAWS),
+    (
         "text over several lines",
         VIEW.replace("`${text} ·", "`${text}\n ·"),
         "  componentDidMount() {\n    this.label('a');\n  }\n\n" + DRAWS,
@@ -515,5 +538,32 @@ def test_arguments_a_typed_heir_does_not_take(tmp_path: Path) -> None:
         result = carried(
             tmp_path, text.replace("NEEDS", needs, 1).replace("NEEDS", "1"), "Quay.tsx"
         )
-        if result.files:
-            assert call in result.files[0].text, needs
+        assert result.status == "clean", result.findings
+        assert call in result.files[0].text, needs
+
+
+def test_a_name_that_stands_for_itself_where_it_is_given_another(tmp_path: Path) -> None:
+    view = VIEW.replace("    warn(word);", "    warn({ word });")
+    body = "  shout(text) {\n    super.shout(text);\n    this.props.onShout();\n  }\n\n"
+    mount = "  componentDidMount() {\n    this.shout('a');\n  }\n\n"
+    assert "warn({ word: text });" in new_text(tmp_path, body + mount + DRAWS, view)
+
+
+def test_arguments_nobody_takes_in_a_constructor(tmp_path: Path) -> None:
+    project(tmp_path)
+    (tmp_path / "common/harbourView.jsx").unlink()
+    made = (
+        "    constructor(props: P) {\n        super(props);\n        this.check(props, 1);\n    }\n\n"
+        "    protected of("
+    )
+    base = TYPED.replace("    protected of(", made)
+    (tmp_path / "common/harbourView.tsx").write_text(base, "utf-8")
+    text = (
+        'import * as React from "react";\nimport { HarbourView, Named } from "./common";\n\n'
+        "export class Quay extends HarbourView<Named> {\n    constructor(given: Named) {\n"
+        "        super(given);\n    }\n\n    protected check() {\n        console.warn(1);\n    }\n\n"
+        "    public render() {\n        return <p>{this.props.name}</p>;\n    }\n}\n"
+    )
+    result = carried(tmp_path, text, "Quay.tsx")
+    assert result.status == "clean", result.findings
+    assert "React.useState(() => check());" in result.files[0].text

@@ -127,6 +127,42 @@ def test_all_of_it_where_anything_may_be_asked_for() -> None:
     assert {"timers", "later", "keep", "label", "text", "clear"} <= found
 
 
+QUESTIONS = [
+    # (how a field begins, what is asked, whether what is done on it is never done)
+    ("[]", "if (this.a.length > 0) { go(); }", True),
+    ("[]", "if (this.a.length !== 0) { go(); }", True),
+    ("[]", "if (this.a.length) { go(); }", True),
+    ("[]", "if (this.a.length !== null) { go(); }", False),
+    ("[]", "if (this.a) { go(); }", False),
+    ("[]", "for (const one of this.a) { go(); }", True),
+    ("[]", "this.a.forEach(go);", True),
+    ("null", "if (this.a) { go(); }", True),
+    ("null", "if (this.a !== null) { go(); }", True),
+    ("null", "if (this.a != undefined) { go(); }", True),
+    ("null", "if (this.a !== undefined) { go(); }", False),
+    ("null", "if (this.a && plain()) { go(); }", True),
+    ("null", "for (const one of this.a) { go(); }", False),
+    ("null", "this.a.forEach(go);", False),
+    ("undefined", "if (this.a !== null) { go(); }", False),
+    ("false", "if (this.a != null) { go(); }", False),
+    ("0", "if (this.a > 0) { go(); }", True),
+    ("0", "if (this.a !== 0) { go(); }", True),
+    ("0", "if (0 !== this.a) { go(); }", False),
+    ("1", "if (this.a) { go(); }", False),
+]
+
+
+@pytest.mark.parametrize(("begins", "question", "never"), QUESTIONS)
+def test_what_is_never_done(begins: str, question: str, never: bool) -> None:
+    found = inherited(f"  a = {begins};\n  componentDidMount() {{ {question} }}", set())
+    assert ("componentDidMount" not in found.needed or found.inserted() == []) is never
+
+
+def test_a_name_that_hides_a_function_is_not_known() -> None:
+    members = "  componentDidMount() { ((plain) => { if (plain(1)) { this.none(); } })(go); }\n  none() {}"
+    assert "componentDidMount" in [part.name for part in inherited(members, set()).inserted()]
+
+
 PURE = [
     ("plain('a')", True),
     ("arrow(this.props.a)", True),

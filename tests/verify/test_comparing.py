@@ -213,28 +213,47 @@ GONE: list[tuple[list[str], list[str], list[Any], bool]] = [
     (["a", "b"], ["b", "a"], [], True),
     (["a"], [], [], True),
     (["a", "b"], ["a"], [["p", {}, None, []]], True),
+    (["a", "b"], ["a", "c"], [], True),
 ]
+
+
+def failing(*points: tuple[list[Any], list[str]]) -> dict[str, Any]:
+    """The answer of a run whose points have these trees and errors."""
+    rest: dict[str, Any] = {"timers": [], "listeners": [], "elements": 0}
+    return {
+        "points": [
+            {
+                "name": "shown", "tree": tree, "frames": [], "calls": [], "requests": [],
+                "errors": errors, "prevented": [], "missing": None, "focus": "",
+            }
+            for tree, errors in points
+        ],
+        "left": rest,
+        "last": {"calls": [], "errors": [], "requests": []},
+    }  # fmt: skip
+
+
+def told(old: dict[str, Any], new: dict[str, Any], one_runtime: bool = True) -> list[str]:
+    nothing: dict[str, Any] = {"timers": [], "listeners": []}
+    sides = Normaliser(), Normaliser()
+    found = differences("t", old, new, (nothing, nothing), sides, one_runtime=one_runtime)
+    used = sides[0].used["taken-away"] + sides[1].used["taken-away"]
+    return [d.what for d in found] or ["taken-away"] * used
 
 
 @pytest.mark.parametrize(("old", "new", "tree", "differ"), GONE)
 def test_a_component_that_failed_and_is_gone(
     old: list[str], new: list[str], tree: list[Any], differ: bool
 ) -> None:
-    def answer(errors: list[str]) -> dict[str, Any]:
-        point = {
-            "name": "shown", "tree": tree, "frames": [], "calls": [], "requests": [], "errors": errors,
-            "prevented": [], "missing": None, "focus": "",
-        }  # fmt: skip
-        rest: dict[str, Any] = {"timers": [], "listeners": [], "elements": 0}
-        return {
-            "points": [point],
-            "left": rest,
-            "last": {"calls": [], "errors": [], "requests": []},
-        }
+    found = told(failing((tree, old)), failing((tree, new)))
+    assert found == (["errors"] if differ else ["taken-away"])
 
-    nothing: dict[str, Any] = {"timers": [], "listeners": []}
-    sides = Normaliser(), Normaliser()
-    found = differences("t", answer(old), answer(new), (nothing, nothing), sides, one_runtime=True)
-    assert [d.what for d in found] == (["errors"] if differ else [])
-    if not differ:
-        assert sides[0].used["taken-away"] + sides[1].used["taken-away"] == 1
+
+def test_only_a_component_that_was_there_is_taken_away() -> None:
+    drawn: tuple[list[Any], list[str]] = ([el("p")], [])
+    old, new = ([], ["a", "b"]), ([], ["a"])
+    assert told(failing(drawn, old), failing(drawn, new)) == ["taken-away"]
+    # One that draws nothing only fails in what it listens to.
+    nothing: tuple[list[Any], list[str]] = ([], [])
+    assert told(failing(nothing, old), failing(nothing, new)) == ["errors"]
+    assert told(failing(old), failing(new), one_runtime=False) == ["errors"]

@@ -53,6 +53,7 @@ def differences(
         name = names[step] if step < len(names) else "the end"
         found.append(Difference(trial, step, name, what, place, before, after))
 
+    drawn = False
     for step, (a, b) in enumerate(zip(old["points"], new["points"], strict=False)):
         if a["missing"] != b["missing"]:
             place = str(a["missing"] or b["missing"])
@@ -66,8 +67,12 @@ def differences(
             if frames_a != frames_b:
                 note(step, "before paint", "", _brief(frames_a), _brief(frames_b))
         errors = sides[0].errors(a["errors"]), sides[1].errors(b["errors"])
-        if errors[0] != errors[1] and not any(tree_a) and not any(tree_b):
-            errors = sides[0].failed(errors[0]), sides[1].failed(errors[1])
+        gone = not any(tree_a) and not any(tree_b) and (step == 0 or drawn)
+        drawn = any(tree_a) and any(tree_b)
+        if one_runtime and gone and errors[0] != errors[1] and errors[0] and errors[1]:
+            least = min(map(len, errors))
+            if errors[0][:least] == errors[1][:least]:
+                errors = sides[0].failed(errors[0]), sides[1].failed(errors[1])
         if errors[0] != errors[1]:
             note(step, "errors", "", *errors)
         for what in ("calls", "requests", "prevented"):

@@ -68,7 +68,10 @@ class Base:
     @cached_property
     def parts(self) -> list[Part]:
         """Its members. Raises `NotReadIn`."""
-        return parts_of(self.node)
+        found = parts_of(self.node)
+        if len({(part.name, part.static) for part in found}) < len(found):
+            raise NotReadIn("which has a member twice")
+        return found
 
     @cached_property
     def type_parameters(self) -> list[tuple[str, str]]:

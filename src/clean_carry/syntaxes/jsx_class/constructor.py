@@ -7,6 +7,7 @@ from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name, runs_code
+from clean_carry.syntaxes.jsx_class.heritage import is_base_call
 from clean_carry.syntaxes.jsx_class.members import (
     Gathered,
     add_field,
@@ -95,7 +96,7 @@ def drafting(facts: ClassFacts, constructor: Node | None, methods: set[str]) -> 
     }
 
     def apart(statement: Node) -> bool:
-        if _is_base_call(statement) or (bound_method(statement) or "") in methods:
+        if is_base_call(statement) or (bound_method(statement) or "") in methods:
             return True
         found = assigned(statement)
         if found is None or found[0] in methods:
@@ -115,7 +116,7 @@ def drafting(facts: ClassFacts, constructor: Node | None, methods: set[str]) -> 
         last -= 1
     inside = statements[first:last]
     unsafe = any(
-        _is_base_call(s) or (bound_method(s) or "") in methods or _returns(s) for s in inside
+        is_base_call(s) or (bound_method(s) or "") in methods or _returns(s) for s in inside
     )
     return [] if unsafe or _assignments_of_state(inside) == 0 else inside
 
@@ -125,7 +126,7 @@ def _stands_alone(statements: list[Node], own: set[str]) -> bool:
     made = [s for s in statements if (assigned(s) or ("",))[0] == "state"]
     if len(made) != 1:
         return False
-    others = [s for s in statements if s is not made[0] and not _is_base_call(s)]
+    others = [s for s in statements if s is not made[0] and not is_base_call(s)]
     value = assigned(made[0])[1]  # type: ignore[index]
     if runs_code(value) or _uses(value, own):
         return False
@@ -192,7 +193,7 @@ def _constructor(gathered: Gathered, member: Node, name: str) -> None:
             for c in comments.leading(facts.tree, statement)
             + comments.trailing(facts.tree, statement)
         )
-        if _is_base_call(statement):
+        if is_base_call(statement):
             _drop(facts, "base-constructor-call", span)
             continue
         method = bound_method(statement)
@@ -230,7 +231,7 @@ def _rest(facts: ClassFacts, constructor: Node | None, methods: set[str]) -> lis
     """
     found: list[Node] = []
     for statement in _statements(constructor):
-        if statement.type == "comment" or _is_base_call(statement):
+        if statement.type == "comment" or is_base_call(statement):
             continue
         if bound_method(statement) is not None and bound_method(statement) in methods:
             continue
@@ -305,7 +306,7 @@ def _read_run(gathered: Gathered, run: list[Node], rest: list[Node], constructor
     )
     after = [s for s in _statements(constructor) if s.start >= end and s not in rest]
     values = [pair[1] for s in after if bound_method(s) is None and (pair := assigned(s))]
-    early = any(_is_base_call(s) for s in after)
+    early = any(is_base_call(s) for s in after)
     replaced = any((assigned(s) or ("",))[0] in facts.methods for s in run)
     needed = any(runs_code(value) or _reads_instance(value) for value in values)
     if shared or early or replaced or needed or any(_returns(s) for s in run):
@@ -338,14 +339,6 @@ def _read_draft(gathered: Gathered, draft: list[Node]) -> None:
     notes = tuple(facts.span(note) for note in comments.leading(facts.tree, draft[0]))
     code = facts.code(span)
     gathered.state = State(None, code, True, gathered.state_type, key, notes, body=True)
-
-
-def _is_base_call(statement: Node) -> bool:
-    if statement.type != "expression_statement":
-        return False
-    call = statement.named_children[0]
-    callee = call.child("function") if call.type == "call_expression" else None
-    return callee is not None and callee.type == "super"
 
 
 def _drop(facts: ClassFacts, rule: str, span: Span) -> None:

@@ -6,12 +6,13 @@ import os
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from itertools import pairwise
 from pathlib import Path
 
 from clean_carry.component.spans import Place
 from clean_carry.source.exports import Imported, declared, imported
 from clean_carry.source.javascript import comments
-from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.scope import Names, is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit
 from clean_carry.source.workspace import Workspace
@@ -29,8 +30,9 @@ from clean_carry.syntaxes.jsx_class.heritage import (
     extends_clause,
     heritage,
     heritage_types,
+    is_base_call,
 )
-from clean_carry.syntaxes.jsx_class.inherited import Inherited, is_base_call
+from clean_carry.syntaxes.jsx_class.inherited import Inherited
 from clean_carry.syntaxes.jsx_class.outsiders import outsiders_of
 
 
@@ -63,8 +65,17 @@ class Heir:
             None if asked.anything else frozenset(asked.names | asked.base | self._outside(asked)),
             frozenset(asked.base),
         )
+        for name in names:
+            if name.startswith("#") and name in self.inherited.parts:
+                raise NotReadIn(f"which has a {name} of its own")
+        made = self.inherited.parts.get("constructor")
+        if made is not None:
+            _check_base_call(made)
         self._check_order(own)
-        return [self._heritage(), *self._members(body), *self._calls(body)]
+        calls = sorted(self._calls(body), key=lambda edit: edit.start)
+        if any(one.end > other.start for one, other in pairwise(calls)):
+            raise NotReadIn("and asks it for something in asking for something else")
+        return [self._heritage(), *self._members(body), *calls]
 
     def _outside(self, asked: Mentions) -> set[str]:
         """The base's methods that other files call by a reference."""
@@ -153,8 +164,12 @@ class Heir:
         end = node.end + (source.data[node.end : node.end + 1] == b";")
         removed = [self._line(statement) for statement in _outermost(self._dead_in(node))]
         types = self._types()
+        removed += [
+            (low, high)
+            for low, high in self._surplus(node)
+            if not any(start <= low < end for start, end in removed)
+        ]
         changes = [(low, high, "") for low, high in removed]
-        changes += [(low, high, "") for low, high in self._surplus(node)]
         for below in node.walk():
             if any(low <= below.start < high for low, high in removed):
                 continue
@@ -166,7 +181,8 @@ class Heir:
             if binding.scope is self.base.names.module:
                 self._bring(ref.text)
             elif given is not None and ref.text in given and binding.kind == "param":
-                changes.append((ref.start, ref.end, given[ref.text]))
+                short = f"{ref.text}: " if ref.type == "shorthand_property_identifier" else ""
+                changes.append((ref.start, ref.end, short + given[ref.text]))
         here, text = start, ""
         for low, high, new in sorted(changes):
             text += source.slice(here, low) + new
@@ -242,6 +258,8 @@ class Heir:
         name = part.text if part is not None else ""
         if method is None or method.body is None or call is None or parent.field != "function":
             raise NotReadIn(f"and asks it for {name}")
+        if method.node.has("async") or method.node.has("*"):
+            raise NotReadIn(f"whose {name} gives its result later")
         given = self._given(method, call)
         statement = call.parent
         if statement is not None and statement.type == "expression_statement":
@@ -266,7 +284,6 @@ class Heir:
             return
         if statement.type != "expression_statement":
             raise NotReadIn("and makes use of what its constructor gives")
-        _check_base_call(method)
         text = self._statements(method, statement, self._given(method, call))
         if text:
             indent = self.tree.source.indent_at(statement.start)
@@ -278,17 +295,26 @@ class Heir:
         arguments = call.child("arguments")
         values = arguments.named_children if arguments is not None else []
         given: dict[str, str] = {}
+        references = list(self.base.names.references_in(method.node))
+        if any(_does(value) for value in values):
+            raise NotReadIn(f"and does something in what it gives its {method.name}")
         parameters = method.parameters
         for at, parameter in enumerate(parameters.named_children if parameters is not None else []):
             pattern = parameter.child("pattern") or parameter
             if pattern.type != "identifier" or parameter.child("value") is not None:
                 raise NotReadIn(f"whose {method.name} takes its arguments apart")
             value = values[at].text if at < len(values) else "undefined"
-            used = [
-                ref
-                for ref, binding in self.base.names.references_in(method.node)
-                if binding is not None and binding.node is pattern
-            ]
+            used = [ref for ref, own in references if own is not None and own.node is pattern]
+            head = value.split(".")[0]
+            hidden = any(
+                ref.text == head
+                and own.node is not pattern
+                and own.scope is not self.base.names.module
+                for ref, own in references
+                if own is not None
+            )
+            if any(is_write(ref) for ref in used) or (used and hidden):
+                raise NotReadIn(f"whose {method.name} has names that meet those it is given")
             if used and not re.fullmatch(r"(this\.)?[\w$]+(\.[\w$]+)*", value):
                 raise NotReadIn(f"and gives its {method.name} more than a name")
             given[pattern.text] = value
@@ -469,9 +495,29 @@ def _only_value(body: Node) -> Node | None:
     return values[0] if len(values) == 1 else None
 
 
+# What evaluating does more than give a value.
+_DOES = frozenset(
+    "call_expression new_expression await_expression yield_expression assignment_expression "
+    "augmented_assignment_expression update_expression".split()
+)
+
+
+def _does(value: Node) -> bool:
+    return any(below.type in _DOES for below in _own_code(value))
+
+
 def _check_base_call(method: Part) -> None:
     """The base's constructor begins by handing on what it was given. Raises `NotReadIn`."""
     assert method.body is not None
     first = method.body.named_children[:1]
     if not first or not is_base_call(first[0]):
         raise NotReadIn("whose constructor does something first")
+    arguments = first[0].named_children[0].child("arguments")
+    handed = [value.text for value in arguments.named_children] if arguments is not None else []
+    parameters = method.parameters
+    taken = [
+        (parameter.child("pattern") or parameter).text
+        for parameter in (parameters.named_children if parameters is not None else [])
+    ]
+    if handed != taken[: len(handed)]:
+        raise NotReadIn("whose constructor hands on something else")

@@ -8,6 +8,8 @@ from clean_carry.source.javascript.values import property_name
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames
 
 CLASSES = ("class_declaration", "abstract_class_declaration", "class")
+# So many types a base was once given: those of defaults, inputs and state.
+OF_DEFAULTS_TOO = 3
 BASES = ("Component", "PureComponent")
 _JSX = frozenset({"jsx_element", "jsx_self_closing_element", "jsx_fragment"})
 
@@ -53,3 +55,10 @@ def is_component(node: Node, runtime: RuntimeNames, names: Names) -> bool:
     if base is None:
         return False
     return runtime.imported(base, names) in BASES or draws(node)
+
+
+def is_base_call(statement: Node) -> bool:
+    """Whether a statement is the call of the base's constructor."""
+    call = statement.named_children[0] if statement.type == "expression_statement" else None
+    callee = call.child("function") if call is not None else None
+    return callee is not None and callee.type == "super"

@@ -10,16 +10,19 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
-from clean_carry.source.exports import declared
+from clean_carry.source.exports import Declared, declared
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import is_constant, runs_code
+from clean_carry.source.javascript.values import runs_code
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx_class.bases import Base, Mentions, Part, mentions
+from clean_carry.syntaxes.jsx_class.heritage import is_base_call
 from clean_carry.syntaxes.jsx_class.notions import HOOKS, REFUSED
 
 # What the runtime itself asks an instance or its class for.
 _ASKED_BY_RUNTIME = frozenset({*HOOKS, *REFUSED, "constructor", "state"})
 _MOST_STEPS = 4
+# What loose comparison takes for one another (ECMA-262 §7.2.14).
+_NOTHING = frozenset({"null", "undefined"})
 _PLAIN = frozenset(
     {
         "identifier", "this", "string", "number", "true", "false", "null", "undefined",
@@ -94,7 +97,7 @@ class Inherited:
             case "if_statement":
                 return self._dead_question(statement)
             case "for_in_statement":
-                return self._is_empty(statement.child("right"))
+                return self._is_list(statement.child("right"))
             case "expression_statement":
                 return self._dead_expression(statement.named_children[0])
         return False
@@ -107,35 +110,45 @@ class Inherited:
         for below in node.children:
             yield from self.live(below)
 
-    def is_pure(self, node: Node, steps: int = 0) -> bool:
-        """Whether evaluating an expression changes nothing, as far as it can be followed."""
+    def is_pure(self, node: Node, here: Declared | None = None, steps: int = 0) -> bool:
+        """Whether evaluating an expression changes nothing, as far as it can be followed.
+
+        `here` is the function of another place it stands in, None for the base itself.
+        """
         if node.type == "call_expression":
             if id(node) not in self._pure:
-                self._pure[id(node)] = self._is_pure_call(node, steps)
+                self._pure[id(node)] = self._is_pure_call(node, here, steps)
             return self._pure[id(node)]
         if node.type in _PLAIN:
             if node.type == "unary_expression" and node.has("delete"):
                 return False
-            return all(self.is_pure(below, steps) for below in node.named_children)
+            return all(self.is_pure(below, here, steps) for below in node.named_children)
         return False
 
-    def _is_pure_call(self, node: Node, steps: int) -> bool:
+    def _is_pure_call(self, node: Node, here: Declared | None, steps: int) -> bool:
         """A call of a function that only gives back what is made of plain parts."""
         callee, arguments = node.child("function"), node.child("arguments")
         if callee is None or callee.type != "identifier" or arguments is None:
             return False
-        if steps > _MOST_STEPS or not all(self.is_pure(a, steps) for a in arguments.named_children):
+        given = arguments.named_children
+        if steps > _MOST_STEPS or not all(self.is_pure(a, here, steps) for a in given):
             return False
-        found = declared(callee.text, self.base.tree, self.base.file, self.workspace)
+        own = self.base.names.meaning(callee) if here is None else None
+        if own is not None and own.scope is not self.base.names.module:
+            return False
+        tree, file = (
+            (here.tree, here.file) if here is not None else (self.base.tree, self.base.file)
+        )
+        found = declared(callee.text, tree, file, self.workspace)
         body = found.node.child("body") if found is not None and found.node.is_function else None
-        if body is None:
+        if body is None or found is None:
             return False
         if body.type != "statement_block":
-            return self.is_pure(body, steps + 1)
+            return self.is_pure(body, found, steps + 1)
         statements = body.named_children
         if len(statements) != 1 or statements[0].type != "return_statement":
             return False
-        return all(self.is_pure(value, steps + 1) for value in statements[0].named_children)
+        return all(self.is_pure(value, found, steps + 1) for value in statements[0].named_children)
 
     # -- what is needed -------------------------------------------------------------------
 
@@ -211,7 +224,7 @@ class Inherited:
         return part is not None and part.text in self.empty
 
     def _is_false(self, node: Node | None) -> bool:
-        """Whether a condition never holds, because a field stays empty."""
+        """Whether a condition never holds, because a field stays as it began."""
         if node is None:
             return False
         match node.type:
@@ -222,19 +235,35 @@ class Inherited:
                 sign = next((c.type for c in node.children if c.field == "operator"), "")
                 if sign == "&&":
                     return self._is_false(left)
-                nothing = right is not None and right.text in ("0", "null", "undefined")
-                return sign in (">", "!==", "!=") and nothing and self._is_false(left)
+                value, other = self._value(left), right.text if right is not None else ""
+                if not value or value == "[]":
+                    return False
+                alike = value == other or (sign == "!=" and {value, other} <= _NOTHING)
+                return (sign == ">" and other == "0") or (sign in ("!==", "!=") and alike)
             case "member_expression":
-                part = node.child("property")
-                if part is not None and part.text == "length":
-                    return self._is_empty(node.children[0])
-                return self._is_empty(node) and not self._is_list(node)
+                return self._value(node) not in ("", "[]")
         return False
 
-    def _is_list(self, node: Node) -> bool:
+    def _value(self, node: Node | None) -> str:
+        """What a field that stays as it began is, or `0` for the length of its list; "" for all else."""
+        if node is None or node.type != "member_expression":
+            return ""
+        part = node.child("property")
+        if part is not None and part.text == "length" and self._is_list(node.children[0]):
+            return "0"
+        return self._first(node)
+
+    def _first(self, node: Node | None) -> str:
+        """What a field that stays as it began is made as; "" for all else."""
+        if not self._is_empty(node) or node is None:
+            return ""
         part = node.child("property")
         value = self.parts[part.text].node.child("value") if part is not None else None
-        return value is not None and value.text == "[]"
+        return value.text if value is not None else ""
+
+    def _is_list(self, node: Node | None) -> bool:
+        """Whether an expression is a list that stays without anything."""
+        return self._first(node) == "[]"
 
     def _dead_question(self, statement: Node) -> bool:
         condition = statement.child("condition")
@@ -246,33 +275,16 @@ class Inherited:
     def _dead_expression(self, node: Node) -> bool:
         if node.type == "assignment_expression":
             target, value = node.child("left"), node.child("right")
-            if value is None or not self._is_empty(target) or not is_constant_or_list(value):
-                return False
-            assert target is not None
-            part = target.child("property")
-            first = self.parts[part.text].node.child("value") if part is not None else None
-            return first is not None and first.text == value.text
+            return value is not None and self._first(target) == value.text
         callee = node.child("function") if node.type == "call_expression" else None
         arguments = node.child("arguments") if callee is not None else None
         if callee is None or arguments is None or callee.type != "member_expression":
             return False
         part = callee.child("property")
-        if part is not None and part.text == "forEach" and self._is_empty(callee.children[0]):
+        if part is not None and part.text == "forEach" and self._is_list(callee.children[0]):
             return True
         if part is None or callee.children[0].type != "this" or part.text in self.own:
             return False
         method = self.parts.get(part.text)
         plain = all(self.is_pure(argument) for argument in arguments.named_children)
         return method is not None and plain and self.idle(method)
-
-
-def is_constant_or_list(value: Node) -> bool:
-    """A literal, or a list without anything."""
-    return value.text == "[]" or is_constant(value)
-
-
-def is_base_call(statement: Node) -> bool:
-    """Whether a statement is the call of the base's constructor."""
-    call = statement.named_children[0] if statement.type == "expression_statement" else None
-    callee = call.child("function") if call is not None else None
-    return callee is not None and callee.type == "super"

@@ -28,7 +28,7 @@ from clean_carry.syntaxes.jsx_class import writes as _writes  # noqa: F401  (reg
 from clean_carry.syntaxes.jsx_class.class_file import ClassFile
 from clean_carry.syntaxes.jsx_class.defaults import defaults_of
 from clean_carry.syntaxes.jsx_class.drawn import may_be_undefined
-from clean_carry.syntaxes.jsx_class.heritage import heritage_types
+from clean_carry.syntaxes.jsx_class.heritage import OF_DEFAULTS_TOO, heritage_types
 from clean_carry.syntaxes.jsx_class.members import MEMBERS, Gathered, is_element_reference
 from clean_carry.syntaxes.jsx_class.notions import notion_of
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, collect
@@ -39,8 +39,6 @@ from clean_carry.syntaxes.jsx_class.settling import derivation_of
 from clean_carry.syntaxes.jsx_class.wrappers import looked_into
 
 FOR_CLASSES_DROP = "class-lifecycle-help"
-# So many types a base was once given: those of defaults, inputs and state.
-OF_DEFAULTS_TOO = 3
 _METHODS = ("prototype-method", "arrow-method")
 
 

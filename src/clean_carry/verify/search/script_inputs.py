@@ -6,6 +6,7 @@ import re
 
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
+from clean_carry.syntaxes.jsx_class.heritage import OF_DEFAULTS_TOO
 from clean_carry.verify.search.functions import functions_of
 from clean_carry.verify.search.inputs import Inputs, merged, note_default
 from clean_carry.verify.search.methods import given_to
@@ -16,7 +17,6 @@ from clean_carry.verify.search.signals import signals_of
 from clean_carry.verify.search.statics import parts_of, static_objects
 from clean_carry.verify.search.types import declared_type, runtime_type
 
-OF_DEFAULTS_TOO = 3
 _CLASSES = ("class_declaration", "class", "abstract_class_declaration")
 _DECLARED = ("propTypes", "props")
 _DEFAULTS = ("defaultProps",)
