@@ -64,9 +64,10 @@ def _allowed(texts: Iterable[str]) -> int:
     for text in texts:
         parts = _SCRIPT.findall(text) if "<script" in text else [text]
         # A comment at the end of a line is never broken: how long its code is tells.
-        lines += [_COMMENT.sub("", line) for line in "\n".join(parts).split("\n")]
+        lines += "\n".join(parts).split("\n")
+    long = [_COMMENT.sub("", line) for line in lines if len(line) > WIDTHS[0]]
     for width in WIDTHS:
-        over = sum(len(line) > width and is_breakable(line) for line in lines)
+        over = sum(len(line) > width and is_breakable(line) for line in long)
         if over <= max(2, len(lines) // _LONG):
             return width
     return WIDTHS[-1]

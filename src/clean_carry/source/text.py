@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from collections.abc import Iterable
+from itertools import accumulate
 from pathlib import Path
 
 from clean_carry.component.errors import InputError
@@ -61,7 +62,8 @@ class SourceText:
             raise InputError(
                 "is not UTF-8", advice="Save it as UTF-8", file=name, line=line, column=1
             ) from None
-        for number, line_text in enumerate(data.split(b"\n"), 1):
+        lines = data.split(b"\n") if len(data) > LONGEST_LINE else ()
+        for number, line_text in enumerate(lines, 1):
             if len(line_text) > LONGEST_LINE:
                 raise InputError(
                     f"has a line of {len(line_text):,} bytes",
@@ -106,11 +108,8 @@ class SourceText:
 
     def _line_starts(self) -> list[int]:
         if self._starts is None:
-            self._starts = [0]
-            at = self.data.find(b"\n")
-            while at >= 0:
-                self._starts.append(at + 1)
-                at = self.data.find(b"\n", at + 1)
+            sizes = (len(line) + 1 for line in self.data.split(b"\n"))
+            self._starts = list(accumulate(sizes, initial=0))[:-1]
         return self._starts
 
     def statement_line(self, start: int, end: int) -> Span:

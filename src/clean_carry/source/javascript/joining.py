@@ -54,15 +54,21 @@ def fit_of(tree: Tree, widths: tuple[int, ...] = WIDTHS, around: int = 0) -> Fit
     long = [line for line in lines if len(line) + 3 * line.count("\t") > min(widths)]
     long = [line for line in long if is_breakable(line)]
     lines_of = {name: _on_one_line(tree, name) for name in RULES}
+    whole = {name: [_whole(tree, *found) for found in lines_of[name]] for name in RULES}
     for width in widths:
         for tab in tabs:
             plain = Fit(width, tab, tuple(RULES))
             if sum(plain.columns(line) > width for line in long) > max(2, len(lines) // LONG_LINES):
                 continue
-            kept = tuple(n for n, found in lines_of.items() if not _edits(tree, plain, n, found))
+            kept = tuple(
+                name
+                for name, found in whole.items()
+                if not any(line is not None and plain.columns(line) <= width for line in found)
+                and (name != "text" or not _edits(tree, plain, name, lines_of[name]))
+            )
             better = width >= around > best.width and len(kept) == len(best.rules)
             if len(kept) > len(best.rules) or better:
-                shown = any(line is not None for name in kept for _, line in lines_of[name])
+                shown = any(line is not None for name in kept for line in whole[name])
                 shown = shown or sum(bool(line.strip()) for line in lines) >= _MUCH
                 best = Fit(width, tab, kept, shown)
         if len(best.rules) == len(RULES) and best.width >= around:
@@ -111,7 +117,8 @@ def _edits(tree: Tree, fit: Fit, name: str, found: list[tuple[Node, str | None]]
     """What a rule has to do in a file of this width."""
     edits: list[Edit] = []
     for node, line in found:
-        new = line if line is not None and _fits(tree, fit, node, line) else None
+        whole = _whole(tree, node, line)
+        new = line if whole is not None and fit.columns(whole) <= fit.width else None
         if new is None and name == "text":
             new = _filled(tree, fit, node)
         if new is not None:
@@ -128,12 +135,15 @@ def _apart(edits: list[Edit]) -> list[Edit]:
     return sorted(chosen)
 
 
-def _fits(tree: Tree, fit: Fit, node: Node, line: str) -> bool:
+def _whole(tree: Tree, node: Node, line: str | None) -> str | None:
+    """The whole line a node on one line would stand in."""
+    if line is None:
+        return None
     source = tree.source
     before = source.slice(source.line_start(node.start), node.start)
     rest = source.data.find(b"\n", node.end)
     after = source.slice(node.end, rest if rest >= 0 else len(source.data)).rstrip()
-    return fit.columns(before + line + after) <= fit.width
+    return before + line + after
 
 
 def _one(node: Node | None) -> str | None:

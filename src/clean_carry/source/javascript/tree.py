@@ -138,9 +138,11 @@ class Tree:
 
     def _convert(self, cursor: TreeCursor) -> Node:
         source, by_type, comments = self.source, self.by_type, self.comments
-        data, broken, leaf = source.data, self._broken, _LEAF
+        data, whole, leaf = source.data, not self._broken, _LEAF
         new, kinds, fields = Node.__new__, _KINDS, _FIELDS
+        down, along, up = cursor.goto_first_child, cursor.goto_next_sibling, cursor.goto_parent
         parent: Node | None = None
+        siblings: list[Node] = []
         while True:
             raw = cursor.node
             assert raw is not None
@@ -151,33 +153,32 @@ class Tree:
             node.start, node.end = start, end = raw.start_byte, raw.end_byte
             node.field = fields[cursor.field_id or 0]
             node.text_of, node.children, node.parent = source, leaf, parent
-            if parent is not None:
-                parent.children.append(node)
+            siblings.append(node)
             if named:
                 if kind in by_type:
                     by_type[kind].append(node)
                 else:
                     by_type[kind] = [node]
-                if kind == "comment":
-                    comments.append(node)
-            wanted = not broken or kind in _TAGS or b"\n" in data[start:end]
-            if wanted and cursor.goto_first_child():
-                node.children = []
+            if (whole or kind in _TAGS or b"\n" in data[start:end]) and down():
+                node.children = siblings = []
                 parent = node
                 continue
-            if kind == "identifier" and data[start:end] == b"this":
+            if kind == "comment":
+                comments.append(node)
+            elif kind == "identifier" and data[start:end] == b"this":
                 # In a JSX tag the grammar calls it a name.
                 by_type["identifier"].pop()
                 node.type = "this"
                 by_type.setdefault("this", []).append(node)
-            while not cursor.goto_next_sibling():
-                if not cursor.goto_parent():
+            while not along():
+                if parent is None or not up():
                     return _root(node)
-                assert parent is not None
-                _trim(parent)
+                if siblings[-1].type == "comment":
+                    _trim(parent)
                 parent = parent.parent
                 if parent is None:
                     return _root(node)
+                siblings = parent.children
 
     def of(self, *kinds: str) -> list[Node]:
         """All nodes of these types, in source order within each type."""
@@ -196,8 +197,7 @@ def _trim(node: Node) -> None:
         return
     for child in reversed(node.children):
         if child.type != "comment":
-            if child.end < node.end and child is not node.children[-1]:
-                node.end = child.end
+            node.end = min(node.end, child.end)
             return
 
 

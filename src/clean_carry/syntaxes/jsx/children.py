@@ -31,7 +31,7 @@ _COMPARING = (
 
 # What classes do each time they are drawn again, whatever they are given.
 _REACTS = ("componentWillReceiveProps", "componentDidUpdate", "componentWillUpdate")
-_PASSES_ON = re.compile(r"\bexport\b[^;]*?\bfrom\b")
+_PASSES_ON = re.compile(r"export\b[^;]*?\bfrom\b")
 _CLASSES = ("class_declaration", "class", "abstract_class_declaration")
 
 
