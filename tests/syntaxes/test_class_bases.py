@@ -291,6 +291,17 @@ def test_a_name_that_means_something_else_here(tmp_path: Path) -> None:
     project(tmp_path)
     body = "  componentDidMount() {\n    this.shout('a');\n  }\n\n" + DRAWS
     imports = "import { HarbourView } from './common';\nimport { warn } from './other';"
+    result = carried(tmp_path, heir(body.replace("a');", "a');\n    warn('b');"), imports))
+    text = result.files[0].text
+    assert "import { warn as baseWarn } from './common/tools';" in text
+    assert "baseWarn(word);" in text
+    assert "warn('b');" in text
+
+
+def test_a_name_that_means_something_else_and_has_no_other(tmp_path: Path) -> None:
+    project(tmp_path)
+    body = "  componentDidMount() {\n    this.shout('a');\n  }\n\n" + DRAWS
+    imports = "import { HarbourView } from './common';\nimport { warn, baseWarn } from './other';"
     result = carried(tmp_path, heir(body, imports))
     assert result.status == "refused"
     assert "warn, which is something else here" in result.findings[0].message

@@ -51,7 +51,7 @@ def test_the_constructor_of_the_base_is_asked_for() -> None:
 def test_members() -> None:
     node, _ = class_of(
         "  a = 1;\n  static b = 2;\n  get c() { return 1; }\n  abstract d(): void;\n  'e-f'() {}\n"
-        "  declare g: string;\n  h = () => { go(); };\n  i = () => 1;\n  // nothing\n"
+        "  declare g: string;\n  h = () => { go(); };\n  i = () => 1;\n  // nothing\n  j?(): void;\n"
     )
     found = {part.name: (part.static, part.body is not None) for part in parts_of(node)}
     assert found == {

@@ -94,11 +94,14 @@ class DraftState(Operation):
 class RootElement(Operation):
     """The one element the component draws, under the `name` of a reference to it.
 
-    It is found by code, or this is the place in markup that makes it known (a `mark`).
+    It is found by code, or this is the place in markup that makes it known (a `mark`). As one of the names
+    a pattern declares it is `local`; `next` is the keyword of the declaration of the one after it.
     """
 
     name: str
     mark: bool
+    local: str = ""
+    next: str = ""
 
 
 @dataclass(frozen=True)

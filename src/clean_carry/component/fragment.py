@@ -88,6 +88,14 @@ def length(fragment: Fragment) -> int:
     )
 
 
+def breaks(fragment: Fragment, slice_: Callable[[int, int], str]) -> bool:
+    """Whether a fragment stands on more than one line."""
+    return any(
+        "\n" in (p.text if p.span is None else slice_(p.span.start, p.span.end))
+        for p in fragment.pieces
+    )
+
+
 def between(
     span: Span, operations: Iterable[Operation], spell: Callable[[Operation], Fragment]
 ) -> Fragment:

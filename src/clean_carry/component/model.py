@@ -34,7 +34,8 @@ DefaultKind = Literal["constant", "name", "function", "object", "other"]
 class Default:
     """The default of an input: its code, what kind of value it is, and whether that is a number.
 
-    `text` is written in place of the code, where it is a member of a constant that stays.
+    `text` is written in place of the code, where it is a member of a constant that stays. Of a `method` the
+    code begins with its parameters; this is how a function of its kind begins.
     """
 
     code: Code
@@ -42,6 +43,7 @@ class Default:
     entry: int
     numeric: bool = False
     text: str = ""
+    method: str = ""
     comments: tuple[Span, ...] = ()
 
 

@@ -129,7 +129,7 @@ def _name_all(
     hook_names: frozenset[str],
 ) -> Naming:
     scope = _Scope(component, hook_names)
-    sites, through = _sites(component, later, removable, latest)
+    sites, through = _sites(component, later, latest)
     removed = set(removable)
     patterns = [o for _, o in component.operations() if isinstance(o, PatternRead)]
     for pattern in patterns:
@@ -304,7 +304,7 @@ def state_names(component: Component) -> list[str]:
 
 
 def _sites(
-    component: Component, later: frozenset[int], removable: frozenset[int], latest: set[Member]
+    component: Component, later: frozenset[int], latest: set[Member]
 ) -> tuple[dict[Member, list[int]], dict[Member, list[int]]]:
     """Where each name, and each reference to a latest value, will be written."""
     plain: dict[Member, list[int]] = {}
@@ -329,8 +329,7 @@ def _sites(
         elif isinstance(operation, PatternRead):
             whole = PROPS if operation.source == "props" else STATE
             note(whole, None, entry)
-            if entry in removable:
-                continue
+            # Of one that vanishes too: what is around it may have a local of the name it made.
             for binding in operation.bindings or ():
                 kind = "prop" if operation.source == "props" else "state"
                 note(Member("prop" if kind == "prop" else "state", binding.key), None, entry)

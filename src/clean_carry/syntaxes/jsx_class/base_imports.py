@@ -14,9 +14,15 @@ from clean_carry.syntaxes.jsx_class.heritage import extends_clause, heritage
 
 
 def imports_with(
-    heirs: list[Node], wanted: dict[str, Imported], tree: Tree, names: Names, file: Path
+    heirs: list[Node],
+    wanted: dict[str, Imported],
+    constants: list[str],
+    tree: Tree,
+    names: Names,
+    file: Path,
 ) -> list[Edit]:
-    """What to write anew; `wanted` are local names with what each is imported as."""
+    """What to write anew; `wanted` are local names with what each is imported as, `constants` what is
+    declared behind the imports."""
     fit = fit_of(tree, *widths_of(file))
     statements = tree.of("import_statement")
     edits: list[Edit] = []
@@ -33,9 +39,12 @@ def imports_with(
         if edit.text:
             lines = ""
         edits.append(edit)
+    at = statements[-1].end if statements else 0
     if lines:
-        at = statements[-1].end if statements else 0
         edits.append(Edit(at, at, f"\n{lines}" if statements else f"{lines}\n"))
+    if constants:
+        declared = "\n".join(constants)
+        edits.append(Edit(at, at, f"\n\n{declared}" if statements else f"{declared}\n\n"))
     return edits
 
 

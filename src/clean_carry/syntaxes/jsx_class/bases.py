@@ -126,7 +126,8 @@ def parts_of(node: Node) -> list[Part]:
     found: list[Part] = []
     body = node.child("body")
     for member in body.children if body is not None else ():
-        if member.type in _SIGNATURES or member.has("abstract"):
+        may_have = member.type == "method_signature" and member.has("?")
+        if member.type in _SIGNATURES or member.has("abstract") or may_have:
             continue
         key = member.child("name")
         name = property_name(key) if key is not None else None
@@ -193,8 +194,8 @@ def _asked(node: Node, parent: Node) -> set[str] | None:
 
 
 def _only_bound(node: Node, parent: Node) -> bool:
-    """Whether a `this` is only what a function is bound to or called on."""
+    """Whether a `this` is only what a function is bound to or called on, or what an element is found by."""
     call = parent.parent if parent.type == "arguments" else None
     callee = call.child("function") if call is not None else None
-    part = callee.child("property") if callee is not None else None
-    return part is not None and part.text in ("bind", "call", "apply")
+    part = (callee.child("property") or callee) if callee is not None else None
+    return part is not None and part.text in ("bind", "call", "apply", "findDOMNode")

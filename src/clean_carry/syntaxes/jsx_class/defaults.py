@@ -84,7 +84,15 @@ def _literal_defaults(
         if part.type == "shorthand_property_identifier":
             key = value = part
         name = property_name(key) if key is not None else None
-        if name is None or value is None or part.type == "method_definition":
+        method = part.child("name") if part.type == "method_definition" and not holder else None
+        if (
+            method is not None
+            and not part.has("get")
+            and (own := property_name(method)) is not None
+        ):
+            found[own] = _method_default(facts, part, method)
+            continue
+        if name is None or value is None:
             facts.refuse("defaults-not-literal", part.text[:60], part.start)
             continue
         if holder:
@@ -109,6 +117,15 @@ def _literal_defaults(
         notes = tuple(facts.span(note) for note in comments.leading(facts.tree, part))
         found[name] = Default(code, kind, entry, is_number(value), comments=notes)  # type: ignore[arg-type]
     return found
+
+
+def _method_default(facts: ClassFacts, part: Node, name: Node) -> Default:
+    """A default written as a method: a function."""
+    entry = facts.ledger.claim("default-input", facts.span(part))
+    code = facts.code(facts.tree.source.span(name.end, part.end))
+    head = "async function" if part.has("async") else "function"
+    notes = tuple(facts.span(note) for note in comments.leading(facts.tree, part))
+    return Default(code, "function", entry, method=head + "*" * part.has("*"), comments=notes)
 
 
 def _outside_defaults(candidate: Candidate) -> Node | None:

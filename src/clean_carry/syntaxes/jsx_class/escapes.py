@@ -7,6 +7,8 @@ It is handed away to bind a method, to find the element it draws, or to who know
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 from clean_carry.component.code import RootElement
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import is_write
@@ -105,6 +107,8 @@ def mark_named(facts: ClassFacts) -> None:
 
 @reader("named-reference")
 def _named_reference(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    if _named_pattern(facts, node):
+        return
     read = node.parent
     name = member_name(read) if read is not None and node.field == "object" else None
     if read is None or name not in facts.named_references or is_write(read):
@@ -117,6 +121,38 @@ def _named_reference(facts: ClassFacts, use: Receiver, node: Node) -> None:
         "named-reference",
         lambda entry: RootElement(span, entry, deferred, own, False),
     )
+
+
+def _named_pattern(facts: ClassFacts, node: Node) -> bool:
+    """Read `const { a, b: c } = this.refs` as a declaration of each; False where it is none."""
+    declarator = node.parent
+    declaration = declarator.parent if declarator is not None else None
+    if declarator is None or declaration is None or len(declaration.named_children) != 1:
+        return False
+    target = declarator.child("name")
+    if target is None or target.type != "object_pattern":
+        return False
+    found: list[tuple[str, str]] = []
+    for part in target.named_children:
+        key, value = part.child("key") or part, part.child("value") or part
+        name = property_name(key) or part.text
+        if name not in facts.named_references or not is_identifier(value.text):
+            return False
+        found.append((name, value.text))
+    keyword, deferred = declaration.children[0].text, facts.deferred(node)
+    begins = [target.start, *(part.start for part in target.named_children[1:]), declarator.end]
+    for (name, local), (start, end) in zip(found, pairwise(begins), strict=True):
+        span = facts.tree.source.span(start, end)
+        more = keyword if end != declarator.end else ""
+
+        def build(
+            entry: int, span: Span = span, name: str = name, local: str = local, more: str = more
+        ) -> RootElement:
+            return RootElement(span, entry, deferred, name, False, local, more)
+
+        add(facts, declarator, "named-reference", build)
+        facts.raws[-1].span = span
+    return bool(found)
 
 
 def _mark(facts: ClassFacts, name: Node, mark: Span) -> None:

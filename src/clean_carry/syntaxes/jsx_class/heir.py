@@ -10,7 +10,7 @@ from itertools import pairwise
 from pathlib import Path
 
 from clean_carry.component.spans import Place
-from clean_carry.source.exports import Imported, declared, imported
+from clean_carry.source.exports import Imported
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import Names, is_write
 from clean_carry.source.javascript.tree import Node, Tree
@@ -25,6 +25,7 @@ from clean_carry.syntaxes.jsx_class.bases import (
     mentions,
     parts_of,
 )
+from clean_carry.syntaxes.jsx_class.brought import Brought
 from clean_carry.syntaxes.jsx_class.heritage import (
     CLASSES,
     extends_clause,
@@ -46,8 +47,12 @@ class Heir:
     file: Path
     workspace: Workspace
     base: Base
-    # Names of the base's module that come along: what they are imported as.
-    needs: dict[str, Imported] = field(init=False, default_factory=dict)
+    brought: Brought = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.brought = Brought(
+            self.node, self.tree, self.names, self.file, self.workspace, self.base
+        )
 
     def edits(self) -> list[Edit]:
         """What is written anew in the class. Raises `NotReadIn`."""
@@ -103,7 +108,7 @@ class Heir:
         else:
             text = runtime.named.get(word, word)
             if word not in runtime.named:
-                self._need(word, Imported(RUNTIME, word))
+                text = self.brought.need(word, Imported(RUNTIME, word))
         given = [argument.text for argument in heritage_types(self.node)]
         names = [name for name, _ in self.base.type_parameters]
         arguments = [argument.text for argument in heritage_types(self.base.node)]
@@ -139,7 +144,7 @@ class Heir:
             texts.append((self._text(part.node, start, indent), part.node))
         for name, value in _assigned(self.base.tree, self.base.name):
             if name not in self.statics:
-                text = self._text(value, value.start, indent)
+                text = self._text(value, value.start, indent).removesuffix(";")
                 texts.append((f"static {name} = {text};", value))
         at = body.start + 1
         if texts and self.tree.source.data[at : at + 1] != b"\n":
@@ -179,10 +184,11 @@ class Heir:
             if binding is None or any(low <= ref.start < high for low, high in removed):
                 continue
             if binding.scope is self.base.names.module:
-                self._bring(ref.text)
+                local = self.brought.bring(ref.text)
+                if local != ref.text:
+                    changes.append((ref.start, ref.end, _in_place(ref, local)))
             elif given is not None and ref.text in given and binding.kind == "param":
-                short = f"{ref.text}: " if ref.type == "shorthand_property_identifier" else ""
-                changes.append((ref.start, ref.end, short + given[ref.text]))
+                changes.append((ref.start, ref.end, _in_place(ref, given[ref.text])))
         here, text = start, ""
         for low, high, new in sorted(changes):
             text += source.slice(here, low) + new
@@ -328,9 +334,8 @@ class Heir:
             for inner in method.body.named_children
             if not is_base_call(inner) and not self.inherited.dead(inner)
         ]
+        block = self._meets_others(method, kept, statement, given)
         for inner in kept:
-            if inner.type in ("lexical_declaration", "variable_declaration"):
-                raise NotReadIn(f"whose {method.name} declares names")
             if any(below.type == "return_statement" for below in _own_code(inner)):
                 raise NotReadIn(f"whose {method.name} gives something back")
             self._check_locals(inner, statement)
@@ -339,8 +344,34 @@ class Heir:
         for inner in kept:
             notes = comments.leading(self.base.tree, inner)
             start = notes[0].start if notes else inner.start
-            texts.append(self._text(inner, start, indent, given))
+            texts.append(self._text(inner, start, indent + _unit(self.tree) * block, given))
+        if block:
+            lines = f"\n{indent}{_unit(self.tree)}".join(texts)
+            return f"{{\n{indent}{_unit(self.tree)}{lines}\n{indent}}}"
         return f"\n{indent}".join(texts)
+
+    def _meets_others(
+        self, method: Part, kept: list[Node], place: Node, given: dict[str, str]
+    ) -> bool:
+        """Whether names that statements declare need a block of their own where they come to stand.
+
+        Raises `NotReadIn` where a block would not keep them apart.
+        """
+        declared = {
+            below.text
+            for inner in kept
+            if inner.type in ("lexical_declaration", "variable_declaration")
+            for declarator in inner.named_children
+            if (pattern := declarator.child("name")) is not None
+            for below in pattern.walk()
+            if below.type in ("identifier", "shorthand_property_identifier_pattern")
+        }
+        if any(inner.type == "variable_declaration" for inner in kept):
+            raise NotReadIn(f"whose {method.name} declares names")
+        if declared & {value.split(".")[0] for value in given.values()}:
+            raise NotReadIn(f"whose {method.name} has names that meet those it is given")
+        around = next((up for up in place.up() if up.is_function), self.node)
+        return any(n.text in declared for n in around.walk() if n.type in _NAMES)
 
     def _check_locals(self, code: Node, place: Node) -> None:
         """Names of the base's module must mean the same where the code comes to stand."""
@@ -350,53 +381,6 @@ class Heir:
                 found = scope.find(ref.text)
                 if found is not None and found.scope is not self.names.module:
                     raise NotReadIn(f"whose {ref.text} is something else where it would stand")
-
-    # -- names ----------------------------------------------------------------------------
-
-    def _bring(self, name: str) -> None:
-        """A name of the base's module is wanted in the heir's. Raises `NotReadIn`."""
-        if name == self.base.name:
-            raise NotReadIn("which names itself")
-        known = imported(self.base.tree, name)
-        if known is None:
-            self._need(name, self._from_base(name))
-            return
-        request = known.request
-        if request.startswith("."):
-            target = os.path.normpath(self.base.file.parent / request)
-            request = _request(os.path.relpath(target, self.file.parent))
-        self._need(name, Imported(request, known.name))
-
-    def _from_base(self, name: str) -> Imported:
-        """What the base's own file declares, where it gives it out."""
-        for statement in self.base.tree.of("export_statement"):
-            if statement.has("default") or statement.child("source") is not None:
-                continue
-            inner = statement.child("declaration")
-            found = [inner.child("name")] if inner is not None else []
-            for declarator in inner.named_children if inner is not None else ():
-                found.append(declarator.child("name"))
-            if any(node is not None and node.text == name for node in found):
-                path = os.path.relpath(self.base.file.with_suffix(""), self.file.parent)
-                return Imported(_request(path), name)
-        raise NotReadIn(f"which uses {name}, which its file keeps to itself")
-
-    def _need(self, name: str, wanted: Imported) -> None:
-        if self.names.scope_at(self.node).find(name) is None:
-            self.needs[name] = wanted
-            return
-        own = imported(self.tree, name)
-        if own == wanted or (own is not None and self._is_one(name)):
-            return
-        raise NotReadIn(f"which uses {name}, which is something else here")
-
-    def _is_one(self, name: str) -> bool:
-        """Whether a name means one declaration in both files."""
-        ours = declared(name, self.tree, self.file, self.workspace)
-        theirs = declared(name, self.base.tree, self.base.file, self.workspace)
-        if ours is None or theirs is None:
-            return False
-        return (ours.file, ours.node.start) == (theirs.file, theirs.node.start)
 
     def _check_order(self, own: list[Part]) -> None:
         """What the base's constructor does is done before the heir's fields are made.
@@ -421,6 +405,11 @@ class Heir:
                 raise NotReadIn("whose constructor makes what a field asks for")
 
 
+def _in_place(ref: Node, text: str) -> str:
+    """What stands in the place of a name, which may be short for a field of that name."""
+    return f"{ref.text}: {text}" if ref.type == "shorthand_property_identifier" else text
+
+
 def _parameters_of(part: Part) -> int | None:
     """How many arguments a method takes; None for one that may take any number."""
     value = part.node.child("value")
@@ -432,11 +421,6 @@ def _parameters_of(part: Part) -> int | None:
     return (
         None if "rest_pattern" in kinds or "arguments" in names else len(parameters.named_children)
     )
-
-
-def _request(path: str) -> str:
-    path = path.replace(os.sep, "/").removesuffix("/index")
-    return path if path.startswith(".") else f"./{path}"
 
 
 def _assigned(tree: Tree, name: str) -> Iterator[tuple[str, Node]]:
@@ -495,6 +479,9 @@ def _only_value(body: Node) -> Node | None:
     return values[0] if len(values) == 1 else None
 
 
+_NAMES = frozenset(
+    {"identifier", "shorthand_property_identifier", "shorthand_property_identifier_pattern"}
+)
 # What evaluating does more than give a value.
 _DOES = frozenset(
     "call_expression new_expression await_expression yield_expression assignment_expression "

@@ -2,7 +2,8 @@
 
 A base often holds helpers that clean up after themselves; a class that uses none has nothing to clean up.
 So a list of the base that nothing needed fills stays empty, what asks for it does nothing, and a
-method in which nothing is done is not called.
+method in which nothing is done is not called. What a base asks for that nobody has, a method that heirs
+may have and this one has not, is never there.
 """
 
 from __future__ import annotations
@@ -11,6 +12,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from clean_carry.source.exports import Declared, declared
+from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import runs_code
 from clean_carry.source.workspace import Workspace
@@ -20,6 +22,8 @@ from clean_carry.syntaxes.jsx_class.notions import HOOKS, REFUSED
 
 # What the runtime itself asks an instance or its class for.
 _ASKED_BY_RUNTIME = frozenset({*HOOKS, *REFUSED, "constructor", "state"})
+# What the runtime gives every instance.
+_HAD_BY_ALL = frozenset("context forceUpdate props refs setState state".split())
 _MOST_STEPS = 4
 # What loose comparison takes for one another (ECMA-262 §7.2.14).
 _NOTHING = frozenset({"null", "undefined"})
@@ -50,6 +54,7 @@ class Inherited:
     parts: dict[str, Part] = field(init=False)
     needed: set[str] = field(init=False)
     empty: set[str] = field(init=False)
+    absent: set[str] = field(init=False)
     _judging: set[str] = field(init=False, default_factory=set)
     # What is known of calls, by the nodes they are.
     _pure: dict[int, bool] = field(init=False, default_factory=dict)
@@ -57,12 +62,16 @@ class Inherited:
     def __post_init__(self) -> None:
         self.parts = {p.name: p for p in self.base.parts if not p.static}
         self.empty = {name for name, part in self.parts.items() if self._may_stay_empty(part)}
+        self.absent = self._had_by_nobody()
+        self.needed = set()
         while True:
             self.needed = self._closure()
             filled = self.empty & self._used()
-            if not filled:
+            given = self.absent & self._written()
+            if not filled and not given:
                 break
             self.empty -= filled
+            self.absent -= given
 
     def inserted(self) -> list[Part]:
         """The members to write into the heir, in the order of the base; its statics after them."""
@@ -201,6 +210,36 @@ class Inherited:
                 found.add(node)
         return set(self.parts) if found.anything else found.names
 
+    def _written(self) -> set[str]:
+        """What needed members give the instance, where something is done."""
+        return {
+            name
+            for member in self.needed
+            for node in self._code(self.parts[member])
+            if (name := _own_member(node)) and is_write(node)
+        }
+
+    def _had_by_nobody(self) -> set[str]:
+        """What the base asks for that neither it, its heir nor the runtime has, as far as is seen."""
+        if self.asked is None:
+            return set()
+        names = {n for part in self.parts.values() for n in mentions(part.node).names}
+        return names - {*self.parts, *self.own, *self.asked, *_HAD_BY_ALL, *_ASKED_BY_RUNTIME}
+
+    def _binds(self, statement: Node) -> str:
+        """The method of the base that all a statement does is bind to its instance; "" for none."""
+        node = statement.named_children[0]
+        target, value = node.child("left"), node.child("right")
+        name = _own_member(target) if target is not None else ""
+        callee = value.child("function") if value is not None else None
+        part = callee.child("property") if callee is not None else None
+        if not name or name in self.own or value is None or callee is None or part is None:
+            return ""
+        arguments = value.child("arguments")
+        only = arguments is not None and [a.text for a in arguments.named_children] == ["this"]
+        bound = part.text == "bind" and only and _own_member(callee.children[0]) == name
+        return name if bound and name in self.parts else ""
+
     # -- what stays empty -----------------------------------------------------------------
 
     def _may_stay_empty(self, part: Part) -> bool:
@@ -235,14 +274,22 @@ class Inherited:
                 sign = next((c.type for c in node.children if c.field == "operator"), "")
                 if sign == "&&":
                     return self._is_false(left)
+                if left is not None and left.type == "unary_expression" and right is not None:
+                    kind = right.text[1:-1] if left.has("typeof") else ""
+                    told = kind not in ("", "undefined") and right.type == "string"
+                    return told and sign[:2] == "==" and self._is_absent(left.child("argument"))
                 value, other = self._value(left), right.text if right is not None else ""
                 if not value or value == "[]":
                     return False
                 alike = value == other or (sign == "!=" and {value, other} <= _NOTHING)
                 return (sign == ">" and other == "0") or (sign in ("!==", "!=") and alike)
             case "member_expression":
-                return self._value(node) not in ("", "[]")
+                return self._is_absent(node) or self._value(node) not in ("", "[]")
         return False
+
+    def _is_absent(self, node: Node | None) -> bool:
+        """Whether an expression is a member that nobody has."""
+        return node is not None and _own_member(node) in self.absent
 
     def _value(self, node: Node | None) -> str:
         """What a field that stays as it began is, or `0` for the length of its list; "" for all else."""
@@ -275,7 +322,12 @@ class Inherited:
     def _dead_expression(self, node: Node) -> bool:
         if node.type == "assignment_expression":
             target, value = node.child("left"), node.child("right")
+            bound = self._binds(node.parent) if node.parent is not None else ""
+            if bound and bound not in self.needed:
+                return True
             return value is not None and self._first(target) == value.text
+        if node.type == "binary_expression":
+            return self._is_false(node)
         callee = node.child("function") if node.type == "call_expression" else None
         arguments = node.child("arguments") if callee is not None else None
         if callee is None or arguments is None or callee.type != "member_expression":
@@ -288,3 +340,11 @@ class Inherited:
         method = self.parts.get(part.text)
         plain = all(self.is_pure(argument) for argument in arguments.named_children)
         return method is not None and plain and self.idle(method)
+
+
+def _own_member(node: Node) -> str:
+    """The name of what is asked of the instance itself; "" for all else."""
+    if node.type != "member_expression" or node.children[0].type != "this":
+        return ""
+    part = node.child("property")
+    return part.text if part is not None else ""

@@ -14,7 +14,8 @@ _TEST = re.compile(r"(\.|^|[/_-])(test|tests|spec|__tests__)([./_-]|$)")
 _REACHES_IN = re.compile(r"\.instance\(\)|\.state\(|\.setState\(|\bfindRenderedComponentWithType\(")
 _EXTENDS = re.compile(r"\bextends\s+(\w+)\b")
 _REFERRED = re.compile(r"<(\w+)\b(?=[^<]{0,800}?\bref=)")
-_CALLS = re.compile(r"\.(\w+)\s*\(")
+# A call of something else than the file's own members.
+_CALLS = re.compile(r"(?<!\bthis)(?<!\bsuper)\.(\w+)\s*\(")
 MOST_PLACES = 5
 
 

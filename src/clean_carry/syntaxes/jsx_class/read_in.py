@@ -31,8 +31,9 @@ from clean_carry.syntaxes.jsx_class.heritage import (
 )
 
 _DEPTH = 4
-_EXTENDS = re.compile(rb"\bclass\b[^{};]*?\bextends\s+([\w$]+)")
-_RUNTIME_IMPORT = re.compile(rb"\bimport\b([^;'\"]*?)\bfrom\s*['\"]react['\"]")
+# Written to begin with a plain word: that is looked for ten times as fast.
+_EXTENDS = re.compile(rb"class\b[^{};]*?\bextends\s+([\w$]+)")
+_RUNTIME_IMPORT = re.compile(rb"import(?<![\w$]import)\b([^;'\"]*?)\bfrom\s*['\"]react['\"]")
 
 
 def with_bases(source: SourceText, workspace: Workspace) -> SourceText:
@@ -72,8 +73,10 @@ def _merged(tree: Tree, file: Path, workspace: Workspace, depth: int = 0) -> Sou
         read.append(heir)
     if not read:
         return tree.source
-    wanted = {name: what for heir in read for name, what in heir.needs.items()}
-    edits += imports_with([heir.node for heir in read], wanted, tree, names, file)
+    wanted = {name: what for heir in read for name, what in heir.brought.needs.items()}
+    constants = {name: text for heir in read for name, text in heir.brought.constants.items()}
+    nodes = [heir.node for heir in read]
+    edits += imports_with(nodes, wanted, list(constants.values()), tree, names, file)
     merged = MergedText(tree.source, edits)
     for heir in read:
         where = os.path.relpath(heir.base.file, file.parent).replace(os.sep, "/")

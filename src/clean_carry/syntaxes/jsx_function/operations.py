@@ -163,6 +163,11 @@ def _root_element(speller: Speller, operation: Operation) -> Fragment:
     text = f"ref={{{name}}}" if operation.mark else f"{name}.current"
     if operation.mark and operation.span.start == operation.span.end:
         text = f" {text}"
+    if operation.local:
+        text = f"{operation.local} = {text}"
+    if operation.next:
+        indent = speller.source.indent_at(operation.span.start)
+        text += f"{speller.semicolon}\n{indent}{operation.next} "
     return new(text, operation.entry, "root-element-reference")
 
 

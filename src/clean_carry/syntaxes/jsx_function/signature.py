@@ -6,7 +6,7 @@ import re
 from typing import TYPE_CHECKING
 
 from clean_carry.component.code import Member
-from clean_carry.component.fragment import Fragment, copy, joined, length, new, settled
+from clean_carry.component.fragment import Fragment, breaks, copy, joined, length, new, settled
 from clean_carry.component.model import Prop
 from clean_carry.component.plan import GIVEN, OTHERS, PROPS, Plan
 from clean_carry.source.javascript.values import is_identifier
@@ -39,7 +39,8 @@ def signature(plan: Plan, speller: Speller, style: Style, ahead: int) -> Fragmen
         items.append(new(f"...{plan.lifted.rest}"))
     inner = joined(items, ", ")
     base = speller.source.indent_at(component.span.start)
-    if ahead + length(inner) + len(f"({{  }}{typed}) {{") > style.fit.width:
+    wide = ahead + length(inner) + len(f"({{  }}{typed}) {{") > style.fit.width
+    if wide or breaks(inner, speller.source.slice):
         unit = "\n" + base + style.unit
         return (
             result
@@ -72,7 +73,8 @@ def _type(plan: Plan, speller: Speller, style: Style) -> str:
     return f"{style.hook('PropsWithChildren')}<{own}>"
 
 
-def _items(plan: Plan, speller: Speller) -> list[Fragment]:
+def _items(plan: Plan, speller: Speller, level: int = 1) -> list[Fragment]:
+    """The inputs with their defaults, for standing so many levels in."""
     items: list[Fragment] = []
     lifted = {b.key: b.local for b in (plan.lifted.bindings or ())} if plan.lifted else {}
     order = list(lifted) if plan.lifted is not None else [p.name for p in plan.component.props]
@@ -81,14 +83,15 @@ def _items(plan: Plan, speller: Speller) -> list[Fragment]:
         prop = props.get(name) or Prop(name)
         if plan.inputs == "whole":
             if prop.default is not None:
-                items.append(_item(name, plan.names[Member("prop", name)], prop, plan, speller))
+                local = plan.names[Member("prop", name)]
+                items.append(_item(name, local, prop, plan, speller, level))
             continue
         local = lifted.get(name) or plan.names[Member("prop", name)]
-        items.append(_item(name, local, prop, plan, speller))
+        items.append(_item(name, local, prop, plan, speller, level))
     return items
 
 
-def _item(name: str, local: str, prop: Prop, plan: Plan, speller: Speller) -> Fragment:
+def _item(name: str, local: str, prop: Prop, plan: Plan, speller: Speller, level: int) -> Fragment:
     key = name if is_identifier(name) else f"'{name}'"
     head = new(name if name == local else f"{key}: {local}")
     if prop.entry >= 0:
@@ -105,8 +108,10 @@ def _item(name: str, local: str, prop: Prop, plan: Plan, speller: Speller) -> Fr
     if prop.default.entry < 0:
         span = prop.default.code.span
         return head + new(" = " + speller.source.slice(span.start, span.end))
-    base = speller.source.indent_at(plan.component.span.start)
-    return settle + head + new(" = ") + releveled(speller, prop.default.code, base)
+    # What stands on several lines has a line of its own, one level in.
+    base = speller.source.indent_at(plan.component.span.start) + speller.unit * level
+    method = f"{prop.default.method} " if prop.default.method else ""
+    return settle + head + new(f" = {method}") + releveled(speller, prop.default.code, base)
 
 
 def _unused_default(prop: Prop) -> Fragment:
@@ -139,7 +144,8 @@ def default_constants(plan: Plan, speller: Speller, style: Style) -> Fragment:
         if name and prop.default is not None:
             for note in prop.default.comments:
                 result += copy(note) + new(f"\n{base}")
-            result += new(f"const {name} = ") + releveled(speller, prop.default.code, base)
+            kind = f"{prop.default.method} " if prop.default.method else ""
+            result += new(f"const {name} = {kind}") + releveled(speller, prop.default.code, base)
             result += new(f"{style.semicolon}\n\n{base}")
     return result
 
@@ -159,7 +165,8 @@ def _pattern_line(plan: Plan, speller: Speller, style: Style, items: list[Fragme
     inner = speller.source.indent_at(plan.component.span.start) + style.unit
     end = f"}} = {plan.names[GIVEN]}{style.semicolon}"
     flat = joined(items, ", ")
-    if style.fit.columns(inner) + len(f"const {{  {end}") + length(flat) <= style.fit.width:
+    wide = style.fit.columns(inner) + len(f"const {{  {end}") + length(flat) > style.fit.width
+    if not wide and not breaks(flat, speller.source.slice):
         return new("const { ") + flat + new(f" {end}")
     deep = f"\n{inner}{style.unit}"
     return new(f"const {{{deep}") + joined(items, f",{deep}") + new(f"\n{inner}{end}")
@@ -179,6 +186,6 @@ def merged_inputs(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
         own.append(name if name == local else f"{key}: {local}")
     lines = [new(_object_line(plan, speller, style, [*own, f"...{plan.names[OTHERS]}"]))]
     if GIVEN in plan.names:
-        items = [*_items(plan, speller), new(f"...{plan.names[OTHERS]}")]
+        items = [*_items(plan, speller, 2), new(f"...{plan.names[OTHERS]}")]
         lines.insert(0, _pattern_line(plan, speller, style, items))
     return lines

@@ -1,0 +1,138 @@
+"""What a base asks for that heirs may have, and the names of its module that come along."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from clean_carry.component.result import Result
+from clean_carry.crossing.carry import Request, carry_file
+
+PANE = """import React, { PureComponent } from 'react';
+import PropTypes from 'prop-types';
+
+const CLOSING = ['mouseup', 'touchend'];
+const LATE = 200;
+const WAYS = { late: LATE };
+
+export class Pane extends PureComponent {
+  constructor(props) {
+    super(props);
+    this.watch = this.watch.bind(this);
+    this.told = this.told.bind(this);
+  }
+
+  told(event) {
+    if (event.target !== document.body) {
+      this.onOutside(event);
+    }
+  }
+
+  watch() {
+    CLOSING.forEach((name) => document.addEventListener(name, this.told, true));
+    this.watched = CLOSING;
+  }
+
+  componentDidMount() {
+    const { tide } = this.props;
+    if (tide) {
+      document.title = tide;
+    }
+    if (typeof this.onOutside === 'function') {
+      this.watch();
+    }
+  }
+
+  componentDidUpdate() {
+    this.onDrawn && this.onDrawn();
+  }
+
+  componentWillUnmount() {
+    if (this.watched && typeof document !== 'undefined') {
+      this.watched.forEach((name) => document.removeEventListener(name, this.told, true));
+    }
+  }
+
+  wait() {
+    return LATE + 1;
+  }
+
+  way() {
+    return WAYS.late;
+  }
+}
+
+Pane.propTypes = { tide: PropTypes.string };
+"""
+DRAWS = "  render() {\n    return <p>{this.props.tide}</p>;\n  }\n"
+
+
+def carried(folder: Path, body: str, imports: str = "", base: str = PANE) -> Result:
+    (folder / "pane.jsx").write_text(base, "utf-8")
+    (folder / "clean-carry.toml").write_text("", "utf-8")
+    head = f"import React from 'react';\nimport {{ Pane }} from './pane';\n{imports}\n"
+    path = folder / "Quay.jsx"
+    path.write_text(f"{head}export default class Quay extends Pane {{\n{body}}}\n", "utf-8")
+    return carry_file(Request(path, path.name, "jsx-function"))[0]
+
+
+def test_what_nobody_has(tmp_path: Path) -> None:
+    text = carried(tmp_path, DRAWS).files[0].text
+    assert "useLayoutEffect(() => {\n    if (tide) {" in text
+    for word in ("watch", "told", "onOutside", "onDrawn", "CLOSING", "removeEventListener"):
+        assert word not in text
+
+
+def test_what_the_heir_has(tmp_path: Path) -> None:
+    body = "  onOutside() {\n    document.title = 'out';\n  }\n\n" + DRAWS
+    text = carried(tmp_path, body).files[0].text
+    assert "const CLOSING = ['mouseup', 'touchend'];" in text
+    assert "document.addEventListener(name, told, true)" in text
+    assert "document.removeEventListener(name, told, true)" in text
+    assert "onDrawn" not in text
+
+
+def test_a_constant_the_base_keeps_to_itself(tmp_path: Path) -> None:
+    text = carried(tmp_path, DRAWS.replace("this.props.tide", "this.wait()")).files[0].text
+    assert "\n\nconst LATE = 200;\n\n" in text
+    assert "return LATE + 1;" in text
+
+
+def test_a_constant_that_is_no_literal(tmp_path: Path) -> None:
+    result = carried(tmp_path, DRAWS.replace("this.props.tide", "this.way()"))
+    assert result.status == "refused"
+    assert "WAYS, which its file keeps to itself" in result.findings[0].message
+
+
+def test_a_list_that_is_handed_on(tmp_path: Path) -> None:
+    base = PANE.replace("return LATE + 1", "return show(CLOSING)")
+    result = carried(tmp_path, DRAWS.replace("this.props.tide", "this.wait()"), base=base)
+    assert "CLOSING, which its file keeps to itself" in result.findings[0].message
+
+
+def test_a_constant_with_the_name_of_something_here(tmp_path: Path) -> None:
+    body = DRAWS.replace("this.props.tide", "this.wait()")
+    result = carried(tmp_path, body, "const LATE = 7;\n")
+    assert "LATE, which is something else here" in result.findings[0].message
+
+
+def test_an_import_under_another_name(tmp_path: Path) -> None:
+    text = carried(tmp_path, DRAWS, "import { PropTypes } from './own';\n").files[0].text
+    assert "import BasePropTypes from 'prop-types';" in text
+    assert "{ tide: BasePropTypes.string };" in text
+    assert ";;" not in text
+
+
+def test_names_that_are_declared_where_the_base_is_asked(tmp_path: Path) -> None:
+    body = "  componentDidMount() {\n    go();\n    super.componentDidMount();\n  }\n\n" + DRAWS
+    text = carried(tmp_path, body).files[0].text
+    assert "    go();\n    if (tide) {" in text
+
+
+def test_names_that_meet_others(tmp_path: Path) -> None:
+    body = (
+        "  componentDidMount() {\n    const tide = go();\n    super.componentDidMount();\n"
+        "    show(tide);\n  }\n\n" + DRAWS
+    )
+    text = carried(tmp_path, body).files[0].text
+    assert "const tide = go();\n    {\n      const tide = tideProp;\n" in text
+    assert "      }\n    }\n    show(tide);" in text
