@@ -228,6 +228,16 @@ def _tells(statement: Node) -> bool:
     return name[:2].lower() == "on" and name[2:3].isupper()
 
 
+def _of_the_runtime(tree: Tree) -> set[str]:
+    """What a file imports of its runtime: `onMounted` tells nobody anything, and may be said twice."""
+    return {
+        name.text
+        for statement in tree.of("import_statement")
+        for name in statement.walk()
+        if name.type == "identifier" and statement.text.rstrip(";")[1:-1].endswith(("vue", "react"))
+    }
+
+
 @operator
 def unstable_identity(tree: Tree) -> Iterator[Edit]:
     """A callback is a new one in every draw."""
@@ -239,7 +249,10 @@ def unstable_identity(tree: Tree) -> Iterator[Edit]:
 @operator
 def double_an_emit(tree: Tree) -> Iterator[Edit]:
     """A function given as an input is called twice."""
+    registers = _of_the_runtime(tree)
     for node, name, _ in _calls(tree):
+        if name in registers:
+            continue
         if name.startswith("on") and name[2:3].isupper() and node.parent is not None:
             if node.parent.type == "expression_statement":
                 yield node.start, node.end, f"({node.text}, {node.text})"
@@ -248,9 +261,10 @@ def double_an_emit(tree: Tree) -> Iterator[Edit]:
 @operator
 def swallow_an_error(tree: Tree) -> Iterator[Edit]:
     """A function given as an input fails, and nobody notices."""
+    registers = _of_the_runtime(tree)
     for node in tree.of("expression_statement"):
         call = node.named_children[0] if node.named_children else None
-        if call is not None and _tells(node):
+        if call is not None and _tells(node) and node.text.split("(")[0] not in registers:
             yield node.start, node.end, f"try {{ {node.text} }} catch {{}}"
 
 

@@ -135,3 +135,59 @@ def test_content_that_code_looks_for(code: str, found: list[tuple[str, str]]) ->
     inner = [e["content"][0] for e in elements]
     told = [part["tag"] if isinstance(part, dict) else "" for part in inner]
     assert list(zip([e["tag"] for e in elements], told, strict=True)) == found
+
+
+HELPED = f"""{HARBOUR}.constant('pierConfig', {{ links: true, rows: 8, words: ['one', 'two'], first: 'First' }})
+.controller('PierController', ['$scope', '$attrs', '$parse', function ($scope, $attrs, $parse) {{
+  this.given = function (attribute, other, plain) {{
+    return plain ? attribute : $scope.$parent.$eval(attribute) || other;
+  }};
+  if ($attrs.ends) $scope.$parent.$watch($parse($attrs.ends), function (value) {{ $scope.end = new Date(value); }});
+  $scope.$parent.$watch($parse($attrs.shown), function (value) {{ $scope.seen = !!value; }});
+  $scope.$parent.$watch($parse($attrs.depth), function (value) {{ $scope.deep = +value; }});
+}}])
+.directive('ghPier', ['pierConfig', function (config) {{
+  return {{
+    scope: {{}}, controller: 'PierController',
+    link: function (scope, element, attrs, pier) {{
+      scope.links = pier.given(attrs.links, config.links);
+      scope.rows = pier.given(attrs.rows, config.rows);
+      scope.words = pier.given(attrs.words, config.words);
+      scope.first = pier.given(attrs.first, config.first, true);
+      show(attrs.name);
+    }}
+  }};
+}}]);
+"""
+
+
+def test_attributes_that_a_helper_evaluates() -> None:
+    found = kinds(inputs(HELPED, "ghPier"))
+    assert set(found) == {"links", "rows", "words", "@first", "@name", "ends", "shown", "depth"}
+
+
+def test_kinds_of_the_constants_that_stand_in() -> None:
+    found = inputs(HELPED, "ghPier").shapes
+    assert found["links"].kinds == {"boolean"}
+    assert (found["rows"].kinds, found["rows"].literals[0]) == ({"number"}, 8)
+    assert found["words"].kinds == {"array"}
+    assert found["words"].items is not None
+    assert found["words"].items.kinds == {"string"}
+
+
+def test_kinds_a_listener_takes_values_for() -> None:
+    found = kinds(inputs(HELPED, "ghPier"))
+    assert (found["ends"], found["shown"], found["depth"]) == ({"date"}, {"boolean"}, {"number"})
+
+
+def test_a_constant_nobody_is_given_says_nothing() -> None:
+    text = HELPED.replace("['pierConfig', function (config)", "['other', function (config)")
+    assert inputs(text, "ghPier").shapes["links"].kinds == set()
+
+
+@pytest.mark.parametrize(
+    ("required", "there"), [("'^ghQuay'", True), ("'^?ghQuay'", False), ("'ghQuay'", False)]
+)
+def test_what_its_parent_keeps_and_has_beside_it(required: str, there: bool) -> None:
+    found = directive(f"scope: {{}}, require: {required}, link: function (scope) {{}}")
+    assert ("$around.rows" in found.shapes, "$around.beside" in found.shapes) == (there, there)

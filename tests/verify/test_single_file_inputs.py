@@ -245,3 +245,18 @@ def test_what_is_looked_up_by_a_word_is_a_field() -> None:
         OBJECT.format(markup="<i>{{ of(route, 'berths').length }}</i>", options=options)
     )
     assert {"title", "berths"} <= set(found.shapes["route"].fields)
+
+
+HIDDEN = [
+    ("<transition><p>{{ home }}</p></transition>", True),
+    ("<Transition name='slide'><p><i v-if='home'/></p></Transition>", True),
+    ("<transition><p v-if='home'>a</p></transition>", False),
+    ("<transition><p v-show='home'>a</p></transition>", False),
+    ("<p><transition><i>a</i></transition></p>", False),
+]
+
+
+@pytest.mark.parametrize(("markup", "there"), HIDDEN)
+def test_what_moves_when_its_parent_hides_it(markup: str, there: bool) -> None:
+    source = SourceText("Berth.vue", OBJECT.format(markup=markup, options="").encode())
+    assert ("$around.shown" in single_file_inputs(source).shapes) is there

@@ -250,3 +250,28 @@ def test_a_guard_of_the_author_is_a_branch(
     side = Side(tmp_path / name, text, runtime, exported="default")
     kinds = [c["kind"] for c in bench.build(side).counters or () if c["id"].startswith("b")]
     assert kinds.count("binary-expr") == 2
+
+
+MOVES = """<template>
+  <transition name="slide" @after-enter="told('shown')" @after-leave="told('hidden')"><p>Berth</p></transition>
+</template>
+
+<script>
+export default { name: 'Berth', methods: { told(what) { this.$emit('moved', what); } } };
+</script>
+"""
+
+
+@pytest.mark.parametrize("version", [2, 3])
+def test_a_parent_hides_and_shows_it(version: int, tmp_path: Path, bench: Bench) -> None:
+    place = tmp_path / "Berth.vue"
+    side = Side(
+        place, MOVES, RUNTIMES[f"vue-{version}"], exported="default", settings=settings_for(place)
+    )
+    turn = [{"change": {"inputs": {"$around.shown": shown}}} for shown in (False, True)]
+    steps = [turn[0], {"pass": 100}, turn[1], {"pass": 100}]
+    points = tried(
+        bench, side, inputs={"$around.shown": True}, functions={"moved": {}}, steps=steps
+    )
+    calls = [call[:2] for point in points for call in point["calls"]]
+    assert calls == [["moved", "hidden"], ["moved", "shown"]]

@@ -628,3 +628,39 @@ def test_a_key_has_its_number_and_what_is_held(tmp_path: Path, bench: Bench) -> 
         [["onMore", "Tab", 9, True, False]],
         [["onMore", "n", 78, False, True]],
     ]
+
+
+PICTURES = """useLayoutEffect(() => {
+        const tell = (what) => (event) => onMore(what, event.type, event.target.naturalWidth, event.target.complete);
+        for (const address of word.split(' ')) {
+          const picture = new Image();
+          picture.onload = tell(address); picture.onerror = tell(address); picture.src = address;
+          onMore(picture.complete, picture.width);
+        } }, []);"""
+
+
+def test_pictures_come_or_fail_after_a_while(bench: Bench, tmp_path: Path) -> None:
+    side = Side(tmp_path / "Probe.jsx", probe("<b/>", PICTURES), RUNTIMES["react-18"])
+    request = {
+        "inputs": {"word": "#pier ./pier.png berth.png /missing.png"},
+        "functions": {"onMore": {}},
+        "slots": {},
+        "steps": [{"pass": 20}, {"pass": 20}],
+    }
+    with bench.lane() as lane:
+        answer = lane.trial(bench.build(side), "default", request)
+    first, before, after = ([call[1:] for call in point["calls"]] for point in answer["points"])
+    assert (first, before) == ([[False, 0]] * 4, [])
+    assert after == [
+        ["#pier", "load", 320, True],
+        ["./pier.png", "load", 320, True],
+        ["berth.png", "error", 0, True],
+        ["/missing.png", "error", 0, True],
+    ]
+
+
+def test_a_picture_on_its_way_is_no_timer_left_over(bench: Bench, tmp_path: Path) -> None:
+    side = Side(tmp_path / "Probe.jsx", probe("<img src='#pier'/>", ""), RUNTIMES["react-18"])
+    with bench.lane() as lane:
+        answer = lane.trial(bench.build(side), "default", {"inputs": {}, "steps": []})
+    assert answer["left"]["timers"] == []

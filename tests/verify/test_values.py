@@ -215,3 +215,29 @@ def test_replies_go_wrong_in_every_way_and_overtake_each_other() -> None:
 @pytest.mark.parametrize(("value", "named"), [(True, "boolean"), (3, "number"), (0.5, "number"), ("x", "string")])  # fmt: skip
 def test_the_kind_of_a_literal(value: Any, named: str) -> None:
     assert kind_of(value) == named
+
+
+BOUNDS: list[tuple[str, Shape, Any]] = [
+    ("min", Shape({"number"}), 1),
+    ("max", Shape({"number"}), 10),
+    ("maxLength", Shape({"number"}), 10),
+    ("rowMax", Shape({"number"}), 10),
+    ("minimal", Shape({"number"}), 3),
+    ("maxim", Shape({"number"}), 3),
+]
+
+
+@pytest.mark.parametrize(("name", "shape", "value"), BOUNDS)
+def test_bounds_leave_room_between_them(name: str, shape: Shape, value: int) -> None:
+    assert typical(name, shape) == value
+
+
+def test_dates_lie_between_their_bounds() -> None:
+    low, at, high = (typical(n, Shape({"date"}))["time"] for n in ("minDate", "date", "maxDate"))
+    assert low < at < high
+
+
+def test_what_has_a_length_among_other_fields() -> None:
+    ship = Shape({"object", "sized"}, fields={"name": Shape({"string"})})
+    assert set(typical("ship", ship)) == {"name", "length"}
+    assert set(typical("ship", Shape({"object"}, fields=ship.fields))) == {"name"}

@@ -28,10 +28,16 @@ from clean_carry.syntaxes.directive.templates import Template, Templates
 from clean_carry.syntaxes.scoped_template.directives import KINDS, normalised
 from clean_carry.syntaxes.scoped_template.markup import decoded, names_of
 from clean_carry.syntaxes.scoped_template.meaning import define_any, is_plain, kind_in
+from clean_carry.verify.search.directive_attributes import (
+    is_evaluated,
+    note_constants,
+    note_watched,
+)
 from clean_carry.verify.search.directive_kin import asked_content, kin_of
 from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.shape import Shape
 from clean_carry.verify.search.shapes import Shapes
+from clean_carry.verify.uses.model import AROUND
 
 _BINDING = re.compile(r"\s*([@&=<])[*?]*\s*([$\w]*)\s*$")
 _LOOP = re.compile(
@@ -70,23 +76,29 @@ def directive_inputs(source: SourceText, component: str) -> Inputs:
         elif kind == "@":
             shape = Shape({"string"}, list(shape.literals), declared=True)
         found.shapes[attribute] = shape
+    functions = [f for f in (definition.registration.function, controller) if f is not None]
     for name in _attributes(definition, registrations, names, controller):
         if name in bound or name in _PLAIN or name.startswith("$"):
             continue
         kind = kind_in(definition, name, definition.name)
-        for holder in (controller,) if controller is not None and kind != "value" else ():
-            kind = "value" if _evaluated(holder, name) else kind
+        if kind != "value" and any(is_evaluated(tree, code, name) for code in functions):
+            kind = "value"
         if kind == "value":
             found.shapes.setdefault(name, shapes.of(name))
         else:
             found.shapes.setdefault(
                 "@" + name, Shape({"string"}, list(shapes.of(name).literals), declared=True)
             )
+    note_watched(found.shapes, functions)
+    note_constants(found.shapes, registrations, functions)
     for name in _taken(definition, templates, names, controller):
         found.shapes.setdefault(name, shapes.of(name))
     if any(asked.strip("?^") == "ngModel" and "^^" not in asked for asked in _required(definition)):
         kinds = {kind for name in _MODEL if name in shapes for kind in shapes.of(name).kinds}
         found.shapes["ngModel"] = Shape(kinds or {"number", "string"})
+    if any("^" in asked and "?" not in asked for asked in _required(definition)):
+        found.shapes[AROUND + "rows"] = Shape({"number"}, [12, 0, 3])
+        found.shapes[AROUND + "beside"] = Shape({"boolean"}, declared=True)
     if definition.true("transclude"):
         found.slots = ["default"]
         found.contents = [*kin_of(component, registrations, Path(source.path)), *asked_content(own)]
@@ -140,8 +152,11 @@ def _view(
         )
     ]
     view = source.blanked(ranges)
+    ends = [end for _, end in ranges]
     for start, _ in ranges:
-        if start:
+        # One that follows another in its chain stays in it.
+        follows = any(end <= start and not source.data[end:start].strip() for end in ends)
+        if start and not follows:
             view[start - 1 : start] = b"x"
     return bytes(view)
 
@@ -220,22 +235,6 @@ def _attributes(
                 if asked is not None and asked.text == "$observe" and text:
                     found[text] = None
     return list(found)
-
-
-def _evaluated(function: Node, name: str) -> bool:
-    for node in function.walk():
-        if (
-            node.type == "member_expression"
-            and node.text.endswith("." + name)
-            and "ttr" in node.text
-        ):
-            given = node.parent
-            call = given.parent if given is not None and given.type == "arguments" else None
-            callee = call.child("function") if call is not None else None
-            last = callee.child("property") or callee if callee is not None else None
-            if last is not None and last.text in ("$eval", "$parse", "$watch", "$watchCollection"):
-                return True
-    return False
 
 
 def _template_tree(template: Template) -> Tree | None:

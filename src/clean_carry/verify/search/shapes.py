@@ -10,6 +10,7 @@ import re
 from collections.abc import Iterator
 from typing import Any
 
+from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.verify.search.constants import Constants
@@ -307,6 +308,8 @@ class Shapes:
                 last = (part or index).text if index is not None else ""
                 if KEYS.search(last):
                     shape.keyed = shape.keyed or last
+                elif is_write(parent):
+                    shape.kinds.add("array")
         elif value.field == "index":
             for key in self._keys_of(parent.child("object")):
                 shape.note(key)

@@ -27,6 +27,7 @@ from clean_carry.verify.search.shapes import Shapes
 from clean_carry.verify.search.signals import signals_of
 from clean_carry.verify.search.single_file_children import handed_on
 from clean_carry.verify.search.single_file_shapes import SingleFileShapes
+from clean_carry.verify.uses.model import AROUND
 
 # What an ancestor provides under a key is given like an input of this name.
 PROVIDED = "$provided."
@@ -47,6 +48,8 @@ def single_file_inputs(source: SourceText, depth: int = 0) -> Inputs:
         markup = read_code(source, template).tree
         found.slots = _slots(source, template)
         passed = handed_on(source, template, _inputs_of, depth)
+        if _moves_when_hidden(template):
+            found.shapes[AROUND + "shown"] = Shape({"boolean"}, declared=True)
     mixed = _mixed_in(trees, Path(source.path))
     shapes = SingleFileShapes([*trees, *mixed], markup, passed)
     for name in _spread(source, template) if template is not None else ():
@@ -71,6 +74,17 @@ def single_file_inputs(source: SourceText, depth: int = 0) -> Inputs:
         for key, name in _injected(tree):
             found.shapes.setdefault(PROVIDED + key, shapes.of(name))
     return found
+
+
+def _moves_when_hidden(template: TemplateNode) -> bool:
+    """Whether all a template draws moves in and out, and nothing in it says when: its parent does."""
+    roots = [node for node in template.children if node.kind == "element"]
+    inside = [n for root in roots for n in root.children if n.kind == "element"]
+    if len(roots) != 1 or roots[0].tag.lower() != "transition" or len(inside) != 1:
+        return False
+    return not any(
+        a.name in ("v-if", "v-show", "v-for") for a in (*roots[0].attributes, *inside[0].attributes)
+    )
 
 
 def _inputs_of(path: Path, depth: int) -> Inputs:

@@ -43,6 +43,10 @@ _PARTS = frozenset("items nodes rows columns options entries".split())
 # Inputs that name an element elsewhere in the page, and the one the page of a trial has: by id and by tag.
 # A place in a list: two are there most often.
 _INDEX = re.compile(r"(?:^i|[a-z_$]I)ndex$")
+# The bounds of what others are: those come between them.
+_LEAST = re.compile(r"^min(?=$|[A-Z_])|Min(?=$|[A-Z])")
+_MOST = re.compile(r"^max(?=$|[A-Z_])|Max(?=$|[A-Z])")
+_DAY = 86_400_000
 # Stands for no value where others take turns.
 _NOTHING = object()
 _OUTSIDE = frozenset("target targetId toggler anchor anchorId selector".split())
@@ -123,16 +127,22 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
         case "object":
             if depth >= MOST_DEPTH:
                 return {}
+            fields = shape.fields
+            if fields and "sized" in shape.kinds and not shape.kinds & {"array", "string", "text"}:
+                # What has a length among other fields, as a ship has.
+                fields = {**fields, "length": Shape({"number"})}
             return {
                 key: typical(key, part, salt, depth + 1)
-                for key, part in shape.fields.items()
+                for key, part in fields.items()
                 if key not in ("constructor", "prototype")
             }
         case "number":
             # Numbers of one thing differ from each other, so that they cannot be taken for one another.
             apart = depth > 1 and not shape.alike
-            if _INDEX.search(name):
+            if _INDEX.search(name) or _LEAST.search(name):
                 return 1 + salt
+            if _MOST.search(name):
+                return 10 + salt
             return 3 + salt + (sum(map(ord, name)) % 5 if apart else 0)
         case "boolean":
             if depth and (name in _ALWAYS or name in _NEVER):
@@ -142,9 +152,10 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
         case "function":
             return {"$": "function", "called": name}
         case "date":
-            return {"$": "date", "time": 1_704_200_000_000 + salt * 86_400_000}
+            bound = bool(_MOST.search(name)) - bool(_LEAST.search(name))
+            return {"$": "date", "time": 1_704_200_000_000 + (salt + 30 * bound) * _DAY}
         case "moment":
-            return 1_704_200_000_000 + salt * 86_400_000
+            return 1_704_200_000_000 + salt * _DAY
         case "style":
             return {"color": "red"}
         case "tag":

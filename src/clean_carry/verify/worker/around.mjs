@@ -11,3 +11,9 @@ export function parted(inputs) {
   }
   return { own, outer };
 }
+
+/** {shown, rest}: whether the parent shows the component or hides it (undefined: it does neither), and all else. */
+export function veiled(inputs) {
+  const { [`${AROUND}shown`]: shown, ...rest } = inputs;
+  return { shown, rest };
+}

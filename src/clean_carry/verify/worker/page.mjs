@@ -245,6 +245,12 @@ export class Page {
     try { run(); } catch (error) { this.fail(error); }
   }
 
+  /** Do something of the page's own after a while: no timer of the component's. */
+  later(kind, delay, run) {
+    const key = this.nextKey++;
+    this.timers.set(key, { key, kind, at: this.now + delay, run, every: 0, delay });
+  }
+
   #due() {
     let best = null;
     for (const timer of this.timers.values()) {

@@ -3,6 +3,7 @@ import { createRequire } from 'node:module';
 import path from 'node:path';
 import vm from 'node:vm';
 import { canvas } from './canvas.mjs';
+import { images } from './images.mjs';
 import { kept, layOut } from './layout.mjs';
 import { media } from './media.mjs';
 import { observers } from './observers.mjs';
@@ -58,6 +59,7 @@ function furnish(page) {
   canvas(w, (name, values) => page.drawn.push([name, ...values]));
   observers(page);
   media(page);
+  images(page);
   // The page library's selector engine listens on the window from its first use on: not the component's doing.
   w.document.querySelectorAll('*:focus');
 }

@@ -220,7 +220,7 @@ export class Run {
     if (this.handle) this.attempt(() => this.handle.remove());
     await this.settle();
     const { page } = this;
-    const timers = [...page.timers.values()].map((t) => `${t.kind} ${t.delay}`).sort();
+    const timers = [...page.timers.values()].filter((t) => t.kind !== 'image').map((t) => `${t.kind} ${t.delay}`).sort();
     const listeners = [...page.listeners.values()].sort();
     return {
       left: { timers, listeners, elements: snapshot(this.natives, this.scope, this.stage).length },

@@ -2,6 +2,7 @@
 import angular from 'angular';
 import 'angular-animate';
 import 'angular-sanitize';
+import { parted } from '../around.mjs';
 
 export const version = angular.version.full;
 
@@ -24,6 +25,7 @@ globalThis.angular = angular;
 
 const dashed = (name) => name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
 const TRUE_BY_ITSELF = /^(multiple|selected|checked|disabled|readonly|required|open)$/i;
+const ROW_NAMES = ['Holm', 'Skail', 'Ayre'];
 const LOCALS = new Set(['$scope', '$element', '$attrs', '$transclude']);
 
 let record = () => () => {};
@@ -226,6 +228,10 @@ function host(name, values, slots, scope) {
   return node;
 }
 
+function rows(count) {
+  return Array.from({ length: count }, (_, at) => ({ id: at + 1, name: ROW_NAMES[at % ROW_NAMES.length] + (at + 1) }));
+}
+
 /** The elements around a component that it asks for controllers, the outermost first. */
 function around(name, depth = 0) {
   const out = [];
@@ -250,10 +256,12 @@ export function mount(place, component, input, values, hold) {
   const scope = inject.get('$rootScope').$new();
   const slots = input.slots ?? {};
   scope.$$held = {};
-  // What content of the component's kin is bound to.
+  // What content of the component's kin is bound to; what a parent keeps is a list to begin with.
+  const { outer: kept } = parted(values(input));
   scope.kin = {};
+  if (kept.rows > 0) for (const need of needs(definition(component))) if (need.around) scope.kin[need.name] = rows(Math.min(kept.rows, 100));
   const take = (next) => {
-    const now = values(next);
+    const { own: now } = parted(values(next));
     for (const name of Object.keys(now)) scope.$$held[name] = now[name];
     scope.given = { ...now };
     // What shares the scope around finds it there by its name.
@@ -262,6 +270,11 @@ export function mount(place, component, input, values, hold) {
   take(input);
   const node = host(component, scope.given, slots, scope);
   const outer = around(component).reduceRight((inner, parent) => { parent.appendChild(inner); return parent; }, node);
+  if (kept.beside && node.parentNode) {
+    // Another one in the same parent, which keeps to itself what it is not told in words.
+    const told = Object.entries(scope.given).filter(([, value]) => typeof value === 'string');
+    node.after(host(component, Object.fromEntries(told), { default: ['beside'] }, scope));
+  }
   // What replaces its element needs one around it while it is linked.
   const stand = document.createElement('div');
   stand.appendChild(outer);

@@ -1,7 +1,7 @@
 // Mounts a component of the single-file runtime, version 2.7.
 import Vue from 'vue';
 import { application, link } from '../application.mjs';
-import { parted } from '../around.mjs';
+import { parted, veiled } from '../around.mjs';
 import { given } from '../slot-given.mjs';
 
 export const version = Vue.version;
@@ -124,7 +124,9 @@ export function mount(place, component, input, values, hold) {
     provide: provided(state.now.values),
     render(h) {
       const { values: inputs, slots } = state.now;
-      return h(component, { ...data(component, inputs), scopedSlots: filled(h, slots), ref: 'subject' });
+      const { shown, rest } = veiled(inputs);
+      const directives = shown === undefined ? [] : [{ name: 'show', value: shown }];
+      return h(component, { ...data(component, rest), scopedSlots: filled(h, slots), directives, ref: 'subject' });
     },
   });
   const inner = document.createElement('div');

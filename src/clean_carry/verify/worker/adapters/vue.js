@@ -1,8 +1,8 @@
 // Mounts a component of the single-file runtime, version 3.
-import { createApp, createTextVNode, h, reactive, shallowRef } from 'vue';
+import { createApp, createTextVNode, h, reactive, shallowRef, vShow, withDirectives } from 'vue';
 
 import { application, link } from '../application.mjs';
-import { parted } from '../around.mjs';
+import { parted, veiled } from '../around.mjs';
 import { given } from '../slot-given.mjs';
 
 export { version } from 'vue';
@@ -108,8 +108,18 @@ function innermost(instance) {
 }
 
 export function mount(place, component, input, values, hold) {
-  const now = shallowRef({ inputs: named(component, values(input)), slots: filled(input.slots) });
-  const app = createApp({ render: () => h(component, { ...now.value.inputs, ...(hold && { ref: 'subject' }) }, now.value.slots) });
+  const taken = (next) => {
+    const { shown, rest } = veiled(values(next));
+    return { shown, inputs: named(component, rest), slots: filled(next.slots) };
+  };
+  const now = shallowRef(taken(input));
+  const app = createApp({
+    render() {
+      const { shown, inputs, slots } = now.value;
+      const drawn = h(component, { ...inputs, ...(hold && { ref: 'subject' }) }, slots);
+      return shown === undefined ? drawn : withDirectives(drawn, [[vShow, shown]]);
+    },
+  });
   app.config.errorHandler = (error) => globalThis.dispatchEvent(new ErrorEvent('error', { error, message: error?.message }));
   app.config.warnHandler = () => {};
   install(app);
@@ -118,7 +128,7 @@ export function mount(place, component, input, values, hold) {
   hold?.(reference(root));
   return {
     update(next) {
-      now.value = { inputs: named(component, values(next)), slots: filled(next.slots) };
+      now.value = taken(next);
     },
     remove: () => app.unmount(),
   };
