@@ -136,3 +136,57 @@ def test_names_that_meet_others(tmp_path: Path) -> None:
     text = carried(tmp_path, body).files[0].text
     assert "const tide = go();\n    {\n      const tide = tideProp;\n" in text
     assert "      }\n    }\n    show(tide);" in text
+
+
+MIDDLE = """import { Pane } from './pane';
+
+export class Strip extends Pane {
+  tall() {
+    return this.wait() > 100;
+  }
+}
+"""
+
+
+def test_what_comes_through_a_base_between(tmp_path: Path) -> None:
+    (tmp_path / "strip.jsx").write_text(MIDDLE, "utf-8")
+    (tmp_path / "pane.jsx").write_text(PANE, "utf-8")
+    (tmp_path / "clean-carry.toml").write_text("", "utf-8")
+    path = tmp_path / "Quay.jsx"
+    path.write_text(
+        "import React from 'react';\nimport { Strip } from './strip';\n\n"
+        "export default class Quay extends Strip {\n  onDrawn() {\n    document.title = 'drawn';\n  }\n\n"
+        "  render() {\n    return <p>{this.wait()}</p>;\n  }\n}\n",
+        "utf-8",
+    )
+    result = carry_file(Request(path, path.name, "jsx-function"))[0]
+    assert result.status == "clean"
+    text = result.files[0].text
+    assert "return LATE + 1;" in text
+    assert "onDrawn();" in text
+    assert "tall" not in text
+    assert "CLOSING" not in text
+
+
+GIVEN_ON = """import React from 'react';
+import Quay from './Quay';
+
+export default class Pier extends React.Component {
+  wait() {
+    return this.props.called(1) + this.called(2) + this.quay.asked(3);
+  }
+
+  render() {
+    return <Quay ref={(quay) => { this.quay = quay; }} />;
+  }
+}
+"""
+
+
+def test_own_members_and_inputs_are_no_calls_by_reference(tmp_path: Path) -> None:
+    (tmp_path / "Pier.jsx").write_text(GIVEN_ON, "utf-8")
+    draws = DRAWS.replace("this.props.tide", "this.called() + this.asked()")
+    body = "  called() {\n    return 1;\n  }\n\n  asked() {\n    return 2;\n  }\n\n" + draws
+    result = carried(tmp_path, body)
+    text = result.files[0].text
+    assert "useImperativeHandle(ref, () => ({ asked }));" in text

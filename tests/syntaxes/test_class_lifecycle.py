@@ -99,8 +99,6 @@ def test_an_import_that_nothing_uses_any_more_goes(members: str, tmp_path: Path)
 
 
 REFUSED: list[tuple[str, str, str]] = [
-    ("PureComponent", "static defaultProps = { name: 'a' }; componentDidUpdate() { this.props.go(); }",
-     "pure-default-redraw"),
     ("PureComponent",
      "componentWillReceiveProps(to) { this.a = to; } componentDidUpdate() { this.props.go(); }",
      "pure-receives"),
@@ -133,6 +131,47 @@ def test_the_old_context_ends_with_the_runtime_that_gave_it_up(tmp_path: Path) -
     text = klass("static contextTypes = { b: f }; a = () => this.context.b;")
     assert carried(tmp_path, text, runtime=18).status != "refused"
     assert carried(tmp_path, text, runtime=19).findings[0].rule == "legacy-context"
+
+
+DEFAULTS_KEPT = [
+    (
+        "PureComponent",
+        "{ name: 'a' }",
+        "componentDidUpdate() { this.props.go(); }",
+        "pure-default-redraw",
+    ),
+    ("Component", "{ ...shared }", "", "defaults-not-literal"),
+    ("Component", "{ get name() { return 'a'; } }", "", "defaults-not-literal"),
+    ("Component", "shared.of('a')", "", "defaults-not-literal"),
+    (
+        "Component",
+        "{ name: 'a' }",
+        "of = () => Berth.defaultProps.name;",
+        "defaults-read-elsewhere",
+    ),
+]
+
+
+@pytest.mark.parametrize(("base", "defaults", "members", "rule"), DEFAULTS_KEPT)
+def test_defaults_stay_a_property_while_the_runtime_takes_them_so(
+    base: str, defaults: str, members: str, rule: str, tmp_path: Path
+) -> None:
+    text = klass(f"static defaultProps = {defaults}; {members}", base=base)
+    result = carried(tmp_path, text, runtime=18)
+    assert [f.rule for f in result.findings] == ["defaults-kept"]
+    assert f"Berth.defaultProps = {defaults};" in result.files[0].text
+    assert carried(tmp_path, text, runtime=19).findings[0].rule == rule
+
+
+@pytest.mark.parametrize(
+    ("shown", "kept"), [("Berth.defaultProps.size", True), ("(Berth.defaultProps = {})", False)]
+)
+def test_defaults_that_another_file_reads_stay(shown: str, kept: bool, tmp_path: Path) -> None:
+    (tmp_path / "package.json").write_text("{}", "utf-8")
+    reader = f"import Berth from './Berth';\nexport const size = {shown};\n"
+    (tmp_path / "reader.jsx").write_text(reader, "utf-8")
+    result = carried(tmp_path, klass("static defaultProps = { size: 1 };"))
+    assert ("Berth.defaultProps = { size: 1 };" in result.files[0].text) is kept
 
 
 def test_a_pure_class_with_type_parameters_is_refused(tmp_path: Path) -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from clean_carry.component.code import Code, Member, Operation
 from clean_carry.component.markup import Markup, codes_of
@@ -45,6 +45,14 @@ class Default:
     text: str = ""
     method: str = ""
     comments: tuple[Span, ...] = ()
+
+
+class Kept(NamedTuple):
+    """Why something stays as its old side has it: the rule, its detail, and the offset it points at."""
+
+    rule: str
+    detail: str
+    at: int
 
 
 @dataclass(frozen=True)
@@ -352,6 +360,7 @@ class Component:
     what is called, and its entry. `reacting` says that it draws a class of the project that does
     something whenever it is drawn again; `looked_into` is what it is handed to that looks
     into its class, and where; `undefined_at` is where it may draw nothing at all, not even null;
+    `defaults_kept` is why its defaults stay a property of it;
     `elsewhere` are findings in other files: rule, file, line. `unread` is what only a target that keeps
     it as it is can carry: rule, detail, offset. `template_names` are the names its template uses: the
     name, where it stands, whether it is written, whether it stands for a field of its own name; `tags`
@@ -401,6 +410,7 @@ class Component:
     export_span: Span | None = None
     looked_into: tuple[str, int] | None = None
     undefined_at: int = -1
+    defaults_kept: Kept | None = None
     elsewhere: tuple[tuple[str, str, int], ...] = ()
     form: Literal["declared", "constant", "returned", "expression"] = "declared"
     decorators: tuple[tuple[Span, Span, int], ...] = ()

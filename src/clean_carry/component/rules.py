@@ -391,6 +391,13 @@ _TABLE: tuple[Row, ...] = (
         "if (props.at !== state.at) return { at: props.at, seen: 0 };",
     ),
     (
+        "defaults-kept",
+        "note",
+        "the defaults of the inputs stay a property of the component",
+        "Functions take them so up to version 18; write them into the parameters before 19",
+        "Berth.defaultProps = { ...Pier.defaultProps };",
+    ),
+    (
         "undefined-drawn",
         "note",
         "where this is undefined the class fails; a function with memo or a reference draws nothing",

@@ -37,6 +37,8 @@ from clean_carry.crossing.writes import following_names
 BATCHES_ALL = 18
 # The first major version of the runtime without the old context (its release notes for 19.0).
 NO_OLD_CONTEXT = 19
+# The first without defaults as a property of a function (the same notes).
+NO_DEFAULTS = 19
 # More references to single inputs than this read worse than one to all of them.
 MANY_LATEST = 4
 
@@ -47,6 +49,8 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     Raises `Refused` for what a function component cannot say.
     """
     _check(component)
+    if component.defaults_kept is not None and runtime >= NO_DEFAULTS:
+        raise Refused(*component.defaults_kept)
     component = _without_numeric_guards(component)
     merged = _merged(component)
     stable = stable_methods(component, merged)

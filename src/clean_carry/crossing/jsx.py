@@ -24,7 +24,7 @@ from clean_carry.component.model import Component, Method, Refusal
 from clean_carry.component.plan import Plan, Refused
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
-from clean_carry.crossing.fit import fit
+from clean_carry.crossing.fit import NO_DEFAULTS, fit
 from clean_carry.crossing.outcome import (
     Excluded,
     beside,
@@ -105,6 +105,8 @@ class ClassFileOutcome:
             for at, words in self.tree.source.taken.items():
                 if component.span.start <= at < component.span.end:
                     found["base"] = ("base-read-in", words, component.span.start)
+        if component.defaults_kept is not None:
+            found["defaults"] = ("defaults-kept", "", component.defaults_kept.at)
         if component.looked_into is not None:
             found["wrapper"] = ("wrapper-looks-in", *component.looked_into)
         for whole, _, _ in component.decorators:
@@ -147,8 +149,20 @@ def carry_class_file(
 ) -> ClassFileOutcome:
     """Read the classes of a file, fit and write each as a function; raises `InputError`."""
     tree = Tree(source)
-    names = Names(tree)
-    module = read(tree, names, ledger, workspace)
+    return _carried(tree, Names(tree), ledger, workspace, runtime, excluded, frozenset())
+
+
+def _carried(
+    tree: Tree,
+    names: Names,
+    ledger: Ledger,
+    workspace: Workspace,
+    runtime: int,
+    excluded: Excluded,
+    keeping: frozenset[int],
+) -> ClassFileOutcome:
+    source = tree.source
+    module = read(tree, names, ledger, workspace, keeping)
     if not module.components and not module.refusals:
         raise InputError("holds no class component", file=source.path)
     imports = runtime_names(tree)
@@ -169,6 +183,11 @@ def carry_class_file(
             before = write_before(plan, source, style)
             written = write(plan, source, style)
         except Refused as reason:
+            if reason.rule == "pure-default-redraw" and runtime < NO_DEFAULTS:
+                # With its defaults as a property nothing tells that they were not given.
+                del ledger.entries[:]
+                more = keeping | {component.span.start}
+                return _carried(tree, names, ledger, workspace, runtime, excluded, more)
             refused.append(Refusal(component.name, reason.rule, reason.detail, reason.at))
             _keep(ledger, component)
             continue

@@ -20,3 +20,4 @@ class ClassFile:
     runtime: RuntimeNames
     ledger: Ledger
     workspace: Workspace
+    keeping: frozenset[int] = frozenset()

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from clean_carry.component.code import Code
-from clean_carry.component.model import Default
+from clean_carry.component.model import Default, Kept, Static
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import is_write
@@ -17,62 +17,89 @@ from clean_carry.source.javascript.values import (
     property_name,
 )
 from clean_carry.syntaxes.jsx_class.class_file import ClassFile
-from clean_carry.syntaxes.jsx_class.members import Gathered
+from clean_carry.syntaxes.jsx_class.members import Gathered, attached
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts
+from clean_carry.syntaxes.jsx_class.outsiders import reads_defaults
 from clean_carry.syntaxes.jsx_class.recognise import Candidate
 
 
 def defaults_of(
     file: ClassFile, candidate: Candidate, gathered: Gathered
-) -> tuple[dict[str, Default], list[tuple[Span, int, str]]]:
-    """The defaults of inputs, from a static member or from `X.defaultProps = …` after the class."""
+) -> tuple[dict[str, Default], list[tuple[Span, int, str]], Kept | None]:
+    """The defaults of inputs, from a static member or from `X.defaultProps = …` after the class; what
+    moves; and why they stay a property of the component, where they do."""
     facts = gathered.facts
-    value = gathered.defaults
-    moved: list[tuple[Span, int, str]] = []
     statement = _outside_defaults(candidate)
-    if value is None and statement is not None:
-        assignment = statement.named_children[0]
-        value = assignment.child("right")
-        entry = file.ledger.claim("default-inputs", facts.span(statement))
-        gathered.entries["defaults"] = entry
-        moved.append(
-            (
-                facts.tree.source.statement_line(statement.start, statement.end),
-                entry,
-                "default-inputs-moved",
-            )
-        )
+    member = gathered.defaults
+    assignment = statement.named_children[0] if statement is not None and member is None else None
+    value = assignment.child("right") if assignment is not None else member
     if value is None:
-        return {}, moved
+        return {}, [], None
+    resolved = _constant_object(file, value) if value.type == "identifier" else None
+    literal = resolved[1] if resolved is not None else value
+    while literal.type in ("as_expression", "satisfies_expression", "parenthesized_expression"):
+        literal = literal.named_children[0]
+    holder = value.text if resolved is not None and not resolved[2] else ""
+    kept = _why_kept(file, candidate, literal, holder)
+    if kept is not None:
+        if member is not None:
+            _keep(gathered, member)
+        return {}, [], kept
+    moved: list[tuple[Span, int, str]] = []
+    if assignment is not None and statement is not None:
+        gathered.entries["defaults"] = _moved(file, facts, statement, moved)
+    if resolved is not None and not holder:
+        _moved(file, facts, resolved[0], moved)
+    return _literal_defaults(file, facts, literal, holder), moved, None
+
+
+def _moved(
+    file: ClassFile, facts: ClassFacts, statement: Node, moved: list[tuple[Span, int, str]]
+) -> int:
+    """Note that a statement of defaults goes into the signature; its entry."""
+    entry = file.ledger.claim("default-inputs", facts.span(statement))
+    span = facts.tree.source.statement_line(statement.start, statement.end)
+    moved.append((span, entry, "default-inputs-moved"))
+    return entry
+
+
+def _why_kept(file: ClassFile, candidate: Candidate, literal: Node, holder: str) -> Kept | None:
+    """Why defaults cannot move: others read them, or what they are is not seen here."""
+    if candidate.place.start in file.keeping:
+        return Kept("pure-default-redraw", "", literal.start)
     reads = _default_reads(candidate)
     if reads:
-        facts.refuse("defaults-read-elsewhere", candidate.name, reads[0].start)
-        return {}, moved
-    holder = ""
-    if value.type == "identifier":
-        resolved = _constant_object(file, value)
-        if resolved is None:
-            facts.refuse("defaults-not-literal", value.text, value.start)
-            return {}, moved
-        declaration, literal, alone = resolved
-        if alone:
-            entry = file.ledger.claim("default-inputs", facts.span(declaration))
-            moved.append(
-                (
-                    facts.tree.source.statement_line(declaration.start, declaration.end),
-                    entry,
-                    "default-inputs-moved",
-                )
-            )
-        else:
-            holder = value.text
-        value = literal
-    while value.type in ("as_expression", "satisfies_expression", "parenthesized_expression"):
-        value = value.named_children[0]
-    if value.type != "object":
-        facts.refuse("defaults-not-literal", value.text[:60], value.start)
-        return {}, moved
-    return _literal_defaults(file, facts, value, holder), moved
+        return Kept("defaults-read-elsewhere", candidate.name, reads[0].start)
+    reader = reads_defaults(file.workspace.file, candidate.name)
+    if reader:
+        return Kept("defaults-read-elsewhere", reader, literal.start)
+    if literal.type != "object":
+        return Kept("defaults-not-literal", literal.text[:60], literal.start)
+    for part in literal.named_children:
+        if not _is_plain(part, bool(holder)):
+            return Kept("defaults-not-literal", part.text[:60], part.start)
+    return None
+
+
+def _is_plain(part: Node, held: bool) -> bool:
+    """Whether a part of an object is a default of its own; a method of one that is `held` has no name."""
+    if part.type == "shorthand_property_identifier":
+        return True
+    if part.type == "method_definition":
+        name = part.child("name")
+        own = not held and not part.has("get") and not part.has("set")
+        return own and name is not None and property_name(name) is not None
+    key = part.child("key")
+    return part.type == "pair" and key is not None and property_name(key) is not None
+
+
+def _keep(gathered: Gathered, value: Node) -> None:
+    """Let defaults inside of the class be a property of the function."""
+    facts, member = gathered.facts, value.parent
+    assert member is not None
+    entry = gathered.entries.pop("defaults")
+    code = facts.code(facts.span(value))
+    gathered.statics.append(Static("defaultProps", code, entry, "", attached(facts, member)))
 
 
 def _literal_defaults(
@@ -92,9 +119,8 @@ def _literal_defaults(
         ):
             found[own] = _method_default(facts, part, method)
             continue
-        if name is None or value is None:
-            facts.refuse("defaults-not-literal", part.text[:60], part.start)
-            continue
+        assert name is not None
+        assert value is not None
         if holder:
             member = f"{holder}.{name}" if is_identifier(name) else f"{holder}['{name}']"
             same = Code(facts.span(value))

@@ -39,7 +39,10 @@ from clean_carry.syntaxes.jsx_class.outsiders import outsiders_of
 
 @dataclass
 class Heir:
-    """A class with a base of its project, and what the base brings into it."""
+    """A class with a base of its project, and what the base brings into it.
+
+    `below` is what a class that extends this one has and asks for, which may be of its base.
+    """
 
     node: Node
     tree: Tree
@@ -47,6 +50,7 @@ class Heir:
     file: Path
     workspace: Workspace
     base: Base
+    below: Mentions | None = None
     brought: Brought = field(init=False)
 
     def __post_init__(self) -> None:
@@ -64,11 +68,7 @@ class Heir:
         names = frozenset(part.name for part in own if not part.static)
         self.statics = {part.name for part in own if part.static} | self._given_later()
         self.inherited = Inherited(
-            self.base,
-            self.workspace,
-            names,
-            None if asked.anything else frozenset(asked.names | asked.base | self._outside(asked)),
-            frozenset(asked.base),
+            self.base, self.workspace, names, self._asked(asked), frozenset(asked.base)
         )
         for name in names:
             if name.startswith("#") and name in self.inherited.parts:
@@ -81,6 +81,13 @@ class Heir:
         if any(one.end > other.start for one, other in pairwise(calls)):
             raise NotReadIn("and asks it for something in asking for something else")
         return [self._heritage(), *self._members(body), *calls]
+
+    def _asked(self, asked: Mentions) -> frozenset[str] | None:
+        """What its code asks for, and that of a class that extends it; None for anything."""
+        below = self.below or Mentions(set(), set())
+        if asked.anything or below.anything:
+            return None
+        return frozenset(asked.names | asked.base | below.names | below.base | self._outside(asked))
 
     def _outside(self, asked: Mentions) -> set[str]:
         """The base's methods that other files call by a reference."""

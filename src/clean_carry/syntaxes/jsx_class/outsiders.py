@@ -14,8 +14,8 @@ _TEST = re.compile(r"(\.|^|[/_-])(test|tests|spec|__tests__)([./_-]|$)")
 _REACHES_IN = re.compile(r"\.instance\(\)|\.state\(|\.setState\(|\bfindRenderedComponentWithType\(")
 _EXTENDS = re.compile(r"\bextends\s+(\w+)\b")
 _REFERRED = re.compile(r"<(\w+)\b(?=[^<]{0,800}?\bref=)")
-# A call of something else than the file's own members.
-_CALLS = re.compile(r"(?<!\bthis)(?<!\bsuper)\.(\w+)\s*\(")
+# A call of something else than the file's own members and what it is given.
+_CALLS = re.compile(r"(?<!\bthis)(?<!\bsuper)(?<!\bprops)\.(\w+)\s*\(")
 MOST_PLACES = 5
 
 
@@ -45,6 +45,19 @@ def outsiders_of(file: Path, name: str, methods: set[str]) -> Outsiders:
         if _TEST.search(importer.inside.lower()) and own in (name.lower(), _stem(file)):
             tests += _places(importer)
     return Outsiders(extended, frozenset(reached), tuple(tests[:MOST_PLACES]))
+
+
+def reads_defaults(file: Path, name: str) -> str:
+    """The file that imports this one and reads the defaults of its class as a property; "" for none."""
+    for importer in importers_of(file):
+        if "defaultProps" not in importer.text:
+            continue
+        for called in sorted({name, *importer.default_names(file)}):
+            if re.search(
+                rf"(?<![\w$.]){re.escape(called)}\.defaultProps\b(?!\s*=[^=])", importer.text
+            ):
+                return importer.path.name
+    return ""
 
 
 def _stem(file: Path) -> str:

@@ -42,12 +42,21 @@ FOR_CLASSES_DROP = "class-lifecycle-help"
 _METHODS = ("prototype-method", "arrow-method")
 
 
-def read(tree: Tree, names: Names, ledger: Ledger, workspace: Workspace) -> Module:
-    """Read every component class of a file; the rest of the file is claimed as kept."""
+def read(
+    tree: Tree,
+    names: Names,
+    ledger: Ledger,
+    workspace: Workspace,
+    keeping: frozenset[int] = frozenset(),
+) -> Module:
+    """Read every component class of a file; the rest of the file is claimed as kept.
+
+    Classes that begin at an offset of `keeping` keep the defaults of their inputs as a property.
+    """
     runtime = runtime_names(tree)
     source = tree.source
     ledger.claim("module code", source.span(0, len(source.data)), "kept")
-    file = ClassFile(tree, names, runtime, ledger, workspace)
+    file = ClassFile(tree, names, runtime, ledger, workspace, keeping)
     components: list[Component] = []
     refusals: list[Refusal] = []
     for candidate in candidates(tree, names, runtime, workspace):
@@ -258,7 +267,7 @@ def _assemble(
     body = drawing.child("body")
     class_body = node.child("body")
     assert body is not None and class_body is not None
-    defaults, moved = defaults_of(file, candidate, gathered)
+    defaults, moved, kept = defaults_of(file, candidate, gathered)
     for span, _, _ in moved:
         for comment in comments.within(facts.tree, span.start, span.end):
             file.ledger.claim("comment", facts.span(comment), "kept")
@@ -283,6 +292,7 @@ def _assemble(
         elsewhere=gathered.elsewhere,
         looked_into=looked_into(candidate, file.tree, file.workspace),
         undefined_at=nothing.start if nothing is not None else -1,
+        defaults_kept=kept,
         form=candidate.form,
         decorators=decorators,
         span=facts.span(candidate.place),

@@ -19,8 +19,11 @@ from clean_carry.syntaxes.jsx.runtime_names import runtime_names
 from clean_carry.syntaxes.jsx_class.base_imports import imports_with
 from clean_carry.syntaxes.jsx_class.bases import (
     Base,
+    Mentions,
     NotReadIn,
     base_of,
+    mentions,
+    parts_of,
 )
 from clean_carry.syntaxes.jsx_class.heir import Heir
 from clean_carry.syntaxes.jsx_class.heritage import (
@@ -57,7 +60,9 @@ def why_not(node: Node, tree: Tree, names: Names, workspace: Workspace) -> str:
     return ""
 
 
-def _merged(tree: Tree, file: Path, workspace: Workspace, depth: int = 0) -> SourceText:
+def _merged(
+    tree: Tree, file: Path, workspace: Workspace, depth: int = 0, below: Mentions | None = None
+) -> SourceText:
     edits: list[Edit] = []
     read: list[Heir] = []
     runtime, names = runtime_names(tree), Names(tree)
@@ -66,7 +71,7 @@ def _merged(tree: Tree, file: Path, workspace: Workspace, depth: int = 0) -> Sou
         if base is None or runtime.imported(base, names) in BASES or not (depth or draws(node)):
             continue
         try:
-            heir = _heir(node, tree, names, file, workspace, depth)
+            heir = _heir(node, tree, names, file, workspace, depth, below)
             edits += heir.edits()
         except NotReadIn:
             continue
@@ -85,16 +90,33 @@ def _merged(tree: Tree, file: Path, workspace: Workspace, depth: int = 0) -> Sou
 
 
 def _heir(
-    node: Node, tree: Tree, names: Names, file: Path, workspace: Workspace, depth: int = 0
+    node: Node,
+    tree: Tree,
+    names: Names,
+    file: Path,
+    workspace: Workspace,
+    depth: int = 0,
+    below: Mentions | None = None,
 ) -> Heir:
     """A class with its base, and what that inherits itself. Raises `NotReadIn`."""
     value = heritage(node)
     assert value is not None
-    base = _whole(base_of(value, tree, file, workspace), workspace, depth)
-    return Heir(node, tree, names, file, workspace, base)
+    base = _whole(base_of(value, tree, file, workspace), workspace, depth, _of(node, below))
+    return Heir(node, tree, names, file, workspace, base, below)
 
 
-def _whole(base: Base, workspace: Workspace, depth: int) -> Base:
+def _of(node: Node, below: Mentions | None) -> Mentions:
+    """What a class has and asks for, and what those that extend it do."""
+    found = mentions(node)
+    found.names |= {part.name for part in parts_of(node)}
+    if below is not None:
+        found.names |= below.names
+        found.base |= below.base
+        found.anything = found.anything or below.anything
+    return found
+
+
+def _whole(base: Base, workspace: Workspace, depth: int, below: Mentions) -> Base:
     """The base with what it inherits itself. Raises `NotReadIn`."""
     value = heritage(base.node)
     if value is None:
@@ -103,7 +125,7 @@ def _whole(base: Base, workspace: Workspace, depth: int) -> Base:
         return base
     if depth >= _DEPTH:
         raise NotReadIn("whose bases go too deep")
-    tree = Tree(_merged(base.tree, base.file, workspace, depth + 1))
+    tree = Tree(_merged(base.tree, base.file, workspace, depth + 1, below))
     for node in tree.of(*CLASSES):
         name = node.child("name")
         if name is not None and name.text == base.name:

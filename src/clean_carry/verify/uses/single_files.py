@@ -102,20 +102,24 @@ def _parents(file: Path, script: _Script, around: list[tuple[Path, str]]) -> Par
 
 
 def _asked_for(file: Path, parent: Path) -> dict[str, Shape]:
-    """The inputs of a parent whose names stand in a component, with the words it compares them with: it may
-    behave by them."""
+    """The inputs of a parent whose names stand in a component, with the words it compares them with, and
+    its model: it may behave by them."""
     text = file.read_text("utf-8", "replace")
     words = set(re.findall(r"[\w$]+", text))
     found: dict[str, Shape] = {}
     known = read_inputs(parent.read_text("utf-8", "replace"), str(parent)).shapes
     for name, shape in known.items():
-        if name in words and not is_function(name, shape):
+        if (name in words or name in _MODELS) and not is_function(name, shape):
             found[name] = replace(shape, literals=list(shape.literals))
             for compared in re.findall(
                 rf"\.{re.escape(name)}\s*[=!]==?\s*['\"]([^'\"\n]+)['\"]", text
             ):
                 found[name].note(compared)
     return found
+
+
+# What a parent is given as its model.
+_MODELS = ("modelValue", "value")
 
 
 @dataclass
