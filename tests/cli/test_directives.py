@@ -133,3 +133,38 @@ def test_every_component_of_a_file_is_proven_before_it_is_written(run, tmp_path:
     assert done.returncode == 0, done.stdout + done.stderr
     proof = json.loads(done.stdout)["results"][0]["verification"]
     assert (proof["verdict"], proof["mounted"]) == ("same", "sailingPager, firstPage")
+
+
+PARENT = """angular.module('harbour', [])
+  .directive('ghQuay', function () {
+    return {
+      restrict: 'E', transclude: true, template: '<div ng-transclude></div>',
+      controller: [function () {
+        this.told = [];
+        this.tell = function (one) {
+          angular.forEach(this.told, function (other) { if (other !== one) other.open = false; });
+        };
+      }]
+    };
+  })
+  .directive('ghBerth', function () {
+    return {
+      restrict: 'E', scope: { name: '@' }, require: '^ghQuay',
+      template: '<button ng-click="open = !open; changed()">{{ name }}</button><i ng-if="open">a</i>',
+      link: function (scope, element, attrs, quay) {
+        quay.told.push(scope);
+        scope.changed = function () { quay.tell(scope); };
+      }
+    };
+  });
+"""
+
+
+def test_one_beside_it_tells_whether_a_parent_is_told(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "package.json").write_text('{"name": "gullmoor"}')
+    (tmp_path / "old.js").write_text(PARENT)
+    (tmp_path / "new.js").write_text(PARENT.replace("quay.tell(scope);", ""))
+    done = run("verify", "old.js", "new.js", "--mount", "ghBerth", "--budget", "6", "--json")
+    assert json.loads(done.stdout)["verdict"] == "differs"
+    same = run("verify", "old.js", "old.js", "--mount", "ghBerth", "--budget", "2", "--json")
+    assert json.loads(same.stdout)["verdict"] == "same"

@@ -163,6 +163,16 @@ def test_defaults_stay_a_property_while_the_runtime_takes_them_so(
     assert carried(tmp_path, text, runtime=19).findings[0].rule == rule
 
 
+def test_the_types_of_a_memoised_function_know_of_no_defaults(tmp_path: Path) -> None:
+    text = klass("static defaultProps = { name: 'a' }; componentDidUpdate() { this.props.go(); }")
+    plain = carried(tmp_path, text.replace("{ name: 'a' }", "shared.of('a')"), "Berth.tsx")
+    assert [f.rule for f in plain.findings] == ["defaults-kept"]
+    pure = carried(
+        tmp_path, text.replace("extends Component", "extends PureComponent"), "Berth.tsx"
+    )
+    assert [f.rule for f in pure.findings] == ["pure-default-redraw"]
+
+
 @pytest.mark.parametrize(
     ("shown", "kept"), [("Berth.defaultProps.size", True), ("(Berth.defaultProps = {})", False)]
 )

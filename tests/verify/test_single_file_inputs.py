@@ -260,3 +260,19 @@ HIDDEN = [
 def test_what_moves_when_its_parent_hides_it(markup: str, there: bool) -> None:
     source = SourceText("Berth.vue", OBJECT.format(markup=markup, options="").encode())
     assert ("$around.shown" in single_file_inputs(source).shapes) is there
+
+
+GIVEN_OUT = [
+    ("open() { this.$refs.modal.open(); }", "<p ref='modal'/>", True),
+    ("open() { this.$emit('open'); }", "<p/>", True),
+    ("open() {}, go() { this.open(); }", "<p/>", False),
+    ("open() {}", "<p @click='open'/>", False),
+    ("open() {} }, watch: { home: 'open'", "<p/>", False),
+]
+
+
+@pytest.mark.parametrize(("methods", "markup", "there"), GIVEN_OUT)
+def test_methods_that_only_a_reference_reaches(methods: str, markup: str, there: bool) -> None:
+    text = OBJECT.format(markup=markup, options=f"methods: {{ {methods} }}")
+    found = single_file_inputs(SourceText("Berth.vue", text.encode()))
+    assert ("open" in found.methods) is there

@@ -241,3 +241,19 @@ def test_what_has_a_length_among_other_fields() -> None:
     ship = Shape({"object", "sized"}, fields={"name": Shape({"string"})})
     assert set(typical("ship", ship)) == {"name", "length"}
     assert set(typical("ship", Shape({"object"}, fields=ship.fields))) == {"name"}
+
+
+def test_members_of_a_list_lack_what_they_are_asked_for_in_turn() -> None:
+    asked = {name: Shape({"string"}, tested=True) for name in ("icon", "to", "hint", "mark")}
+    plain = {"name": Shape({"string"}), "open": Shape({"boolean"}, tested=True)}
+    rows = typical("rows", Shape({"array"}, items=Shape({"object"}, fields={**asked, **plain})))
+    more = typical("row", Shape({"object"}, fields={**asked, **plain}), 2, 1)
+    assert set(rows[0]) == {*asked, *plain}
+    assert set(rows[1]) == {"icon", "hint", *plain}
+    assert set(more) == {"to", "mark", *plain}
+
+
+@pytest.mark.parametrize("name", ["type", "position", "contentClass", "iconSize", "titleColor"])
+def test_what_becomes_a_part_of_a_class_holds_no_space(name: str) -> None:
+    assert typical(name, Shape({"string"})) == f"{name}-holm"
+    assert typical(f"{name}s", Shape({"string"})) == f"{name}s Holm"

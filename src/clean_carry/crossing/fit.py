@@ -49,7 +49,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     Raises `Refused` for what a function component cannot say.
     """
     _check(component)
-    if component.defaults_kept is not None and runtime >= NO_DEFAULTS:
+    if component.defaults_kept is not None and not keeps_defaults(component, runtime):
         raise Refused(*component.defaults_kept)
     component = _without_numeric_guards(component)
     merged = _merged(component)
@@ -240,6 +240,13 @@ def _check_context(component: Component, runtime: int, remembered: bool) -> None
         raise Refused(
             "legacy-context", "a memoised function would not read it", component.span.start
         )
+
+
+def keeps_defaults(component: Component, runtime: int) -> bool:
+    """Whether a function may have its defaults as a property: not from version 19 on; and the declared
+    types of a memoised one know of none."""
+    typed = component.typed and not component.annotated
+    return runtime < NO_DEFAULTS and not (typed and component.pure)
 
 
 def _is_remembered(component: Component) -> bool:

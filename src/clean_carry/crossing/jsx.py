@@ -24,7 +24,7 @@ from clean_carry.component.model import Component, Method, Refusal
 from clean_carry.component.plan import Plan, Refused
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
-from clean_carry.crossing.fit import NO_DEFAULTS, fit
+from clean_carry.crossing.fit import fit, keeps_defaults
 from clean_carry.crossing.outcome import (
     Excluded,
     beside,
@@ -183,7 +183,7 @@ def _carried(
             before = write_before(plan, source, style)
             written = write(plan, source, style)
         except Refused as reason:
-            if reason.rule == "pure-default-redraw" and runtime < NO_DEFAULTS:
+            if reason.rule == "pure-default-redraw" and keeps_defaults(component, runtime):
                 # With its defaults as a property nothing tells that they were not given.
                 del ledger.entries[:]
                 more = keeping | {component.span.start}

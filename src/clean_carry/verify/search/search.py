@@ -8,6 +8,7 @@ their order, so that the same seed gives the same trials however many renderers 
 from __future__ import annotations
 
 import json
+import math
 import time
 from collections import deque
 from collections.abc import Callable, Iterator
@@ -52,6 +53,8 @@ FEWEST = 60
 # After so many walks every third one aims at a branch.
 FIRST = 8
 MOST_HANGS = 3
+# A page of more elements is a big one.
+BIG = 150
 # So many walks turn a flag just before a function is called.
 MOST_TURNS = 24
 
@@ -115,6 +118,8 @@ class Search:
         self._number = 0
         self._idle = 0
         self._hangs = 0
+        # How many elements the biggest page had.
+        self._size = 0
         self._asks = False
 
     def run(self) -> Found:
@@ -204,9 +209,11 @@ class Search:
             plan = next(fixed, None) if turn % 4 or turn < 24 else None
             yield plan if plan is not None else self._random(rng)
 
-    def _plan(self, situation: Situation, **more: Any) -> Plan:
+    def _plan(self, situation: Situation, length: int = 4, **more: Any) -> Plan:
+        """A walk; through a big page it takes fewer steps, so that there is time for others."""
         self._number += 1
-        return Plan(self._number, situation, **more)
+        share = min(1.0, BIG / max(1, self._size))
+        return Plan(self._number, situation, length=math.ceil(length * share), **more)
 
     def _fixed(self) -> Iterator[Plan]:
         situations = self.situations
@@ -368,6 +375,7 @@ class Search:
             return
         found.clean_start = found.clean_start or not walk.first["points"][0]["errors"]
         found.tried += 1
+        self._size = max(self._size, *(_elements(p["tree"]) for p in walk.first["points"]))
         found.points += len(walk.first["points"])
         differences = self._differences(walk)
         if not draws_or_calls(walk.first) and not differences:
@@ -477,6 +485,11 @@ def _reached(walk: Walk) -> tuple[frozenset[str], frozenset[str]]:
     first = walk.first["reach"] if walk.first is not None else ()
     second = walk.second["reach"] if walk.second is not None else ()
     return frozenset(first), frozenset(second)
+
+
+def _elements(nodes: Any) -> int:
+    """How many elements a page has."""
+    return sum(1 + _elements(node[3]) for node in nodes if isinstance(node, list))
 
 
 def _outline(tree: Any) -> str:

@@ -113,13 +113,25 @@ def _exposed(trees: list[Tree]) -> list[str]:
     return found
 
 
+def _is_sent(word: Node) -> bool:
+    """Whether a word is the name of an event that is sent."""
+    call = word.parent.parent if word.parent is not None else None
+    callee = call.child("function") if call is not None else None
+    return callee is not None and callee.text.endswith("$emit")
+
+
 def _unused(trees: list[Tree], markup: Tree | None) -> list[str]:
     """The methods of an object that nothing inside uses, in its script or its template."""
     used: set[str] = set()
     for tree in [*trees, *([markup] if markup is not None else [])]:
         used.update(node.text for node in tree.of("identifier", "shorthand_property_identifier"))
-        used.update(node.named_children[-1].text for node in tree.of("member_expression"))
-        used.update(node.text[1:-1] for node in tree.of("string"))
+        # What is asked of a part of something, as of an element or a child, is not its own.
+        used.update(
+            node.named_children[-1].text
+            for node in tree.of("member_expression")
+            if node.children[0].type != "member_expression"
+        )
+        used.update(node.text[1:-1] for node in tree.of("string") if not _is_sent(node))
     found: list[str] = []
     for tree in trees:
         for pair in tree.of("pair"):

@@ -43,6 +43,11 @@ _PARTS = frozenset("items nodes rows columns options entries".split())
 # Inputs that name an element elsewhere in the page, and the one the page of a trial has: by id and by tag.
 # A place in a list: two are there most often.
 _INDEX = re.compile(r"(?:^i|[a-z_$]I)ndex$")
+# What becomes a part of a class, which holds no space.
+_TOKEN = re.compile(
+    r"^(type|size|variant|colou?r|theme|severity|kind|mode|align|placement|position|animation|transition)$"
+    r"|[a-z](Class|ClassName|Type|Size|Color|Position|Animation|Transition)$"
+)
 # The bounds of what others are: those come between them.
 _LEAST = re.compile(r"^min(?=$|[A-Z_])|Min(?=$|[A-Z])")
 _MOST = re.compile(r"^max(?=$|[A-Z_])|Max(?=$|[A-Z])")
@@ -131,10 +136,11 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
             if fields and "sized" in shape.kinds and not shape.kinds & {"array", "string", "text"}:
                 # What has a length among other fields, as a ship has.
                 fields = {**fields, "length": Shape({"number"})}
+            missing = _missing(fields, salt) if depth else set()
             return {
                 key: typical(key, part, salt, depth + 1)
                 for key, part in fields.items()
-                if key not in ("constructor", "prototype")
+                if key not in ("constructor", "prototype") and key not in missing
             }
         case "number":
             # Numbers of one thing differ from each other, so that they cannot be taken for one another.
@@ -170,9 +176,17 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
         return f"#{_word(salt).lower()}"
     if name in ("id", "key") or name.endswith("Id"):
         return f"id-{salt + 1}"
+    if _TOKEN.search(name):
+        return f"{name}-{_word(salt).lower()}"
     if name in ("query", "search", "filter", "term", "keyword", "searchTerm", "q"):
         return _word(salt)
     return f"{name} {_word(salt)}"
+
+
+def _missing(fields: dict[str, Shape], salt: int) -> set[str]:
+    """What a member of a list has not, of what it is asked for whether it has it: the first has all."""
+    asked = [key for key, part in fields.items() if part.tested and kind(key, part) != "boolean"]
+    return set(asked[salt % 2 :: 2]) if salt and len(asked) > 1 else set()
 
 
 def _word(salt: int) -> str:
