@@ -190,3 +190,54 @@ def test_own_members_and_inputs_are_no_calls_by_reference(tmp_path: Path) -> Non
     result = carried(tmp_path, body)
     text = result.files[0].text
     assert "useImperativeHandle(ref, () => ({ asked }));" in text
+
+
+def test_what_the_base_may_be_given_by_others_is_not_absent(tmp_path: Path) -> None:
+    base = PANE.replace(
+        "    this.watch = this", "    Object.assign(this, props.more);\n    this.watch = this"
+    )
+    result = carried(tmp_path, DRAWS, base=base)
+    assert result.status != "clean"
+
+
+def test_names_declared_by_two_calls_of_the_base(tmp_path: Path) -> None:
+    base = PANE.replace(
+        "  wait() {",
+        "  late() {\n    const { tide } = this.props;\n    document.body.title = tide;\n  }\n\n  wait() {",
+    )
+    body = (
+        "  componentDidMount() {\n    super.componentDidMount();\n    super.late();\n  }\n\n"
+        + DRAWS.replace("this.props.tide", "this.props.name")
+    )
+    text = carried(tmp_path, body, base=base).files[0].text
+    assert "    }\n    {\n      document.body.title = tide;\n    }\n  }, []);" in text
+
+
+OTHER = """import { warn } from './louder';
+import React from 'react';
+
+export class Mole extends React.Component {
+  tell() {
+    warn('mole');
+  }
+}
+"""
+
+
+def test_two_bases_that_bring_one_name_for_two_things(tmp_path: Path) -> None:
+    (tmp_path / "mole.jsx").write_text(OTHER, "utf-8")
+    (tmp_path / "pier.jsx").write_text(
+        OTHER.replace("Mole", "Pier").replace("./louder", "./quieter"), "utf-8"
+    )
+    (tmp_path / "clean-carry.toml").write_text("", "utf-8")
+    draws = "  render() {\n    return <p onClick={() => this.tell()}>a</p>;\n  }\n"
+    path = tmp_path / "Two.jsx"
+    path.write_text(
+        "import React from 'react';\nimport { Mole } from './mole';\nimport { Pier } from './pier';\n\n"
+        f"export class One extends Mole {{\n{draws}}}\n\nexport class Other extends Pier {{\n{draws}}}\n",
+        "utf-8",
+    )
+    one, other = carry_file(Request(path, path.name, "jsx-function"))
+    assert (one.status, other.status) == ("clean", "refused")
+    assert "brings a name that another base brings" in other.findings[0].message
+    assert "import { warn } from './louder';" in one.files[0].text

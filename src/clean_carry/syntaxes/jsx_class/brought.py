@@ -44,6 +44,11 @@ class Brought:
     needs: dict[str, Imported] = field(default_factory=dict)
     constants: dict[str, str] = field(default_factory=dict)
 
+    @property
+    def names_and_texts(self) -> dict[str, object]:
+        """All that comes along, by its name in the heir's file."""
+        return {**self.needs, **self.constants}
+
     def bring(self, name: str) -> str:
         """What a name of the base's module is called in the heir's. Raises `NotReadIn`."""
         if name == self.base.name:

@@ -52,6 +52,8 @@ class Heir:
     base: Base
     below: Mentions | None = None
     brought: Brought = field(init=False)
+    # Names declared in its functions by what was written into them, by where these begin.
+    _declared: dict[int, set[str]] = field(init=False, default_factory=dict)
 
     def __post_init__(self) -> None:
         self.brought = Brought(
@@ -367,18 +369,24 @@ class Heir:
         declared = {
             below.text
             for inner in kept
-            if inner.type in ("lexical_declaration", "variable_declaration")
+            if inner.type == "lexical_declaration"
             for declarator in inner.named_children
             if (pattern := declarator.child("name")) is not None
             for below in pattern.walk()
             if below.type in ("identifier", "shorthand_property_identifier_pattern")
         }
-        if any(inner.type == "variable_declaration" for inner in kept):
+        if any(inner.type in _HOISTED for inner in kept):
             raise NotReadIn(f"whose {method.name} declares names")
         if declared & {value.split(".")[0] for value in given.values()}:
             raise NotReadIn(f"whose {method.name} has names that meet those it is given")
         around = next((up for up in place.up() if up.is_function), self.node)
-        return any(n.text in declared for n in around.walk() if n.type in _NAMES)
+        before = self._declared.setdefault(around.start, set())
+        meets = bool(declared & before) or any(
+            n.text in declared for n in around.walk() if n.type in _NAMES
+        )
+        if not meets:
+            before |= declared
+        return meets
 
     def _check_locals(self, code: Node, place: Node) -> None:
         """Names of the base's module must mean the same where the code comes to stand."""
@@ -489,6 +497,8 @@ def _only_value(body: Node) -> Node | None:
 _NAMES = frozenset(
     {"identifier", "shorthand_property_identifier", "shorthand_property_identifier_pattern"}
 )
+# Declarations that hold for all of their function.
+_HOISTED = frozenset({"variable_declaration", "function_declaration", "class_declaration"})
 # What evaluating does more than give a value.
 _DOES = frozenset(
     "call_expression new_expression await_expression yield_expression assignment_expression "

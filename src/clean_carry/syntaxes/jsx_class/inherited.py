@@ -211,13 +211,16 @@ class Inherited:
         return set(self.parts) if found.anything else found.names
 
     def _written(self) -> set[str]:
-        """What needed members give the instance, where something is done."""
-        return {
-            name
-            for member in self.needed
-            for node in self._code(self.parts[member])
-            if (name := _own_member(node)) and is_write(node)
-        }
+        """What needed members give the instance, where something is done; who gets the instance may give
+        it anything."""
+        found = Mentions(set(), set())
+        given: set[str] = set()
+        for member in self.needed:
+            for node in self._code(self.parts[member]):
+                found.add(node)
+                if is_write(node) and (name := _own_member(node)):
+                    given.add(name)
+        return set(self.absent) if found.anything else given
 
     def _had_by_nobody(self) -> set[str]:
         """What the base asks for that neither it, its heir nor the runtime has, as far as is seen."""

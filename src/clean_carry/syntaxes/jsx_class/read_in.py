@@ -10,6 +10,7 @@ import os
 import re
 from pathlib import Path
 
+from clean_carry.source.exports import Imported
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit, MergedText
@@ -57,7 +58,7 @@ def why_not(node: Node, tree: Tree, names: Names, workspace: Workspace) -> str:
         _heir(node, tree, names, workspace.file, workspace).edits()
     except NotReadIn as reason:
         return str(reason)
-    return ""
+    return "which brings a name that another base brings as well"
 
 
 def _merged(
@@ -65,6 +66,8 @@ def _merged(
 ) -> SourceText:
     edits: list[Edit] = []
     read: list[Heir] = []
+    wanted: dict[str, Imported] = {}
+    constants: dict[str, str] = {}
     runtime, names = runtime_names(tree), Names(tree)
     for node in tree.of(*CLASSES):
         base = heritage(node)
@@ -72,14 +75,17 @@ def _merged(
             continue
         try:
             heir = _heir(node, tree, names, file, workspace, depth, below)
-            edits += heir.edits()
+            own = heir.edits()
         except NotReadIn:
             continue
+        if not _agree(heir.brought.names_and_texts, {**wanted, **constants}):
+            continue
+        edits += own
+        wanted |= heir.brought.needs
+        constants |= heir.brought.constants
         read.append(heir)
     if not read:
         return tree.source
-    wanted = {name: what for heir in read for name, what in heir.brought.needs.items()}
-    constants = {name: text for heir in read for name, text in heir.brought.constants.items()}
     nodes = [heir.node for heir in read]
     edits += imports_with(nodes, wanted, list(constants.values()), tree, names, file)
     merged = MergedText(tree.source, edits)
@@ -87,6 +93,11 @@ def _merged(
         where = os.path.relpath(heir.base.file, file.parent).replace(os.sep, "/")
         merged.taken[merged.moved(heir.node.start)] = f"{heir.base.name}, {where}"
     return merged
+
+
+def _agree(one: dict[str, object], other: dict[str, object]) -> bool:
+    """Whether names that two heirs bring into a file mean the same."""
+    return all(other.get(name, what) == what for name, what in one.items())
 
 
 def _heir(
