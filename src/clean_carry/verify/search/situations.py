@@ -248,7 +248,10 @@ class Situations:
         return [(n, v) for n, v in self.values.items() if not n.startswith("$provided.")]
 
     def any_change(self, rng: Random) -> Step | None:
-        """A change of one input, sometimes of a second one before the page settles."""
+        """A change of one input, sometimes of a second before the page settles; now and then of content."""
+        if self.slots and rng.random() < 0.12:
+            slot = rng.choice(sorted(self.slots))
+            return {"change": {"slots": {slot: rng.choice(self.contents_of(slot))}}}
         if self.functions and (not self.changing() or rng.random() < 0.2):
             name = rng.choice(sorted(self.functions))
             if rng.random() < 0.4:

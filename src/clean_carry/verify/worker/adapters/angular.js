@@ -226,8 +226,8 @@ function host(name, values, slots, scope) {
   }
   const inside = slots.default ?? slots[''];
   content(node, inside);
-  // Content is there once and for all; a parent takes the first of it away and puts it back, by what it shows.
-  if (inside?.length > 1 && node.firstElementChild) node.firstElementChild.setAttribute('ng-if', 'kin.whole !== false');
+  // Content is there once and for all; a parent takes the last of it away and puts it back, by what it shows.
+  if (inside?.length > 1 && node.lastElementChild) node.lastElementChild.setAttribute('ng-if', 'kin.whole !== false');
   return node;
 }
 
@@ -298,10 +298,11 @@ export function mount(place, component, input, values, hold) {
       scope.$root.$digest();
     },
     remove() {
+      const { $root: root } = scope;
       scope.$destroy();
       mounted.remove();
       angular.element(place).contents().remove();
-      scope.$root.$digest();
+      root.$digest();
     },
   };
 }

@@ -1,0 +1,80 @@
+"""Directives in the renderer: what stands around them, beside them and in them, and how they go."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import replace
+from pathlib import Path
+from typing import Any
+
+from clean_carry.verify.bench import Bench
+from clean_carry.verify.pair import sides_of
+
+HARBOUR = """angular.module('harbour', [])
+  .directive('ghQuay', function () {
+    return {
+      restrict: 'A',
+      controller: ['$attrs', '$scope', function ($attrs, $scope) {
+        this.rows = function () { return ($scope.$eval($attrs.ghQuay) || []).length; };
+      }]
+    };
+  })
+  .directive('ghBerth', function () {
+    return {
+      restrict: 'E', transclude: true, require: '^ghQuay', scope: { name: '@', gone: '&' },
+      template: '<b>{{ name }} {{ rows }}</b><div ng-transclude></div>',
+      link: function (scope, element, attrs, quay) {
+        scope.rows = quay.rows();
+        scope.$on('$destroy', function () { scope.gone(); });
+      }
+    };
+  });
+"""
+
+
+def tried(bench: Bench, folder: Path, **request: Any) -> list[dict[str, Any]]:
+    (folder / "package.json").write_text("{}", "utf-8")
+    place = folder / "harbour.js"
+    place.write_text(HARBOUR, "utf-8")
+    before, _, _ = sides_of(place, HARBOUR, place, HARBOUR)
+    side = replace(before, exported="ghBerth")
+    with bench.lane() as lane:
+        answer = lane.trial(bench.build(side), "ghBerth", {"inputs": {}, **request})
+    points: list[dict[str, Any]] = answer["points"]
+    return points
+
+
+def berths(point: dict[str, Any]) -> int:
+    return json.dumps(point["tree"]).count('["gh-berth"')
+
+
+def test_what_its_parent_keeps(bench: Bench, tmp_path: Path) -> None:
+    for rows in (0, 12):
+        (point,) = tried(bench, tmp_path, inputs={"name": "Holm", "$around.rows": rows}, steps=[])
+        assert f'"Holm {rows}"' in json.dumps(point["tree"])
+
+
+def test_another_one_beside_it(bench: Bench, tmp_path: Path) -> None:
+    for beside in (False, True):
+        (point,) = tried(
+            bench, tmp_path, inputs={"name": "Holm", "$around.beside": beside}, steps=[]
+        )
+        assert berths(point) == 1 + beside
+        assert json.dumps(point["tree"]).count("Holm 0") == 1 + beside
+
+
+def test_a_part_of_its_content_goes_and_comes_back(bench: Bench, tmp_path: Path) -> None:
+    two = [{"tag": "i", "content": ["first"]}, {"tag": "u", "content": ["last"]}]
+    steps = [{"change": {"slots": {"default": content}}} for content in (["less"], two)]
+    points = tried(bench, tmp_path, slots={"default": two}, steps=steps)
+    shown = ["last" in json.dumps(point["tree"]) for point in points]
+    assert shown == [True, False, True]
+    assert all("first" in json.dumps(point["tree"]) for point in points)
+
+
+def test_it_goes_without_an_error(bench: Bench, tmp_path: Path) -> None:
+    points = tried(
+        bench, tmp_path, functions={"gone": {}}, steps=[{"return": True}, {"remove": True}]
+    )
+    assert [point["errors"] for point in points] == [[], [], []]
+    assert [[call[0] for call in point["calls"]] for point in points] == [[], ["gone"], ["gone"]]
