@@ -204,7 +204,11 @@ def sources(folder: Path) -> list[Path]:
         for p in folder.rglob("*")
         if p.suffix in (".js", ".jsx", ".tsx")
         and "node_modules" not in p.parts
-        and not any("test" in part or "stories" in part for part in p.relative_to(folder).parts)
+        and not any(
+            word in part
+            for part in p.relative_to(folder).parts
+            for word in ("test", "stories", ".spec.")
+        )
         and b"extends" in p.read_bytes()
     )
 

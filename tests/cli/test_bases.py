@@ -89,3 +89,84 @@ def test_a_heir_that_differs_is_told_apart(run, tmp_path: Path) -> None:  # type
     done = run("verify", "src/Berth.jsx", "src/Berth.function.jsx", "--budget", "3")
     assert done.returncode == 1
     assert "onNote" in done.stdout
+
+
+PANE = """import React from 'react';
+
+const CLOSING = ['mouseup', 'touchend'];
+
+export class Pane extends React.Component {
+  constructor(props) {
+    super(props);
+    this.told = this.told.bind(this);
+  }
+
+  told(event) {
+    this.onOutside(event);
+  }
+
+  componentDidMount() {
+    const { tide } = this.props;
+    document.title = tide || 'none';
+    if (typeof this.onOutside === 'function') {
+      CLOSING.forEach((name) => document.addEventListener(name, this.told));
+    }
+  }
+
+  componentWillUnmount() {
+    if (typeof this.onOutside === 'function') {
+      CLOSING.forEach((name) => document.removeEventListener(name, this.told));
+    }
+  }
+}
+
+Pane.defaultProps = { tide: 'low' };
+"""
+CLOSED = """import React from 'react';
+import { Pane } from './pane';
+
+export default class @ extends Pane {
+  state = { closed: 0 };
+!
+  render() {
+    return (
+      <p>
+        {this.props.tide} {this.state.closed}
+      </p>
+    );
+  }
+}
+
+@.defaultProps = { ...Pane.defaultProps, closed: 0 };
+"""
+OUTSIDE = "\n  onOutside() {\n    this.setState((state) => ({ closed: state.closed + 1 }));\n  }\n"
+
+
+def test_hooks_of_a_base_that_heirs_have_or_have_not(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "clean-carry.toml").write_text('sources = ["src"]\n')
+    (tmp_path / "src").mkdir()
+    (tmp_path / "src/pane.jsx").write_text(PANE)
+    for name, members in (("Quay", ""), ("Berth", OUTSIDE)):
+        (tmp_path / f"src/{name}.jsx").write_text(CLOSED.replace("@", name).replace("!", members))
+    done = run("carry", "src", "--to", "jsx-function", "--write", "--verify", "--budget", "3")
+    assert "2 same" in done.stdout
+    quay, berth = ((tmp_path / f"src/{n}.function.jsx").read_text() for n in ("Quay", "Berth"))
+    assert "addEventListener" not in quay
+    assert "document.addEventListener(name, told)" in berth
+    assert "const CLOSING = ['mouseup', 'touchend'];" in berth
+    for text in (quay, berth):
+        assert ".defaultProps = { ...Pane.defaultProps, closed: 0 };" in text
+
+
+def test_a_script_that_only_looks_annotated_is_run(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "between.js").write_text(
+        "export function between(low: number, high: ?number): number {\n"
+        "  return (low + (high || 0)) / 2;\n}\n"
+    )
+    (tmp_path / "Tide.jsx").write_text(
+        "import React from 'react';\nimport { between } from './between';\n\n"
+        "export default ({ low, high }) => <p>{between(low, high)}</p>;\n"
+    )
+    done = run("verify", "Tide.jsx", "Tide.jsx", "--budget", "2")
+    assert done.returncode == 0
+    assert "same" in done.stdout

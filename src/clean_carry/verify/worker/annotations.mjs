@@ -1,16 +1,27 @@
-// Scripts that say by their first comment that they are annotated with Flow types: the types are blanked, so
-// that every place stays where it is. A field without a value only says what type something of the runtime's has.
+// Scripts annotated with Flow types, which say so by their first comment or look like it: the types are blanked,
+// so that every place stays where it is. A field without a value only says what type something of the runtime's has.
 import fs from 'node:fs/promises';
 
 // What stands before the first statement: white space, comments, a directive.
 const HEAD = /^\uFEFF?(?:\s|\/\*[^]*?\*\/|\/\/[^\n]*\n|(['"])use strict\1;?)*/;
 
+// What no script without types holds: a type behind a parameter, or behind all of them.
+const KNOWN = '(?:any|mixed|void|string|number|boolean|Object|Function|Array<|\\?\\w|React\\.\\w)';
+const LOOKS = new RegExp(`[(,]\\s*\\w+\\??\\s*:\\s*${KNOWN}|\\)\\s*:\\s*${KNOWN}[^\\n]*(?:\\{|=>)\\s*$`, 'm');
+
 export function annotations(require) {
   let strip = null;
   const plain = (text) => {
-    if (!HEAD.exec(text)[0].includes('@flow')) return text;
+    const said = HEAD.exec(text)[0].includes('@flow');
+    if (!said && !LOOKS.test(text)) return text;
     strip ??= require('flow-remove-types');
-    return strip(text, { ignoreUninitializedFields: true }).toString();
+    try {
+      return strip(text, { ignoreUninitializedFields: true, all: !said }).toString();
+    } catch (error) {
+      // What only looked like it says what is wrong with it where it is built.
+      if (said) throw error;
+      return text;
+    }
   };
   return {
     plain,
