@@ -43,7 +43,7 @@ class Corpus:
 
     `script` is a script of the package that applications load beside it, `alias` a prefix of imports
     that means its own folder, `imports` are prefixes with what each means, `installs` is a module of the
-    package that applications install.
+    package that applications install, `defines` a line of what a build puts in the place of names.
     """
 
     package: str
@@ -55,6 +55,7 @@ class Corpus:
     typed: tuple[str, ...] = ()
     imports: tuple[tuple[str, str], ...] = ()
     installs: str = ""
+    defines: str = ""
 
 
 # Carried and checked, not rendered: sources in TypeScript on a base class of their own.
@@ -71,9 +72,7 @@ UNSEEN = {
     c.package: c
     for c in (
         Corpus("element-react", "1.4.34", "src", "16.14.0"),
-        Corpus(
-            "rsuite", "3.8.13", "src", "16.14.0", typed=("@types/react@16", "@types/react-dom@16")
-        ),
+        Corpus("rsuite", "3.8.13", "src", "16.14.0", defines='__DEV__ = "true"'),
         Corpus("react-toolbox", "2.0.0-beta.13", "components", "16.14.0"),
         Corpus("wix-style-react", "5.27.0", "src", "16.14.0"),
         Corpus("@elastic/eui", "1.1.0", "src/components", "16.14.0"),
@@ -163,6 +162,8 @@ def fetched(corpus: Corpus) -> Path:
         text = f"import plugin from '{corpus.installs}';\n"
         text += "export const install = (application) => application.use(plugin);\n"
         (folder / "trial-setup.js").write_text(text)
+    if corpus.defines:
+        (folder / "clean-carry.toml").write_text(f"[defines]\n{corpus.defines}\n")
     if corpus.alias:
         (folder / "clean-carry.toml").write_text(f"[imports]\n'{corpus.alias}' = './'\n")
     _pass_on(folder)

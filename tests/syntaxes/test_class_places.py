@@ -179,7 +179,6 @@ HANDED = [
     # (what a file of the project gives out, how the class is handed to it, whether that looks into it)
     ("export default (C) => { C.prototype.go = 1; return C; };", "export default lit(A);", True),
     ("export default (C) => (C.prototype ? one(C) : C);", "export default lit(A);", True),
-    ("export default function lit(C) { return class extends C {}; }", "export default lit(A);", True),
     ("export default (C) => two(C);\nfunction two(D) { return new D(); }", "export default lit(A);", True),
     ("export default (more, C = null) => C.isReactComponent;", "export default lit(1, A);", True),
     ("export default (C) => (props) => <C {...props} />;", "export default lit(A);", False),
@@ -199,6 +198,44 @@ def test_what_looks_into_the_class(wrapper: str, handed: str, looks: bool, tmp_p
     assert bool(found) is looks
     if found:
         assert found[0].line == len((HEAD + text).splitlines())
+
+
+EXTENDS = "export const lit = (size) => (C) => {\n  class Lit extends C {}\n  return Lit;\n};"
+EXTENDED = [
+    # (what a file of the project gives out, how the class is handed to it, whether that extends it)
+    ("export function lit(C) { return class extends C {}; }", "export default lit(A);", True),
+    (EXTENDS, "export default lit(3)(A);", True),
+    (EXTENDS, "export default compose(dim, lit(3))(A);", True),
+    (EXTENDS, "export default compose(dim, compose(lit(3)))(A);", True),
+    ("export function lit(C) { return two(C); }\nconst two = (D) => class extends D {};",
+     "export default compose(dim, lit)(A);", True),
+    (EXTENDS, "export default lit(A)(dim);", False),
+    ("export const lit = (C) => class extends Other { a() { return C; } };",
+     "export default lit(A);", False),
+    ("export const lit = (size) => (C) => (props) => <C {...props} />;",
+     "export default lit(3)(A);", False),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("wrapper", "handed", "extends"), EXTENDED)
+@pytest.mark.parametrize(
+    "passed", ["", "export lit from './lit.js'", "export { lit } from './lit.js'"]
+)
+def test_what_extends_the_class_it_is_handed(
+    passed: str, wrapper: str, handed: str, extends: bool, tmp_path: Path
+) -> None:
+    if passed.startswith("export lit"):
+        wrapper = wrapper.replace("export const lit = ", "export default ").replace(
+            "export function", "export default function"
+        )
+    (tmp_path / "lit.js").write_text(f"{wrapper}\n", "utf-8")
+    (tmp_path / "all.js").write_text(f"{passed};\n", "utf-8")
+    source = "all" if passed else "lit"
+    head = f"import {{ lit }} from './{source}';\nimport compose from 'compose';\n"
+    result = carried(tmp_path, f"{head}\nclass A extends Component {BODY}\n\n{handed}\n")
+    rules = [f.rule for f in result.findings]
+    assert (rules == ["extended-by"]) is extends, rules
+    assert (result.status == "refused") is extends
 
 
 def test_a_decorator_that_looks_into_the_class(tmp_path: Path) -> None:

@@ -94,7 +94,9 @@ def exported(name: str, file: Path, workspace: Workspace, steps: int = 0) -> Dec
                 continue
             if source is None:
                 return declared(first.text, tree, file, workspace, steps + 1)
-            return exported(first.text, path, workspace, steps + 1) if path is not None else None
+            # Without braces it is the default of the other module.
+            wanted = first.text if "{" in statement.text else "default"
+            return exported(wanted, path, workspace, steps + 1) if path is not None else None
         if path is not None and statement.has("*"):
             passed.append(path)
         value = statement.child("value") or statement.child("declaration")

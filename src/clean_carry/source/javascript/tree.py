@@ -217,6 +217,9 @@ def _errors(root: tree_sitter.Node) -> list[tuple[int, int]]:
 _DECORATOR = re.compile(rb"^[ \t]*@(\([^\n'\"`]*\))[ \t]*$", re.MULTILINE)
 
 
+# `export x from './x'`: the default of another module under a name, of a proposal that was used for years.
+_DEFAULT_ON = re.compile(rb"^export( )[\w$]+( )from\b", re.MULTILINE)
+
 # What Flow writes that the grammar does not know, and JavaScript never does: the variance of a field, a
 # question mark before a parenthesis or for an argument without a name, an opaque type, a predicate, an
 # imported type of a value.
@@ -233,8 +236,9 @@ _ANNOTATIONS = (
 def _repaired(data: bytes, source: SourceText) -> tree_sitter.Tree:
     """Parse again with the constructs the grammar trips over replaced by filler of equal length.
 
-    Known ones: a bare `&` in JSX text, a decorator in parentheses, which becomes a name, and some of Flow's
-    annotations. Text is always sliced from the original.
+    Known ones: a bare `&` in JSX text, a default passed on under a name (`export x from`), a decorator in
+    parentheses, which becomes a name, and some of Flow's annotations. Text is always sliced from the
+    original.
     """
     filled = bytearray(data)
     flow = b"@flow" in data[:2000]
@@ -242,6 +246,9 @@ def _repaired(data: bytes, source: SourceText) -> tree_sitter.Tree:
         for found in pattern.finditer(data):
             size = found.end(1) - found.start(1)
             filled[found.start(1) : found.end(1)] = (filler * size)[:size]
+    for found in _DEFAULT_ON.finditer(data):
+        for group, brace in ((1, b"{"), (2, b"}")):
+            filled[found.start(group) : found.end(group)] = brace
     for found in _DECORATOR.finditer(data):
         filled[found.start(1) : found.end(1)] = b"_" * (found.end(1) - found.start(1))
     parser = Parser(_LANGUAGE)

@@ -275,6 +275,9 @@ def _assemble(
     render = facts.code(file.tree.source.span(body.start + 1, body.end - 1))
     type_parameters = node.child("type_parameters")
     named_elsewhere = _named_elsewhere(file, candidate, moved)
+    look = looked_into(candidate, file.tree, file.workspace)
+    if look is not None and look.way == "extends":
+        facts.refuse("extended-by", f"one that {look.name} makes of it", look.at)
     export_span = None
     wrapped = candidate.pure or bool(gathered.exposed) or bool(candidate.decorators)
     if wrapped and candidate.exported == "default" and (named_elsewhere or gathered.statics):
@@ -290,7 +293,7 @@ def _assemble(
     component = Component(
         name=candidate.name,
         elsewhere=gathered.elsewhere,
-        looked_into=looked_into(candidate, file.tree, file.workspace),
+        looked_into=(look.name, look.at) if look is not None else None,
         undefined_at=nothing.start if nothing is not None else -1,
         defaults_kept=kept,
         form=candidate.form,
