@@ -206,6 +206,8 @@ EXTENDED = [
     ("export function lit(C) { return class extends C {}; }", "export default lit(A);", True),
     (EXTENDS, "export default lit(3)(A);", True),
     (EXTENDS, "export default compose(dim, lit(3))(A);", True),
+    (EXTENDS, "const wide = lit(3);\nexport default wide(A);", True),
+    (EXTENDS, "const wide = compose(dim, lit(3));\nexport default wide(A);", True),
     (EXTENDS, "export default compose(dim, compose(lit(3)))(A);", True),
     ("export function lit(C) { return two(C); }\nconst two = (D) => class extends D {};",
      "export default compose(dim, lit)(A);", True),

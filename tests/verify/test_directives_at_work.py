@@ -63,15 +63,6 @@ def test_another_one_beside_it(bench: Bench, tmp_path: Path) -> None:
         assert json.dumps(point["tree"]).count("Holm 0") == 1 + beside
 
 
-def test_a_part_of_its_content_goes_and_comes_back(bench: Bench, tmp_path: Path) -> None:
-    two = [{"tag": "i", "content": ["first"]}, {"tag": "u", "content": ["last"]}]
-    steps = [{"change": {"slots": {"default": content}}} for content in (["less"], two)]
-    points = tried(bench, tmp_path, slots={"default": two}, steps=steps)
-    shown = ["last" in json.dumps(point["tree"]) for point in points]
-    assert shown == [True, False, True]
-    assert all("first" in json.dumps(point["tree"]) for point in points)
-
-
 def test_it_goes_without_an_error(bench: Bench, tmp_path: Path) -> None:
     points = tried(
         bench, tmp_path, functions={"gone": {}}, steps=[{"return": True}, {"remove": True}]

@@ -73,9 +73,12 @@ def _by(callee: Node, at: int, tree: Tree, file: Path, workspace: Workspace, ste
 def _named(name: str, at: int, tree: Tree, file: Path, workspace: Workspace, steps: int) -> Way:
     """What a function of the project does with its argument number `at`."""
     found = declared(name, tree, file, workspace)
-    if found is None or not found.node.is_function or steps > _MOST_STEPS:
+    if found is None or steps > _MOST_STEPS:
         return ""
-    return _inside(found.node, at, found, workspace, steps)
+    if found.node.type == "call_expression":
+        # A name for what a call gives: `const enhance = compose(…)`.
+        return _by(found.node, at, found.tree, found.file, workspace, steps + 1)
+    return _inside(found.node, at, found, workspace, steps) if found.node.is_function else ""
 
 
 def _inside(function: Node, at: int, here: Declared, workspace: Workspace, steps: int) -> Way:

@@ -224,14 +224,9 @@ function host(name, values, slots, scope) {
       scope.$watch(place, (now, before) => { if (now !== before && scope.$$held[input] !== now) { scope.$$held[input] = now; scope.$$postDigest(() => record(`${plain} is set`)(now)); } });
     }
   }
-  const inside = slots.default ?? slots[''];
-  content(node, inside);
-  // Content is there once and for all; a parent takes the last of it away and puts it back, by what it shows.
-  if (inside?.length > 1 && node.lastElementChild) node.lastElementChild.setAttribute('ng-if', 'kin.whole !== false');
+  content(node, slots.default ?? slots['']);
   return node;
 }
-
-const sized = (slots) => (slots?.default ?? slots?.[''] ?? []).length;
 
 function rows(count) {
   return Array.from({ length: count }, (_, at) => ({ id: at + 1, name: ROW_NAMES[at % ROW_NAMES.length] + (at + 1) }));
@@ -294,7 +289,6 @@ export function mount(place, component, input, values, hold) {
   return {
     update(next) {
       take(next);
-      scope.kin.whole = sized(next.slots) >= sized(slots);
       scope.$root.$digest();
     },
     remove() {
