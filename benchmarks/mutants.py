@@ -228,13 +228,17 @@ def _tells(statement: Node) -> bool:
     return name[:2].lower() == "on" and name[2:3].isupper()
 
 
+_RUNTIMES = ("vue", "react")
+
+
 def _of_the_runtime(tree: Tree) -> set[str]:
     """What a file imports of its runtime: `onMounted` tells nobody anything, and may be said twice."""
     return {
         name.text
         for statement in tree.of("import_statement")
+        if (source := statement.child("source")) is not None and source.text[1:-1] in _RUNTIMES
         for name in statement.walk()
-        if name.type == "identifier" and statement.text.rstrip(";")[1:-1].endswith(("vue", "react"))
+        if name.type == "identifier"
     }
 
 

@@ -170,3 +170,23 @@ def test_a_script_that_only_looks_annotated_is_run(run, tmp_path: Path) -> None:
     done = run("verify", "Tide.jsx", "Tide.jsx", "--budget", "2")
     assert done.returncode == 0
     assert "same" in done.stdout
+
+
+# Types of the other kind are not for the tool that takes these away: it would take more.
+TYPED = """import React from 'react';
+
+enum Tide { Low = 1, High }
+
+export default function Berth({ at }: { at: number }): any {
+  const shown = (name: string): string => `${name} ${Tide[at]} ${Tide.High as number}`;
+  return <p>{shown('tide')}</p>;
+}
+"""
+
+
+def test_scripts_with_types_of_the_other_kind_are_run_as_they_are(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "Berth.tsx").write_text(TYPED)
+    (tmp_path / "Other.tsx").write_text(TYPED.replace("High }", "High = 3 }"))
+    same = run("verify", "Berth.tsx", "Berth.tsx", "--budget", "1")
+    assert same.returncode == 0, same.stdout + same.stderr
+    assert run("verify", "Berth.tsx", "Other.tsx", "--budget", "2").returncode == 1

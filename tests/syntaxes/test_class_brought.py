@@ -241,3 +241,50 @@ def test_two_bases_that_bring_one_name_for_two_things(tmp_path: Path) -> None:
     assert (one.status, other.status) == ("clean", "refused")
     assert "brings a name that another base brings" in other.findings[0].message
     assert "import { warn } from './louder';" in one.files[0].text
+
+
+FETCHES = """import React from 'react';
+import fetch from './fetching';
+
+const status = 3;
+
+export class Buoy extends React.Component {
+  ask() {
+    return fetch('tides');
+  }
+
+  state_() {
+    return status;
+  }
+}
+"""
+
+
+def heir_of_buoy(folder: Path, body: str) -> Result:
+    (folder / "buoy.jsx").write_text(FETCHES, "utf-8")
+    (folder / "clean-carry.toml").write_text("", "utf-8")
+    path = folder / "Quay.jsx"
+    head = "import React from 'react';\nimport { Buoy } from './buoy';\n\n"
+    path.write_text(f"{head}export default class Quay extends Buoy {{\n{body}}}\n", "utf-8")
+    return carry_file(Request(path, path.name, "jsx-function"))[0]
+
+
+def test_an_import_with_the_name_of_what_every_page_has(tmp_path: Path) -> None:
+    body = "  render() {\n    return <p onClick={() => this.ask(fetch('berths'))}>a</p>;\n  }\n"
+    text = heir_of_buoy(tmp_path, body).files[0].text
+    assert "import baseFetch from './fetching';" in text
+    assert "return baseFetch('tides');" in text
+    assert "ask(fetch('berths'))" in text
+
+
+def test_a_constant_with_the_name_of_what_every_page_has(tmp_path: Path) -> None:
+    body = "  render() {\n    return <p title={status}>{this.state_()}</p>;\n  }\n"
+    result = heir_of_buoy(tmp_path, body)
+    assert result.status == "refused"
+    assert "status, which is something else here" in result.findings[0].message
+
+
+def test_another_name_that_stands_anywhere_is_not_taken(tmp_path: Path) -> None:
+    body = "  render() {\n    const baseFetch = fetch;\n    return <p>{this.ask(baseFetch)}</p>;\n  }\n"
+    result = heir_of_buoy(tmp_path, body)
+    assert "fetch, which is something else here" in result.findings[0].message

@@ -10,6 +10,8 @@ import pytest
 from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.pair import Trials, sides_of, verified
 from clean_carry.verify.runtimes import RUNTIMES
+from clean_carry.verify.search.search import BIG, Search
+from clean_carry.verify.search.situations import Situation
 from clean_carry.verify.verify import Effort, Verification, explore
 
 COUNTER = """import React, { useState } from 'react';
@@ -158,3 +160,10 @@ def test_a_verdict_is_kept_under_all_it_depends_on(tmp_path: Path) -> None:
         other = explored(bench, tmp_path, COUNTER, COUNTER, Effort(1.0, seed=2))
     assert (first.cached, again.cached, other.cached) == (False, True, False)
     assert again.verdict == first.verdict and shown(again) == shown(first)
+
+
+@pytest.mark.parametrize(("elements", "length"), [(0, 10), (BIG, 10), (2 * BIG, 5), (20 * BIG, 1)])
+def test_through_a_big_page_a_walk_takes_fewer_steps(elements: int, length: int) -> None:
+    search = Search.__new__(Search)
+    search._number, search._size = 0, elements
+    assert search._plan(Situation(), length=10).length == length

@@ -139,3 +139,12 @@ def test_a_press_behind_an_open_dialog() -> None:
     }  # fmt: skip
     steps = possible({"elements": [dialog], "outside": {}, "waits": []})
     assert {"press": {"role": "dialog", "position": 1, "at": 1.2}} in steps
+
+
+def test_content_changes_now_and_then() -> None:
+    known = situations(slots=["children"], contents=[])
+    rng = Random(3)
+    changes = [known.any_change(rng) for _ in range(200)]
+    slots = [c["change"]["slots"] for c in changes if c is not None and "slots" in c["change"]]
+    assert 10 < len(slots) < 50
+    assert len({str(slot) for slot in slots}) > 2

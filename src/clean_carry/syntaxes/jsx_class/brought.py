@@ -30,7 +30,7 @@ _LOOKS = frozenset(
 
 @dataclass
 class Brought:
-    """What comes along with a base into the file of an heir.
+    """A class and the base of its project it extends: the names that come along into its file.
 
     `needs` are local names with what each is imported as, `constants` local names with their declarations.
     """
@@ -41,8 +41,8 @@ class Brought:
     file: Path
     workspace: Workspace
     base: Base
-    needs: dict[str, Imported] = field(default_factory=dict)
-    constants: dict[str, str] = field(default_factory=dict)
+    needs: dict[str, Imported] = field(init=False, default_factory=dict)
+    constants: dict[str, str] = field(init=False, default_factory=dict)
 
     @property
     def names_and_texts(self) -> dict[str, object]:
@@ -66,7 +66,7 @@ class Brought:
         constant = self._constant(name)
         if constant is None:
             raise NotReadIn(f"which uses {name}, which its file keeps to itself")
-        if name not in self.constants and self.names.scope_at(self.node).find(name) is not None:
+        if self._taken(name):
             raise NotReadIn(f"which uses {name}, which is something else here")
         self.constants[name] = constant
         return name
@@ -75,8 +75,7 @@ class Brought:
         """Import something, under its own name where that is free. Raises `NotReadIn`."""
         if self.needs.get(name) == wanted:
             return name
-        scope = self.names.scope_at(self.node)
-        if scope.find(name) is None:
+        if not self._taken(name):
             self.needs[name] = wanted
             return name
         own = imported(self.tree, name)
@@ -84,10 +83,14 @@ class Brought:
         if own == wanted or one:
             return name
         other = f"Base{name}" if name[:1].isupper() else f"base{name[:1].upper()}{name[1:]}"
-        if scope.find(other) is not None or other in self.names.free:
+        if other.encode() in self.tree.source.data:
             raise NotReadIn(f"which uses {name}, which is something else here")
         self.needs[other] = wanted
         return other
+
+    def _taken(self, name: str) -> bool:
+        """Whether a name means something in the heir's file: what it declares, or what every page has."""
+        return self.names.scope_at(self.node).find(name) is not None or name in self.names.free
 
     def _given_out(self, name: str) -> Imported | None:
         """What the base's own file declares, where it gives it out."""

@@ -111,13 +111,9 @@ def _literal_defaults(
         if part.type == "shorthand_property_identifier":
             key = value = part
         name = property_name(key) if key is not None else None
-        method = part.child("name") if part.type == "method_definition" and not holder else None
-        if (
-            method is not None
-            and not part.has("get")
-            and (own := property_name(method)) is not None
-        ):
-            found[own] = _method_default(facts, part, method)
+        method = part.child("name") if part.type == "method_definition" else None
+        if method is not None:
+            found[str(property_name(method))] = _method_default(facts, part, method)
             continue
         assert name is not None
         assert value is not None

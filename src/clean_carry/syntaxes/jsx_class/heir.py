@@ -12,13 +12,11 @@ from pathlib import Path
 from clean_carry.component.spans import Place
 from clean_carry.source.exports import Imported
 from clean_carry.source.javascript import comments
-from clean_carry.source.javascript.scope import Names, is_write
+from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit
-from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME, runtime_names
 from clean_carry.syntaxes.jsx_class.bases import (
-    Base,
     Mentions,
     NotReadIn,
     Part,
@@ -38,27 +36,15 @@ from clean_carry.syntaxes.jsx_class.outsiders import outsiders_of
 
 
 @dataclass
-class Heir:
+class Heir(Brought):
     """A class with a base of its project, and what the base brings into it.
 
     `below` is what a class that extends this one has and asks for, which may be of its base.
     """
 
-    node: Node
-    tree: Tree
-    names: Names
-    file: Path
-    workspace: Workspace
-    base: Base
     below: Mentions | None = None
-    brought: Brought = field(init=False)
     # Names declared in its functions by what was written into them, by where these begin.
     _declared: dict[int, set[str]] = field(init=False, default_factory=dict)
-
-    def __post_init__(self) -> None:
-        self.brought = Brought(
-            self.node, self.tree, self.names, self.file, self.workspace, self.base
-        )
 
     def edits(self) -> list[Edit]:
         """What is written anew in the class. Raises `NotReadIn`."""
@@ -117,7 +103,7 @@ class Heir:
         else:
             text = runtime.named.get(word, word)
             if word not in runtime.named:
-                text = self.brought.need(word, Imported(RUNTIME, word))
+                text = self.need(word, Imported(RUNTIME, word))
         given = [argument.text for argument in heritage_types(self.node)]
         names = [name for name, _ in self.base.type_parameters]
         arguments = [argument.text for argument in heritage_types(self.base.node)]
@@ -193,7 +179,7 @@ class Heir:
             if binding is None or any(low <= ref.start < high for low, high in removed):
                 continue
             if binding.scope is self.base.names.module:
-                local = self.brought.bring(ref.text)
+                local = self.bring(ref.text)
                 if local != ref.text:
                     changes.append((ref.start, ref.end, _in_place(ref, local)))
             elif given is not None and ref.text in given and binding.kind == "param":

@@ -78,11 +78,11 @@ def _merged(
             own = heir.edits()
         except NotReadIn:
             continue
-        if not _agree(heir.brought.names_and_texts, {**wanted, **constants}):
+        if not _agree(heir.names_and_texts, {**wanted, **constants}):
             continue
         edits += own
-        wanted |= heir.brought.needs
-        constants |= heir.brought.constants
+        wanted |= heir.needs
+        constants |= heir.constants
         read.append(heir)
     if not read:
         return tree.source

@@ -5,9 +5,9 @@ import fs from 'node:fs/promises';
 // What stands before the first statement: white space, comments, a directive.
 const HEAD = /^\uFEFF?(?:\s|\/\*[^]*?\*\/|\/\/[^\n]*\n|(['"])use strict\1;?)*/;
 
-// What no script without types holds: a type behind a parameter, or behind all of them.
-const KNOWN = '(?:any|mixed|void|string|number|boolean|Object|Function|Array<|\\?\\w|React\\.\\w)';
-const LOOKS = new RegExp(`[(,]\\s*\\w+\\??\\s*:\\s*${KNOWN}|\\)\\s*:\\s*${KNOWN}[^\\n]*(?:\\{|=>)\\s*$`, 'm');
+// What no script without types can hold: a type behind the first parameter, or between all of them and the body.
+const TYPE = '(?:any|mixed|void|string|number|boolean|Object|Function|Array<[^\\n]*>|React\\.\\w+|\\?\\w+)';
+const LOOKS = new RegExp(`\\(\\s*\\w+\\??\\s*:\\s*${TYPE}|\\)\\s*:\\s*${TYPE}(?:\\[\\])*\\s*(?:\\{|=>)`);
 
 export function annotations(require) {
   let strip = null;

@@ -26,7 +26,7 @@ function overlay(file, text, single, map) {
       build.onResolve({ filter: exact }, () => ({ path: file }));
       build.onLoad({ filter: exact }, async () => {
         const resolveDir = path.dirname(file);
-        const read = file.endsWith('.vue') ? await (await single()).compile(file, text) : { contents: plain(text), loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
+        const read = file.endsWith('.vue') ? await (await single()).compile(file, text) : { contents: /\.[cm]?jsx?$/.test(file) ? plain(text) : text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
         const { contents, ...reached } = instrumented(read.contents, file, read.loader, read);
         Object.assign(map, reached);
         return { contents, loader: read.loader, resolveDir };

@@ -19,7 +19,7 @@ export function images(page) {
 
   function ask(image) {
     const address = image.getAttribute('src') ?? '';
-    const asked = { address, done: false, found: false };
+    const asked = { done: false, found: false };
     state.set(image, asked);
     page.later('image', AFTER, () => {
       if (state.get(image) !== asked) return;
@@ -39,7 +39,7 @@ export function images(page) {
   };
   const measure = (size) => ({ configurable: true, enumerable: true, get() { return state.get(this)?.found ? size : 0; } });
   // What is not drawn is as large as its attribute says, or else as it is by nature.
-  const asked = (name, natural) => {
+  const sized = (name, natural) => {
     const known = Object.getOwnPropertyDescriptor(HTMLImageElement.prototype, name);
     return {
       ...known,
@@ -50,8 +50,8 @@ export function images(page) {
     };
   };
   Object.defineProperties(HTMLImageElement.prototype, {
-    width: asked('width', WIDTH),
-    height: asked('height', HEIGHT),
+    width: sized('width', WIDTH),
+    height: sized('height', HEIGHT),
     naturalWidth: measure(WIDTH),
     naturalHeight: measure(HEIGHT),
     complete: { configurable: true, enumerable: true, get() { return state.get(this)?.done ?? !this.getAttribute('src'); } },

@@ -257,7 +257,7 @@ export function mount(place, component, input, values, hold) {
   const slots = input.slots ?? {};
   scope.$$held = {};
   // What content of the component's kin is bound to; what a parent keeps is a list to begin with.
-  const { outer: kept } = parted(values(input));
+  const { outer: kept } = parted(input.inputs ?? {});
   scope.kin = {};
   if (kept.rows > 0) for (const need of needs(definition(component))) if (need.around) scope.kin[need.name] = rows(Math.min(kept.rows, 100));
   const take = (next) => {
