@@ -6,6 +6,7 @@ import path from 'node:path';
 import { createRequire } from 'node:module';
 import { formatted } from './formatted.mjs';
 import { compiler } from '../src/clean_carry/verify/worker/single-file.mjs';
+import { Styles } from '../src/clean_carry/verify/worker/styles.mjs';
 
 const [tools, runtime, workbench] = process.argv.slice(2);
 const require = createRequire(path.join(tools, 'package.json'));
@@ -23,9 +24,9 @@ const config = {
 const linter = new Linter({ configType: 'flat' });
 
 /** What a file compiles to, as plain JavaScript; or why it does not. */
-function compiled(file, text) {
+async function compiled(file, text) {
   try {
-    const { contents } = compiler(runtime, workbench).compile(file, text);
+    const { contents } = await compiler(runtime, workbench, new Styles({})).compile(file, text);
     return { code: ts.transpileModule(contents, { compilerOptions: { target: 'esnext', module: 'esnext', jsx: 'preserve' } }).outputText };
   } catch (error) {
     return { error: String(error.message ?? error).split('\n')[0] };
@@ -87,8 +88,8 @@ const answer = {};
 const still = await stillFormatted(files);
 for (const { path: file, old, new: text } of files) {
   const one = { problems: [], lost: [], kept: true };
-  const before = compiled(file, old);
-  const after = compiled(file, text);
+  const before = await compiled(file, old);
+  const after = await compiled(file, text);
   if (after.error && !before.error) one.problems.push(`does not compile: ${after.error}`);
   if (after.code && before.code) {
     const known = complaints(before.code);

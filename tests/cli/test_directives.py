@@ -168,3 +168,15 @@ def test_one_beside_it_tells_whether_a_parent_is_told(run, tmp_path: Path) -> No
     assert json.loads(done.stdout)["verdict"] == "differs"
     same = run("verify", "old.js", "old.js", "--mount", "ghBerth", "--budget", "2", "--json")
     assert json.loads(same.stdout)["verdict"] == "same"
+
+
+def test_content_that_goes_tells_what_becomes_of_the_rest(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    text = PARENT.replace(
+        "scope.changed = ",
+        "scope.$on('$destroy', function () { quay.told[0].open = true; });\n        scope.changed = ",
+    )
+    (tmp_path / "package.json").write_text('{"name": "gullmoor"}')
+    (tmp_path / "old.js").write_text(text)
+    (tmp_path / "new.js").write_text(text.replace("told[0].open", "told[1].open"))
+    done = run("verify", "old.js", "new.js", "--mount", "ghQuay", "--budget", "6", "--json")
+    assert json.loads(done.stdout)["verdict"] == "differs"

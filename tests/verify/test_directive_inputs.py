@@ -191,3 +191,28 @@ def test_a_constant_nobody_is_given_says_nothing() -> None:
 def test_what_its_parent_keeps_and_has_beside_it(required: str, there: bool) -> None:
     found = directive(f"scope: {{}}, require: {required}, link: function (scope) {{}}")
     assert ("$around.rows" in found.shapes, "$around.beside" in found.shapes) == (there, there)
+
+
+QUAY = """angular.module('harbour', [])
+  .directive('ghQuay', function () {
+    return { restrict: 'E', transclude: true, scope: { active: '=', word: '=' }, template: '<p ng-transclude></p>' };
+  })
+  .directive('ghBerth', function () {
+    return { restrict: 'E', require: '^ghQuay', scope: { AT: '=' }, template: '<i></i>' };
+  });
+"""
+
+
+def test_content_of_its_kin_comes_and_goes_and_is_numbered() -> None:
+    found = inputs(QUAY.replace("AT", "index"), "ghQuay")
+    assert found.shapes["$around.parts"].literals[0] == "1 2 3 4"
+    assert [part["attributes"]["index"] for part in found.contents[0]] == ["0", "1"]
+    assert found.shapes["active"].kinds == {"number"}
+    assert found.shapes["word"].kinds == set()
+
+
+def test_content_that_is_not_numbered_leaves_its_choice_open() -> None:
+    found = inputs(QUAY.replace("AT", "name"), "ghQuay")
+    assert found.contents[0][0]["attributes"]["name"] == "kin.nameHolm"
+    assert found.shapes["active"].kinds == set()
+    assert "$around.parts" not in inputs(QUAY, "ghBerth").shapes

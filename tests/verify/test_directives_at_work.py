@@ -63,6 +63,26 @@ def test_another_one_beside_it(bench: Bench, tmp_path: Path) -> None:
         assert json.dumps(point["tree"]).count("Holm 0") == 1 + beside
 
 
+def test_parts_of_its_content_come_and_go(bench: Bench, tmp_path: Path) -> None:
+    parts = [{"tag": "i", "content": [word]} for word in ("Holm", "Ayre")]
+    shown = ["1 2", "2", ""]
+    changes = [{"change": {"inputs": {"$around.parts": these}}} for these in shown[1:]]
+    points = tried(
+        bench,
+        tmp_path,
+        inputs={"$around.parts": shown[0]},
+        slots={"default": parts},
+        functions={"gone": {}},
+        steps=changes,
+    )
+    drawn = [json.dumps(point["tree"]) for point in points]
+    assert [[w for w in ("Holm", "Ayre") if w in tree] for tree in drawn] == [
+        ["Holm", "Ayre"],
+        ["Ayre"],
+        [],
+    ]
+
+
 def test_it_goes_without_an_error(bench: Bench, tmp_path: Path) -> None:
     points = tried(
         bench, tmp_path, functions={"gone": {}}, steps=[{"return": True}, {"remove": True}]

@@ -33,7 +33,7 @@ from clean_carry.verify.search.directive_attributes import (
     note_constants,
     note_watched,
 )
-from clean_carry.verify.search.directive_kin import asked_content, kin_of
+from clean_carry.verify.search.directive_kin import asked_content, kin_of, number_chosen
 from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.shape import Shape
 from clean_carry.verify.search.shapes import Shapes
@@ -47,6 +47,8 @@ _LOOP = re.compile(
 _FILTER = re.compile(r"(?<!\|)\|(?!\|)")
 # Names by which code knows the value its element edits.
 _MODEL = ("$viewValue", "$modelValue", "viewValue", "modelValue")
+# Which elements of its content are there, by their numbers.
+_PARTS = ("1 2 3 4", "2 3 4", "1 3 4", "1", "")
 _PLAIN = frozenset({"templateUrl", "class", "style", "$attr", "id"})
 
 
@@ -102,6 +104,11 @@ def directive_inputs(source: SourceText, component: str) -> Inputs:
     if definition.true("transclude"):
         found.slots = ["default"]
         found.contents = [*kin_of(component, registrations, Path(source.path)), *asked_content(own)]
+        if found.contents:
+            number_chosen(found.shapes, found.contents)
+            found.shapes[AROUND + "parts"] = Shape(
+                {"string"}, list(_PARTS), declared=True, listed=True
+            )
     return found
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -16,9 +17,13 @@ from clean_carry.syntaxes.directive.definition import Definition
 from clean_carry.syntaxes.directive.registrations import Registrations, text_of
 from clean_carry.syntaxes.scoped_template.directives import dashed
 from clean_carry.syntaxes.scoped_template.meaning import define_any
+from clean_carry.verify.search.shape import Shape
 
 _WORDS = ("Holm", "Ayre")
 _BINDING = re.compile(r"\s*([@&=<])[*?]*\s*([$\w]*)\s*$")
+# What an element among others is told by, and the inputs around it that say which is meant.
+_NUMBERED = frozenset({"index", "position"})
+_CHOSEN = frozenset({"active", "selected", "current", "activeIndex", "selectedIndex"})
 # So many kinds of content of its kin are tried.
 MOST_KIN = 3
 
@@ -31,10 +36,19 @@ def kin_of(name: str, registrations: Registrations, file: Path) -> list[list[Any
     if root is not None:
         names = {definition.name for definition in known}
         known += [d for d in _elsewhere(root, name, file) if d.name not in names]
-    contents = [[_element(d, word) for word in _WORDS] for d in known[:MOST_KIN]]
+    contents = [[_element(d, at) for at in range(len(_WORDS))] for d in known[:MOST_KIN]]
     if len(contents) > 1:
         contents.append([part for content in contents for part in content])
     return contents
+
+
+def number_chosen(shapes: dict[str, Shape], contents: list[list[Any]]) -> None:
+    """What says which of its content is meant is a number, where its content is numbered."""
+    parts = [part for content in contents for part in content]
+    if any(_NUMBERED & part.get("attributes", {}).keys() for part in parts):
+        for name in _CHOSEN & shapes.keys():
+            if not shapes[name].kinds:
+                shapes[name] = replace(shapes[name], kinds={"number"}, literals=[0, 1])
 
 
 # Methods that look elements up by a selector, and the selectors that name elements plainly.
@@ -100,8 +114,10 @@ def _elsewhere(root: Path, name: str, file: Path) -> tuple[Definition, ...]:
     return tuple(found)
 
 
-def _element(definition: Definition, word: str) -> dict[str, Any]:
-    """One of them: texts where it takes texts, places that can be written where it binds values."""
+def _element(definition: Definition, at: int) -> dict[str, Any]:
+    """One of them: texts where it takes texts, places that can be written where it binds values, and its
+    own number for what is called so."""
+    word = _WORDS[at]
     tag = dashed(definition.name)
     attributes: dict[str, str] = {}
     if definition.registration.kind == "directive" and "E" not in definition.restrict:
@@ -114,6 +130,9 @@ def _element(definition: Definition, word: str) -> dict[str, Any]:
             if key is None or found is None or found.group(1) == "&":
                 continue
             attribute = found.group(2) or text_of(key) or key.text
-            value = word if found.group(1) == "@" else f"kin.{attribute}{word}"
+            if attribute in _NUMBERED:
+                value = str(at)
+            else:
+                value = word if found.group(1) == "@" else f"kin.{attribute}{word}"
             attributes[dashed(attribute)] = value
     return {"tag": tag, "attributes": attributes, "content": [f"in {word}"]}

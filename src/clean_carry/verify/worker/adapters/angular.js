@@ -26,6 +26,7 @@ globalThis.angular = angular;
 const dashed = (name) => name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
 const TRUE_BY_ITSELF = /^(multiple|selected|checked|disabled|readonly|required|open)$/i;
 const ROW_NAMES = ['Holm', 'Skail', 'Ayre'];
+const ALL_PARTS = '1 2 3 4 5 6 7 8 9';
 const LOCALS = new Set(['$scope', '$element', '$attrs', '$transclude']);
 
 let record = () => () => {};
@@ -178,12 +179,15 @@ function element(name, found) {
   return node;
 }
 
-function content(parent, list) {
+/** Put content into an element; where only some of its elements are shown, each asks for its own number. */
+function content(parent, list, some = false) {
+  let count = 0;
   for (const part of list ?? []) {
     if (typeof part === 'string') parent.appendChild(document.createTextNode(part));
     else if (part.tag) {
       const node = document.createElement(part.tag);
       for (const [name, value] of Object.entries(part.attributes ?? {})) node.setAttribute(name, value);
+      if (some) node.setAttribute('ng-if', `kin.$parts.indexOf('${++count}') >= 0`);
       content(node, part.content);
       parent.appendChild(node);
     }
@@ -191,7 +195,7 @@ function content(parent, list) {
 }
 
 /** The element of the component with what it is given as attributes. */
-function host(name, values, slots, scope) {
+function host(name, values, slots, scope, some = false) {
   const found = definition(name);
   const node = element(name, found);
   const must = [];
@@ -224,7 +228,7 @@ function host(name, values, slots, scope) {
       scope.$watch(place, (now, before) => { if (now !== before && scope.$$held[input] !== now) { scope.$$held[input] = now; scope.$$postDigest(() => record(`${plain} is set`)(now)); } });
     }
   }
-  content(node, slots.default ?? slots['']);
+  content(node, slots.default ?? slots[''], some);
   return node;
 }
 
@@ -260,15 +264,17 @@ export function mount(place, component, input, values, hold) {
   const { outer: kept } = parted(input.inputs ?? {});
   scope.kin = {};
   if (kept.rows > 0) for (const need of needs(definition(component))) if (need.around) scope.kin[need.name] = rows(Math.min(kept.rows, 100));
+  const some = kept.parts !== undefined;
   const take = (next) => {
-    const { own: now } = parted(values(next));
+    const { own: now, outer: told } = parted(values(next));
+    if (some) scope.kin.$parts = String(told.parts ?? ALL_PARTS);
     for (const name of Object.keys(now)) scope.$$held[name] = now[name];
     scope.given = { ...now };
     // What shares the scope around finds it there by its name.
     for (const name of Object.keys(now)) if (!name.startsWith('@') && !name.startsWith('$')) scope[name] = now[name];
   };
   take(input);
-  const node = host(component, scope.given, slots, scope);
+  const node = host(component, scope.given, slots, scope, some);
   const outer = around(component).reduceRight((inner, parent) => { parent.appendChild(inner); return parent; }, node);
   if (kept.beside && node.parentNode) {
     // Another one in the same parent, which keeps to itself what it is not told in words.
