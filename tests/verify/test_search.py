@@ -354,3 +354,17 @@ def test_what_an_element_is_drawn_as_is_a_tag() -> None:
         "<script>export default { props: { shape: null } };</script>"
     )
     assert Situations(read_inputs(text, "Berth.vue")).full().inputs == {"shape": "section"}
+
+
+def test_every_word_an_input_is_compared_with_is_tried_early() -> None:
+    text = """export default function Berth({ kind, side, wide }) {
+      return <i>{kind === 'fore' || kind === 'aft'}{side === 'port' || side === 'starboard'}{wide && 1}</i>;
+    }"""
+    found = Situations(read_inputs(text, "Berth.jsx"))
+    full = found.full().inputs
+    assert (full["kind"], full["side"]) == ("fore", "port")
+    words = [(one.inputs["kind"], one.inputs["side"]) for one in found.modes()]
+    assert words == [("aft", "port"), ("fore", "starboard")]
+    # One by one, what an input is not yet comes first.
+    first = next(found.one_by_one())
+    assert first.inputs["kind"] != "fore"

@@ -276,3 +276,48 @@ def test_methods_that_only_a_reference_reaches(methods: str, markup: str, there:
     text = OBJECT.format(markup=markup, options=f"methods: {{ {methods} }}")
     found = single_file_inputs(SourceText("Berth.vue", text.encode()))
     assert ("open" in found.methods) is there
+
+
+JUDGED = """<template><p>{{ kind }} {{ value }}</p></template>
+<script>
+export default {{
+  props: {{
+    kind: {{ type: String, validator: {validator} }},
+    value: Boolean
+  }}
+}};
+</script>
+"""
+
+
+@pytest.mark.parametrize(
+    "validator",
+    [
+        "value => ['fore', 'aft'].indexOf(value) > -1",
+        "(value) => ['fore', 'aft'].includes(value)",
+        "function (value) { return ['fore', 'aft'].indexOf(value) !== -1; }",
+    ],
+)
+def test_a_validator_lists_the_values(validator: str) -> None:
+    found = inputs_of(JUDGED.format(validator=validator)).shapes
+    assert (found["kind"].literals, found["kind"].listed) == (["fore", "aft"], True)
+    # What it calls the value it judges is no input of that name.
+    assert found["value"].literals == []
+
+
+def test_a_validator_that_does_more_lists_nothing() -> None:
+    for validator in ("v => v.length > 2", "v => ['a'].includes(v) || words.includes(v)"):
+        found = inputs_of(JUDGED.format(validator=validator)).shapes
+        assert not found["kind"].listed
+
+
+def test_an_element_its_own_stands_in_for_is_never_given() -> None:
+    text = """<template><p ref="anchor"></p></template>
+<script>
+export default {
+  props: { anchor: {}, berth: {}, words: {} },
+  mounted() { (this.held = this.held || this.anchor || this.$refs.anchor).focus(); this.berth.x(); }
+};
+</script>
+"""
+    assert set(inputs_of(text).shapes) == {"berth", "words"}

@@ -288,3 +288,54 @@ def test_what_stands_in_the_place_of_content_is_tried_with_the_input_of_its_name
     (tmp_path / "package.json").write_text(listed)
     found = json.loads(run("verify", "Panel.vue", "Other.vue", "--budget", "3", "--json").stdout)
     assert found["verdict"] == "differs"
+
+
+QUAY = """<template><div><slot></slot></div></template>
+<script>
+export const QUAY = Symbol('quay');
+export default {
+  name: 'Quay',
+  provide() { return { [QUAY]: this }; },
+  data() { return { _isQuay: true, depth: 4 }; }
+};
+</script>
+"""
+BOLLARD = """<template><p v-if="!off">{{ words() }}</p></template>
+<script>
+import { QUAY } from './Quay.vue';
+export default {
+  name: 'Bollard',
+  inject: { quay: { from: QUAY, default: undefined } },
+  props: { off: Boolean, at: Number },
+  methods: { words() { return this.quay.depth > 3 ? 'DEEP' : 'low'; } }
+};
+</script>
+"""
+MARKED = """<template><i>{{ at }}</i></template>
+<script>
+export default {
+  name: 'Bollard',
+  props: { at: Number },
+  created() { if (!this.$parent.$data._isQuay) throw new Error('a bollard stands on a quay'); }
+};
+</script>
+"""
+
+
+@pytest.mark.parametrize("text", [BOLLARD, MARKED])
+def test_a_whole_is_known_by_a_constant_or_a_mark(tmp_path: Path, text: str) -> None:
+    project(tmp_path, {"Quay": QUAY, "Bollard": text})
+    assert [kin.name for kin in kin_around(tmp_path / "Bollard.vue")] == ["Quay"]
+
+
+@pytest.mark.parametrize("version", ["2.7.16", "3.5.45"])
+def test_a_part_that_mostly_fails_alone_is_tried_in_its_whole(  # type: ignore[no-untyped-def]
+    run, tmp_path: Path, version: str
+) -> None:
+    # Alone it draws only while it is off.
+    project(tmp_path, {"Quay": QUAY, "Bollard": BOLLARD, "Other": BOLLARD.replace("DEEP", "deep")})
+    listed = json.dumps({"name": "ferries", "dependencies": {"vue": version}})
+    (tmp_path / "package.json").write_text(listed)
+    done = run("verify", "Bollard.vue", "Other.vue", "--budget", "3", "--json")
+    found = json.loads(done.stdout)
+    assert (found["verdict"], found["around"]) == ("differs", "Quay")

@@ -140,6 +140,8 @@ def _framework(path: Path, text: str) -> str:
 
 # Names of components, and of functions that make components.
 _MOUNTED = re.compile(r"[^a-z]|with[A-Z]")
+# A component that is mounted without an error less often is tried inside its parents too.
+_SELDOM = 0.5
 _MAKER = re.compile(r"with[A-Z]")
 
 
@@ -198,7 +200,7 @@ def verified(
         if result.reason.startswith("the "):
             return result
         apart = old.runtime.framework == "angular"
-        if not apart and (result.verdict == "not run" or not result.clean_start):
+        if not apart and _seldom_clean(result):
             result = _inside(bench, mounted, effort, interface, progress) or result
         if result.verdict != "not run":
             return result
@@ -274,13 +276,20 @@ def _in_use(
     old, new = sides = _as_used(*sides)
     uses = old.uses
     result = explore(bench, *sides, effort, None, progress)
-    if uses is not None and uses.count and (result.verdict == "not run" or not result.clean_start):
+    if uses is not None and uses.count and (result.verdict == "not run" or not result.clean_starts):
         plain = replace(uses, count=0)
         sides = replace(old, uses=plain), replace(new, uses=plain)
         other = explore(bench, *sides, effort, None, progress)
         if other.verdict != "not run" or result.verdict == "not run":
             result = other
     return result, sides
+
+
+def _seldom_clean(result: Verification) -> bool:
+    """Whether a component may lack the parents it is made for: it fails by itself, or nearly always."""
+    if result.verdict == "not run" or not result.clean_starts:
+        return True
+    return result.verdict == "same" and result.clean_starts < _SELDOM
 
 
 def _as_used(old: Side, new: Side) -> tuple[Side, Side]:

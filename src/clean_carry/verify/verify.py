@@ -32,7 +32,7 @@ class Verification:
 
     `tried` counts the trials that ran on both versions, `points` the settled points compared; where
     trials found themselves, `trials` are those that reached something new and the one that differs.
-    `clean_start` says that the old side was mounted without an error at least once, `around` the
+    `clean_starts` is the share of mountings of the old side that went without an error, `around` the
     parents it was mounted in, `looks` are the trials worth a look in a browser, those that draw most that
     is new first, `seen` is what it showed, where one was asked.
     """
@@ -50,7 +50,7 @@ class Verification:
     accepted: dict[str, int] = field(default_factory=dict)
     sources: tuple[Trial, ...] = ()
     cached: bool = False
-    clean_start: bool = True
+    clean_starts: float = 1.0
     around: str = ""
     interrupted: bool = False
     looks: tuple[Trial, ...] = ()
@@ -238,7 +238,7 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         _reach(pair, [(frozenset(found.reach[0]), frozenset(found.reach[1]))]),
         dict(pair.accepted),
         tuple(j.trial for j in judged),
-        clean_start=found.clean_start,
+        clean_starts=found.clean / max(found.tried, 1),
         interrupted=found.interrupted,
         looks=found.looks.ordered(),
     )

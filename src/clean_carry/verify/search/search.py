@@ -74,8 +74,8 @@ class Found:
     """What the search found.
 
     `kept` are the trials that reached something new, `tried` how many were run, `points` at how many
-    settled points both versions were compared; `stopped` says why it ended, `clean_start` that the old
-    version was mounted without an error at least once, `looks` which trials draw what others do not.
+    settled points both versions were compared; `stopped` says why it ended, `clean` how often the
+    old version was mounted without an error, `looks` which trials draw what others do not.
     """
 
     kept: list[Judged] = field(default_factory=list)
@@ -85,7 +85,7 @@ class Found:
     void: int = 0
     stopped: str = ""
     reach: tuple[set[str], set[str]] = field(default_factory=lambda: (set(), set()))
-    clean_start: bool = False
+    clean: int = 0
     interrupted: bool = False
     looks: Looks = field(default_factory=Looks)
 
@@ -223,6 +223,8 @@ class Search:
         yield self._plan(openings[0], script=({"twice": True},), length=6)
         yield self._plan(openings[0], script=({"pass": 60_000}, {"return": True}), length=6)
         yield self._plan(openings[1], length=14)
+        for situation in situations.modes():
+            yield self._plan(situation, length=8)
         for name, plans in situations.functions.items():
             failing = replace(openings[0], functions={**openings[0].functions, name: FAILS})
             if {} in plans or len(plans) > 1:
@@ -373,7 +375,7 @@ class Search:
         if walk.second is None and not walk.failed:
             self._idle += 1
             return
-        found.clean_start = found.clean_start or not walk.first["points"][0]["errors"]
+        found.clean += not walk.first["points"][0]["errors"]
         found.tried += 1
         self._size = max(self._size, *(_elements(p["tree"]) for p in walk.first["points"]))
         found.points += len(walk.first["points"])

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from contextlib import suppress
 from functools import lru_cache
 from pathlib import Path
+from typing import Any
 
 from clean_carry.component.errors import InputError
 from clean_carry.project.settings import settings_for
@@ -22,7 +23,7 @@ from clean_carry.verify.search.functions import functions_of
 from clean_carry.verify.search.inputs import Inputs, merged, note_default
 from clean_carry.verify.search.methods import given_to
 from clean_carry.verify.search.replies import reply_of
-from clean_carry.verify.search.shape import Shape
+from clean_carry.verify.search.shape import Shape, literal_of
 from clean_carry.verify.search.shapes import Shapes
 from clean_carry.verify.search.signals import signals_of
 from clean_carry.verify.search.single_file_children import handed_on
@@ -73,7 +74,28 @@ def single_file_inputs(source: SourceText, depth: int = 0) -> Inputs:
                 found.shapes.setdefault(name, shapes.of(name))
         for key, name in _injected(tree):
             found.shapes.setdefault(PROVIDED + key, shapes.of(name))
+    for name in {name for tree in trees + mixed for name in _elements_given(tree)}:
+        if name in found.shapes and found.shapes[name].kinds <= {"object", "sized", "boolean"}:
+            # No trial has an element to give: the component's own stands in.
+            del found.shapes[name]
     return found
+
+
+def _elements_given(tree: Tree) -> Iterator[str]:
+    """The names that an element of the component stands in for: `this.anchor || this.$refs.anchor`."""
+    for node in tree.of("binary_expression"):
+        left, right = node.child("left"), node.child("right")
+        if left is None or right is None or not (node.has("||") or node.has("??")):
+            continue
+        if not right.text.startswith("this.$refs."):
+            continue
+        operands = [left]
+        while operands and operands[-1].type == "binary_expression":
+            operands += operands.pop().named_children
+        for operand in operands:
+            part = operand.child("property") if operand.type == "member_expression" else None
+            if part is not None and operand.text == f"this.{part.text}":
+                yield part.text
 
 
 def _moves_when_hidden(template: TemplateNode) -> bool:
@@ -157,6 +179,31 @@ def _mixed_in(trees: list[Tree], file: Path) -> list[Tree]:
                 with suppress(NotFollowed):
                     found |= follower.mixed(item, tree, file).trees
     return [tree for path, tree in found.items() if path != file]
+
+
+def _listed(validator: Node) -> Iterator[Any]:
+    """The literals of the list that a validator looks its value up in, where that is all it does."""
+    body, pattern = validator.child("body"), validator.child("parameter")
+    parameters = validator.child("parameters")
+    taken = [pattern] if pattern is not None else parameters.named_children if parameters else []
+    given = [n for n in body.walk() if n.type == "return_statement"] if body is not None else []
+    if body is None or len(taken) != 1 or len(given) > 1:
+        return
+    calls = [n for n in body.walk() if n.type == "call_expression"]
+    callee, arguments = (
+        (calls[0].child(f) for f in ("function", "arguments")) if len(calls) == 1 else (None, None)
+    )
+    part = callee.child("property") if callee is not None else None
+    source = callee.child("object") if callee is not None else None
+    if part is None or source is None or part.text not in ("indexOf", "includes"):
+        return
+    value = taken[0].child("pattern") or taken[0]
+    if arguments is None or [n.text for n in arguments.named_children] != [value.text]:
+        return
+    for item in source.named_children if source.type == "array" else ():
+        known, literal = literal_of(item)
+        if known:
+            yield literal
 
 
 def _asked_of_attributes(tree: Tree) -> Iterator[str]:
@@ -323,5 +370,8 @@ def _declared_option(item: Node) -> Shape | None:
         shape.declared = False
     if "default" in parts:
         note_default(shape, parts["default"])
+    if "validator" in parts:
+        shape.literals = list(_listed(parts["validator"]))
+        shape.listed = bool(shape.literals)
     shape.required = "required" in parts and parts["required"].text == "true"
     return shape

@@ -31,6 +31,8 @@ class SingleFileShapes(Shapes):
     def _place(self, node: Node) -> Node | None:
         """What a ref holds is its value, wherever the value is asked for by name."""
         above = node.parent
+        if node.type == "identifier" and node.text in _values_judged(node):
+            return None
         if node.type == "identifier" and node.text in self._held and above is not None:
             part = above.child("property") if above.type == "member_expression" else None
             if part is not None and part.text == "value" and node.field == "object":
@@ -88,6 +90,27 @@ class SingleFileShapes(Shapes):
         shape.kinds.add("array")
         shape.items = shape.items or Shape()
         self._bind(shape.items, pattern)
+
+
+def _values_judged(node: Node) -> Iterator[str]:
+    """The names a validator around a place has for the value it judges, which is no input of that name."""
+    for above in node.up():
+        key = above.child("key") if above.type == "pair" else above.child("name")
+        if (
+            above.type in ("pair", "method_definition")
+            and key is not None
+            and key.text == "validator"
+        ):
+            function = above.child("value") or above
+            pattern, parameters = function.child("parameter"), function.child("parameters")
+            for one in (
+                [pattern]
+                if pattern is not None
+                else parameters.named_children
+                if parameters
+                else []
+            ):
+                yield (one.child("pattern") or one).text
 
 
 def _base(node: Node) -> tuple[Node, bool]:

@@ -39,6 +39,8 @@ CONTENTS: tuple[list[Any], ...] = (
 
 # Milliseconds after which what begins with an input is over.
 _LONG = 1000
+# So many words are tried early.
+MOST_MODES = 16
 # In the place of a value: it is not given.
 _NONE = object()
 # Kinds a component seldom does without, where nothing is declared.
@@ -192,12 +194,24 @@ class Situations:
             functions={**situation.functions, **self.passed_functions},
         )
 
+    def modes(self) -> Iterator[Situation]:
+        """The full situation with every other word that an input is compared with, round by round."""
+        full = self.full()
+        columns = []
+        for name, shape in self.shapes.items():
+            words = [value for value in shape.literals if isinstance(value, str)]
+            if len(words) > 1:
+                columns.append([(name, w) for w in words if w != full.inputs.get(name)])
+        cells = [cell for row in zip_longest(*columns) for cell in row if cell is not None]
+        for name, word in cells[:MOST_MODES]:
+            yield full.with_input(name, word)
+
     def one_by_one(self) -> Iterator[Situation]:
         """The full, off or sparse situation with one thing different, round by round over inputs."""
         full, off, sparse = self.full(), self.off(), self.sparse()
         bases = (off, full, sparse)
         columns: list[list[tuple[str, str, Any]]] = [
-            [("inputs", name, value) for value in (*values, _NONE)]
+            [("inputs", name, value) for value in (*_others(values, full.inputs.get(name)), _NONE)]
             for name, values in self.values.items()
         ]
         columns += [
@@ -321,6 +335,11 @@ class Situations:
         if rng.random() < 0.3:
             situation = self.passing_on(situation)
         return replace(situation, replies=rng.choice(self.replies))
+
+
+def _others(values: list[Any], known: Any) -> list[Any]:
+    """The values that are not known yet, then those that are."""
+    return sorted(values, key=lambda value: type(value) is type(known) and value == known)
 
 
 def _some(slot: str) -> list[Any]:

@@ -26,7 +26,13 @@ _ASKED = re.compile(
 _TAGGED = re.compile(r"(?:\.tag|[tT]ag)\b[^;\n]{0,40}?['\"]([a-z][a-z0-9]{2,})['\"]")
 # It also tells which inputs a component declares.
 _DECLARING = re.compile(r"_propKeys\b[^;\n]{0,30}?['\"]([\w$]+)['\"]")
-_KEY = re.compile(r"['\"]?([$\w]+)['\"]?\s*:\s*this\b|['\"]([$\w]+)['\"]\s*:")
+# The keys of what is provided: by name, quoted, a constant that holds it, or the first of a call.
+_KEY = re.compile(
+    r"['\"]?([$\w]+)['\"]?\s*:\s*this\b|['\"]([$\w]+)['\"]\s*:|\[\s*([$\w]+)\s*\]\s*:|^\s*['\"]?([$\w]+)['\"]?\s*,"
+)
+# A parent is known by a mark it carries (`this.$parent.$data._isQuay`).
+_MARKED = re.compile(r"(?<![\w$])(_[a-z]\w+)\s*:\s*true\b")
+_MARK_ASKED = re.compile(r"arent\b[^;\n]{0,40}?\.(_[a-z]\w+)")
 # Last words of what holds others.
 _WHOLE = ("Group", "List", "Container")
 # So far before a name stands what is asked for it.
@@ -108,12 +114,18 @@ def _inside(root: Path, file: Path) -> tuple[Member, ...]:
         re.compile(rf"(?<![\w$]){re.escape(found[1])}\s*:") for found in _DECLARING.finditer(own)
     ]
     keys = _provided(own)
+    marks = set(_MARKED.findall(own))
     base = name[:-1] if name.endswith("s") else name
     for other, paths in components_of(root).items():
         path = min(paths, key=lambda path: distance(path, file))
-        if path == file or other == name or _imports(own, path) or not _is_drawn(texts[path]):
+        if path == file or other == name or not _is_drawn(texts[path]):
             continue
         far = distance(path, file)
+        if marks & set(_MARK_ASKED.findall(texts[path])):
+            ranked.append((0, far, other, path))
+            continue
+        if _imports(own, path):
+            continue
         called = other in asked or other.lower() in tagged
         if interest and (called or any(name.search(texts[path]) for name in declaring)):
             ranked.append((0, far, other, path))
@@ -150,7 +162,8 @@ def _provided(text: str) -> set[str]:
     at = re.search(r"\bprovide\b\s*[:(]", text)
     if at is None:
         return set()
-    return {one or other for one, other in _KEY.findall(text[at.end() : at.end() + 300])}
+    keys = _KEY.findall(text[at.end() : at.end() + 300])
+    return {key for alternatives in keys for key in alternatives if key}
 
 
 def _injects(text: str, keys: set[str]) -> bool:
