@@ -250,6 +250,23 @@ def test_an_input_given_on_as_a_reference_is_noted(use: str, tmp_path: Path) -> 
     assert len(found) == 1 and found[0].level == "note" and found[0].message.endswith("box")
 
 
+@pytest.mark.parametrize(
+    ("use", "noted"),
+    [
+        ("<p ref={(box) => this.props.keep(box, 1)}/>", True),
+        ("<p ref={(box) => { if (box) { this.props.keep(box); } }}/>", True),
+        ("<p ref={(box) => { window.box = box || this.props.keep; }}/>", False),
+        ("<p onClick={() => this.props.keep()}/>", False),
+    ],
+)
+def test_an_input_called_by_a_reference_is_noted(use: str, noted: bool, tmp_path: Path) -> None:
+    text = WHOLE.replace("{this.state.n}{a}", f"{use}{{this.state.n}}{{a}}")
+    result = carried(tmp_path, text)
+    found = [f for f in result.findings if f.rule == "reference-calls-input"]
+    assert (result.status, len(found)) == ("clean", noted)
+    assert all(f.level == "note" and f.message.endswith("keep") for f in found)
+
+
 CLEAN_UPS = [
     ("this.props.onShown();", False),
     ("this.tell();", False),

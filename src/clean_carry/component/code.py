@@ -63,13 +63,14 @@ class Read(Operation):
     """The value of an input, a state field or a derived value.
 
     `called` says that it stands to be called, `reference` that it is given to an element as its
-    reference.
+    reference, `detached` that a function given as one calls it, also as the element goes.
     """
 
     member: Member
     shorthand: str = ""
     called: bool = False
     reference: bool = False
+    detached: bool = False
 
 
 @dataclass(frozen=True)

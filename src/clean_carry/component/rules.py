@@ -412,6 +412,13 @@ _TABLE: tuple[Row, ...] = (
         "<button ref={this.props.innerRef}>",
     ),
     (
+        "reference-calls-input",
+        "note",
+        "a function given to an element as its reference calls an input",
+        "As the element goes it calls the input it was made with, not the newest: give it one that stays",
+        "<li ref={(item) => this.props.keep(item, index)}>",
+    ),
+    (
         "element-prefix",
         "note",
         "a slot and an attribute share a name",

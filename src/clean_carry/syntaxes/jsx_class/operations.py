@@ -303,13 +303,18 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
             return
     span, called = facts.span(node), node.field == "function"
     reference = place_of(node)[0] == "reference"
+    detached = called and any(up.is_function and _is_reference(up) for up in node.up())
     member = Member("prop" if kind == "prop" else "state", name)
     add(
         facts,
         node,
         f"{kind}-read",
-        lambda entry: Read(span, entry, deferred, member, "", called, reference),
+        lambda entry: Read(span, entry, deferred, member, "", called, reference, detached),
     )
+
+
+def _is_reference(function: Node) -> bool:
+    return place_of(function)[0] == "reference"
 
 
 @reader("props-whole")
