@@ -16,7 +16,7 @@ from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, LeftMember
 from clean_carry.component.result import LedgerEntry, NewFile, Result
 from clean_carry.crossing.outcome import Outcome
-from clean_carry.crossing.pairs import PAIRS, WHOLE, Attempt
+from clean_carry.crossing.pairs import Attempt, attempt, whole
 from clean_carry.source.places import folder_of
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, major, package_version
@@ -65,7 +65,7 @@ def carry_file(request: Request) -> list[Result]:
                 advice="`clean-carry syntaxes` lists them",
                 file=source.path,
             )
-        pair = PAIRS.get((origin, request.target))
+        pair = attempt(origin, request.target)
         if pair is None:
             raise CarryError(
                 f"there is no crossing from {origin} to {request.target}",
@@ -96,8 +96,7 @@ def _balanced(
     """Carry; a component whose ledger does not balance is refused and the rest carried again."""
     excluded: dict[int, tuple[str, str, int]] = {}
     workspace = Workspace(request.path, dict(request.aliases), request.prefix, request.one_way)
-    if origin in WHOLE:
-        source = WHOLE[origin](source, workspace)
+    source = whole(origin, source, workspace)
     while True:
         ledger = Ledger(source.path, source.data)
         outcome: Outcome | None = None
@@ -113,7 +112,9 @@ def _balanced(
             for component in guilty:
                 excluded[component.span.start] = ("ledger-unsettled", error.what, error.start)
             continue
-        return _results(outcome, source, ledger, request, origin)
+        results = _results(outcome, source, ledger, request, origin)
+        outcome.tree.release()
+        return results
 
 
 def _results(

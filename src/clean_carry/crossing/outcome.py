@@ -25,8 +25,9 @@ Excluded = dict[int, tuple[str, str, int]]
 
 
 class Outcome(Protocol):
-    """What an attempt gave: the components carried and refused, and how to finish."""
+    """What an attempt gave: what was read, the components carried and refused, and how to finish."""
 
+    tree: Tree
     carried: tuple[Component, ...]
     refused: tuple[Refusal, ...]
 

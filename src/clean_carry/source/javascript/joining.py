@@ -95,6 +95,7 @@ def joined(text: str, path: str, fit: Fit, view: View | None = None) -> str:
         source = SourceText(path, data)
         tree = Tree(source, view(source) if view is not None else None, broken=True)
         edits = [e for name in fit.rules for e in _edits(tree, fit, name, _on_one_line(tree, name))]
+        tree.release()
         if not edits:
             return text
         for start, end, new in reversed(_apart(edits)):
@@ -109,8 +110,8 @@ Edit = tuple[int, int, str]
 def _on_one_line(tree: Tree, name: str) -> list[tuple[Node, str | None]]:
     """The broken nodes a rule is for, as it would write them at any width; None where it would not."""
     kinds, rule = RULES[name]
-    data = tree.source.data
-    return [(n, rule(n)) for n in tree.of(*kinds) if b"\n" in data[n.start : n.end]]
+    find = tree.source.data.find
+    return [(n, rule(n)) for n in tree.of(*kinds) if find(b"\n", n.start, n.end) >= 0]
 
 
 def _edits(tree: Tree, fit: Fit, name: str, found: list[tuple[Node, str | None]]) -> list[Edit]:

@@ -139,6 +139,7 @@ class Tree:
     def _convert(self, cursor: TreeCursor) -> Node:
         source, by_type, comments = self.source, self.by_type, self.comments
         data, whole, leaf = source.data, not self._broken, _LEAF
+        find = data.find
         new, kinds, fields = Node.__new__, _KINDS, _FIELDS
         down, along, up = cursor.goto_first_child, cursor.goto_next_sibling, cursor.goto_parent
         parent: Node | None = None
@@ -159,7 +160,7 @@ class Tree:
                     by_type[kind].append(node)
                 else:
                     by_type[kind] = [node]
-            if (whole or kind in _TAGS or b"\n" in data[start:end]) and down():
+            if (whole or kind in _TAGS or find(b"\n", start, end) >= 0) and down():
                 node.children = siblings = []
                 parent = node
                 continue
@@ -179,6 +180,13 @@ class Tree:
                 if parent is None:
                     return _root(node)
                 siblings = parent.children
+
+    def release(self) -> None:
+        """Take the nodes apart: as they point at each other, only a collection would let them go."""
+        for nodes in self.by_type.values():
+            for node in nodes:
+                node.children = _LEAF
+        self.by_type = {}
 
     def of(self, *kinds: str) -> list[Node]:
         """All nodes of these types, in source order within each type."""
