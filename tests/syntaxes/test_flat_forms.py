@@ -507,3 +507,37 @@ def test_methods_watchers_name_are_used(runtime: int, tmp_path: Path) -> None:
     methods = "show() {}, other() {}, more() {}, most() {}, free() {},"
     found = text_of(carried(tmp_path, options, "", "", runtime, methods))
     assert "defineExpose({ free });" in found
+
+
+MADE = """<script>
+import { parsed } from './parsed';
+export default {
+  props: { shade: [String, Object], kind: { type: Object, default: () => ({}) }, n: Number },
+  DATA
+};
+</script>
+<template><p>{{ first }}</p></template>
+"""
+
+
+@pytest.mark.parametrize(
+    ("made", "noted"),
+    [
+        ("data() { return { first: parsed(this.shade) }; }", True),
+        ("data() { const a = parsed.of(this.shade, 1); return { first: a }; }", True),
+        ("data() { return { first: this.shade.length }; }", True),
+        ("data() { return { first: String(this.shade) }; }", False),
+        ("data() { return { first: Array.isArray(this.shade) }; }", False),
+        ("data() { return { first: parsed(this.kind) }; }", False),
+        ("data() { return { first: parsed(this.n) }; }", False),
+        ("computed: { first() { return parsed(this.shade); } }", False),
+    ],
+)
+def test_what_may_fail_while_the_component_is_made_is_noted(
+    made: str, noted: bool, tmp_path: Path
+) -> None:
+    (tmp_path / "package.json").write_text('{"dependencies": {"vue": "2.7.16"}}')
+    (tmp_path / "Berth.vue").write_text(MADE.replace("DATA", made))
+    (result,) = carry_file(Request(tmp_path / "Berth.vue", "Berth.vue", "single-file-flat"))
+    assert result.status == "clean"
+    assert ("made-may-throw" in [f.rule for f in result.findings]) == noted

@@ -321,3 +321,42 @@ export default {
 </script>
 """
     assert set(inputs_of(text).shapes) == {"berth", "words"}
+
+
+LISTED = """<template><p v-for="row in rows" :key="row.id">{{ path.some((p) => p.key === row.id) }}</p></template>
+<script>
+export default {
+  props: { rows: Array, days: Array, free: [Array, Function], path: Object, open: Object, day: Number, keyName: [String, Function] },
+  methods: {
+    of(when) {
+      const first = this.free[0];
+      if (this.keyName === 'id' || when.getDate() === this.day) return first.getTime();
+      for (let i = 0; i < this.days.length; i++) if (when.getDay() === this.days[i]) return i;
+      return this.open[this.rowKey(when)].word || this.rows[1].berth.name;
+    },
+    rowKey(one) { return one.key; }
+  }
+};
+</script>
+"""
+
+
+def test_parts_of_lists_and_what_dates_are_asked_for() -> None:
+    found = inputs_of(LISTED).shapes
+    items = {name: found[name].items for name in ("rows", "days", "free")}
+    assert {name: items[name].kinds for name in ("days", "free")} == {  # type: ignore[union-attr]
+        "days": {"number"},
+        "free": {"date"},
+    }
+    assert "berth" in items["rows"].fields  # type: ignore[union-attr]
+    # The typical dates are the second and third of a month, a Tuesday and a Wednesday.
+    assert typical("days", found["days"]) == [2, 3]
+    assert typical("day", found["day"]) == 2
+
+
+def test_a_list_that_is_declared_an_object_and_what_is_kept_by_keys() -> None:
+    found = inputs_of(LISTED).shapes
+    assert found["path"].kinds == {"array"}
+    assert typical("open", found["open"]) == {"id-1": {"word": True}}
+    # A word it is compared with goes before what else it may be.
+    assert typical("keyName", found["keyName"]) == "id"

@@ -23,6 +23,13 @@ from clean_carry.source.text import SourceText
 # What is made of what it is given, or throws (ECMA-262 §22.2.4, ECMA-402).
 _MAKES = re.compile(rb"\bnew (?:Intl\.\w+|RegExp)\(")
 
+_CALLED = re.compile(rb"([\w$.]+)\(\s*\Z")
+# Functions that take any value, and words that stand before a parenthesis and are none.
+_TAKES_ANYTHING = re.compile(
+    rb"if|while|for|switch|return|typeof|(?:Array\.isArray|String|Boolean|Number|isNaN|parseInt|parseFloat)"
+    rb"|(?:Math|Number|JSON|console)\.\w+|Object\.is|.*\.\$?(?:emit|push|includes|indexOf|concat)"
+)
+
 
 @dataclass
 class Runs:
@@ -127,11 +134,18 @@ def may_throw(component: Component, source: SourceText) -> int:
         for operation in (o for o in code.all() if not o.deferred):
             after = source.data[operation.span.end : operation.span.end + 1]
             # It is asked for a member, or given a name or to an own function that may ask.
-            handed = after in (b",", b")") and calls
+            handed = after in (b",", b")") and (calls or _handed(source, operation))
             if after in (b".", b"[") or handed or (after in (b";", b"\n") and _derived(operation)):
                 if _unsure(operation, unsure, provided):
                     return operation.span.start
     return -1
+
+
+def _handed(source: SourceText, operation: Operation) -> bool:
+    """Whether a value is the first that a function is called with, which may ask it for anything."""
+    start = operation.span.start
+    found = _CALLED.search(source.data, max(start - 80, 0), start)
+    return found is not None and _TAKES_ANYTHING.fullmatch(found[1]) is None
 
 
 def _derived(operation: Operation) -> bool:

@@ -66,6 +66,9 @@ def merged(one: Shape, other: Shape) -> Shape:
     if other.declared and not one.declared:
         one, other = other, one
     kinds = set(one.kinds) if one.declared else one.kinds | other.kinds
+    if one.declared and kinds == {"object"} and "array" in other.kinds:
+        # A list, for all that is declared: it is asked for what only lists have.
+        kinds = {"array"}
     if "reference" in one.kinds | other.kinds:
         # What ends as an element's reference is a function or an object, whatever is declared.
         kinds = {"reference", "function"}

@@ -28,6 +28,7 @@ from clean_carry.verify.search.words import (
     NAMED_APART,
     NUMBER,
     OF_ANY,
+    OF_DATES,
     OF_ELEMENTS,
     ORDERING,
     SAME_ITEMS,
@@ -304,12 +305,16 @@ class Shapes:
                 shape.fields.setdefault(name, self.of(name))
             else:
                 shape.kinds.add("sized")
-                part = index.child("property") if index is not None else None
-                last = (part or index).text if index is not None else ""
+                last = _last_name(index) if index is not None else ""
                 if KEYS.search(last):
                     shape.keyed = shape.keyed or last
+                    shape.items = shape.items or Shape()
+                    self._used(shape.items, "", parent)
                 elif is_write(parent):
                     shape.kinds.add("array")
+                else:
+                    shape.items = shape.items or Shape()
+                    self._used(shape.items, "", parent)
         elif value.field == "index":
             for key in self._keys_of(parent.child("object")):
                 shape.note(key)
@@ -365,6 +370,11 @@ class Shapes:
         """Values that are compared with each other are sometimes equal."""
         while other.type in TRANSPARENT:
             other = other.named_children[0]
+        callee = other.child("function") if other.type == "call_expression" else None
+        asked = callee.child("property") if callee is not None else None
+        for number in OF_DATES.get(asked.text, ()) if asked is not None else ():
+            shape.kinds.add("number")
+            shape.note(number)
         part = other.child("property") if other.type == "member_expression" else other
         if part is not None and part.text == "value" and other.type == "member_expression":
             # What a ref holds; of anything else a field of that name.
@@ -487,6 +497,9 @@ class Shapes:
         if target.type == "array_pattern" and value.type == "call_expression":
             self._started(target, value)
             return
+        if value.type == "subscript_expression":
+            self._part(target, value)
+            return
         callee = value.child("function") if value.type == "call_expression" else None
         named = callee or value
         part = named.child("property") if named.type == "member_expression" else named
@@ -501,6 +514,21 @@ class Shapes:
                 self._later.append((shape, self.of(target.text)))
         else:
             self._bind(shape, target)
+
+    def _part(self, target: Node, value: Node) -> None:
+        """`const first = list[0]`: what is known of one is known of the items of the other."""
+        whole, index = value.child("object"), value.child("index")
+        part = whole.child("property") or whole if whole is not None else None
+        if part is None or not part.type.endswith("identifier") or index is None:
+            return
+        if (
+            index.type != "string"
+            and not KEYS.search(_last_name(index))
+            and target.text != part.text
+        ):
+            shape = self.of(part.text)
+            shape.items = shape.items or Shape()
+            self._bind(shape.items, target)
 
     def _started(self, target: Node, call: Node) -> None:
         """`const [now] = useState(start)`: one is what the other starts as."""
@@ -528,6 +556,13 @@ class Shapes:
                 shape.kinds.add(right.type)
             elif right.is_function:
                 shape.kinds.add("function")
+
+
+def _last_name(index: Node) -> str:
+    """The last name of what something is looked up by: of a call, that of the function."""
+    named = index.child("function") if index.type == "call_expression" else index
+    part = named.child("property") if named is not None else None
+    return (part or named or index).text
 
 
 def _value_node(node: Node) -> Node | None:

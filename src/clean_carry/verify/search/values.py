@@ -112,7 +112,8 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
     told = [value for value in shape.literals if not isinstance(value, bool)]
     outside = name in _OUTSIDE or shape.alike in _OUTSIDE
     name = shape.alike or name
-    if told and not shape.kinds & {"array", "object", "function"}:
+    wordy = "string" in shape.kinds and isinstance(told[0] if told else None, str)
+    if told and not shape.kinds & {"array", "object", "date", *(() if wordy else ("function",))}:
         return told[salt % len(told)]
     words = "string" in shape.kinds or any(isinstance(value, str) for value in shape.used)
     if outside and (not shape.declared or words):
@@ -122,7 +123,10 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
     if shape.used and kind(name, shape) != "boolean":
         return shape.used[salt % len(shape.used)]
     if shape.keyed and not shape.kinds & {"array", "string"} and not shape.fields:
-        return {str(typical(shape.keyed, Shape(), salt)): True}
+        inner = shape.items
+        value = typical("", inner, salt, depth + 1) if inner is not None and inner.fields else True
+        word = "key" if shape.keyed.endswith("Key") else shape.keyed
+        return {str(typical(word, Shape(), salt)): value}
     match kind(name, shape):
         case "array":
             inner = shape.items

@@ -20,6 +20,14 @@ DATE = frozenset(
     "getTime getFullYear getMonth getDate getDay getHours getMinutes getSeconds toISOString "
     "toLocaleDateString toLocaleTimeString setDate setMonth setFullYear setHours".split()
 )
+# What typical dates are asked for (`values.py` has them): two of the numbers they give.
+OF_DATES = {
+    "getDay": (2, 3),
+    "getDate": (2, 3),
+    "getMonth": (0, 1),
+    "getFullYear": (2024, 2023),
+    "getHours": (12, 13),
+}
 # Methods of every object (ECMA-262 §20.1.3): what is asked so has no field of that name.
 OF_ANY = frozenset("hasOwnProperty isPrototypeOf propertyIsEnumerable valueOf".split())
 # What is asked of elements of the page (DOM, CSSOM View): no field of an input.
