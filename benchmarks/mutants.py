@@ -30,6 +30,7 @@ import style_runs
 from clean_carry.component.errors import CarryError, InputError
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.demo.story import COMPANY, PAGES
+from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.template.tree import read_blocks
 from clean_carry.source.text import SourceText
@@ -402,7 +403,7 @@ def lose_what_is_passed_on(tree: Tree) -> Iterator[Edit]:
 
 @held
 def read_another_field(tree: Tree) -> Iterator[Edit]:
-    """Another field of the same thing is read."""
+    """Another field of the same thing is read; where one is written it stays."""
     fields: dict[str, list[str]] = {}
     for node in tree.of("member_expression"):
         part = node.child("property")
@@ -414,7 +415,7 @@ def read_another_field(tree: Tree) -> Iterator[Edit]:
         part = node.child("property")
         others = fields.get(node.children[0].text, [])
         if part is not None and len(others) > 1 and part.text in others:
-            if node.field != "function" and part.text != "current":
+            if node.field != "function" and part.text != "current" and not is_write(node):
                 other = others[(others.index(part.text) + 1) % len(others)]
                 yield part.start, part.end, other
 
