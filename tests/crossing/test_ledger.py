@@ -267,6 +267,32 @@ def test_an_input_called_by_a_reference_is_noted(use: str, noted: bool, tmp_path
     assert all(f.level == "note" and f.message.endswith("keep") for f in found)
 
 
+@pytest.mark.parametrize(
+    ("drawn", "written", "noted"),
+    [
+        ("{this.props.format(this.state.n)}", "{ n: 0 }", True),
+        ("{this.state.n}", "{ n: 0 }", False),
+        ("{this.props.format(this.state.n)}", "{ n: this.props.n }", False),
+        ("<p onClick={() => this.props.format()}/>", "{ n: 0 }", False),
+    ],
+)
+def test_an_input_called_while_drawing_is_called_less_often(
+    drawn: str, written: str, noted: bool, tmp_path: Path
+) -> None:
+    text = f"""import React from 'react';
+export default class Berth extends React.Component {{
+  state = {{ n: 0 }};
+  clear = () => {{ this.setState({written}); }};
+  render() {{
+    return <b onClick={{this.clear}}>{drawn}</b>;
+  }}
+}}
+"""
+    result = carried(tmp_path, text)
+    assert result.status == "clean"
+    assert ("equal-write-spared" in [f.rule for f in result.findings]) == noted
+
+
 CLEAN_UPS = [
     ("this.props.onShown();", False),
     ("this.tell();", False),

@@ -419,6 +419,13 @@ _TABLE: tuple[Row, ...] = (
         "<li ref={(item) => this.props.keep(item, index)}>",
     ),
     (
+        "equal-write-spared",
+        "note",
+        "drawing calls an input, and no longer does so where a write leaves the state as it was",
+        "It matters only to an input that counts how often it is called",
+        "render() { return <p>{this.props.format(this.state.tide)}</p>; }",
+    ),
+    (
         "element-prefix",
         "note",
         "a slot and an attribute share a name",

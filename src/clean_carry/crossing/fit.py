@@ -393,7 +393,7 @@ def _layout(component: Component, runtime: int) -> Layout:
     for write in writes:
         if not _splits(write, runtime):
             return "whole"
-    told = component.reacting and _writes_constants(component)
+    told = component.reacting and writes_constants(component)
     if writes and not component.pure and (told or _redraw_matters(component)):
         return "whole"
     for moment in component.moments("updated"):
@@ -436,7 +436,7 @@ def _redraw_matters(component: Component) -> bool:
     return False
 
 
-def _writes_constants(component: Component) -> bool:
+def writes_constants(component: Component) -> bool:
     """Whether a write gives a field what it may have had already."""
     return any(
         patch.constant

@@ -24,7 +24,8 @@ from clean_carry.component.model import Component, Method, Refusal
 from clean_carry.component.plan import Plan, Refused
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
-from clean_carry.crossing.fit import fit, keeps_defaults
+from clean_carry.crossing.fit import fit, keeps_defaults, writes_constants
+from clean_carry.crossing.lateness import calls_inputs
 from clean_carry.crossing.outcome import (
     Excluded,
     beside,
@@ -99,6 +100,13 @@ class ClassFileOutcome:
         if component.pure and not self.plans[component.span.start].remembered:
             at = component.moments("received")[0].body.span.start
             found["pure"] = ("draws-each-time", component.name, at)
+        drawing = component.drawing
+        if (
+            drawing is not None
+            and self._spares_draws(component)
+            and calls_inputs(component, drawing)
+        ):
+            found["spared"] = ("equal-write-spared", "", drawing.span.start)
         if component.undefined_at >= 0 and self.plans[component.span.start].draws_undefined:
             found["undefined"] = ("undefined-drawn", "", component.undefined_at)
         if isinstance(self.tree.source, MergedText):
@@ -133,6 +141,11 @@ class ClassFileOutcome:
                 at = operation.span.start
                 found.setdefault(method.name, ("unbound-method", method.name, at))
         return list(found.values())
+
+    def _spares_draws(self, component: Component) -> bool:
+        """Whether a write of what a field holds already draws no more."""
+        plan = self.plans[component.span.start]
+        return plan.layout == "split" and not component.pure and writes_constants(component)
 
 
 def _references(operation: Operation) -> list[str]:
