@@ -273,7 +273,7 @@ def test_an_input_called_by_a_reference_is_noted(use: str, noted: bool, tmp_path
         ("{this.props.format(this.state.n)}", "{ n: 0 }", True),
         ("{this.state.n}", "{ n: 0 }", False),
         ("{this.props.format(this.state.n)}", "{ n: this.props.n }", False),
-        ("<p onClick={() => this.props.format()}/>", "{ n: 0 }", False),
+        ("{this.state.n}<p onClick={() => this.props.format()}/>", "{ n: 0 }", False),
     ],
 )
 def test_an_input_called_while_drawing_is_called_less_often(

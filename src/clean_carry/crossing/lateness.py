@@ -117,7 +117,7 @@ def calls_inputs(component: Component, code: Code, seen: frozenset[str] = frozen
         if operation.deferred:
             continue
         match operation:
-            case Read(member=Member(kind="prop"), called=True):
+            case Read(member=Member(kind="prop"), called=True, handled=False):
                 return True
             case PatternRead(source="props", bindings=bindings):
                 if bindings is None or any(binding.called for binding in bindings):

@@ -304,12 +304,13 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
     span, called = facts.span(node), node.field == "function"
     reference = place_of(node)[0] == "reference"
     detached = called and any(up.is_function and _is_reference(up) for up in node.up())
+    handled = called and in_handler(node, facts.root_of(node))
     member = Member("prop" if kind == "prop" else "state", name)
     add(
         facts,
         node,
         f"{kind}-read",
-        lambda entry: Read(span, entry, deferred, member, "", called, reference, detached),
+        lambda entry: Read(span, entry, deferred, member, "", called, reference, detached, handled),
     )
 
 
