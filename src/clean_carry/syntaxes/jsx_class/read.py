@@ -24,6 +24,7 @@ from clean_carry.syntaxes.jsx.children import draws_reacting, sensitive_children
 from clean_carry.syntaxes.jsx.runtime_names import runtime_names
 from clean_carry.syntaxes.jsx_class import constructor as constructors
 from clean_carry.syntaxes.jsx_class import contexts, derivations, escapes
+from clean_carry.syntaxes.jsx_class import members_used as _members_used  # noqa: F401  (registers readers)
 from clean_carry.syntaxes.jsx_class import writes as _writes  # noqa: F401  (registers readers)
 from clean_carry.syntaxes.jsx_class.class_file import ClassFile
 from clean_carry.syntaxes.jsx_class.defaults import defaults_of

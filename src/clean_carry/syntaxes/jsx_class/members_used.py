@@ -1,0 +1,154 @@
+"""Uses of a class's own methods, fields and hooks."""
+
+from __future__ import annotations
+
+from clean_carry.component.code import FieldUse, Member, MethodCall, MethodValue, Operation
+from clean_carry.source.javascript.scope import is_write
+from clean_carry.source.javascript.timing import in_handler
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import property_name
+from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, reader
+from clean_carry.syntaxes.jsx_class.places import place_of
+from clean_carry.syntaxes.jsx_class.receivers import Receiver
+
+
+@reader("method-use")
+def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    part = node.child("property")
+    name = (property_name(part) if part is not None else None) or ""
+    parent = node.parent
+    member = Member("method", name.lstrip("#"))
+    deferred = facts.deferred(node)
+    if is_write(node):
+        facts.refuse("method-replaced", name, node.start)
+        return
+    if name in facts.getters:
+        span = facts.span(node)
+        add(facts, node, "getter", lambda entry: MethodCall(span, entry, deferred, member, True))
+        facts.raws[-1].member = name
+        return
+    if parent is not None and parent.type == "call_expression" and node.field == "function":
+        span = facts.span(node)
+        add(facts, node, "method-call", lambda entry: MethodCall(span, entry, deferred, member))
+        facts.raws[-1].member = name
+        return
+    whole, bound = node, None
+    if parent is not None and parent.type == "member_expression":
+        call = parent.parent
+        part = parent.child("property")
+        if (
+            part is not None
+            and part.text == "bind"
+            and call is not None
+            and call.type == "call_expression"
+            and parent.field == "function"
+        ):
+            arguments = call.child("arguments")
+            given = arguments.named_children if arguments is not None else []
+            if not given or given[0].type != "this":
+                leave(facts, node, "instance-escapes", f"{name} is bound to something else")
+                return
+            whole, bound = call, given[1:]
+        elif not _called_on_itself(facts, node, member, deferred):
+            leave(facts, node, "method-as-object", name)
+            return
+        else:
+            facts.raws[-1].member = name
+            return
+    place, receiver = place_of(whole)
+    span = facts.span(whole)
+
+    def build(entry: int) -> Operation:
+        codes = None
+        if bound is not None:
+            codes = tuple(facts.code(facts.span(argument)) for argument in bound)
+        return MethodValue(span, entry, deferred, member, place, receiver, codes)
+
+    add(facts, whole, "method-value", build)
+    facts.raws[-1].member = name
+
+
+def _called_on_itself(facts: ClassFacts, node: Node, member: Member, deferred: bool) -> bool:
+    """Read `this.m.call(this, a)` or `this.m.apply(this, list)` as a call; False where it is none."""
+    asked = node.parent
+    call = asked.parent if asked is not None else None
+    part = asked.child("property") if asked is not None else None
+    arguments = call.child("arguments") if call is not None else None
+    given = arguments.named_children if arguments is not None else []
+    if call is None or part is None or arguments is None or asked is None:
+        return False
+    if call.child("function") is not asked or not given or given[0].type != "this":
+        return False
+    spread = part.text == "apply" and len(given) > 1
+    if part.text not in ("call", "apply") or (spread and not _is_list(facts, given[1])):
+        return False
+    end = given[1].start if len(given) > 1 else arguments.end - 1
+    if any(node.end <= comment.start < end for comment in facts.tree.comments):
+        return False
+    facts.handled.add(id(given[0]))
+    span = facts.tree.source.span(node.start, end)
+    opens = "(..." if spread else "("
+    add(
+        facts,
+        node,
+        "method-call",
+        lambda entry: MethodCall(span, entry, deferred, member, opens=opens),
+        end=end,
+    )
+    return True
+
+
+def _is_list(facts: ClassFacts, value: Node) -> bool:
+    """Whether a value is seen to be a list: what may be nothing cannot be spread."""
+    if value.type == "array" or value.text == "arguments":
+        return True
+    if value.type == "call_expression":
+        callee = value.child("function")
+        part = callee.child("property") if callee is not None else None
+        return part is not None and part.text in _GIVE_LISTS
+    binding = facts.names.meaning(value) if value.type == "identifier" else None
+    above = binding.node.parent if binding is not None else None
+    return above is not None and above.type == "rest_pattern"
+
+
+# Methods of lists that give one (ECMA-262 §23.1.3).
+_GIVE_LISTS = frozenset({"concat", "slice", "map", "filter"})
+
+
+@reader("field-use")
+def _field_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    part = node.child("property")
+    name = (property_name(part) if part is not None else None) or ""
+    parent = node.parent
+    if parent is not None and parent.type == "unary_expression" and parent.has("delete"):
+        leave(facts, node, "unknown-use", f"delete this.{name}")
+        return
+    span, deferred, write = facts.span(node), facts.deferred(node), is_write(node)
+    kind = Member("element" if name in facts.elements else "field", name.lstrip("#"))
+    if kind.kind == "element" and write:
+        facts.refuse("reference-replaced", name, node.start)
+        return
+    declares = write and _declares(facts, node)
+    handled = in_handler(node, facts.root_of(node))
+    add(
+        facts,
+        node,
+        "field-use",
+        lambda entry: FieldUse(span, entry, deferred, kind, write, declares, handled),
+    )
+    facts.raws[-1].member = name
+
+
+def _declares(facts: ClassFacts, node: Node) -> bool:
+    assignment = node.parent
+    statement = assignment.parent if assignment is not None else None
+    if assignment is None or assignment.type != "assignment_expression" or statement is None:
+        return False
+    return statement.type == "expression_statement" and statement.parent is facts.root_of(
+        node
+    ).child("body")
+
+
+@reader("hook-use")
+def _hook_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
+    facts.refuse("hook-called", node.text, node.start)
