@@ -208,3 +208,29 @@ def test_an_interrupted_run_leaves_what_it_has(tmp_path: Path) -> None:
             break
     found = json.loads(out)
     assert found["interrupted"] and found["stopped"] == "it was interrupted"
+
+
+SCROLLED = """import React, { useRef } from 'react';
+export default function Strip() {
+  const box = useRef(null);
+  return (
+    <div>
+      <p ref={box}>tides</p>
+      <button onClick={() => { box.current.scrollTop = 40; }}>down</button>
+      <button onClick={() => { box.current.scrollTop = 0; }}>up</button>
+    </div>
+  );
+}
+"""
+
+
+def test_where_an_element_is_scrolled_to_is_compared(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "Old.jsx").write_text(SCROLLED)
+    (tmp_path / "New.jsx").write_text(SCROLLED.replace("= 40", "= 41"))
+    done = run("verify", "Old.jsx", "New.jsx", "--budget", "3", "--json")
+    found = json.loads(done.stdout)
+    assert found["verdict"] == "differs"
+    (apart,) = [t for t in found["trials"] if t["verdict"] == "differs"]
+    assert {"scrolled": [40, 0]} in [difference["old"] for difference in apart["differences"]]
+    same = json.loads(run("verify", "Old.jsx", "Old.jsx", "--budget", "2", "--json").stdout)
+    assert same["verdict"] == "same"

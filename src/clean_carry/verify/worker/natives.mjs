@@ -30,6 +30,8 @@ export function natives(w) {
     indeterminate: get(w.HTMLInputElement.prototype, 'indeterminate'),
     areaValue: get(w.HTMLTextAreaElement.prototype, 'value'),
     selectValue: get(w.HTMLSelectElement.prototype, 'value'),
+    scrollTop: get(w.Element.prototype, 'scrollTop'),
+    scrollLeft: get(w.Element.prototype, 'scrollLeft'),
     optionSelected: get(w.HTMLOptionElement.prototype, 'selected'),
     setInput: Object.getOwnPropertyDescriptor(w.HTMLInputElement.prototype, 'value').set,
     setArea: Object.getOwnPropertyDescriptor(w.HTMLTextAreaElement.prototype, 'value').set,

@@ -51,6 +51,7 @@ function furnish(page) {
   w.Element.prototype.scrollIntoView ??= () => {};
   w.PointerEvent ??= w.MouseEvent;
   page.natives.PointerEvent = w.PointerEvent;
+  page.natives.scrolls = true;
   const changes = counted(w.document);
   page.box = layOut(w, changes);
   const style = kept(changes, w.getComputedStyle);

@@ -28,7 +28,13 @@ function element(natives, node) {
     if (!natives.numbers.has(node)) natives.numbers.set(node, natives.numbers.size);
     attributes[LOOK] = String(natives.numbers.get(node));
   }
-  return [(PREFIX[namespace] ?? `${namespace}:`) + local, attributes, formState(natives, node, namespace === HTML ? local : ''), snapshot(natives, node)];
+  return [(PREFIX[namespace] ?? `${namespace}:`) + local, attributes, scrolled(natives, node, formState(natives, node, namespace === HTML ? local : '')), snapshot(natives, node)];
+}
+
+/** The state with where the element is scrolled to, if it is; only the simulated page scrolls at once and by whole numbers. */
+function scrolled(natives, node, state) {
+  const place = natives.scrolls ? [natives.scrollTop(node), natives.scrollLeft(node)] : [0, 0];
+  return place.some(Boolean) ? { ...state, scrolled: place } : state;
 }
 
 function formState(natives, node, local) {
