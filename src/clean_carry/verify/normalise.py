@@ -121,10 +121,19 @@ class Normaliser:
         self.marks = marks
         self.across = across
         self._ids: dict[str, str] = {}
+        # The tree that came last, what became of it, and what each rule changed: most steps change little.
+        self._last: tuple[Tree, Tree, Counter[str]] | None = None
 
     def tree(self, tree: Tree) -> Tree:
-        """A normalised copy of a tree."""
-        return self._children(tree, block=True, keep=False)
+        """A normalised copy of a tree. It is not to be changed: the next equal tree gives it again."""
+        if self._last is not None and self._last[0] == tree:
+            self.used.update(self._last[2])
+            return self._last[1]
+        before, self.used = self.used, Counter()
+        result = self._children(tree, block=True, keep=False)
+        self._last = tree, result, self.used
+        self.used = before + self.used
+        return result
 
     def failed(self, errors: list[str]) -> list[str]:
         """The errors of a component that is gone: the first is why."""

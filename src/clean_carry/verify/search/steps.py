@@ -136,9 +136,13 @@ def _outside(place: str, kind: str) -> list[Step]:
     return [{"event": {"place": place, "type": kind}}]
 
 
+# Made once: a call that sorts keys would make it anew for each of the many steps a big page offers.
+_written = json.JSONEncoder(sort_keys=True).encode
+
+
 def key_of(step: Step) -> str:
     """What makes two steps one and the same."""
-    return json.dumps(step, sort_keys=True)
+    return _written(step)
 
 
 def following(last: Step, steps: list[Step]) -> list[Step]:
@@ -155,12 +159,14 @@ def choose(steps: list[Step], here: dict[str, int], ever: dict[str, int], rng: R
 
     Elements have equal chances, then what can be done to one, then with what text or key.
     """
-    kinds = Counter(_aim(step) for step in steps)
+    aims = [_aim(step) for step in steps]
+    kinds = Counter(aims)
     elements = Counter(aim.partition(" ")[2] for aim in kinds)
+    chances = {aim: 1.0 / n / elements[aim.partition(" ")[2]] for aim, n in kinds.items()}
     weights = []
-    for step in steps:
-        key, aim = key_of(step), _aim(step)
-        weight = 1.0 / kinds[aim] / elements[aim.partition(" ")[2]]
+    for step, aim in zip(steps, aims, strict=True):
+        key = key_of(step)
+        weight = chances[aim]
         weight /= (1 + 3 * here.get(key, 0)) ** 2 * (1 + here.get(aim, 0)) ** 2
         weights.append(weight / (1 + 0.2 * ever.get(key, 0)))
     return rng.choices(steps, weights)[0]
@@ -181,4 +187,4 @@ def _aim(step: Step) -> str:
         return kind
     if any(given.get(key) for key in ("ctrl", "meta", "shift", "alt")):
         kind = f"held {kind}"
-    return f"{kind} {json.dumps(aim, sort_keys=True)}"
+    return f"{kind} {_written(aim)}"
