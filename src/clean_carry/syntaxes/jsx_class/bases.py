@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 from pathlib import Path
@@ -199,3 +200,37 @@ def _only_bound(node: Node, parent: Node) -> bool:
     callee = call.child("function") if call is not None else None
     part = (callee.child("property") or callee) if callee is not None else None
     return part is not None and part.text in ("bind", "call", "apply", "findDOMNode")
+
+
+def until(node: Node, top: Node) -> Iterator[Node]:
+    """The nodes above one, nearest first, below `top`."""
+    for up in node.up():
+        if up is top:
+            return
+        yield up
+
+
+def outermost(nodes: list[Node]) -> list[Node]:
+    """Of nodes in source order those that stand in none before them."""
+    found: list[Node] = []
+    for node in nodes:
+        if not found or node.start >= found[-1].end:
+            found.append(node)
+    return found
+
+
+def own_code(node: Node) -> Iterator[Node]:
+    """What is below a node, without other functions."""
+    yield node
+    for below in node.children:
+        if not below.is_function:
+            yield from own_code(below)
+
+
+def only_value(body: Node) -> Node | None:
+    """What a method gives back where that is all it does."""
+    statements = body.named_children
+    if len(statements) != 1 or statements[0].type != "return_statement":
+        return None
+    values = statements[0].named_children
+    return values[0] if len(values) == 1 else None

@@ -21,7 +21,11 @@ from clean_carry.syntaxes.jsx_class.bases import (
     NotReadIn,
     Part,
     mentions,
+    only_value,
+    outermost,
+    own_code,
     parts_of,
+    until,
 )
 from clean_carry.syntaxes.jsx_class.brought import Brought
 from clean_carry.syntaxes.jsx_class.heritage import (
@@ -162,7 +166,7 @@ class Heir(Brought):
         if any(n.type in ("template_string", "string") and "\n" in n.text for n in node.walk()):
             raise NotReadIn("which has text over several lines")
         end = node.end + (source.data[node.end : node.end + 1] == b";")
-        removed = [self._line(statement) for statement in _outermost(self._dead_in(node))]
+        removed = [self._line(statement) for statement in outermost(self._dead_in(node))]
         types = self._types()
         removed += [
             (low, high)
@@ -244,7 +248,7 @@ class Heir(Brought):
         for node in body.walk():
             if node.type != "super" or node.parent is None:
                 continue
-            if any(up.type in CLASSES and up is not self.node for up in _until(node, self.node)):
+            if any(up.type in CLASSES and up is not self.node for up in until(node, self.node)):
                 raise NotReadIn("and holds a class of its own")
             yield from self._call(node, node.parent)
 
@@ -271,7 +275,7 @@ class Heir(Brought):
                 span = self.tree.source.statement_line(statement.start, statement.end)
                 yield Edit(span.start, span.end, "")
             return
-        value = _only_value(method.body)
+        value = only_value(method.body)
         if value is None:
             raise NotReadIn(f"and makes use of what its {name} gives")
         self._check_locals(value, statement or call)
@@ -331,7 +335,7 @@ class Heir(Brought):
         ]
         block = self._meets_others(method, kept, statement, given)
         for inner in kept:
-            if any(below.type == "return_statement" for below in _own_code(inner)):
+            if any(below.type == "return_statement" for below in own_code(inner)):
                 raise NotReadIn(f"whose {method.name} gives something back")
             self._check_locals(inner, statement)
         indent = self.tree.source.indent_at(statement.start)
@@ -448,38 +452,6 @@ def _unit(tree: Tree) -> str:
     return "  "
 
 
-def _until(node: Node, top: Node) -> Iterator[Node]:
-    for up in node.up():
-        if up is top:
-            return
-        yield up
-
-
-def _outermost(nodes: list[Node]) -> list[Node]:
-    found: list[Node] = []
-    for node in nodes:
-        if not found or node.start >= found[-1].end:
-            found.append(node)
-    return found
-
-
-def _own_code(node: Node) -> Iterator[Node]:
-    """What is below a node, without other functions."""
-    yield node
-    for below in node.children:
-        if not below.is_function:
-            yield from _own_code(below)
-
-
-def _only_value(body: Node) -> Node | None:
-    """What a method gives back where that is all it does."""
-    statements = body.named_children
-    if len(statements) != 1 or statements[0].type != "return_statement":
-        return None
-    values = statements[0].named_children
-    return values[0] if len(values) == 1 else None
-
-
 _NAMES = frozenset(
     {"identifier", "shorthand_property_identifier", "shorthand_property_identifier_pattern"}
 )
@@ -493,7 +465,7 @@ _DOES = frozenset(
 
 
 def _does(value: Node) -> bool:
-    return any(below.type in _DOES for below in _own_code(value))
+    return any(below.type in _DOES for below in own_code(value))
 
 
 def _check_base_call(method: Part) -> None:
