@@ -234,3 +234,29 @@ def test_where_an_element_is_scrolled_to_is_compared(run, tmp_path: Path) -> Non
     assert {"scrolled": [40, 0]} in [difference["old"] for difference in apart["differences"]]
     same = json.loads(run("verify", "Old.jsx", "Old.jsx", "--budget", "2", "--json").stdout)
     assert same["verdict"] == "same"
+
+
+MADE = """import React from 'react';
+export default (Inner, Other, words = 'tide') => class Strip extends React.Component {
+  depth() { return 4; }
+  render() {
+    return <p><Inner at={this.props.at} words={words} /><Other /></p>;
+  }
+};
+"""
+
+
+def test_what_takes_components_makes_one(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "Old.jsx").write_text(MADE)
+    # An object of the runtime, where the old side gives a class: as elements both would fail in other ways.
+    new = MADE.replace(
+        "class Strip extends React.Component {\n  depth() { return 4; }\n  render() {",
+        "React.forwardRef(function Strip(props) {",
+    )
+    new = new.replace("this.props", "props").replace("  }\n};", "});")
+    (tmp_path / "New.jsx").write_text(new)
+    same = json.loads(run("verify", "Old.jsx", "New.jsx", "--budget", "2", "--json").stdout)
+    assert same["verdict"] == "same"
+    (tmp_path / "New.jsx").write_text(new.replace("at={props.at}", ""))
+    found = json.loads(run("verify", "Old.jsx", "New.jsx", "--budget", "2", "--json").stdout)
+    assert found["verdict"] == "differs" and "given-at" in json.dumps(found["trials"])

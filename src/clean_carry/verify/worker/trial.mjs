@@ -244,11 +244,23 @@ function wrapped({ adapter, around, setup }, component) {
   return setup.default ? adapter.within(setup.default, inside) : inside;
 }
 
-/** The component mounted: what is exported, or what a function made by its name to make components gives. */
+// A function that makes components takes one first (`(Inner, options) => …`), or is called so (`withTide`).
+const MAKER = /^with[A-Z]/;
+const TAKES = /^(?:function\b\s*[\w$]*\s*)?\(?\s*((?:[A-Z][\w$]*\s*,\s*)*[A-Z][\w$]*)\s*[,)=]/;
+
+/** How many components a function takes to make one of them; 0 where it makes none. */
+function taken(found) {
+  if (typeof found !== 'function' || found.prototype?.isReactComponent) return 0;
+  const [, names] = TAKES.exec(Function.prototype.toString.call(found)) ?? [];
+  return names ? names.split(',').length : Number(MAKER.test(found.name));
+}
+
+/** The component mounted: what is exported, or what a function that makes components gives. */
 function component({ adapter, subject }, exported) {
   if (adapter.named) return adapter.named(exported);
   const found = pick(subject, exported);
-  return adapter.made && typeof found === 'function' && /^with[A-Z]/.test(found.name) ? adapter.made(found) : found;
+  const count = adapter.made ? taken(found) : 0;
+  return count ? adapter.made(found, count) : found;
 }
 
 function pick(subject, exported) {

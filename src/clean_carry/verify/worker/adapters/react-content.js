@@ -118,9 +118,9 @@ export function within(Setup, component) {
   return all;
 }
 
-/** What a function that makes components (`withTide`) gives for one that shows what it is given. */
-export function made(maker) {
-  return maker(Shown);
+/** What a function that makes components gives for as many as it takes, which show what they are given. */
+export function made(maker, count) {
+  return maker(...Array(count).fill(Shown));
 }
 
 /** Its inputs as attributes, a button for each function among them, and its content. */
