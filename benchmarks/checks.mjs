@@ -11,8 +11,9 @@ const ts = require('typescript');
 const { Linter } = require('eslint');
 const react = require('eslint-plugin-react');
 const hooks = require('eslint-plugin-react-hooks');
-// Neither the compiler nor the linter reads Flow's annotations: they are blanked in both texts.
-const { plain } = annotations(require);
+// Neither the compiler nor the linter reads Flow's annotations: they are blanked in both texts of a script.
+const { plain: blanked } = annotations(require);
+const plain = (name, text) => (/\.tsx?$/.test(name) ? text : blanked(text));
 
 const parse = (name, text) => ts.createSourceFile(name, text, ts.ScriptTarget.Latest, true, name.endsWith('.ts') ? ts.ScriptKind.TS : ts.ScriptKind.TSX);
 
@@ -53,7 +54,7 @@ const complaints = (text) => linter.verify(text, [config], { filename: 'componen
 
 function problems({ path: name, old: before, new: after }) {
   const found = [];
-  const [old, text] = [plain(before), plain(after)];
+  const [old, text] = [plain(name, before), plain(name, after)];
   const file = parse(name, text);
   for (const d of file.parseDiagnostics ?? []) found.push(`does not parse: ${ts.flattenDiagnosticMessageText(d.messageText, ' ')}`);
   if (!/\.tsx?$/.test(name)) {
@@ -76,7 +77,7 @@ function problems({ path: name, old: before, new: after }) {
 
 /** Every comment of a file. */
 function comments(name, annotated) {
-  const text = plain(annotated);
+  const text = plain(name, annotated);
   const file = parse(name, text);
   const found = new Map();
   const note = (list) => { for (const c of list ?? []) found.set(c.pos, { line: file.getLineAndCharacterOfPosition(c.pos).line + 1, text: text.slice(c.pos, c.end) }); };
@@ -107,7 +108,7 @@ const MOVED = /\.(defaultProps|contextType)\s*=/;
 
 /** Statements beside the classes that do not stand in the new text as they were. */
 function changed(name, old, text) {
-  const file = parse(name, plain(old));
+  const file = parse(name, plain(name, old));
   const found = [];
   for (const statement of file.statements) {
     const own = old.slice(statement.getStart(file), statement.end);
@@ -148,7 +149,7 @@ function typed(files) {
 const input = JSON.parse(fs.readFileSync(0, 'utf8'));
 const answer = { components: {}, problems: {}, lost: {}, changed: {}, formatted: await formatted(require, input.files), typed: {} };
 for (const file of input.files) {
-  answer.components[file.path] = components(parse(file.path, plain(file.old)));
+  answer.components[file.path] = components(parse(file.path, plain(file.path, file.old)));
   if (file.new === undefined || file.new === null) continue;
   answer.problems[file.path] = problems(file);
   answer.lost[file.path] = lost(file.path, file.old, file.new);
