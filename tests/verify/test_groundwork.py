@@ -63,3 +63,23 @@ def test_contents_that_cannot_be_shown_are_left_out(tmp_path: Path, bench: Bench
     with bench.lane() as lane:
         lay(lane, Pair.of(bench, side, side, (bundle, bundle), None), situations, 20.0)
     assert situations.contents_of("children")[:2] == [[{"use": 1}], [{"use": 3}]]
+
+
+def test_inputs_are_not_fitted_to_content_nobody_sees_then(tmp_path: Path, bench: Bench) -> None:
+    text = (
+        "import React from 'react';\nexport default ({ open = true, children }) => "
+        "<p>{open ? <b>{children}</b> : null}</p>;\n"
+    )
+    uses = "export default [() => { const One = () => { throw new Error('no'); }; return <One />; }];\n"
+    from clean_carry.verify.uses.model import Uses
+
+    found = Uses(tmp_path / "content.jsx", f"import React from 'react';\n{uses}", 1)
+    side = Side(tmp_path / "P.jsx", text, RUNTIMES["react-18"], exported="default", uses=found)
+    bundle = bench.build(side)
+    inputs = read_inputs(text, "P.jsx", "default")
+    inputs.uses = 1
+    situations = Situations(inputs)
+    with bench.lane() as lane:
+        lay(lane, Pair.of(bench, side, side, (bundle, bundle), None), situations, 20.0)
+    assert situations.full().inputs["open"] is True
+    assert situations.contents_of("children")[0] != [{"use": 1}]

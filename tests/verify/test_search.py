@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from itertools import islice
 from pathlib import Path
 from random import Random
 from typing import Any
@@ -368,3 +369,11 @@ def test_every_word_an_input_is_compared_with_is_tried_early() -> None:
     # One by one, what an input is not yet comes first.
     first = next(found.one_by_one())
     assert first.inputs["kind"] != "fore"
+
+
+def test_the_values_of_one_input_are_tried_in_one_situation_after_the_other() -> None:
+    text = "export default ({ a, b, c = 1 }) => <i title={a && b.map(String)}>{c - 1}</i>;"
+    found = Situations(read_inputs(text, "Berth.jsx"))
+    # Of three inputs each is tried once a turn; the next turn starts it from another situation.
+    turns = [list(islice(found.one_by_one(), 9))[at::3] for at in range(3)]
+    assert all(len({frozenset(s.inputs) for s in turn}) > 1 for turn in turns)

@@ -9,7 +9,7 @@ import pytest
 from clean_carry.source.text import SourceText
 from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.single_file_inputs import single_file_inputs
-from clean_carry.verify.search.values import typical
+from clean_carry.verify.search.values import typical, variants
 
 OBJECT = """<template>{markup}</template>
 <script>
@@ -360,3 +360,23 @@ def test_a_list_that_is_declared_an_object_and_what_is_kept_by_keys() -> None:
     assert typical("open", found["open"]) == {"id-1": {"word": True}}
     # A word it is compared with goes before what else it may be.
     assert typical("keyName", found["keyName"]) == "id"
+
+
+WEEK = """<template><p>{{ week[6].getDay() }} {{ names[0] }} {{ longest[400] }}</p></template>
+<script>
+export default { props: { week: Array, names: Array, longest: Array, minDate: Date } };
+</script>
+"""
+
+
+def test_a_list_is_as_long_as_what_is_asked_of_it_and_a_bound_lies_among_dates() -> None:
+    found = inputs_of(WEEK).shapes
+    lengths = {n: len(typical(n, found[n])) for n in ("week", "names", "longest")}
+    assert lengths == {"week": 7, "names": 2, "longest": 12}
+    days = [day["time"] for day in typical("week", found["week"])]
+    bounds = [
+        value["time"]
+        for value in variants("minDate", found["minDate"])
+        if value and "time" in value
+    ]
+    assert days[0] < bounds[0] < days[-1]

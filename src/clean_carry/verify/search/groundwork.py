@@ -50,15 +50,20 @@ class _Ground:
 
     def mounts(self, situation: Situation) -> bool:
         """Whether the old side is mounted without an error."""
+        return self.drawn(situation) is not None
+
+    def drawn(self, situation: Situation) -> Any:
+        """What the old side draws where it is mounted without an error, else None."""
         if time.monotonic() > self.deadline:
-            return False
+            return None
         request = situation.trial("groundwork").request()
         bundle, exported = self.pair.bundles[0], self.pair.old.exported
         try:
             answer = self.lane.trial(bundle, exported, request, reuse=True)
         except WorkerFailed:
-            return False
-        return not answer["points"][0]["errors"]
+            return None
+        point = answer["points"][0]
+        return None if point["errors"] else point["tree"]
 
     def fitting(self, situations: Situations, full: Situation) -> dict[str, Any]:
         """Inputs the old side mounts with: as many as can be, at other values where need be."""
@@ -72,11 +77,14 @@ class _Ground:
     def fitted_to_content(
         self, situations: Situations, full: Situation, slot: str
     ) -> list[list[Any]]:
-        """Content of its own that goes with other inputs: an index among as many as there are, say."""
+        """Content of its own that goes with other inputs: an index among as many as there are, say. Inputs
+        with which nothing of it is shown are no help."""
         for content in situations.own_contents[:MOST_CONTENTS]:
             filled = replace(full, slots={**full.slots, slot: content})
             given = self.fitting(situations, filled)
-            if self.mounts(replace(filled, inputs=given)):
+            drawn = self.drawn(replace(filled, inputs=given))
+            empty = replace(filled, inputs=given, slots={**filled.slots, slot: []})
+            if drawn is not None and drawn != self.drawn(empty):
                 situations.fitting = given
                 return [content]
         return []

@@ -89,6 +89,7 @@ def merged(one: Shape, other: Shape) -> Shape:
         keyed=one.keyed or other.keyed,
         listed=one.listed,
         alike=one.alike or other.alike,
+        least=max(one.least, other.least),
     )
     for literal in other.literals:
         result.note(literal)

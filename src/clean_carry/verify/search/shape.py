@@ -19,7 +19,8 @@ class Shape:
     values it is asked whether it holds; `sometimes` says that it is asked whether it is a
     function; `keyed` is the name of what its keys are taken from; `listed` says that it is
     declared to be one of its literals; `alike` is the name whose values it may have, where the code
-    asks whether it is equal to another one.
+    asks whether it is equal to another one; `least` is how many items a list must have for all that is
+    asked of it by number.
     """
 
     kinds: set[str] = field(default_factory=set)
@@ -39,6 +40,7 @@ class Shape:
     keyed: str = ""
     listed: bool = False
     alike: str = ""
+    least: int = 0
 
     def note(self, value: Any) -> None:
         """A literal it is compared with."""

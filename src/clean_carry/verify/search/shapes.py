@@ -38,6 +38,8 @@ from clean_carry.verify.search.words import (
 )
 
 MOST_HINTS = 6
+# A list is made as long as this for what is asked of it by number.
+MOST_ITEMS = 12
 
 
 class Shapes:
@@ -305,6 +307,8 @@ class Shapes:
                 shape.fields.setdefault(name, self.of(name))
             else:
                 shape.kinds.add("sized")
+                if index is not None and index.type == "number" and index.text.isdigit():
+                    shape.least = max(shape.least, min(int(index.text) + 1, MOST_ITEMS))
                 last = _last_name(index) if index is not None else ""
                 if KEYS.search(last):
                     shape.keyed = shape.keyed or last

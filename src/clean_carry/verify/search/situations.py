@@ -223,15 +223,14 @@ class Situations:
             [("slots", name, content) for content in (_NONE, *self.contents_of(name)[1:])]
             for name in self.slots
         ]
-        number = 0
-        for row in zip_longest(*columns):
-            for cell in row:
+        for turn, row in enumerate(zip_longest(*columns)):
+            for number, cell in enumerate(row, turn):
                 if cell is not None:
+                    # The values of one thing are tried in one situation after the other.
                     part, name, value = cell
                     base = bases[number % len(bases)]
                     none = value is _NONE
                     yield base.without(part, name) if none else base.with_part(part, name, value)
-                    number += 1
 
     def changes(self) -> Iterator[list[Step]]:
         """Input changes in short runs: each input through its values and back."""

@@ -132,7 +132,7 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
             inner = shape.items
             if shape.holds and (inner is None or not inner.fields):
                 return shape.holds[:3]
-            return _many(name, shape, 2, depth)
+            return _many(name, shape, max(2, shape.least), depth)
         case "object":
             if depth >= MOST_DEPTH:
                 return {}
@@ -240,7 +240,14 @@ def _edges(name: str, shape: Shape, one: str, depth: int) -> list[Any]:
         case "date":
             several = shape.kinds & {"array", "sized"}
             two = [[typical(name, Shape({"date"}), salt) for salt in (0, 3)]] if several else []
-            return [*two, {"$": "date", "time": 0}, {"$": "date", "time": 4_102_444_800_000}]
+            # A bound among the typical ones holds some of them and not others.
+            bound = (
+                [typical("", Shape({"date"}), 1)]
+                if _MOST.search(name) or _LEAST.search(name)
+                else []
+            )
+            ends = [{"$": "date", "time": time} for time in (0, 4_102_444_800_000)]
+            return [*two, *bound, *ends]
         case "style":
             return [{}, {"width": 10, "display": "none"}]
         case "tag":
