@@ -260,3 +260,24 @@ def test_what_takes_components_makes_one(run, tmp_path: Path) -> None:  # type: 
     (tmp_path / "New.jsx").write_text(new.replace("at={props.at}", ""))
     found = json.loads(run("verify", "Old.jsx", "New.jsx", "--budget", "2", "--json").stdout)
     assert found["verdict"] == "differs" and "given-at" in json.dumps(found["trials"])
+
+
+FOLLOWED = """import React, { useState } from 'react';
+export default function Strip() {
+  const [deep, setDeep] = useState(false);
+  return (
+    <div onScroll={(event) => setDeep(event.currentTarget.scrollTop > 100)}>
+      {deep ? <b>Holm</b> : <i>Ayre</i>}
+    </div>
+  );
+}
+"""
+
+
+def test_what_is_scrolled_is_elsewhere_then(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "Old.jsx").write_text(FOLLOWED)
+    (tmp_path / "New.jsx").write_text(FOLLOWED.replace("<b>Holm</b>", "<b>Skail</b>"))
+    found = json.loads(run("verify", "Old.jsx", "New.jsx", "--budget", "3", "--json").stdout)
+    assert found["verdict"] == "differs"
+    same = json.loads(run("verify", "Old.jsx", "Old.jsx", "--budget", "2", "--json").stdout)
+    assert same["verdict"] == "same"

@@ -33,6 +33,8 @@ export function natives(w) {
     scrollTop: get(w.Element.prototype, 'scrollTop'),
     scrollLeft: get(w.Element.prototype, 'scrollLeft'),
     optionSelected: get(w.HTMLOptionElement.prototype, 'selected'),
+    setScrollTop: Object.getOwnPropertyDescriptor(w.Element.prototype, 'scrollTop').set,
+    setScrollLeft: Object.getOwnPropertyDescriptor(w.Element.prototype, 'scrollLeft').set,
     setInput: Object.getOwnPropertyDescriptor(w.HTMLInputElement.prototype, 'value').set,
     setArea: Object.getOwnPropertyDescriptor(w.HTMLTextAreaElement.prototype, 'value').set,
     setSelect: Object.getOwnPropertyDescriptor(w.HTMLSelectElement.prototype, 'value').set,
