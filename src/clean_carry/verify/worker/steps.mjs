@@ -106,10 +106,9 @@ function write(node, fire, event) {
 // So far an element of the component goes that is scrolled; the next time it comes back.
 const FAR = { top: 400, left: 40 };
 
-/** Scroll an element, before it is told. The page itself stays: it is used again. */
+/** Scroll an element of the component, before it is told. */
 function moved(natives, node) {
-  const name = natives.scrolls && natives.nodeType(node) === 1 ? natives.localName(node) : 'body';
-  if (name === 'body' || name === 'html') return;
+  if (!natives.scrolls) return;
   const there = natives.scrollTop(node) !== 0;
   Reflect.apply(natives.setScrollTop, node, [there ? 0 : FAR.top]);
   Reflect.apply(natives.setScrollLeft, node, [there ? 0 : FAR.left]);
@@ -261,7 +260,7 @@ const STEPS = {
     fire(node, new run.natives.Event('submit', { bubbles: true, cancelable: true }));
   },
   async event(run, node, given, fire) {
-    if (given.type === 'scroll') moved(run.natives, node);
+    if (given.type === 'scroll' && !given.place) moved(run.natives, node);
     fire(node, new run.natives.Event(given.type, { bubbles: given.type !== 'scroll' && given.type !== 'resize', cancelable: true }));
   },
 };
