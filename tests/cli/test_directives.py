@@ -180,3 +180,41 @@ def test_content_that_goes_tells_what_becomes_of_the_rest(run, tmp_path: Path) -
     (tmp_path / "new.js").write_text(text.replace("told[0].open", "told[1].open"))
     done = run("verify", "old.js", "new.js", "--mount", "ghQuay", "--budget", "6", "--json")
     assert json.loads(done.stdout)["verdict"] == "differs"
+
+
+HELD_TEMPLATE = """angular.module('harbour', []).run(['$templateCache', function (cache) {
+  cache.put('strip.html', '<nav ng-if="depth > 1"><b ng-click="deepen()">{{ depth }}</b></nav>');
+}]);
+"""
+STRIP = """angular.module('harbour').directive('ghStrip', function () {
+  return {
+    restrict: 'E',
+    scope: {},
+    templateUrl: 'strip.html',
+    link: function (scope) {
+      scope.depth = 2;
+      scope.deepen = function () { scope.depth += 1; };
+    }
+  };
+});
+"""
+
+
+def test_a_template_held_by_another_script_is_verified_as_it_is_written(
+    run, tmp_path: Path
+) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "package.json").write_text('{"name": "gullmoor"}')
+    (tmp_path / "harbour.js").write_text(HELD_TEMPLATE)
+    (tmp_path / "strip.js").write_text(STRIP)
+    carry = ("carry", "strip.js", "--to", "controller-component")
+    proof = run(*carry, "--verify", "--budget", "3", "--json")
+    (result,) = json.loads(proof.stdout)["results"]
+    assert (result["status"], result["verification"]["verdict"]) == ("clean", "same")
+    assert run(*carry, "--write").returncode == 0
+    made = tmp_path / "harbour.component.js"
+    assert "$ctrl.depth > 1" in made.read_text()
+    verify = ("verify", "strip.js", "strip.component.js", "--budget", "3", "--json")
+    assert json.loads(run(*verify).stdout)["verdict"] == "same"
+    # What was written counts, not what it was written from.
+    made.write_text(made.read_text().replace("$ctrl.depth > 1", "$ctrl.depth > 9"))
+    assert json.loads(run(*verify).stdout)["verdict"] == "differs"

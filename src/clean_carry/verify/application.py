@@ -16,6 +16,7 @@ from clean_carry.source.importers import files_of, pages_of, project_of
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.controller_component.syntax import SYNTAX as CONTROLLER_COMPONENT
 from clean_carry.syntaxes.directive.definition import define
 from clean_carry.syntaxes.directive.registrations import Registrations, parameters_of, text_of
 from clean_carry.syntaxes.scoped_template.meaning import define_any
@@ -28,6 +29,8 @@ _ASIDE = re.compile(
     r"(^|/)(tests?|specs?|docs?|demo|examples?|misc)/|[.\-_](spec|test|e2e)\.js$|\.conf\.js$"
 )
 MOST_SCRIPTS = 80
+# How a script is called that was made of another one.
+_MADE = f".{CONTROLLER_COMPONENT.suffix}.js"
 MOST_TEMPLATES = 400
 
 
@@ -115,6 +118,9 @@ def _scripts(root: Path, file: Path, text: str) -> tuple[Path, ...]:
         for path, content in files_of(root, ".js")
         if ".module(" in content and path != file and not _ASIDE.search(path.as_posix()[inside:])
     ]
+    texts = dict(known)
+    # What stands beside what it was made from is no part of the old application.
+    known = [(path, content) for path, content in known if not _is_made(path, texts)]
     wanted = set(_NAMES.findall(text))
     for _, needed in _DEFINES.findall(text):
         wanted.update(_TEXT.findall(needed))
@@ -134,6 +140,26 @@ def _scripts(root: Path, file: Path, text: str) -> tuple[Path, ...]:
                 wanted.update(_TEXT.findall(needed))
             changed = True
     return tuple(sorted(found, key=lambda path: (not found[path], path.as_posix())))
+
+
+def made_of(scripts: tuple[Path, ...]) -> tuple[tuple[Path, str], ...]:
+    """(script, text) of those that carrying wrote anew beside them: in the new application these take
+    their places."""
+    found: list[tuple[Path, str]] = []
+    for script in scripts:
+        made = script.with_name(script.name.removesuffix(".js") + _MADE)
+        if made.is_file():
+            texts = {path: path.read_text("utf-8", "replace") for path in (script, made)}
+            found += [(script, texts[made])] * _is_made(made, texts)
+    return tuple(found)
+
+
+def _is_made(path: Path, texts: dict[Path, str]) -> bool:
+    """Whether a script was made of the one beside it, whose modules it fills."""
+    if not path.name.endswith(_MADE):
+        return False
+    source = texts.get(path.with_name(path.name.removesuffix(_MADE) + ".js"), "")
+    return bool(source) and set(_NAMES.findall(source)) == set(_NAMES.findall(texts[path]))
 
 
 def own_lines(text: str, path: str, name: str) -> tuple[tuple[int, int], ...]:

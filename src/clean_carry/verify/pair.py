@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import posixpath
 import re
 from collections import Counter
 from dataclasses import dataclass, replace
@@ -10,13 +11,14 @@ from typing import TYPE_CHECKING
 
 from clean_carry.component.errors import CarryError
 from clean_carry.component.interface import Interface
-from clean_carry.component.result import Result
+from clean_carry.component.result import NewFile, Result
 from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.crossing.outcome import beside as place_of_new
 from clean_carry.crossing.pairs import PAIRS
 from clean_carry.crossing.single_file_to_jsx import scope_mark
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.syntaxes.registry import SYNTAXES, registers
-from clean_carry.verify.application import application_of, own_lines
+from clean_carry.verify.application import application_of, made_of, own_lines
 from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
 from clean_carry.verify.search.read_inputs import read_inputs
@@ -79,7 +81,9 @@ def sides_of(
     after = Side(new_place, new_text, runtimes[1], settings=settings, hubs=hubs)
     if frameworks[0] == "angular":
         before = replace(before, application=application_of(place, old_text))
-        after = replace(after, application=application_of(place, old_text))
+        application = application_of(place, old_text)
+        made = made_of(application.scripts) if new.resolve() != place else ()
+        after = replace(after, application=application, extra=made)
     if frameworks[0] == frameworks[1]:
         return before, after, None
     results = carry_file(Request(old, str(old), "jsx-function"))
@@ -102,10 +106,29 @@ def sides_of_result(
     folder = old.resolve().parent
     extra = tuple((folder / Path(file.path).name, file.text) for file in others)
     if sides[1].application is not None:
-        more = {Path(file.path).as_posix().lstrip("/"): file.text for file in others}
+        # A template stands beside the old one; a script that holds templates takes the old one's place.
+        known = {
+            place_of_new(script.as_posix(), SYNTAXES[result.target].suffix): script
+            for script in sides[1].application.scripts
+        }
+        places = [(file, _resolved(file, first, folder)) for file in others]
+        extra = tuple((known[at], file.text) for file, at in places if at in known)
+        more = {
+            Path(file.path).as_posix().lstrip("/"): file.text
+            for file, at in places
+            if at not in known
+        }
         application = sides[1].application.with_templates(more)
-        return sides[0], replace(sides[1], application=application), sides[2]
+        return sides[0], replace(sides[1], application=application, extra=extra), sides[2]
     return sides[0], replace(sides[1], extra=extra), sides[2]
+
+
+def _resolved(file: NewFile, first: NewFile, folder: Path) -> str:
+    """Where another new file would stand, told by where the first one would stand in `folder`."""
+    way = posixpath.relpath(
+        posixpath.dirname(file.path) or ".", posixpath.dirname(first.path) or "."
+    )
+    return posixpath.normpath(posixpath.join(folder.as_posix(), way, posixpath.basename(file.path)))
 
 
 def carried_as(old: Path, new_text: str) -> tuple[Result, ...]:
