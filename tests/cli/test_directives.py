@@ -5,6 +5,8 @@ from __future__ import annotations
 import json
 from pathlib import Path
 
+import pytest
+
 PAIRS = Path(__file__).parent.parent / "syntaxes" / "directive" / "pairs"
 CARRY = ("carry", "old.js", "--to", "controller-component", "--write")
 
@@ -218,3 +220,26 @@ def test_a_template_held_by_another_script_is_verified_as_it_is_written(
     # What was written counts, not what it was written from.
     made.write_text(made.read_text().replace("$ctrl.depth > 1", "$ctrl.depth > 9"))
     assert json.loads(run(*verify).stdout)["verdict"] == "differs"
+
+
+@pytest.mark.parametrize(
+    ("options", "left"),
+    [
+        ("restrict: 'E', scope: {}, templateUrl: 'strip.html',", "templateUrl: 'strip.html',"),
+        ("templateUrl: 'strip.html', restrict: 'E', scope: {},", "templateUrl: 'strip.html',"),
+        ("restrict: 'E', templateUrl: 'strip.html', scope: {},", "templateUrl: 'strip.html',"),
+        (
+            "templateUrl: 'strip.html', restrict: 'E', scope: {}, transclude: true,",
+            "templateUrl: 'strip.html', transclude: true,",
+        ),
+    ],
+)
+def test_options_that_share_a_line(run, tmp_path: Path, options: str, left: str) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "package.json").write_text('{"name": "gullmoor"}')
+    (tmp_path / "harbour.js").write_text(HELD_TEMPLATE)
+    lines = "    restrict: 'E',\n    scope: {},\n    templateUrl: 'strip.html',\n"
+    (tmp_path / "strip.js").write_text(STRIP.replace(lines, f"    {options}\n"))
+    done = run("carry", "strip.js", "--to", "controller-component", "--json")
+    (result,) = json.loads(done.stdout)["results"]
+    assert result["status"] == "clean"
+    assert f"('ghStrip', {{\n  {left}\n  controller:" in result["files"][0]["text"]

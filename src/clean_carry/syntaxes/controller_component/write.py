@@ -243,9 +243,13 @@ class ComponentWriter(ControllerWriting):
             any(has_body(f) for _, f in self.directive.links) or bool(self._helpers())
         )
         link = next((o for o in pairs if o.name in ("link", "compile")), None)
+        gone = (0, 0)
         for option in pairs:
             goes = options.get(option.name, Fragment()) is None and not (option is link and needs)
-            held = self._line_of(option.whole) if goes else (option.whole.start, option.whole.end)
+            held = option.whole.start, option.whole.end
+            if goes:
+                held = self._line_of(option.whole, gone)
+                gone = (gone[0] if held[0] == gone[1] else held[0], held[1])
             entry = self.ledger.claim("option", source.span(*held))
             if option.name in options:
                 fragment = options[option.name]
@@ -288,8 +292,9 @@ class ComponentWriter(ControllerWriting):
         self.ledger.claim("definition", source.span(node.start, node.end), "kept")
         return text
 
-    def _line_of(self, pair: Node) -> tuple[int, int]:
-        """An option with its comma, and its line where nothing else stands there."""
+    def _line_of(self, pair: Node, gone: tuple[int, int]) -> tuple[int, int]:
+        """An option with its comma, and its line where nothing else stands there; `gone` is the last
+        stretch that has gone already."""
         data = self.source.data
         start, end = pair.start, pair.end
         look = end
@@ -301,6 +306,9 @@ class ComponentWriter(ControllerWriting):
         while data[rest : rest + 1] in (b" ", b"\t"):
             rest += 1
         line = self.source.line_start(start)
+        follows = gone[1] > line and not data[gone[1] : start].strip()
+        if follows:
+            return gone[1], end if data[line : gone[0]].strip() else rest
         alone = not data[line:start].strip()
         if alone and data[rest : rest + 1] == b"\n" and line:
             return line - 1, rest
