@@ -217,9 +217,15 @@ def test_a_template_held_by_another_script_is_verified_as_it_is_written(
     assert "$ctrl.depth > 1" in made.read_text()
     verify = ("verify", "strip.js", "strip.component.js", "--budget", "3", "--json")
     assert json.loads(run(*verify).stdout)["verdict"] == "same"
-    # What was written counts, not what it was written from.
+    assert run(*carry, "--out", "new").returncode == 0
+    apart = ("verify", "strip.js", "new/strip.component.js", "--budget", "3", "--json")
+    assert json.loads(run(*apart).stdout)["verdict"] == "same"
+    # What was written counts, not what it was written from; a directive keeps what it had.
     made.write_text(made.read_text().replace("$ctrl.depth > 1", "$ctrl.depth > 9"))
     assert json.loads(run(*verify).stdout)["verdict"] == "differs"
+    (tmp_path / "other.js").write_text(STRIP)
+    other = ("verify", "strip.js", "other.js", "--budget", "3", "--json")
+    assert json.loads(run(*other).stdout)["verdict"] == "same"
 
 
 @pytest.mark.parametrize(

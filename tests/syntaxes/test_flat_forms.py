@@ -525,6 +525,7 @@ export default {
     [
         ("data() { return { first: parsed(this.shade) }; }", True),
         ("data() { const a = parsed.of(this.shade, 1); return { first: a }; }", True),
+        ("data() { return { first: parsed(1, this.shade) }; }", True),
         ("data() { return { first: this.shade.length }; }", True),
         ("data() { return { first: String(this.shade) }; }", False),
         ("data() { return { first: Array.isArray(this.shade) }; }", False),

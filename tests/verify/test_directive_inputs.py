@@ -205,7 +205,7 @@ QUAY = """angular.module('harbour', [])
 
 def test_content_of_its_kin_comes_and_goes_and_is_numbered() -> None:
     found = inputs(QUAY.replace("AT", "index"), "ghQuay")
-    assert found.shapes["$around.parts"].literals[0] == "1 2 3 4"
+    assert found.shapes["$around.parts"].literals[0] == "1 2 3 4 5 6"
     assert [part["attributes"]["index"] for part in found.contents[0]] == ["0", "1"]
     assert found.shapes["active"].kinds == {"number"}
     assert found.shapes["word"].kinds == set()

@@ -12,6 +12,7 @@ from clean_carry.verify.runtimes import RUNTIMES
 from clean_carry.verify.search.groundwork import lay
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.situations import Situations
+from clean_carry.verify.uses.model import Uses
 
 FILE = """import React from 'react';
 import T from './types';
@@ -49,19 +50,23 @@ def test_what_can_be_mounted(body: str, given: set[str], tmp_path: Path, bench: 
     assert bool(answer["points"][0]["errors"]) is ("never" in body)
 
 
-def test_contents_that_cannot_be_shown_are_left_out(tmp_path: Path, bench: Bench) -> None:
-    text = "import React from 'react';\nexport default ({ children }) => <p>{children}</p>;\n"
-    uses = "export default [() => 'fine', () => { throw new Error('no'); }, () => ['also']];\n"
-    from clean_carry.verify.uses.model import Uses
-
-    found = Uses(tmp_path / "content.jsx", uses, 3)
+def laid(tmp_path: Path, bench: Bench, text: str, uses: str, count: int) -> Situations:
+    """The situations of a component for which the project has so many contents."""
+    found = Uses(tmp_path / "content.jsx", f"import React from 'react';\n{uses}", count)
     side = Side(tmp_path / "P.jsx", text, RUNTIMES["react-18"], exported="default", uses=found)
     bundle = bench.build(side)
     inputs = read_inputs(text, "P.jsx", "default")
-    inputs.uses = 3
+    inputs.uses = count
     situations = Situations(inputs)
     with bench.lane() as lane:
         lay(lane, Pair.of(bench, side, side, (bundle, bundle), None), situations, 20.0)
+    return situations
+
+
+def test_contents_that_cannot_be_shown_are_left_out(tmp_path: Path, bench: Bench) -> None:
+    text = "import React from 'react';\nexport default ({ children }) => <p>{children}</p>;\n"
+    uses = "export default [() => 'fine', () => { throw new Error('no'); }, () => ['also']];\n"
+    situations = laid(tmp_path, bench, text, uses, 3)
     assert situations.contents_of("children")[:2] == [[{"use": 1}], [{"use": 3}]]
 
 
@@ -71,15 +76,6 @@ def test_inputs_are_not_fitted_to_content_nobody_sees_then(tmp_path: Path, bench
         "<p>{open ? <b>{children}</b> : null}</p>;\n"
     )
     uses = "export default [() => { const One = () => { throw new Error('no'); }; return <One />; }];\n"
-    from clean_carry.verify.uses.model import Uses
-
-    found = Uses(tmp_path / "content.jsx", f"import React from 'react';\n{uses}", 1)
-    side = Side(tmp_path / "P.jsx", text, RUNTIMES["react-18"], exported="default", uses=found)
-    bundle = bench.build(side)
-    inputs = read_inputs(text, "P.jsx", "default")
-    inputs.uses = 1
-    situations = Situations(inputs)
-    with bench.lane() as lane:
-        lay(lane, Pair.of(bench, side, side, (bundle, bundle), None), situations, 20.0)
+    situations = laid(tmp_path, bench, text, uses, 1)
     assert situations.full().inputs["open"] is True
     assert situations.contents_of("children")[0] != [{"use": 1}]

@@ -16,9 +16,10 @@ DRAWN = (
 )
 
 
-def project(folder: Path, files: dict[str, str]) -> None:
+def project(folder: Path, files: dict[str, str], version: str = "") -> None:
     """A project of single files: {path: options, or the whole text}."""
-    (folder / "package.json").write_text('{"name": "ferries"}')
+    needs = {"dependencies": {"vue": version}} if version else {}
+    (folder / "package.json").write_text(json.dumps({"name": "ferries", **needs}))
     for name, text in files.items():
         path = folder / f"{name}.vue"
         path.parent.mkdir(parents=True, exist_ok=True)
@@ -255,9 +256,9 @@ def test_the_inputs_of_the_whole_that_a_part_asks_for(tmp_path: Path) -> None:
 def test_a_part_is_tried_by_what_its_whole_is_given(  # type: ignore[no-untyped-def]
     run, tmp_path: Path, version: str
 ) -> None:
-    project(tmp_path, {"Deck": DECK, "DeckSeat": SEAT, "Other": SEAT.replace("MANY", "many")})
-    listed = json.dumps({"name": "ferries", "dependencies": {"vue": version}})
-    (tmp_path / "package.json").write_text(listed)
+    project(
+        tmp_path, {"Deck": DECK, "DeckSeat": SEAT, "Other": SEAT.replace("MANY", "many")}, version
+    )
     done = run(
         "verify", "DeckSeat.vue", "Other.vue", "--budget", "6", "--json", "--save", "found.yaml"
     )
@@ -283,9 +284,11 @@ export default { props: { head: String } };
 def test_what_stands_in_the_place_of_content_is_tried_with_the_input_of_its_name(  # type: ignore[no-untyped-def]
     run, tmp_path: Path, version: str
 ) -> None:
-    project(tmp_path, {"Panel": PANEL, "Other": PANEL.replace('class="title"', 'class="titel"')})
-    listed = json.dumps({"name": "ferries", "dependencies": {"vue": version}})
-    (tmp_path / "package.json").write_text(listed)
+    project(
+        tmp_path,
+        {"Panel": PANEL, "Other": PANEL.replace('class="title"', 'class="titel"')},
+        version,
+    )
     found = json.loads(run("verify", "Panel.vue", "Other.vue", "--budget", "3", "--json").stdout)
     assert found["verdict"] == "differs"
 
@@ -334,8 +337,6 @@ def test_a_part_that_mostly_fails_alone_is_tried_in_its_whole(  # type: ignore[n
 ) -> None:
     # Alone it draws only while it is off.
     project(tmp_path, {"Quay": QUAY, "Bollard": BOLLARD, "Other": BOLLARD.replace("DEEP", "deep")})
-    listed = json.dumps({"name": "ferries", "dependencies": {"vue": version}})
-    (tmp_path / "package.json").write_text(listed)
     done = run("verify", "Bollard.vue", "Other.vue", "--budget", "3", "--json")
     found = json.loads(done.stdout)
     assert (found["verdict"], found["around"]) == ("differs", "Quay")

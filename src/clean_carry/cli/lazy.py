@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from importlib import import_module
+from pkgutil import resolve_name
 from typing import Any
 
 import click
@@ -24,7 +24,6 @@ class LazyGroup(click.Group):
         place = self._commands_in.get(cmd_name)
         if place is None:
             return None
-        module, _, attribute = place.partition(":")
-        command = getattr(import_module(module), attribute)
+        command = resolve_name(place)
         assert isinstance(command, click.Command)
         return command

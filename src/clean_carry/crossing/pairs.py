@@ -6,9 +6,7 @@ A crossing is imported when it is first asked for: no command needs them all.
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import cache
-from importlib import import_module
-from typing import Any
+from pkgutil import resolve_name
 
 from clean_carry.component.ledger import Ledger
 from clean_carry.crossing.outcome import Excluded, Outcome
@@ -16,7 +14,6 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 
 Attempt = Callable[[SourceText, Ledger, Workspace, int, Excluded], Outcome]
-Whole = Callable[[SourceText, Workspace], SourceText]
 
 # The module and the function of each.
 PAIRS: dict[tuple[str, str], str] = {
@@ -39,7 +36,7 @@ _WHOLE = {"jsx-class": "clean_carry.syntaxes.jsx_class.read_in:with_bases"}
 def attempt(origin: str, target: str) -> Attempt | None:
     """How a file of one syntax is carried to another; None where nothing does."""
     place = PAIRS.get((origin, target))
-    found: Attempt | None = _imported(place) if place is not None else None
+    found: Attempt | None = resolve_name(place) if place is not None else None
     return found
 
 
@@ -47,11 +44,5 @@ def whole(origin: str, source: SourceText, workspace: Workspace) -> SourceText:
     """A file with what is written into it from others before it is read."""
     if origin not in _WHOLE:
         return source
-    found: SourceText = _imported(_WHOLE[origin])(source, workspace)
+    found: SourceText = resolve_name(_WHOLE[origin])(source, workspace)
     return found
-
-
-@cache
-def _imported(place: str) -> Any:
-    module, _, name = place.partition(":")
-    return getattr(import_module(module), name)

@@ -23,7 +23,7 @@ from clean_carry.source.text import SourceText
 # What is made of what it is given, or throws (ECMA-262 §22.2.4, ECMA-402).
 _MAKES = re.compile(rb"\bnew (?:Intl\.\w+|RegExp)\(")
 
-_CALLED = re.compile(rb"([\w$.]+)\(\s*\Z")
+_CALLED = re.compile(rb"([\w$.]+)\((?:[^()]*,)?\s*\Z")
 # Functions that take any value, and words that stand before a parenthesis and are none.
 _TAKES_ANYTHING = re.compile(
     rb"if|while|for|switch|return|typeof|(?:Array\.isArray|String|Boolean|Number|isNaN|parseInt|parseFloat)"
@@ -142,7 +142,7 @@ def may_throw(component: Component, source: SourceText) -> int:
 
 
 def _handed(source: SourceText, operation: Operation) -> bool:
-    """Whether a value is the first that a function is called with, which may ask it for anything."""
+    """Whether a value is handed to a function as it is, which may ask it for anything."""
     start = operation.span.start
     found = _CALLED.search(source.data, max(start - 80, 0), start)
     return found is not None and _TAKES_ANYTHING.fullmatch(found[1]) is None

@@ -23,12 +23,14 @@ from clean_carry.syntaxes.scoped_template.meaning import define_any
 
 _DEFINES = re.compile(r"""\.module\(\s*['"]([^'"]+)['"]\s*,\s*\[([^\]]*)\]""")
 _NAMES = re.compile(r"""\.module\(\s*['"]([^'"]+)['"]""")
+_HELD = re.compile(r"""\.put\(\s*['"]([^'"]+)['"]""")
 _TEXT = re.compile(r"""['"]([^'"]+)['"]""")
 # Files that test or show others are no part of the application.
 _ASIDE = re.compile(
     r"(^|/)(tests?|specs?|docs?|demo|examples?|misc)/|[.\-_](spec|test|e2e)\.js$|\.conf\.js$"
 )
 MOST_SCRIPTS = 80
+_COMPONENT = re.compile(r"\.component\(")
 # How a script is called that was made of another one.
 _MADE = f".{CONTROLLER_COMPONENT.suffix}.js"
 MOST_TEMPLATES = 400
@@ -142,24 +144,33 @@ def _scripts(root: Path, file: Path, text: str) -> tuple[Path, ...]:
     return tuple(sorted(found, key=lambda path: (not found[path], path.as_posix())))
 
 
-def made_of(scripts: tuple[Path, ...]) -> tuple[tuple[Path, str], ...]:
-    """(script, text) of those that carrying wrote anew beside them: in the new application these take
-    their places."""
+def made_of(scripts: tuple[Path, ...], new: Path, new_text: str) -> tuple[tuple[Path, str], ...]:
+    """(script, text) of scripts that hold templates and were written anew, beside `new` or where they
+    stand: in the application of a component these take their places."""
     found: list[tuple[Path, str]] = []
-    for script in scripts:
-        made = script.with_name(script.name.removesuffix(".js") + _MADE)
-        if made.is_file():
-            texts = {path: path.read_text("utf-8", "replace") for path in (script, made)}
-            found += [(script, texts[made])] * _is_made(made, texts)
+    for script in scripts if _COMPONENT.search(new_text) else ():
+        name = script.name.removesuffix(".js") + _MADE
+        for made in (new.resolve().with_name(name), script.with_name(name)):
+            if made.is_file():
+                old, text = (path.read_text("utf-8", "replace") for path in (script, made))
+                if _holds_the_same(old, text):
+                    found.append((script, text))
+                    break
     return tuple(found)
 
 
 def _is_made(path: Path, texts: dict[Path, str]) -> bool:
-    """Whether a script was made of the one beside it, whose modules it fills."""
+    """Whether a script was made of the one beside it."""
     if not path.name.endswith(_MADE):
         return False
-    source = texts.get(path.with_name(path.name.removesuffix(_MADE) + ".js"), "")
-    return bool(source) and set(_NAMES.findall(source)) == set(_NAMES.findall(texts[path]))
+    source = path.with_name(path.name.removesuffix(_MADE) + ".js")
+    return _holds_the_same(texts.get(source, ""), texts[path])
+
+
+def _holds_the_same(one: str, other: str) -> bool:
+    """Whether two scripts hold templates under the same names, whatever these say."""
+    held = _HELD.findall(one)
+    return bool(held) and held == _HELD.findall(other)
 
 
 def own_lines(text: str, path: str, name: str) -> tuple[tuple[int, int], ...]:

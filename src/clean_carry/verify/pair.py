@@ -80,9 +80,9 @@ def sides_of(
     before = Side(place, old_text, runtimes[0], settings=settings, hubs=hubs)
     after = Side(new_place, new_text, runtimes[1], settings=settings, hubs=hubs)
     if frameworks[0] == "angular":
-        before = replace(before, application=application_of(place, old_text))
         application = application_of(place, old_text)
-        made = made_of(application.scripts) if new.resolve() != place else ()
+        before = replace(before, application=application)
+        made = made_of(application.scripts, new, new_text) if new.resolve() != place else ()
         after = replace(after, application=application, extra=made)
     if frameworks[0] == frameworks[1]:
         return before, after, None

@@ -307,7 +307,16 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
         facts,
         node,
         f"{kind}-read",
-        lambda entry: Read(span, entry, deferred, member, "", called, reference, detached, handled),
+        lambda entry: Read(
+            span,
+            entry,
+            deferred,
+            member,
+            called=called,
+            reference=reference,
+            detached=detached,
+            handled=handled,
+        ),
     )
 
 

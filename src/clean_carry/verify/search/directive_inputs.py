@@ -48,7 +48,7 @@ _FILTER = re.compile(r"(?<!\|)\|(?!\|)")
 # Names by which code knows the value its element edits.
 _MODEL = ("$viewValue", "$modelValue", "viewValue", "modelValue")
 # Which elements of its content are there, by their numbers.
-_PARTS = ("1 2 3 4", "2 3 4", "1 3 4", "1", "")
+_PARTS = ("1 2 3 4 5 6", "2 3 4 5 6", "1 3 4 5 6", "1", "")
 _PLAIN = frozenset({"templateUrl", "class", "style", "$attr", "id"})
 
 

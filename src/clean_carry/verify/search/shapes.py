@@ -310,11 +310,10 @@ class Shapes:
                 if index is not None and index.type == "number" and index.text.isdigit():
                     shape.least = max(shape.least, min(int(index.text) + 1, MOST_ITEMS))
                 last = _last_name(index) if index is not None else ""
-                if KEYS.search(last):
+                keyed = KEYS.search(last) is not None
+                if keyed:
                     shape.keyed = shape.keyed or last
-                    shape.items = shape.items or Shape()
-                    self._used(shape.items, "", parent)
-                elif is_write(parent):
+                if is_write(parent) and not keyed:
                     shape.kinds.add("array")
                 else:
                     shape.items = shape.items or Shape()

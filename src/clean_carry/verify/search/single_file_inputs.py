@@ -19,7 +19,7 @@ from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.expressions import read_code
 from clean_carry.syntaxes.single_file_object.behaviour import HOOKS
 from clean_carry.syntaxes.single_file_object.mixins import Follower, NotFollowed
-from clean_carry.verify.search.functions import functions_of
+from clean_carry.verify.search.functions import functions_of, parameters_of
 from clean_carry.verify.search.inputs import Inputs, merged, note_default
 from clean_carry.verify.search.methods import given_to
 from clean_carry.verify.search.replies import reply_of
@@ -183,9 +183,7 @@ def _mixed_in(trees: list[Tree], file: Path) -> list[Tree]:
 
 def _listed(validator: Node) -> Iterator[Any]:
     """The literals of the list that a validator looks its value up in, where that is all it does."""
-    body, pattern = validator.child("body"), validator.child("parameter")
-    parameters = validator.child("parameters")
-    taken = [pattern] if pattern is not None else parameters.named_children if parameters else []
+    body, taken = validator.child("body"), list(parameters_of(validator))
     given = [n for n in body.walk() if n.type == "return_statement"] if body is not None else []
     if body is None or len(taken) != 1 or len(given) > 1:
         return
@@ -197,8 +195,7 @@ def _listed(validator: Node) -> Iterator[Any]:
     source = callee.child("object") if callee is not None else None
     if part is None or source is None or part.text not in ("indexOf", "includes"):
         return
-    value = taken[0].child("pattern") or taken[0]
-    if arguments is None or [n.text for n in arguments.named_children] != [value.text]:
+    if arguments is None or [n.text for n in arguments.named_children] != [taken[0].text]:
         return
     for item in source.named_children if source.type == "array" else ():
         known, literal = literal_of(item)

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator
 
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
+from clean_carry.verify.search.functions import parameters_of
 from clean_carry.verify.search.shape import Shape
 from clean_carry.verify.search.shapes import Shapes
 
@@ -101,16 +102,7 @@ def _values_judged(node: Node) -> Iterator[str]:
             and key is not None
             and key.text == "validator"
         ):
-            function = above.child("value") or above
-            pattern, parameters = function.child("parameter"), function.child("parameters")
-            for one in (
-                [pattern]
-                if pattern is not None
-                else parameters.named_children
-                if parameters
-                else []
-            ):
-                yield (one.child("pattern") or one).text
+            yield from (taken.text for taken in parameters_of(above.child("value") or above))
 
 
 def _base(node: Node) -> tuple[Node, bool]:
