@@ -98,6 +98,25 @@ def test_what_content_is_given_is_compared(
     assert json.loads(done.stdout)["verdict"] == "differs"
 
 
+def test_an_element_of_the_application_is_not_the_page_of_its_name(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "pages").mkdir()
+    (tmp_path / "package.json").write_text('{"dependencies": {"vue": "2.7.16"}}')
+    (tmp_path / "pages" / "Berths.vue").write_text(
+        "<template><div><berths :free=\"free\" /></div></template>\n<script>\nexport default {\n"
+        "  data() { return { free: 3 }; },\n};\n</script>\n"
+    )
+    done = run(*CARRIED, "--verify", "--json")
+    (row,) = json.loads(done.stdout)["results"]
+    assert row["verification"]["verdict"] == "same"
+    assert [finding["rule"] for finding in row["findings"]] == ["named-apart"]
+    flat = tmp_path / "pages" / "Berths.flat.vue"
+    text = flat.read_text()
+    assert "name: 'PagesBerths'" in text
+    flat.write_text(text.replace("PagesBerths", "Berths"))
+    done = run("verify", "pages/Berths.vue", "pages/Berths.flat.vue", "--json")
+    assert json.loads(done.stdout)["verdict"] == "differs"
+
+
 def test_what_is_refused_says_where_and_why(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     (tmp_path / "pages").mkdir()
     (tmp_path / "pages" / "Sheet.vue").write_text(

@@ -194,33 +194,37 @@ def test_through_the_program(run, tmp_path: Path) -> None:  # type: ignore[no-un
     assert done.stderr.count("\n") == 1 and "Torn.vue:" in done.stderr
 
 
+_TOLD = "export default { data() { return { b: 1 }; } };"
+_REGISTERED = "export default { components: { TideBoard } };"
+
+
 @pytest.mark.parametrize(
-    ("script", "tag", "status"),
+    ("script", "folder", "tags", "version", "status"),
     [
-        ("export default { data() { return { b: 1 }; } };", "tide-board", "refused"),
-        ("export default { data() { return { b: 1 }; } };", "TideBoard", "refused"),
-        ("export default { data() { return { b: 1 }; } };", "other-board", "clean"),
-        (
-            "export default { name: 'TideBoard', data() { return { b: 1 }; } };",
-            "TideBoard",
-            "clean",
-        ),
-        (
-            "import TideBoard from './x';\nexport default { components: { TideBoard } };",
-            "tide-board",
-            "clean",
-        ),
+        (_TOLD, "desk", "<tide-board />", "2.7.16", "named-apart"),
+        (_TOLD, "tide-desk", "<TideBoard />", "2.7.16", "named-apart"),
+        (_TOLD, "desk", "<other-board />", "2.7.16", ""),
+        (_TOLD, "desk", "<tide-board />", "3.5.0", ""),
+        (_TOLD, "desk", "<tide-board /><desk-tide-board />", "2.7.16", "element-named-like-file"),
+        (_TOLD, "2026", "<tide-board />", "2.7.16", "element-named-like-file"),
+        (_TOLD.replace("data", "name: 'TideBoard', data"), "desk", "<TideBoard />", "2.7.16", ""),
+        (_TOLD.replace("data", "name: 'Board', data"), "desk", "<TideBoard />", "2.7.16", ""),
+        (f"import TideBoard from './x';\n{_REGISTERED}", "desk", "<tide-board />", "2.7.16", ""),
     ],
 )
 def test_an_element_named_like_the_file_is_not_taken_for_itself(
-    script: str, tag: str, status: str, tmp_path: Path
+    script: str, folder: str, tags: str, version: str, status: str, tmp_path: Path
 ) -> None:
-    file = tmp_path / "TideBoard.vue"
-    file.write_text(f"<template><div><{tag} /></div></template>\n<script>\n{script}\n</script>\n")
+    (tmp_path / "package.json").write_text(json.dumps({"dependencies": {"vue": version}}))
+    file = tmp_path / folder / "TideBoard.vue"
+    file.parent.mkdir()
+    file.write_text(f"<template><div>{tags}</div></template>\n<script>\n{script}\n</script>\n")
     result = carry_file(Request(file, file.name, "single-file-flat"))[0]
-    assert result.status == status
-    if status == "refused":
-        assert [finding.rule for finding in result.findings] == ["element-named-like-file"]
+    assert [finding.rule for finding in result.findings] == ([status] if status else [])
+    assert result.status == ("refused" if status == "element-named-like-file" else "clean")
+    if status == "named-apart":
+        name = "DeskTideBoard" if folder == "desk" else "TideDeskTideBoard"
+        assert f"name: '{name}'" in result.files[0].text
 
 
 def test_styles_of_a_preprocessor_go_along_as_they_are(tmp_path: Path) -> None:

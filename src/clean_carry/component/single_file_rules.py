@@ -31,6 +31,13 @@ SINGLE_FILES: tuple[Row, ...] = (
         "<inspector> in Inspector.vue, registered by the application",
     ),
     (
+        "named-apart",
+        "note",
+        "an element is named like the file, which the component itself would be called: it gets a name",
+        "Look whether something asks for the component by a name, such as what keeps it alive",
+        "<inspector> in Inspector.vue, registered by the application",
+    ),
+    (
         "unknown-option",
         "error",
         "the component has an option that is not read yet",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from pathlib import Path
 
 from clean_carry.component.code import Builtin, MethodCall, MethodValue, Rebound, Taken
 from clean_carry.component.fragment import Fragment, Piece, copy, render, settle
@@ -29,6 +30,7 @@ from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.template.tree import read_blocks
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.single_file.names import camel, pascal
 from clean_carry.syntaxes.single_file_flat.names import (
     FlatNames,
     NamesMeet,
@@ -78,6 +80,7 @@ class FlatOutcome:
     exposed: tuple[str, ...] = ()
     typed: bool = False
     throws: int = -1
+    apart: str = ""
 
     def settle(self, ledger: Ledger) -> None:
         """Settle and close the ledger."""
@@ -130,6 +133,8 @@ class FlatOutcome:
         found += [("member-undeclared", name, at) for name, at in component.open_names]
         if self.throws >= 0:
             found.append(("made-may-throw", "", self.throws))
+        if self.apart:
+            found.append(("named-apart", self.apart, component.span.start))
         return found
 
 
@@ -138,20 +143,29 @@ def _scripts(source: SourceText) -> bytes:
     return bytes(source.blanked([n.inner for n in read_blocks(source) if n.tag == "script"]))
 
 
-def _itself(component: Component, file: ObjectFile, stem: str) -> Refusal | None:
-    """An element named like the file is the component itself in the flat form.
+def _itself(component: Component, file: ObjectFile, stem: str) -> str:
+    """The element named like the file, which on version 2.7 is the component itself in the flat form.
 
-    In the object form it is one the application registers, unless the script names one so, or itself.
+    In the object form it is one the application registers, unless the script names one so. The runtime
+    looks a component up under its name first, and gives one that says none the name of its file.
     """
     own = _plain(stem)
-    if component.name == stem and "name" in component.option_values:
-        return None
+    if "name" in component.option_values:
+        return ""
     if any(_plain(name) == own for name in file.names.module.names):
-        return None
-    tag = next((tag for tag in component.tags if _plain(tag) == own), None)
-    if tag is None or (tag.islower() and tag in _OF_PAGES):
-        return None
-    return Refusal(component.name, "element-named-like-file", f"<{tag}>", component.span.start)
+        return ""
+    tag = next((tag for tag in component.tags if _plain(tag) == own), "")
+    return "" if tag.islower() and tag in _OF_PAGES else tag
+
+
+def _apart(component: Component, path: Path, stem: str) -> str:
+    """A name for the component that no element of its template has: its folder's before the file's.
+
+    Empty where that is no name, or one of the elements.
+    """
+    name = pascal(camel(f"{path.parent.name}-{stem}"))
+    taken = {_plain(tag) for tag in component.tags} | _OF_PAGES
+    return name if name.isidentifier() and _plain(name) not in taken else ""
 
 
 def _plain(name: str) -> str:
@@ -177,12 +191,20 @@ def carry_object_file(
     style = script_style(file.tree, workspace.file)
     component = file.module.components[0] if file.module.components else None
     refusal = file.module.refusals[0] if file.module.refusals else None
+    apart = ""
     if component is not None:
         component = started(component)
+        stem, start = workspace.file.name.split(".")[0], component.span.start
+        itself = _itself(component, file, stem) if runtime < 3 else ""
+        apart = _apart(component, workspace.file, stem) if itself else ""
         refusal = (
             _excluded(component, excluded)
             or too_early(component)
-            or _itself(component, file, workspace.file.name.split(".")[0])
+            or (
+                Refusal(component.name, "element-named-like-file", f"<{itself}>", start)
+                if itself and not apart
+                else None
+            )
         )
     if component is not None and refusal is None:
         try:
@@ -222,6 +244,7 @@ def carry_object_file(
         style.bare,
         typed,
         exposed,
+        apart,
     )
     written = writer.write()
     fragment = blocks.assembled(component, written, writer)
@@ -232,7 +255,7 @@ def carry_object_file(
     _keep_copied(ledger, file, component)
     return FlatOutcome(
         file.tree, edited(fragment, names), style, (component,), (), exposed, typed,
-        may_throw(component, source),
+        may_throw(component, source), apart,
     )  # fmt: skip
 
 

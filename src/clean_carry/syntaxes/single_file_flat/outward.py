@@ -19,7 +19,8 @@ class Outward:
     `exposed` are members the project reaches by a reference. `comma` and `last` end the last part of
     broken arguments, and of a broken object or list; a script `wraps` whose formatter breaks what a call
     is given where two functions are, and arrow functions of one parameter are `bare`. What the runtime
-    types as anything is anything in a `typed` script as well.
+    types as anything is anything in a `typed` script as well. `called` is a name that the component is
+    given, where that of its file would mean another.
     """
 
     component: Component
@@ -35,6 +36,7 @@ class Outward:
     bare: bool = False
     typed: bool = False
     exposed: tuple[str, ...] = ()
+    called: str = ""
 
     def __post_init__(self) -> None:
         self.base = self.source.indent_at(self.component.span.start)
@@ -51,6 +53,8 @@ class Outward:
             head = new("name: ", self.component.entries["name"], "name-declared")
             value = head + copy(self.component.option_values["name"])
             found.append(self.noted(self.component.option_comments.get("name", ()), value))
+        elif self.called:
+            found.append(new(f"name: {self.quote}{self.called}{self.quote}"))
         for part in self._kept():
             if part.name in ("data", "methods"):
                 continue
