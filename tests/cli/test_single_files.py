@@ -102,7 +102,7 @@ def test_an_element_of_the_application_is_not_the_page_of_its_name(run, tmp_path
     (tmp_path / "pages").mkdir()
     (tmp_path / "package.json").write_text('{"dependencies": {"vue": "2.7.16"}}')
     (tmp_path / "pages" / "Berths.vue").write_text(
-        "<template><div><berths :free=\"free\" /></div></template>\n<script>\nexport default {\n"
+        '<template><div><berths :free="free" /></div></template>\n<script>\nexport default {\n'
         "  data() { return { free: 3 }; },\n};\n</script>\n"
     )
     done = run(*CARRIED, "--verify", "--json")
@@ -115,6 +115,45 @@ def test_an_element_of_the_application_is_not_the_page_of_its_name(run, tmp_path
     flat.write_text(text.replace("PagesBerths", "Berths"))
     done = run("verify", "pages/Berths.vue", "pages/Berths.flat.vue", "--json")
     assert json.loads(done.stdout)["verdict"] == "differs"
+
+
+DECLARED = """<template>
+  <p :class="tone">{{ first }} of {{ berths.length }}</p>
+</template>
+
+<script>
+export default {
+  props: {
+    berths: { type: Array, required: true },
+    tone: { type: [String, Number], validator: (tone) => tone !== 'loud' || tone === 3 },
+  },
+  data() { return { first: this.berths[0] }; },
+};
+</script>
+"""
+
+
+@pytest.mark.parametrize("version", ["2.7.16", "3.5.0"])
+def test_what_inputs_are_declared_as_is_compared(version: str, run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    target = tmp_path / "pages"
+    target.mkdir()
+    (target / "package.json").write_text(f'{{"dependencies": {{"vue": "{version}"}}}}')
+    (target / "Berths.vue").write_text(DECLARED)
+    done = run(*CARRIED, "--verify", "--json")
+    (row,) = json.loads(done.stdout)["results"]
+    # Without berths both fail, and the object form goes on all the same: that says nothing.
+    assert row["verification"]["verdict"] == "same" and row["verification"]["void"]
+    flat = target / "Berths.flat.vue"
+    text = flat.read_text()
+    for right, wrong in (
+        (", required: true", ""),
+        ("[String, Number]", "String"),
+        ("'loud'", "'quiet'"),
+    ):
+        assert right in text
+        flat.write_text(text.replace(right, wrong))
+        done = run("verify", "pages/Berths.vue", "pages/Berths.flat.vue", "--budget", "4", "--json")
+        assert json.loads(done.stdout)["verdict"] == "differs", wrong
 
 
 def test_what_is_refused_says_where_and_why(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]

@@ -97,7 +97,7 @@ FACTS = {
     "reach": "reached: 3 of 4 branches (not line 9) of old, 4 of 4 branches of new",
     "ended": "because the time was up (10 s)",
     "mounted": "the export Tide, inside Harbour",
-    "void": "because old differed from itself: 1 trial",
+    "void": "because old differed from itself or both refused the inputs: 1 trial",
     "accepted": "accepted by the project file ×3: the new font",
     "normalised": "not counted as differences: comments ×2",
 }

@@ -82,6 +82,7 @@ def in_turn(*answers: dict[str, Any]) -> Answer:
     return lambda request: answers[min(request["earlier"], len(answers) - 1)]
 
 
+OBJECTS = ["an input type objects", "berths: is missing"]
 OUTCOMES: dict[str, tuple[Answer, Answer, str, str]] = {
     "both draw the same": (always(point("shown", b("3"))), always(point("shown", b("3"))), "same", ""),
     "another text": (always(point("shown", b("3"))), always(point("shown", b("4"))), "differs", ""),
@@ -109,6 +110,22 @@ OUTCOMES: dict[str, tuple[Answer, Answer, str, str]] = {
     "only a declared type objects": (
         always(point("shown", calls=[["an input type objects", []]])),
         always(point("shown", calls=[["an input type objects", []]])), "not run", "draws no element",
+    ),
+    "both refuse their inputs, each in its way": (
+        always(point("shown", b("3"), calls=[OBJECTS], errors=["Error: no berth"])),
+        always(point("shown", calls=[OBJECTS], errors=["Error: no berth"])), "void", "berths: is missing",
+    ),
+    "both fail of what is not declared": (
+        always(point("shown", b("3"), errors=["Error: no berth"])),
+        always(point("shown", errors=["Error: no berth"])), "differs", "",
+    ),
+    "only the new side fails of them": (
+        always(point("shown", b("3"), calls=[OBJECTS])),
+        always(point("shown", calls=[OBJECTS], errors=["Error: no berth"])), "differs", "",
+    ),
+    "only the old side declares them": (
+        always(point("shown", b("3"), calls=[OBJECTS], errors=["Error: no berth"])),
+        always(point("shown", errors=["Error: no berth"])), "differs", "",
     ),
     "a timer is left": (
         always(point("shown", b("3"))),

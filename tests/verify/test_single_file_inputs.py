@@ -306,9 +306,13 @@ def test_a_validator_lists_the_values(validator: str) -> None:
 
 
 def test_a_validator_that_does_more_lists_nothing() -> None:
-    for validator in ("v => v.length > 2", "v => ['a'].includes(v) || words.includes(v)"):
-        found = inputs_of(JUDGED.format(validator=validator)).shapes
-        assert not found["kind"].listed
+    for validator, words in (
+        ("v => v.length > 2", [2]),
+        ("v => ['a'].includes(v) || words.includes(v)", ["a"]),
+        ("v => v !== 'loud' && check(v, 'note')", ["loud"]),
+    ):
+        shape = inputs_of(JUDGED.format(validator=validator)).shapes["kind"]
+        assert not shape.listed and shape.literals == words
 
 
 def test_an_element_its_own_stands_in_for_is_never_given() -> None:

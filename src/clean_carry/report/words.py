@@ -40,7 +40,7 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
         yield "mounted", f"mounted: the export {verification.mounted}{inside}"
     if verification.void:
         told = many(verification.void, "trial")
-        yield "void", f"void, because old differed from itself: {told}"
+        yield "void", f"void, because old differed from itself or both refused the inputs: {told}"
     for reason, count in verification.accepted.items():
         yield "accepted", f"accepted by the project file ×{count}: {reason}"
     if verification.normalised:

@@ -9,7 +9,7 @@ from typing import Any
 from clean_carry.component.interface import Interface
 from clean_carry.verify.bench import Bench, Bundle, Lane, Side
 from clean_carry.verify.client import WorkerFailed
-from clean_carry.verify.compare import Difference, differences, draws_or_calls
+from clean_carry.verify.compare import OBJECTION, Difference, differences, draws_or_calls
 from clean_carry.verify.normalise import Normaliser, Tree
 from clean_carry.verify.normalise_scoped import ScopedNormaliser
 from clean_carry.verify.trials import Trial
@@ -169,6 +169,9 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
         gap = Difference(trial.name, 0, "shown", "end", "", "came to rest", error.reason)
         return Judged(trial, TrialResult(trial.name, "differs", steps, (gap,)), (reached, NOTHING))
     found = pair.compare(trial, first, second)
+    if found and both_refuse(first, second):
+        reason = f"both fail with inputs they declare otherwise: {_objections(first)[0]}"
+        return Judged(trial, TrialResult(trial.name, "void", reason=reason), (reached, NOTHING))
     errors = errors_of(first)
     if not found and not draws_or_calls(first):
         reason = "the old side draws no element and calls nothing"
@@ -184,6 +187,20 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
         trial.name, verdict, steps, tuple(found), note=note, moved=moved, trees=shown
     )
     return Judged(trial, result, (reached, frozenset(second["reach"])))
+
+
+def both_refuse(first: dict[str, Any], second: dict[str, Any]) -> bool:
+    """Whether both versions fail while they are made, of inputs that the declarations of both object to.
+
+    What is drawn in spite of that is an accident of how each form is made.
+    """
+    said = _objections(first)
+    failed = first["points"][0]["errors"] and second["points"][0]["errors"]
+    return bool(said and failed) and said == _objections(second)
+
+
+def _objections(answer: dict[str, Any]) -> list[str]:
+    return [str(call[1]) for call in answer["points"][0]["calls"] if call[0] == OBJECTION]
 
 
 def errors_of(answer: dict[str, Any]) -> list[str]:

@@ -203,6 +203,17 @@ def _listed(validator: Node) -> Iterator[Any]:
             yield literal
 
 
+def _compared(validator: Node) -> Iterator[Any]:
+    """The literals that a validator compares with, or has in lists."""
+    body = validator.child("body")
+    for node in body.walk() if body is not None else ():
+        if node.type in ("binary_expression", "array"):
+            for item in node.named_children:
+                known, literal = literal_of(item)
+                if known and isinstance(literal, str | int | float):
+                    yield literal
+
+
 def _asked_of_attributes(tree: Tree) -> Iterator[str]:
     """The names of attributes the component itself asks for: inputs nobody declares."""
     for node in tree.of("member_expression"):
@@ -370,5 +381,6 @@ def _declared_option(item: Node) -> Shape | None:
     if "validator" in parts:
         shape.literals = list(_listed(parts["validator"]))
         shape.listed = bool(shape.literals)
+        shape.literals = shape.literals or list(dict.fromkeys(_compared(parts["validator"])))
     shape.required = "required" in parts and parts["required"].text == "true"
     return shape

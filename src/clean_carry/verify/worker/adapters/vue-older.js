@@ -2,8 +2,10 @@
 import Vue from 'vue';
 import { application, link } from '../application.mjs';
 import { parted, veiled } from '../around.mjs';
+import { declared } from '../single-file-inputs.mjs';
 import { given } from '../slot-given.mjs';
 
+export { objections } from '../single-file-inputs.mjs';
 export const version = Vue.version;
 
 Vue.config.productionTip = false;
@@ -19,18 +21,6 @@ function provided(values) {
 }
 
 const observed = (value) => (value && typeof value === 'object' ? Vue.observable(value) : value);
-
-/** The options of a component, of whatever form. */
-const optionsOf = (component) => (typeof component === 'function' ? component.options : component) ?? {};
-
-/** The names of the inputs a component declares, those of what it mixes in with them. */
-function declared(component, names = new Set()) {
-  const options = optionsOf(component);
-  const props = options.props ?? {};
-  for (const name of Array.isArray(props) ? props : Object.keys(props)) names.add(name);
-  for (const other of [...(options.mixins ?? []), ...(options.extends ? [options.extends] : [])]) declared(other, names);
-  return names;
-}
 
 const hyphenated = (name) => name.replace(/\B([A-Z])/g, '-$1').toLowerCase();
 

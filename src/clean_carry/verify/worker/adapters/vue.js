@@ -3,9 +3,11 @@ import { createApp, createTextVNode, h, reactive, shallowRef, vShow, withDirecti
 
 import { application, link } from '../application.mjs';
 import { parted, veiled } from '../around.mjs';
+import { declared } from '../single-file-inputs.mjs';
 import { given } from '../slot-given.mjs';
 
 export { version } from 'vue';
+export { objections } from '../single-file-inputs.mjs';
 
 const PROVIDED = '$provided.';
 
@@ -36,23 +38,15 @@ function native(name) {
   return /^on[A-Z]/.test(name) && plain in document.documentElement ? `on${name[2]}${plain.slice(3)}` : name;
 }
 
-/** The names of the inputs a component declares, those of what it mixes in with them. */
-function declaredBy(component, names = new Set()) {
-  const props = component?.props ?? {};
-  for (const name of Array.isArray(props) ? props : Object.keys(props)) names.add(name);
-  for (const other of [...(component?.mixins ?? []), ...(component?.extends ? [component.extends] : [])]) declaredBy(other, names);
-  return names;
-}
-
 /** Functions that are no declared input are listeners of events: `change` is given as `onChange`. */
 function named(component, values) {
-  const declared = declaredBy(component);
+  const names = declared(component);
   const out = {};
   for (const name of Object.keys(values)) {
     if (name.startsWith(PROVIDED)) continue;
-    const event = typeof values[name] === 'function' && !declared.has(name) && !/^on[A-Z]/.test(name);
+    const event = typeof values[name] === 'function' && !names.has(name) && !/^on[A-Z]/.test(name);
     const spelled = event ? `on${name[0].toUpperCase()}${name.slice(1)}` : name;
-    out[declared.has(name) ? name : native(spelled)] = values[name];
+    out[names.has(name) ? name : native(spelled)] = values[name];
   }
   return out;
 }
