@@ -117,6 +117,58 @@ def test_an_element_of_the_application_is_not_the_page_of_its_name(run, tmp_path
     assert json.loads(done.stdout)["verdict"] == "differs"
 
 
+LANE = """<template><i>{{ name }}<slot name="foot" /></i></template>
+<script>
+export default { name: 'Lane', props: { name: String, frozen: Boolean } };
+</script>
+"""
+CELL = """<template>
+  <td>
+    <component v-if="asked('frozen') && lane.children.foot" :is="lane.children.foot" />
+    <b v-else>{{ asked('name') }}</b>
+  </td>
+</template>
+
+<script>
+export default {
+  props: { lane: { type: Object, default: null } },
+  methods: {
+    asked(word) {
+      return this.lane && this.lane.type.props[word] ? this.lane.props[word] : undefined;
+    },
+  },
+};
+</script>
+"""
+
+
+@pytest.mark.parametrize(
+    ("right", "wrong"),
+    [("'frozen') && ", "'frozen') || "), ("lane.props[word]", "lane.props.name")],
+)
+def test_an_input_that_is_an_element_is_given_one(
+    right: str,
+    wrong: str,
+    run,
+    tmp_path: Path,  # type: ignore[no-untyped-def]
+) -> None:
+    target = tmp_path / "pages"
+    target.mkdir()
+    (tmp_path / "package.json").write_text('{"name": "ferries", "dependencies": {"vue": "3.5.0"}}')
+    (target / "Lane.vue").write_text(LANE)
+    (target / "Cell.vue").write_text(CELL)
+    pair = ("pages/Cell.vue", "pages/Cell.flat.vue", "--budget", "4", "--json")
+    assert run(*CARRIED).returncode == 0
+    found = json.loads(run("verify", *pair).stdout)
+    assert found["verdict"] == "same", found
+    assert found["reach"]["old"]["unreached"] == []
+    flat = target / "Cell.flat.vue"
+    text = flat.read_text()
+    assert right in text
+    flat.write_text(text.replace(right, wrong))
+    assert json.loads(run("verify", *pair).stdout)["verdict"] == "differs"
+
+
 DECLARED = """<template>
   <p :class="tone">{{ first }} of {{ berths.length }}</p>
 </template>

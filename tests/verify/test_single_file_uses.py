@@ -150,6 +150,30 @@ def test_content_of_kin(tmp_path: Path) -> None:
     assert uses_of(tmp_path / "Tab.vue").count == 0
 
 
+def test_inputs_that_are_elements_of_a_component(tmp_path: Path) -> None:
+    lane = "props: { name: String, frozen: Boolean, hidden: Boolean, align: { type: String, default: 'left' }, other: String }"
+    cell = (
+        "<template><td>{{ lane.children && lane.children.foot }}{{ lane.props.name }}</td></template>\n<script>\n"
+        "export default {\n  props: { lane: { type: Object }, lanes: Array, word: String },\n  computed: {\n"
+        "    at() { return ask(this.lane, 'align') === 'right' && ask(this.lane, 'frozen') && ask(this.lane, 'hidden'); },\n"
+        "    all() { return this.lanes; },\n  },\n};\n</script>\n"
+    )
+    project(tmp_path, {"Lane": lane, "Cell": cell})
+    found = uses_of(tmp_path / "Cell.vue")
+    assert found.count == 0 and set(found.inputs) == {"lane", "lanes"}
+    drawn = [{"$": "drawn", "use": number} for number in range(1, 11)]
+    assert found.inputs["lane"] == drawn[:5]
+    assert found.inputs["lanes"][:2] == [drawn[5:7], drawn[5:10]]
+    # With all flags but the one that takes it away first, each of them alone at last.
+    first = 'make(Part1, { "align": "right", "frozen": true }, { "foot": () => ["foot"] })'
+    assert first in found.text and '{ "align": "right" }, {  })' in found.text
+    assert '"hidden": true }, { "foot"' in found.text and '"other"' not in found.text
+    # A component that asks for something else is given plain things.
+    plain = cell.replace("lane.props.name", "lane.depth")
+    project(tmp_path, {"Cell": plain})
+    assert "lane" not in uses_of(tmp_path / "Cell.vue").inputs
+
+
 def test_parents_of_uses_and_of_kin(tmp_path: Path) -> None:
     project(
         tmp_path,

@@ -77,6 +77,7 @@ def settings_for(path: Path) -> Settings:
 
 def forget_settings() -> None:
     """Read project files anew from now on."""
+    _compiler_aliases.cache_clear()
     _without_file.cache_clear()
     _read.cache_clear()
 
@@ -126,25 +127,23 @@ def _read(path: Path) -> Settings:
     )
 
 
+@cache
 def _compiler_aliases(folder: Path) -> dict[str, str]:
     """Import aliases of the nearest compiler file: `paths`, as far as each names one place."""
-    for here in (folder, *folder.parents):
-        for name in _COMPILER_FILES:
-            options = _plain_json(here / name).get("compilerOptions")
-            if not isinstance(options, dict):
-                continue
-            base = here / str(options.get("baseUrl", "."))
-            found: dict[str, str] = {}
-            paths = options.get("paths")
-            for key, targets in paths.items() if isinstance(paths, dict) else ():
-                if isinstance(targets, list) and len(targets) == 1:
-                    found[key.removesuffix("*")] = _absolute(
-                        base, str(targets[0]).removesuffix("*")
-                    )
-            return found
-        if (here / "package.json").is_file():
-            return {}
-    return {}
+    for name in _COMPILER_FILES:
+        options = _plain_json(folder / name).get("compilerOptions")
+        if not isinstance(options, dict):
+            continue
+        base = folder / str(options.get("baseUrl", "."))
+        found: dict[str, str] = {}
+        paths = options.get("paths")
+        for key, targets in paths.items() if isinstance(paths, dict) else ():
+            if isinstance(targets, list) and len(targets) == 1:
+                found[key.removesuffix("*")] = _absolute(base, str(targets[0]).removesuffix("*"))
+        return found
+    if folder.parent == folder or (folder / "package.json").is_file():
+        return {}
+    return _compiler_aliases(folder.parent)
 
 
 def _absolute(folder: Path, target: str) -> str:

@@ -36,7 +36,7 @@ def _widths(folder: Path, ending: str) -> tuple[tuple[int, ...], int]:
             return (stated,), stated
         if root is None or here == root:
             break
-    near = sorted(folder.glob(f"*{ending}"))[:_MOST_FILES]
+    near = sorted(p for p in folder.iterdir() if p.name.endswith(ending))[:_MOST_FILES]
     if len(near) < _A_FEW and root is not None:
         return WIDTHS, _kept_to(root, ending)
     return WIDTHS, _allowed(_text(path) for path in near)

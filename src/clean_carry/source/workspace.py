@@ -100,17 +100,16 @@ def package_version(folder: Path, name: str) -> str | None:
 
     Taken from the nearest `node_modules`, else from the range in the nearest package.json.
     """
-    for here in (folder, *folder.parents):
-        installed = here / "node_modules" / name / "package.json"
-        found = _json(installed).get("version")
-        if isinstance(found, str):
-            return found
-        package = _json(here / "package.json")
-        for group in ("dependencies", "peerDependencies", "devDependencies"):
-            wanted = package.get(group)
-            if isinstance(wanted, dict) and isinstance(wanted.get(name), str):
-                return str(wanted[name])
-    return None
+    found = _json(folder / "node_modules" / name / "package.json").get("version")
+    if isinstance(found, str):
+        return found
+    package = _json(folder / "package.json")
+    for group in ("dependencies", "peerDependencies", "devDependencies"):
+        wanted = package.get(group)
+        if isinstance(wanted, dict) and isinstance(wanted.get(name), str):
+            return str(wanted[name])
+    above = folder.parent
+    return package_version(above, name) if above != folder else None
 
 
 def major(version: str | None) -> int | None:

@@ -307,7 +307,7 @@ class Bench:
                 request["application"] = side.application.for_page()
             if side.around is not None:
                 request["around"] = str(side.around)
-            if side.uses is not None and side.uses.count:
+            if side.uses is not None and side.uses.text:
                 request["uses"] = str(side.uses.place)
                 request["extra"][request["uses"]] = side.uses.text
         key = self.store.digest(("bundle", request))

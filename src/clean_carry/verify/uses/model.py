@@ -34,8 +34,8 @@ class Uses:
     """How the project uses a component.
 
     `place` and `text` are those of a module whose default export is a list of functions, each giving
-    the content of one use; `count` how many there are (0: the module is empty), `inputs` the constants
-    given to each input, without repeats.
+    the content of one use; `count` how many there are before those that make elements for inputs,
+    `inputs` the constants given to each input, without repeats.
     """
 
     place: Path

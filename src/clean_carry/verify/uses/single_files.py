@@ -23,6 +23,7 @@ from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.shape import Shape, literal_of
 from clean_carry.verify.search.single_file_children import camel, drawn_files, name_of, pascal
 from clean_carry.verify.search.values import is_function, typical
+from clean_carry.verify.uses.drawn_inputs import drawn_inputs, values
 from clean_carry.verify.uses.model import (
     MOST_CONTENTS,
     MOST_USES,
@@ -65,10 +66,11 @@ def uses_of(file: Path) -> Uses:
                 contents.setdefault(slots["default"])
     for text in _kin_contents(file, script) if not contents else ():
         contents.setdefault(text)
+    drawn = _drawn_contents(file, script, inputs, len(contents))
     place = file.with_name(_PLACE)
-    if not contents:
+    if not contents and not drawn:
         return Uses(place, inputs=inputs)
-    functions = "".join(f"  (make) => [{text}],\n" for text in contents)
+    functions = "".join(f"  (make) => [{text}],\n" for text in (*contents, *drawn))
     return Uses(
         place, f"{script.imports()}export default [\n{functions}];\n", len(contents), inputs
     )
@@ -298,6 +300,26 @@ def _kin_contents(file: Path, script: _Script) -> list[str]:
     if len(kin) > 1:
         contents.insert(1, ", ".join(_made(one, script, at) for at, one in enumerate(kin)))
     return contents
+
+
+def _drawn_contents(
+    file: Path, script: _Script, inputs: dict[str, list[Any]], before: int
+) -> list[str]:
+    """What makes the elements that inputs may be; the inputs are given these, by their numbers."""
+    made: list[str] = []
+    text = file.read_text("utf-8", "replace")
+    for name, listed, elements in drawn_inputs(file, text, _shapes_of(file), _shapes_of):
+        numbers = []
+        for salt, one in enumerate(elements):
+            given = ", ".join(
+                f"{json.dumps(n)}: {'true' if s.kinds == {'boolean'} else _given(n, s, salt)}"
+                for n, s in one.inputs
+            )
+            slots = ", ".join(f"{json.dumps(n)}: () => [{json.dumps(n)}]" for n in one.slots)
+            made.append(f"make({script.name(one.path)}, {{ {given} }}, {{ {slots} }})")
+            numbers.append(before + len(made))
+        inputs[name] = values(numbers, listed=listed)
+    return made
 
 
 def _made(member: Member, script: _Script, salt: int, *, flags: bool = False) -> str:

@@ -130,6 +130,9 @@ export function mount(place, component, input, values, hold) {
 
 export const fragment = content;
 
+/** The element that a use makes, for an input that is one. */
+export const drawnBy = (use) => uses[use - 1]?.(make)[0];
+
 /** Listeners of this runtime are the page's own, which the harness sees by itself. */
 export const events = () => [];
 

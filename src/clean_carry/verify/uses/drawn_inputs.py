@@ -1,0 +1,81 @@
+"""Inputs that are elements of the runtime: a table hands its cells the columns it was given as content.
+
+By name and text: an input called like a component of the project, in a component that asks it for what an
+element has, or hands it on. It is given such elements with what the component asks them for.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from pathlib import Path
+from typing import Any
+
+from clean_carry.verify.search.shape import Shape
+from clean_carry.verify.search.single_file_children import pascal
+from clean_carry.verify.uses.single_file_kin import component_called
+
+# What an element of the runtime has, and what few other things have both of.
+_OF_ELEMENTS = frozenset(("props", "children"))
+_WORD = re.compile(r"""['"]([a-z][\w-]*)['"]""")
+_SLOT = re.compile(r"\bchildren\??\.(\w+)")
+_COMPARED = re.compile(r"""[=!]==?\s*['"]([a-z][\w-]*)['"]""")
+# Flags with which nothing is shown.
+_AWAY = ("hidden", "disabled")
+MOST_FLAGS = 5
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """One element: the component, its inputs by what is said of them, the slots it fills."""
+
+    path: Path
+    inputs: tuple[tuple[str, Shape], ...]
+    slots: tuple[str, ...] = ()
+
+
+def drawn_inputs(
+    file: Path, text: str, shapes: dict[str, Shape], shapes_of: Callable[[Path], dict[str, Shape]]
+) -> Iterator[tuple[str, bool, list[Drawn]]]:
+    """(input, whether it is a list, elements it may be), the likeliest first."""
+    words = set(_WORD.findall(text))
+    compared = list(dict.fromkeys(_COMPARED.findall(text)))
+    slots = tuple(dict.fromkeys(_SLOT.findall(text)))
+    for name, shape in shapes.items():
+        listed = "array" in shape.kinds
+        inner = (shape.items or Shape()) if listed else shape
+        if not shape.kinds & {"array", "object"} or not _may_be_drawn(inner):
+            continue
+        path = component_called(pascal(name[:-1] if listed and name.endswith("s") else name), file)
+        if path is None or path.resolve() == file:
+            continue
+        known = shapes_of(path)
+        asked = [(n, s) for n, s in known.items() if n in words or s.required]
+        flags = [(n, s) for n, s in asked if s.kinds == {"boolean"}]
+        plain = [(n, _compared(s, compared)) for n, s in asked if s.kinds != {"boolean"}]
+        shown = [(n, s) for n, s in flags if n not in _AWAY]
+        found = [Drawn(path, (*plain, *shown), slots), Drawn(path, (*plain,), slots)]
+        found += [Drawn(path, (*plain,))] if slots else []
+        found += [Drawn(path, (*plain, flag), slots) for flag in flags[:MOST_FLAGS]]
+        yield name, listed, found
+
+
+def _compared(shape: Shape, words: list[str]) -> Shape:
+    """A word with a default, which is one of several, at one that the component compares with."""
+    of_several = shape.kinds == {"string"} and shape.default is not None and shape.default[0]
+    return replace(shape, literals=words) if of_several and words else shape
+
+
+def _may_be_drawn(shape: Shape) -> bool:
+    """Whether nothing is asked of it, or what an element has."""
+    asked = set(shape.fields)
+    return not asked or (bool(asked & _OF_ELEMENTS) and asked <= _OF_ELEMENTS | {"type", "key"})
+
+
+def values(numbers: list[int], *, listed: bool) -> list[Any]:
+    """Elements by the numbers of the functions that make them, as values of an input."""
+    drawn = [{"$": "drawn", "use": number} for number in numbers]
+    if not listed:
+        return drawn
+    return [drawn[:2], drawn, *([one, *drawn[:1]] for one in drawn[2:])]
