@@ -44,6 +44,25 @@ INSIDE: list[tuple[str, dict[str, str], str, str]] = [
     # (what is told, files, who is asked, who belongs inside)
     ("asked by name", {"Piers": ASKS.format("Pier"), "other/Pier": "name: 'Pier'"}, "Piers", "Pier"),
     ("asked in kebab case", {"A": ASKS.format("my-pier"), "B": "name: 'my-pier'"}, "A", "MyPier"),
+    (
+        "it looks for what it stands in",
+        {
+            "Piers": "name: 'Piers'",
+            "x/Pier": "mounted() { let parent = this.$parent; while (parent.$options.name !== 'Piers') parent = parent.$parent; }",
+        },
+        "Piers",
+        "Pier",
+    ),
+    (
+        "what it stands in does not stand in it",
+        {
+            "Pier": "computed: { is() { return this.$parent.$options.name === 'Piers' && this.$slots.default; }, "
+            "other() { const words = ['a', 'long', 'list', 'of', 'words', 'between', 'them']; return this.kind === 'Piers'; } }",
+            "x/Piers": "name: 'Piers'",
+        },
+        "Pier",
+        "",
+    ),
     ("a plain word is no component", {"A": ASKS.format("tide"), "B": "name: 'tide'"}, "A", ""),
     (
         "asked by its tag",

@@ -87,8 +87,7 @@ def kin_around(file: Path) -> list[Member]:
     root = project_of(file)
     if root is None:
         return []
-    own = file.read_text("utf-8", "replace")
-    asked = {pascal(found[1] or found[2]) for found in _asked(own, of_parents=True)}
+    asked = _parents_asked(root).get(file, frozenset())
     around = [
         Member(name, path)
         for name, paths in components_of(root).items()
@@ -106,9 +105,9 @@ def _inside(root: Path, file: Path) -> tuple[Member, ...]:
         return ()
     name = name_of(file, own)
     interest = _INTEREST.search(own) is not None
-    above = {pascal(found[1] or found[2]) for found in _asked(own, of_parents=True)}
+    above = _parents_asked(root).get(file, frozenset())
     ranked: list[tuple[int, int, str, Path]] = []
-    asked = {pascal(found[1] or found[2]) for found in _asked(own, of_parents=False)}
+    asked = {pascal(found[1] or found[2]) for found in _asked(own, of_parents=False)} - above
     tagged = {found[1] for found in _TAGGED.finditer(own)} if interest else set()
     declaring = [
         re.compile(rf"(?<![\w$]){re.escape(found[1])}\s*:") for found in _DECLARING.finditer(own)
@@ -126,6 +125,9 @@ def _inside(root: Path, file: Path) -> tuple[Member, ...]:
             continue
         if _imports(own, path):
             continue
+        if name in _parents_asked(root)[path]:
+            ranked.append((0, far, other, path))
+            continue
         called = other in asked or other.lower() in tagged
         if interest and (called or any(name.search(texts[path]) for name in declaring)):
             ranked.append((0, far, other, path))
@@ -134,6 +136,15 @@ def _inside(root: Path, file: Path) -> tuple[Member, ...]:
         elif not far and other not in above and _is_part(other, base, interest):
             ranked.append((2, far, other, path))
     return tuple(Member(other, path) for _, _, other, path in sorted(ranked))
+
+
+@cache
+def _parents_asked(root: Path) -> dict[Path, frozenset[str]]:
+    """{file: names of the components it looks for among those it stands in}."""
+    return {
+        path: frozenset(pascal(m[1] or m[2]) for m in _asked(text, of_parents=True))
+        for path, text in single_files(root)
+    }
 
 
 def _is_part(other: str, base: str, interest: bool) -> bool:
