@@ -169,6 +169,18 @@ def test_an_input_that_is_an_element_is_given_one(
     assert json.loads(run("verify", *pair).stdout)["verdict"] == "differs"
 
 
+def test_elements_that_cannot_be_built_are_left_out(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    target = tmp_path / "pages"
+    target.mkdir()
+    (tmp_path / "package.json").write_text('{"name": "ferries", "dependencies": {"vue": "3.5.0"}}')
+    markup = 'methods: { foot() { return <b class="foot" />; } } };'
+    (target / "Lane.vue").write_text(LANE.replace("Boolean } };", f"Boolean }}, {markup}"))
+    (target / "Cell.vue").write_text(CELL)
+    done = run("verify", "pages/Lane.vue", "pages/Lane.vue", "--json")
+    assert "cannot be built" in json.loads(done.stdout)["reason"]
+    assert run("verify", "pages/Cell.vue", "pages/Cell.vue", "--budget", "3").returncode == 0
+
+
 DECLARED = """<template>
   <p :class="tone">{{ first }} of {{ berths.length }}</p>
 </template>

@@ -179,10 +179,10 @@ def test_inputs_that_are_elements_of_a_component(tmp_path: Path) -> None:
     )
     project(tmp_path, {"Lane": lane, "Cell": cell})
     found = uses_of(tmp_path / "Cell.vue")
-    assert found.count == 0 and set(found.inputs) == {"lane", "lanes"}
+    assert found.count == 0 and set(found.elements) == {"lane", "lanes"}
     drawn = [{"$": "drawn", "use": number} for number in range(1, 11)]
-    assert found.inputs["lane"] == drawn[:5]
-    assert found.inputs["lanes"][:2] == [drawn[5:7], drawn[5:10]]
+    assert found.elements["lane"] == drawn[:5]
+    assert found.elements["lanes"][:2] == [drawn[5:7], drawn[5:10]]
     # With all flags but the one that takes it away first, each of them alone at last.
     first = 'make(Part1, { "align": "right", "frozen": true }, { "foot": () => ["foot"] })'
     assert first in found.text and '{ "align": "right" }, {  })' in found.text
@@ -190,7 +190,7 @@ def test_inputs_that_are_elements_of_a_component(tmp_path: Path) -> None:
     # A component that asks for something else is given plain things.
     plain = cell.replace("lane.props.name", "lane.depth")
     project(tmp_path, {"Cell": plain})
-    assert "lane" not in uses_of(tmp_path / "Cell.vue").inputs
+    assert "lane" not in uses_of(tmp_path / "Cell.vue").elements
 
 
 def test_parents_of_uses_and_of_kin(tmp_path: Path) -> None:

@@ -299,8 +299,8 @@ def _in_use(
     old, new = sides = _as_used(*sides)
     uses = old.uses
     result = explore(bench, *sides, effort, None, progress)
-    if uses is not None and uses.count and (result.verdict == "not run" or not result.clean_starts):
-        plain = replace(uses, count=0)
+    if uses is not None and uses.text and (result.verdict == "not run" or not result.clean_starts):
+        plain = uses.plain()
         sides = replace(old, uses=plain), replace(new, uses=plain)
         other = explore(bench, *sides, effort, None, progress)
         if other.verdict != "not run" or result.verdict == "not run":

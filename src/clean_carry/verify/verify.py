@@ -214,7 +214,7 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
     inputs = inputs.join(other, back)
     if old.uses is not None:
         inputs.uses = old.uses.count
-        for name, values in old.uses.inputs.items():
+        for name, values in (old.uses.inputs | old.uses.elements).items():
             if name in inputs.shapes:
                 inputs.shapes[name].used = values
     for name, shape in old.outer.items():

@@ -35,13 +35,19 @@ class Uses:
 
     `place` and `text` are those of a module whose default export is a list of functions, each giving
     the content of one use; `count` how many there are before those that make elements for inputs,
-    `inputs` the constants given to each input, without repeats.
+    `inputs` the constants given to each input, without repeats, `elements` what inputs that are elements
+    may be.
     """
 
     place: Path
     text: str = ""
     count: int = 0
     inputs: dict[str, list[Any]] = field(default_factory=dict)
+    elements: dict[str, list[Any]] = field(default_factory=dict)
+
+    def plain(self) -> Uses:
+        """The constants alone."""
+        return Uses(self.place, inputs=self.inputs)
 
 
 # So many uses, contents and values of an input are taken.

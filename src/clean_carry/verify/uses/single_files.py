@@ -66,14 +66,13 @@ def uses_of(file: Path) -> Uses:
                 contents.setdefault(slots["default"])
     for text in _kin_contents(file, script) if not contents else ():
         contents.setdefault(text)
-    drawn = _drawn_contents(file, script, inputs, len(contents))
+    drawn, elements = _drawn_contents(file, script, len(contents))
     place = file.with_name(_PLACE)
     if not contents and not drawn:
         return Uses(place, inputs=inputs)
     functions = "".join(f"  (make) => [{text}],\n" for text in (*contents, *drawn))
-    return Uses(
-        place, f"{script.imports()}export default [\n{functions}];\n", len(contents), inputs
-    )
+    text = f"{script.imports()}export default [\n{functions}];\n"
+    return Uses(place, text, len(contents), inputs, elements)
 
 
 def parents_of(file: Path) -> Parents | None:
@@ -303,10 +302,11 @@ def _kin_contents(file: Path, script: _Script) -> list[str]:
 
 
 def _drawn_contents(
-    file: Path, script: _Script, inputs: dict[str, list[Any]], before: int
-) -> list[str]:
-    """What makes the elements that inputs may be; the inputs are given these, by their numbers."""
+    file: Path, script: _Script, before: int
+) -> tuple[list[str], dict[str, list[Any]]]:
+    """What makes the elements that inputs may be, and the values of those inputs."""
     made: list[str] = []
+    given_as: dict[str, list[Any]] = {}
     text = file.read_text("utf-8", "replace")
     for name, listed, elements in drawn_inputs(file, text, _shapes_of(file), _shapes_of):
         numbers = []
@@ -318,8 +318,8 @@ def _drawn_contents(
             slots = ", ".join(f"{json.dumps(n)}: () => [{json.dumps(n)}]" for n in one.slots)
             made.append(f"make({script.name(one.path)}, {{ {given} }}, {{ {slots} }})")
             numbers.append(before + len(made))
-        inputs[name] = values(numbers, listed=listed)
-    return made
+        given_as[name] = values(numbers, listed=listed)
+    return made, given_as
 
 
 def _made(member: Member, script: _Script, salt: int, *, flags: bool = False) -> str:
