@@ -6,15 +6,14 @@ A writer can emit nothing else, so that the ledger can be closed against what wa
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 from clean_carry.component.code import Operation
 from clean_carry.component.ledger import Ledger, Outcome
 from clean_carry.component.spans import Span
 
 
-@dataclass(frozen=True)
-class Piece:
+class Piece(NamedTuple):
     """Copied text (`span`), or new `text` for `entry` by `rule`. `shift` is in indentation levels."""
 
     span: Span | None = None
@@ -43,7 +42,7 @@ class Fragment:
         """The same text, this many indentation levels deeper (or less deep)."""
         if levels == 0:
             return self
-        return Fragment(replace(piece, shift=piece.shift + levels) for piece in self.pieces)
+        return Fragment(piece._replace(shift=piece.shift + levels) for piece in self.pieces)
 
 
 def copy(span: Span) -> Fragment:

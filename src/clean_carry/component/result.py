@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import Any, Literal
+from typing import Any, Literal, NamedTuple
 
 from clean_carry.component.findings import Finding
 from clean_carry.component.interface import Interface
@@ -36,8 +36,7 @@ class NewFile:
         return NewFile(self.path, data.decode("utf-8", "replace"), data, self.base, merged)
 
 
-@dataclass(frozen=True)
-class LedgerEntry:
+class LedgerEntry(NamedTuple):
     """One entry of the ledger as a report shows it."""
 
     notion: str
@@ -73,7 +72,7 @@ class Result:
             "files": [{"path": f.path, "text": f.text} for f in self.files],
             "ledger": {
                 **self.counts,
-                "entries": [vars(entry) for entry in self.entries],
+                "entries": [entry._asdict() for entry in self.entries],
             },
             "interface": self.interface.as_json(),
             "findings": [finding.as_json() for finding in self.findings],

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.component.code import Differs, Member, MethodValue, Operation, PatternRead, Read
@@ -386,10 +386,10 @@ def _replace(fragment: Fragment, span: Span, by: Fragment, source: SourceText) -
             pieces.append(piece)
             continue
         if piece.span.start < span.start:
-            pieces.append(replace(piece, span=source.span(piece.span.start, span.start)))
+            pieces.append(piece._replace(span=source.span(piece.span.start, span.start)))
         pieces.extend(by.pieces)
         if span.end < piece.span.end:
-            pieces.append(replace(piece, span=source.span(span.end, piece.span.end)))
+            pieces.append(piece._replace(span=source.span(span.end, piece.span.end)))
     return Fragment(pieces)
 
 

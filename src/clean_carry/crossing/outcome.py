@@ -70,7 +70,7 @@ def script_style(tree: Tree, file: Path) -> ScriptStyle:
         if unit:
             break
     ends = tree.of("import_statement", "expression_statement", "lexical_declaration")
-    ended = sum(node.text.endswith(";") for node in ends)
+    ended = sum(tree.view[node.end - 1 : node.end] == b";" for node in ends)
     quote = "'"
     for node in tree.root.named_children:
         source = node.child("source")
@@ -104,10 +104,16 @@ def _bare(tree: Tree) -> bool:
 
 def _last(tree: Tree) -> str:
     """What most broken objects and lists end their last part with; a comma where none tells."""
-    ends = [
-        re.sub(r"(//[^\n]*|/\*.*?\*/)\s*$", "", node.text[:-1].rstrip()).rstrip()[-1:]
+    find = tree.view.find
+    texts = [
+        node.text[:-1]
         for node in tree.of("object", "array")
-        if "\n" in node.text and node.text[:-1].rstrip(" \t").endswith("\n")
+        if find(b"\n", node.start, node.end) >= 0
+    ]
+    ends = [
+        re.sub(r"(//[^\n]*|/\*.*?\*/)\s*$", "", text.rstrip()).rstrip()[-1:]
+        for text in texts
+        if text.rstrip(" \t").endswith("\n")
     ]
     return "," if 2 * sum(end == "," for end in ends) >= len(ends) else ""
 

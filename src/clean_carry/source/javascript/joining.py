@@ -54,7 +54,10 @@ def fit_of(tree: Tree, widths: tuple[int, ...] = WIDTHS, around: int = 0) -> Fit
     long = [line for line in lines if len(line) + 3 * line.count("\t") > min(widths)]
     long = [line for line in long if is_breakable(line)]
     lines_of = {name: _on_one_line(tree, name) for name in RULES}
-    whole = {name: [_whole(tree, *found) for found in lines_of[name]] for name in RULES}
+    whole = {
+        name: [line for one in found if (line := _whole(tree, *one)) is not None]
+        for name, found in lines_of.items()
+    }
     for width in widths:
         for tab in tabs:
             plain = Fit(width, tab, tuple(RULES))
@@ -63,12 +66,12 @@ def fit_of(tree: Tree, widths: tuple[int, ...] = WIDTHS, around: int = 0) -> Fit
             kept = tuple(
                 name
                 for name, found in whole.items()
-                if not any(line is not None and plain.columns(line) <= width for line in found)
+                if all(plain.columns(line) > width for line in found)
                 and (name != "text" or not _edits(tree, plain, name, lines_of[name]))
             )
             better = width >= around > best.width and len(kept) == len(best.rules)
             if len(kept) > len(best.rules) or better:
-                shown = any(line is not None for name in kept for line in whole[name])
+                shown = any(whole[name] for name in kept)
                 shown = shown or sum(bool(line.strip()) for line in lines) >= _MUCH
                 best = Fit(width, tab, kept, shown)
         if len(best.rules) == len(RULES) and best.width >= around:

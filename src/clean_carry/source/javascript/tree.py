@@ -114,6 +114,7 @@ class Tree:
         self.view = source.data if view is None else view
         self.comments: list[Node] = []
         self.by_type: dict[str, list[Node]] = {}
+        self._inner: list[list[Node]] = []
         self.root = self._build()
 
     def _build(self) -> Node:
@@ -142,6 +143,7 @@ class Tree:
         find = data.find
         new, kinds, fields = Node.__new__, _KINDS, _FIELDS
         down, along, up = cursor.goto_first_child, cursor.goto_next_sibling, cursor.goto_parent
+        inner = self._inner.append
         parent: Node | None = None
         siblings: list[Node] = []
         while True:
@@ -162,6 +164,7 @@ class Tree:
                     by_type[kind] = [node]
             if (whole or kind in _TAGS or find(b"\n", start, end) >= 0) and down():
                 node.children = siblings = []
+                inner(siblings)
                 parent = node
                 continue
             if kind == "comment":
@@ -183,14 +186,16 @@ class Tree:
 
     def release(self) -> None:
         """Take the nodes apart: as they point at each other, only a collection would let them go."""
-        for nodes in self.by_type.values():
-            for node in nodes:
-                node.children = _LEAF
+        for children in self._inner:
+            children.clear()
         self.by_type = {}
 
     def of(self, *kinds: str) -> list[Node]:
         """All nodes of these types, in source order within each type."""
-        return [node for kind in kinds for node in self.by_type.get(kind, ())]
+        found: list[Node] = []
+        for kind in kinds:
+            found += self.by_type.get(kind, ())
+        return found
 
 
 def _root(node: Node) -> Node:
