@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import os
 import sys
 from typing import Any
@@ -67,6 +68,11 @@ def main(arguments: list[str] | None = None) -> Any:
         return EXIT_FAULT
 
 
+# So many more objects must live before garbage is looked for: carrying leaves hardly any.
+COLLECT_AFTER = 100_000
+
+
 def run() -> None:
     """The console script."""
+    gc.set_threshold(COLLECT_AFTER)
     sys.exit(main())

@@ -80,7 +80,7 @@ def carry_file(request: Request) -> list[Result]:
 
 @contextmanager
 def _no_collection() -> Iterator[None]:
-    """Trees are full of cycles that live as long as the file: collecting meanwhile only costs."""
+    """What points at itself lives as long as the file, and is taken apart then: collecting only costs."""
     was = gc.isenabled()
     gc.disable()
     try:

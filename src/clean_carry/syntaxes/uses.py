@@ -38,6 +38,12 @@ class Uses:
     starts: list[int] = field(default_factory=list, kw_only=True)
     locals_at: dict[int, frozenset[tuple[str, int]]] = field(default_factory=dict, kw_only=True)
 
+    def __post_init__(self) -> None:
+        self.tree.at_end(self._release)
+
+    def _release(self) -> None:
+        self.raws.clear()
+
     def span(self, node: Node) -> Span:
         """The span of a node."""
         return self.tree.source.span(node.start, node.end)

@@ -116,6 +116,12 @@ class Names:
                 self.free.setdefault(name, []).append(ref)
         self._refs.sort(key=lambda found: found[0].start)
         self._starts = [ref.start for ref, _ in self._refs]
+        tree.at_end(self._release)
+
+    def _release(self) -> None:
+        for scope in self._scopes.values():
+            scope.children.clear()
+            scope.names.clear()
 
     def scope_at(self, node: Node) -> Scope:
         """The scope in which an expression at `node` looks its names up."""

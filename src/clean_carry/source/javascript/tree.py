@@ -7,7 +7,7 @@ reads in a way that would mislead us is put right here and nowhere else.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from functools import cached_property
 
 import tree_sitter
@@ -115,6 +115,7 @@ class Tree:
         self.comments: list[Node] = []
         self.by_type: dict[str, list[Node]] = {}
         self._inner: list[list[Node]] = []
+        self._ending: list[Callable[[], None]] = []
         self.root = self._build()
 
     def _build(self) -> Node:
@@ -184,8 +185,15 @@ class Tree:
                     return _root(node)
                 siblings = parent.children
 
+    def at_end(self, release: Callable[[], None]) -> None:
+        """What points at nodes, and they at it in a circle, says how it is taken apart."""
+        self._ending.append(release)
+
     def release(self) -> None:
         """Take the nodes apart: as they point at each other, only a collection would let them go."""
+        for release in self._ending:
+            release()
+        self._ending.clear()
         for children in self._inner:
             children.clear()
         self.by_type = {}
