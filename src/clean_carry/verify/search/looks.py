@@ -6,6 +6,7 @@ attributes and states: a walk that shows a new one is worth a look, whether or n
 
 from __future__ import annotations
 
+import json
 from collections.abc import Collection, Iterator
 from typing import Any
 
@@ -41,6 +42,24 @@ def _of(nodes: list[Any]) -> Iterator[str]:
             if isinstance(value, bool):
                 yield f"{tag}:{name}={value}"
         yield from _of(inside)
+
+
+def elements(nodes: Any) -> int:
+    """How many elements a page has."""
+    return sum(1 + elements(node[3]) for node in nodes if isinstance(node, list))
+
+
+def outline(tree: Any) -> str:
+    """The page as tags, attributes and form state, without text: what makes two pages look alike."""
+
+    def parts(nodes: Any) -> list[Any]:
+        return [
+            [node[0], sorted(node[1].items()), node[2] and sorted(node[2].items()), parts(node[3])]
+            for node in nodes
+            if isinstance(node, list)
+        ]
+
+    return json.dumps(parts(tree))
 
 
 class Looks:

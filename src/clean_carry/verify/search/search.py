@@ -7,7 +7,6 @@ their order, so that the same seed gives the same trials however many renderers 
 
 from __future__ import annotations
 
-import json
 import math
 import time
 from collections import deque
@@ -31,7 +30,7 @@ from clean_carry.verify.judge import (
 from clean_carry.verify.search.aims import Aims
 from clean_carry.verify.search.groundwork import lay
 from clean_carry.verify.search.inputs import Inputs
-from clean_carry.verify.search.looks import Looks
+from clean_carry.verify.search.looks import Looks, elements, outline
 from clean_carry.verify.search.shrink import shrunk
 from clean_carry.verify.search.situations import Situation, Situations
 from clean_carry.verify.search.steps import Step, count
@@ -377,7 +376,7 @@ class Search:
             return
         found.clean += not walk.first["points"][0]["errors"]
         found.tried += 1
-        self._size = max(self._size, *(_elements(p["tree"]) for p in walk.first["points"]))
+        self._size = max(self._size, *(elements(p["tree"]) for p in walk.first["points"]))
         found.points += len(walk.first["points"])
         differences = self._differences(walk)
         if not draws_or_calls(walk.first) and not differences:
@@ -418,7 +417,7 @@ class Search:
         reached = _reached(walk)
         known = self.found.reach
         new_code = not reached[0] <= known[0] or not reached[1] <= known[1]
-        pages = {_outline(point["tree"]) for point in walk.first["points"]}
+        pages = {outline(point["tree"]) for point in walk.first["points"]}
         new_page = not pages <= self._seen
         self._seen |= pages
         known[0].update(reached[0])
@@ -487,21 +486,3 @@ def _reached(walk: Walk) -> tuple[frozenset[str], frozenset[str]]:
     first = walk.first["reach"] if walk.first is not None else ()
     second = walk.second["reach"] if walk.second is not None else ()
     return frozenset(first), frozenset(second)
-
-
-def _elements(nodes: Any) -> int:
-    """How many elements a page has."""
-    return sum(1 + _elements(node[3]) for node in nodes if isinstance(node, list))
-
-
-def _outline(tree: Any) -> str:
-    """The page as tags, attributes and form state, without text: what makes two pages look alike."""
-
-    def parts(nodes: Any) -> list[Any]:
-        return [
-            [node[0], sorted(node[1].items()), node[2] and sorted(node[2].items()), parts(node[3])]
-            for node in nodes
-            if isinstance(node, list)
-        ]
-
-    return json.dumps(parts(tree))
