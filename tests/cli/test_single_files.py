@@ -169,6 +169,47 @@ def test_an_input_that_is_an_element_is_given_one(
     assert json.loads(run("verify", *pair).stdout)["verdict"] == "differs"
 
 
+INSTANCE = """<template>
+  <td :class="{ off: asked('frozen') }">{{ lane && lane.$scopedSlots.foot ? 'foot' : asked('name') }}</td>
+</template>
+
+<script>
+export default {
+  props: { lane: { type: Object, default: null } },
+  methods: {
+    asked(word) {
+      return this.lane && this.lane.$props ? this.lane.$props[word] : undefined;
+    },
+  },
+};
+</script>
+"""
+
+
+@pytest.mark.parametrize(("right", "wrong"), [("'frozen'", "'name'"), ("Slots.foot", "Slots.head")])
+def test_an_input_that_is_an_instance_is_given_one(
+    right: str,
+    wrong: str,
+    run,
+    tmp_path: Path,  # type: ignore[no-untyped-def]
+) -> None:
+    target = tmp_path / "pages"
+    target.mkdir()
+    (tmp_path / "package.json").write_text('{"name": "ferries", "dependencies": {"vue": "2.7.16"}}')
+    (target / "Lane.vue").write_text(LANE)
+    (target / "Cell.vue").write_text(INSTANCE)
+    pair = ("pages/Cell.vue", "pages/Cell.flat.vue", "--budget", "4", "--json")
+    assert run(*CARRIED).returncode == 0
+    found = json.loads(run("verify", *pair).stdout)
+    assert found["verdict"] == "same", found
+    assert found["reach"]["old"]["unreached"] == []
+    flat = target / "Cell.flat.vue"
+    text = flat.read_text()
+    assert right in text
+    flat.write_text(text.replace(right, wrong))
+    assert json.loads(run("verify", *pair).stdout)["verdict"] == "differs"
+
+
 def test_elements_that_cannot_be_built_are_left_out(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     target = tmp_path / "pages"
     target.mkdir()

@@ -187,6 +187,15 @@ def test_inputs_that_are_elements_of_a_component(tmp_path: Path) -> None:
     first = 'make(Part1, { "align": "right", "frozen": true }, { "foot": () => ["foot"] })'
     assert first in found.text and '{ "align": "right" }, {  })' in found.text
     assert '"hidden": true }, { "foot"' in found.text and '"other"' not in found.text
+    # One that asks for what an instance has is given instances.
+    asking = "{{ lane.$slots.foot }}{{ lane.name }}"
+    instance = cell.replace(
+        "{{ lane.children && lane.children.foot }}{{ lane.props.name }}", asking
+    )
+    project(tmp_path, {"Cell": instance})
+    found = uses_of(tmp_path / "Cell.vue")
+    assert found.elements["lane"][0] == {"$": "drawn", "use": 1, "instance": True}
+    assert first in found.text
     # A component that asks for something else is given plain things.
     plain = cell.replace("lane.props.name", "lane.depth")
     project(tmp_path, {"Cell": plain})

@@ -1,7 +1,7 @@
-"""Inputs that are elements of the runtime: a table hands its cells the columns it was given as content.
+"""Inputs that are elements or instances: a table hands its cells the columns it was given as content.
 
 By name and text: an input called like a component of the project, in a component that asks it for what an
-element has, or hands it on. It is given such elements with what the component asks them for.
+element or an instance of the runtime has, or hands it on. It is given such with what it is asked for.
 """
 
 from __future__ import annotations
@@ -19,7 +19,9 @@ from clean_carry.verify.uses.single_file_kin import component_called
 # What an element of the runtime has, and what few other things have both of.
 _OF_ELEMENTS = frozenset(("props", "children"))
 _WORD = re.compile(r"""['"]([a-z][\w-]*)['"]""")
-_SLOT = re.compile(r"\bchildren\??\.(\w+)")
+_SLOT = re.compile(
+    r"\bchildren\??\.(\w+)|(?<!\bthis\.)(?<=[\w\])]\.)\$(?:scopedSlots|slots)\??\.(\w+)"
+)
 _COMPARED = re.compile(r"""[=!]==?\s*['"]([a-z][\w-]*)['"]""")
 # Flags with which nothing is shown.
 _AWAY = ("hidden", "disabled")
@@ -35,22 +37,43 @@ class Drawn:
     slots: tuple[str, ...] = ()
 
 
+@dataclass(frozen=True)
+class DrawnInput:
+    """An input that is an element, or the instance it becomes, or a list of such; the likeliest first."""
+
+    name: str
+    listed: bool
+    instances: bool
+    elements: list[Drawn]
+
+    def values(self, numbers: list[int]) -> list[Any]:
+        """What the input may be, by the numbers of the functions that make its elements."""
+        kind = {"instance": True} if self.instances else {}
+        drawn = [{"$": "drawn", "use": number, **kind} for number in numbers]
+        if not self.listed:
+            return drawn
+        return [drawn[:2], drawn, *([one, *drawn[:1]] for one in drawn[2:])]
+
+
 def drawn_inputs(
     file: Path, text: str, shapes: dict[str, Shape], shapes_of: Callable[[Path], dict[str, Shape]]
-) -> Iterator[tuple[str, bool, list[Drawn]]]:
-    """(input, whether it is a list, elements it may be), the likeliest first."""
+) -> Iterator[DrawnInput]:
+    """The inputs of a component that are elements, or instances, of one of the project."""
     words = set(_WORD.findall(text))
     compared = list(dict.fromkeys(_COMPARED.findall(text)))
-    slots = tuple(dict.fromkeys(_SLOT.findall(text)))
+    slots = tuple(dict.fromkeys(one or other for one, other in _SLOT.findall(text)))
     for name, shape in shapes.items():
         listed = "array" in shape.kinds
         inner = (shape.items or Shape()) if listed else shape
-        if not shape.kinds & {"array", "object"} or not _may_be_drawn(inner):
+        if not shape.kinds & {"array", "object"}:
             continue
         path = component_called(pascal(name[:-1] if listed and name.endswith("s") else name), file)
         if path is None or path.resolve() == file:
             continue
         known = shapes_of(path)
+        instances = _is_instance(inner, known)
+        if not instances and not _may_be_drawn(inner):
+            continue
         asked = [(n, s) for n, s in known.items() if n in words or s.required]
         flags = [(n, s) for n, s in asked if s.kinds == {"boolean"}]
         plain = [(n, _compared(s, compared)) for n, s in asked if s.kinds != {"boolean"}]
@@ -58,7 +81,7 @@ def drawn_inputs(
         found = [Drawn(path, (*plain, *shown), slots), Drawn(path, (*plain,), slots)]
         found += [Drawn(path, (*plain,))] if slots else []
         found += [Drawn(path, (*plain, flag), slots) for flag in flags[:MOST_FLAGS]]
-        yield name, listed, found
+        yield DrawnInput(name, listed, instances, found)
 
 
 def _compared(shape: Shape, words: list[str]) -> Shape:
@@ -73,9 +96,10 @@ def _may_be_drawn(shape: Shape) -> bool:
     return not asked or (bool(asked & _OF_ELEMENTS) and asked <= _OF_ELEMENTS | {"type", "key"})
 
 
-def values(numbers: list[int], *, listed: bool) -> list[Any]:
-    """Elements by the numbers of the functions that make them, as values of an input."""
-    drawn = [{"$": "drawn", "use": number} for number in numbers]
-    if not listed:
-        return drawn
-    return [drawn[:2], drawn, *([one, *drawn[:1]] for one in drawn[2:])]
+def _is_instance(shape: Shape, known: dict[str, Shape]) -> bool:
+    """Whether it is asked for what an instance has: what the runtime gives it, and its inputs."""
+    asked = set(shape.fields)
+    return any(name.startswith("$") for name in asked) and all(
+        name.startswith(("$", "_")) or name in known or name in ("child", "children")
+        for name in asked
+    )

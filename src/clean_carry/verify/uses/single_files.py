@@ -23,7 +23,7 @@ from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.shape import Shape, literal_of
 from clean_carry.verify.search.single_file_children import camel, drawn_files, name_of, pascal
 from clean_carry.verify.search.values import is_function, typical
-from clean_carry.verify.uses.drawn_inputs import drawn_inputs, values
+from clean_carry.verify.uses.drawn_inputs import drawn_inputs
 from clean_carry.verify.uses.model import (
     MOST_CONTENTS,
     MOST_USES,
@@ -308,9 +308,9 @@ def _drawn_contents(
     made: list[str] = []
     given_as: dict[str, list[Any]] = {}
     text = file.read_text("utf-8", "replace")
-    for name, listed, elements in drawn_inputs(file, text, _shapes_of(file), _shapes_of):
+    for drawn in drawn_inputs(file, text, _shapes_of(file), _shapes_of):
         numbers = []
-        for salt, one in enumerate(elements):
+        for salt, one in enumerate(drawn.elements):
             given = ", ".join(
                 f"{json.dumps(n)}: {'true' if s.kinds == {'boolean'} else _given(n, s, salt)}"
                 for n, s in one.inputs
@@ -318,7 +318,7 @@ def _drawn_contents(
             slots = ", ".join(f"{json.dumps(n)}: () => [{json.dumps(n)}]" for n in one.slots)
             made.append(f"make({script.name(one.path)}, {{ {given} }}, {{ {slots} }})")
             numbers.append(before + len(made))
-        given_as[name] = values(numbers, listed=listed)
+        given_as[drawn.name] = drawn.values(numbers)
     return made, given_as
 
 

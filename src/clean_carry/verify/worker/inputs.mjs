@@ -82,5 +82,5 @@ const SPECIAL = {
   },
   function: (page, value) => page.recorder(value.called ?? 'a function', value),
   markup: (page, value) => page.markup(value.content ?? []),
-  drawn: (page, value) => page.drawnBy(value.use),
+  drawn: (page, value) => page.drawnBy(value.use, value.instance),
 };

@@ -23,7 +23,7 @@ export class Run {
     bundle.adapter.provide?.(bundle.uses);
     bundle.adapter.application?.(bundle.application);
     page.markup = (list) => bundle.adapter.fragment(list);
-    page.drawnBy = (use) => bundle.adapter.drawnBy?.(use) ?? null;
+    page.drawnBy = (use, instance) => bundle.adapter.drawnBy?.(use, instance) ?? null;
     this.scope = window.document.body;
     this.stage = window.document.createElement('div');
     this.scope.appendChild(this.stage);

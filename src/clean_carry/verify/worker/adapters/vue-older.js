@@ -137,8 +137,11 @@ export function mount(place, component, input, values, hold) {
 /** Content given as an input is made when it is drawn; here it is text and nothing else. */
 export const fragment = (list) => list;
 
-/** The element that a use makes, for an input that is one. */
-export const drawnBy = (use) => uses[use - 1]?.(maker(new Vue().$createElement))[0];
+/** The element that a use makes, or the instance it becomes, for an input that is one. */
+export function drawnBy(use, instance) {
+  if (!instance) return uses[use - 1]?.(maker(new Vue().$createElement))[0];
+  return new Vue({ render: (h) => uses[use - 1]?.(maker(h))[0] }).$mount().$children[0];
+}
 
 /** Listeners of this runtime are the page's own, which the harness sees by itself. */
 export const events = () => [];

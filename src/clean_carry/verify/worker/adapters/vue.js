@@ -130,8 +130,13 @@ export function mount(place, component, input, values, hold) {
 
 export const fragment = content;
 
-/** The element that a use makes, for an input that is one. */
-export const drawnBy = (use) => uses[use - 1]?.(make)[0];
+/** The element that a use makes, or the instance it becomes, for an input that is one. */
+export function drawnBy(use, instance) {
+  const element = uses[use - 1]?.(make)[0];
+  if (!element || !instance) return element;
+  const root = createApp({ render: () => h(element, { ref: 'made' }) }).mount(document.createElement('div'));
+  return root.$refs.made;
+}
 
 /** Listeners of this runtime are the page's own, which the harness sees by itself. */
 export const events = () => [];
