@@ -117,6 +117,38 @@ def test_an_element_of_the_application_is_not_the_page_of_its_name(run, tmp_path
     assert json.loads(done.stdout)["verdict"] == "differs"
 
 
+FALLIBLE = """<template>
+  <p :class="{ late }"><b v-for="stop in stops" :key="stop">{{ month }}: {{ told }}</b></p>
+</template>
+
+<script>
+export default {
+  props: { day: { type: Object }, stops: { type: Array }, late: Boolean },
+  data() { return { told: 0 }; },
+  computed: { month() { return this.day.month; } },
+  watch: { month() { this.told += 1; } },
+};
+</script>
+"""
+
+
+@pytest.mark.parametrize("version", ["2.7.16", "3.5.0"])
+def test_what_is_watched_may_fail(version: str, run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    target = tmp_path / "pages"
+    target.mkdir()
+    (target / "package.json").write_text(f'{{"dependencies": {{"vue": "{version}"}}}}')
+    (target / "Month.vue").write_text(FALLIBLE)
+    done = run(*CARRIED, "--verify", "--json")
+    (row,) = json.loads(done.stdout)["results"]
+    assert row["verification"]["verdict"] == "same", row
+    flat = target / "Month.flat.vue"
+    text = flat.read_text()
+    assert "watch(() => month.value, () => {" in text
+    flat.write_text(text.replace("watch(() => month.value,", "watch(month,"))
+    done = run("verify", "pages/Month.vue", "pages/Month.flat.vue", "--budget", "4", "--json")
+    assert json.loads(done.stdout)["verdict"] == "differs"
+
+
 LANE = """<template><i>{{ name }}<slot name="foot" /></i></template>
 <script>
 export default { name: 'Lane', props: { name: String, frozen: Boolean } };

@@ -179,6 +179,22 @@ def test_what_others_ask_the_instance_for_is_opened_on_it(
     assert ("members-opened" in {f.rule for f in result.findings}) == bool(lines)
 
 
+@pytest.mark.parametrize(
+    ("told", "listed"),
+    [
+        ("{ data: berth.$data }", True),
+        ("Object.keys(berth.$options.computed)", True),
+        ("{ ...berth.$props }", False),
+        ("berth.$data.used", False),
+    ],
+)
+def test_what_lists_the_members_is_told_of(told: str, listed: bool, tmp_path: Path) -> None:
+    mixin = keys("return told(this);") + f"\nfunction told(berth) {{ return {told}; }}"
+    result = carried(tmp_path, mixin)
+    assert result.status == "clean"
+    assert ("members-listed" in {f.rule for f in result.findings}) == listed
+
+
 def test_a_name_given_by_a_parameter_is_looked_up_where_the_project_calls(tmp_path: Path) -> None:
     (tmp_path / "package.json").write_text('{"name": "ferries"}')
     (tmp_path / "Pier.vue").write_text("<script>this.named('used')</script>")

@@ -257,3 +257,7 @@ def test_only_a_component_that_was_there_is_taken_away() -> None:
     nothing: tuple[list[Any], list[str]] = ([], [])
     assert told(failing(nothing, old), failing(nothing, new)) == ["errors"]
     assert told(failing(old), failing(new), one_runtime=False) == ["errors"]
+    # Shown once more is shown anew.
+    again, other = failing(nothing, old), failing(nothing, new)
+    again["points"][1]["name"] = other["points"][1]["name"] = "return"
+    assert told(again, other) == ["taken-away"]

@@ -122,6 +122,13 @@ SINGLE_FILES: tuple[Row, ...] = (
         "mixins: [Closing], … methods: { close() {} }   // Closing calls this.close()",
     ),
     (
+        "members-listed",
+        "warning",
+        "what is mixed in, or is handed the instance, lists its data or derived values: none is listed now",
+        "Hand on what it needs, or leave the component as it is",
+        "mixins: [Told], … told() { return contextOf(this); }   // return { ...vm.$data }",
+    ),
+    (
         "mixin-untyped",
         "note",
         "the types of the new form do not know what is mixed in where the template names it",

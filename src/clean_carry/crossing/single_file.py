@@ -23,7 +23,7 @@ from clean_carry.crossing.outcome import (
     script_style,
 )
 from clean_carry.crossing.single_file_blocks import Blocks
-from clean_carry.crossing.single_file_early import may_throw, started, too_early
+from clean_carry.crossing.single_file_early import fallible, may_throw, started, too_early
 from clean_carry.source.importers import reached_by_reference
 from clean_carry.source.javascript.joining import joined as joined_lines
 from clean_carry.source.javascript.tree import Tree
@@ -121,6 +121,9 @@ class FlatOutcome:
                 at = part.callback.text.span.start if part.callback.text else component.span.start
                 rule = "mixin-hook-later" if part.hook else "made-at-start"
                 found.append((rule, part.hook, at))
+        if component.opened.listed:
+            at = max(component.opened.handed_at, component.span.start)
+            found.append(("members-listed", "", at))
         if component.opened.names:
             at = max(component.opened.handed_at, component.span.start)
             found.append(("members-opened", ", ".join(component.opened.names), at))
@@ -245,6 +248,7 @@ def carry_object_file(
         typed,
         exposed,
         apart,
+        fallible(component, source),
     )
     written = writer.write()
     fragment = blocks.assembled(component, written, writer)

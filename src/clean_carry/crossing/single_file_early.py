@@ -118,13 +118,22 @@ def may_throw(component: Component, source: SourceText) -> int:
 
     An input without a default, what nobody may provide, the parent, and what is derived of them.
     """
+    made = [p.callback.text for p in component.members if isinstance(p, Timed) and p.when == "made"]
+    return _throws(component, source, [*_state(component), *(code for code in made if code)])
+
+
+def fallible(component: Component, source: SourceText) -> frozenset[str]:
+    """The derived values that may fail as they are worked out."""
+    parts = [part for part in component.members if isinstance(part, Derived)]
+    return frozenset(p.name for p in parts if _throws(component, source, [p.text]) >= 0)
+
+
+def _throws(component: Component, source: SourceText, first: list[Code]) -> int:
     given = {p.name for p in component.props if p.default or p.implied}
     unsure = {p.name for p in component.props} - given
     unsure -= {p.name for p in component.props if p.kind in ("String", "Boolean", "Number")}
     provided = {p.name for p in component.members if isinstance(p, Injected) and not p.fallback}
     runs = Runs(component)
-    made = [p.callback.text for p in component.members if isinstance(p, Timed) and p.when == "made"]
-    first = [*_state(component), *(code for code in made if code)]
     for code in runs.reached(first):
         found = _MAKES.search(source.data, code.span.start, code.span.end)
         if found is not None:
@@ -132,7 +141,9 @@ def may_throw(component: Component, source: SourceText) -> int:
     for code in runs.reached(first):
         calls = any(isinstance(o, MethodCall) for o in code.all())
         for operation in (o for o in code.all() if not o.deferred):
-            after = source.data[operation.span.end : operation.span.end + 1]
+            # TypeScript's `!` says that it is there, and does nothing.
+            end = operation.span.end
+            after = source.data[end : end + 2].removeprefix(b"!")[:1]
             # It is asked for a member, or given a name or to an own function that may ask.
             handed = after in (b",", b")") and (calls or _handed(source, operation))
             if after in (b".", b"[") or handed or (after in (b";", b"\n") and _derived(operation)):

@@ -67,7 +67,8 @@ def differences(
             if frames_a != frames_b:
                 note(step, "before paint", "", _brief(frames_a), _brief(frames_b))
         errors = sides[0].errors(a["errors"]), sides[1].errors(b["errors"])
-        gone = not any(tree_a) and not any(tree_b) and (step == 0 or drawn)
+        anew = step == 0 or names[step] == "return"
+        gone = not any(tree_a) and not any(tree_b) and (anew or drawn)
         drawn = any(tree_a) and any(tree_b)
         if one_runtime and gone and errors[0] != errors[1] and errors[0] and errors[1]:
             least = min(map(len, errors))

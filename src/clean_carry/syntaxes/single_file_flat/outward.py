@@ -20,7 +20,7 @@ class Outward:
     broken arguments, and of a broken object or list; a script `wraps` whose formatter breaks what a call
     is given where two functions are, and arrow functions of one parameter are `bare`. What the runtime
     types as anything is anything in a `typed` script as well. `called` is a name that the component is
-    given, where that of its file would mean another.
+    given, where that of its file would mean another; `fallible` derived values may fail.
     """
 
     component: Component
@@ -37,6 +37,7 @@ class Outward:
     typed: bool = False
     exposed: tuple[str, ...] = ()
     called: str = ""
+    fallible: frozenset[str] = frozenset()
 
     def __post_init__(self) -> None:
         self.base = self.source.indent_at(self.component.span.start)

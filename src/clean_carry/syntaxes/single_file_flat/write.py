@@ -168,7 +168,9 @@ class FlatWriter(Outward):
             # Only the runtime's own watcher runs where an object was changed in place.
             call = f"{self.speller.take('proxy')}.$watch"
         source = watched.removesuffix(".value")
-        plain = kept and not part.path and part.source.kind in ("state", "derived")
+        # The runtime goes on where a function it watches fails, and not where a value does.
+        fails = part.source.kind == "derived" and part.source.name in self.fallible
+        plain = kept and not part.path and not fails and part.source.kind in ("state", "derived")
         given = [
             new(source if plain else f"() => {watched}"),
             self._callback(part.handler),

@@ -5,6 +5,7 @@ What is mixed in asks through `this`; what the instance is handed to asks it by 
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
@@ -30,6 +31,8 @@ from clean_carry.syntaxes.single_file_object.mixins import (
 from clean_carry.syntaxes.uses import Uses
 
 _HOOKS = frozenset(HOOKS)
+# All data of an instance, not one of them by name, or the names of what is derived from it.
+_LISTED = re.compile(r"[\w)\]]\.\$data\b(?!\??\.|\s*\[)|\.\$options\.(?:computed|data|methods)\b")
 
 
 @dataclass
@@ -114,4 +117,5 @@ def opened(
         for field_name in sorted(others - members.internal):
             uses.refuse("mixin-needs-member", f"$data.{field_name}", at)
     settable = members.state | members.settable | members.fields
-    return Opened(tuple(sorted(asked)), frozenset(written & settable), members.handed_at)
+    listed = bool(members.state | members.derived) and any(_LISTED.search(text) for text in near)
+    return Opened(tuple(sorted(asked)), frozenset(written & settable), members.handed_at, listed)
