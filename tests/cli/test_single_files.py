@@ -278,8 +278,9 @@ def test_what_inputs_are_declared_as_is_compared(version: str, run, tmp_path: Pa
     (target / "Berths.vue").write_text(DECLARED)
     done = run(*CARRIED, "--verify", "--json")
     (row,) = json.loads(done.stdout)["results"]
-    # Without berths both fail, and the object form goes on all the same: that says nothing.
-    assert row["verification"]["verdict"] == "same" and row["verification"]["void"]
+    # Without berths both fail, and version 2.7 draws the object form all the same: that says nothing.
+    assert row["verification"]["verdict"] == "same"
+    assert row["verification"]["void"] or version > "3"
     flat = target / "Berths.flat.vue"
     text = flat.read_text()
     for right, wrong in (
