@@ -307,7 +307,7 @@ def _drawn_contents(
     """What makes the elements that inputs may be, and the values of those inputs."""
     made: list[str] = []
     given_as: dict[str, list[Any]] = {}
-    text = file.read_text("utf-8", "replace")
+    text = file.read_text("utf-8", "replace") if file.is_file() else ""
     for drawn in drawn_inputs(file, text, _shapes_of(file), _shapes_of):
         numbers = []
         for salt, one in enumerate(drawn.elements):
