@@ -227,6 +227,18 @@ def test_an_element_named_like_the_file_is_not_taken_for_itself(
         assert f"name: '{name}'" in result.files[0].text
 
 
+@pytest.mark.parametrize(("stem", "named"), [("Table", False), ("Slot", False), ("Search", True)])
+def test_a_file_may_be_called_like_an_element_the_runtime_knows(
+    stem: str, named: bool, tmp_path: Path
+) -> None:
+    (tmp_path / "package.json").write_text('{"dependencies": {"vue": "2.7.16"}}')
+    file = tmp_path / f"{stem}.vue"
+    tag = f"<{stem.lower()} />"
+    file.write_text(f"<template><div>{tag}</div></template>\n<script>\n{_TOLD}\n</script>\n")
+    result = carry_file(Request(file, file.name, "single-file-flat"))[0]
+    assert [finding.rule for finding in result.findings] == ["named-apart"] * named
+
+
 def test_styles_of_a_preprocessor_go_along_as_they_are(tmp_path: Path) -> None:
     sheet = "$sea: #0b4f6c;\n.berth { b { color: $sea; &:hover { color: red } } }\n"
     text = re.sub(r"(?s)<style.*?</style>\n?", "", WHOLE).replace('@click="go(1)"', "")

@@ -119,6 +119,10 @@ OUTCOMES: dict[str, tuple[Answer, Answer, str, str]] = {
         always(point("shown", b("3"), errors=["Error: no berth"])),
         always(point("shown", errors=["Error: no berth"])), "differs", "",
     ),
+    "both fail, but not of the same": (
+        always(point("shown", b("3"), calls=[OBJECTS], errors=["Error: no berth"])),
+        always(point("shown", calls=[OBJECTS], errors=["Error: no tide"])), "differs", "",
+    ),
     "only the new side fails of them": (
         always(point("shown", b("3"), calls=[OBJECTS])),
         always(point("shown", calls=[OBJECTS], errors=["Error: no berth"])), "differs", "",

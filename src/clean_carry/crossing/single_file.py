@@ -56,13 +56,14 @@ _NATIVE = frozenset(
 )
 
 
-# Elements of the page (HTML §4): a file may be called like one.
+# Elements version 2.7 never takes for a component (its own list of HTML, and `slot`, which is compiled):
+# a file may be called like one.
 _OF_PAGES = frozenset(
     "a abbr address area article aside audio b base bdi bdo blockquote body br button canvas "
     "caption cite code col colgroup data datalist dd del details dfn dialog div dl dt em embed "
     "fieldset figcaption figure footer form h1 h2 h3 h4 h5 h6 head header hgroup hr html i iframe "
     "img input ins kbd label legend li link main map mark menu meta meter nav noscript object ol "
-    "optgroup option output p param picture pre progress q rp rt ruby s samp script search "
+    "optgroup option output p param picture pre progress q rp rt ruby s samp script "
     "section select slot small source span strong style sub summary sup svg table tbody td "
     "template textarea tfoot th thead time title tr track u ul var video wbr".split()
 )
@@ -121,11 +122,10 @@ class FlatOutcome:
                 at = part.callback.text.span.start if part.callback.text else component.span.start
                 rule = "mixin-hook-later" if part.hook else "made-at-start"
                 found.append((rule, part.hook, at))
+        at = max(component.opened.asked_at, component.span.start)
         if component.opened.listed:
-            at = max(component.opened.handed_at, component.span.start)
             found.append(("members-listed", "", at))
         if component.opened.names:
-            at = max(component.opened.handed_at, component.span.start)
             found.append(("members-opened", ", ".join(component.opened.names), at))
         mixed = component.mixed | component.mixed_props
         drawn = [

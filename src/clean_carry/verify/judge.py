@@ -119,6 +119,19 @@ class Pair:
             if step < len(points)
         )
 
+    def both_refuse(self, first: dict[str, Any], second: dict[str, Any]) -> bool:
+        """Whether both versions fail first of the same while they are made, of inputs that the declarations
+        of both object to.
+
+        What is drawn in spite of that is an accident of how each form is made.
+        """
+        said = _objections(first)
+        failed = [
+            normaliser(side).errors(answer["points"][0]["errors"][:1])
+            for side, answer in ((self.old, first), (self.new, second))
+        ]
+        return bool(said and failed[0]) and failed[0] == failed[1] and said == _objections(second)
+
     def steady(self, trial: Trial, first: dict[str, Any], again: dict[str, Any]) -> bool:
         """Whether the old version did the same twice."""
         sides = (normaliser(self.old), normaliser(self.old))
@@ -169,7 +182,7 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
         gap = Difference(trial.name, 0, "shown", "end", "", "came to rest", error.reason)
         return Judged(trial, TrialResult(trial.name, "differs", steps, (gap,)), (reached, NOTHING))
     found = pair.compare(trial, first, second)
-    if found and both_refuse(first, second):
+    if found and pair.both_refuse(first, second):
         reason = f"both fail with inputs they declare otherwise: {_objections(first)[0]}"
         return Judged(trial, TrialResult(trial.name, "void", reason=reason), (reached, NOTHING))
     errors = errors_of(first)
@@ -187,16 +200,6 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
         trial.name, verdict, steps, tuple(found), note=note, moved=moved, trees=shown
     )
     return Judged(trial, result, (reached, frozenset(second["reach"])))
-
-
-def both_refuse(first: dict[str, Any], second: dict[str, Any]) -> bool:
-    """Whether both versions fail while they are made, of inputs that the declarations of both object to.
-
-    What is drawn in spite of that is an accident of how each form is made.
-    """
-    said = _objections(first)
-    failed = first["points"][0]["errors"] and second["points"][0]["errors"]
-    return bool(said and failed) and said == _objections(second)
 
 
 def _objections(answer: dict[str, Any]) -> list[str]:

@@ -118,4 +118,5 @@ def opened(
             uses.refuse("mixin-needs-member", f"$data.{field_name}", at)
     settable = members.state | members.settable | members.fields
     listed = bool(members.state | members.derived) and any(_LISTED.search(text) for text in near)
-    return Opened(tuple(sorted(asked)), frozenset(written & settable), members.handed_at, listed)
+    asked_at = members.handed_at if members.handed_at >= 0 else at
+    return Opened(tuple(sorted(asked)), frozenset(written & settable), asked_at, listed)

@@ -18,6 +18,8 @@ from clean_carry.verify.uses.single_file_kin import component_called
 
 # What an element of the runtime has, and what few other things have both of.
 _OF_ELEMENTS = frozenset(("props", "children"))
+# What an element of version 2.7 has: an instance it belongs to, others inside.
+_OF_OLDER_ELEMENTS = ("child", "children")
 _WORD = re.compile(r"""['"]([a-z][\w-]*)['"]""")
 _SLOT = re.compile(
     r"\bchildren\??\.(\w+)|(?<!\bthis\.)(?<=[\w\])]\.)\$(?:scopedSlots|slots)\??\.(\w+)"
@@ -100,6 +102,5 @@ def _is_instance(shape: Shape, known: dict[str, Shape]) -> bool:
     """Whether it is asked for what an instance has: what the runtime gives it, and its inputs."""
     asked = set(shape.fields)
     return any(name.startswith("$") for name in asked) and all(
-        name.startswith(("$", "_")) or name in known or name in ("child", "children")
-        for name in asked
+        name.startswith(("$", "_")) or name in known or name in _OF_OLDER_ELEMENTS for name in asked
     )

@@ -2,10 +2,10 @@
 import Vue from 'vue';
 import { application, link } from '../application.mjs';
 import { parted, veiled } from '../around.mjs';
-import { declared } from '../single-file-inputs.mjs';
+import { declared, hyphenated, objecting } from '../single-file-inputs.mjs';
 import { given } from '../slot-given.mjs';
 
-export { objections } from '../single-file-inputs.mjs';
+export const objections = objecting(true);
 export const version = Vue.version;
 
 Vue.config.productionTip = false;
@@ -21,8 +21,6 @@ function provided(values) {
 }
 
 const observed = (value) => (value && typeof value === 'object' ? Vue.observable(value) : value);
-
-const hyphenated = (name) => name.replace(/\B([A-Z])/g, '-$1').toLowerCase();
 
 /** Inputs as declared ones, listeners and attributes: `change` and `onChange` are listeners where they are functions. */
 function data(component, values) {

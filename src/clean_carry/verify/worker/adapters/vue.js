@@ -3,11 +3,11 @@ import { createApp, createTextVNode, h, reactive, shallowRef, vShow, withDirecti
 
 import { application, link } from '../application.mjs';
 import { parted, veiled } from '../around.mjs';
-import { declared } from '../single-file-inputs.mjs';
+import { declared, objecting } from '../single-file-inputs.mjs';
 import { given } from '../slot-given.mjs';
 
 export { version } from 'vue';
-export { objections } from '../single-file-inputs.mjs';
+export const objections = objecting(false);
 
 const PROVIDED = '$provided.';
 
