@@ -274,6 +274,10 @@ def test_an_input_called_by_a_reference_is_noted(use: str, noted: bool, tmp_path
         ("{this.state.n}", "{ n: 0 }", False),
         ("{this.props.format(this.state.n)}", "{ n: this.props.n }", False),
         ("{this.state.n}<p onClick={() => this.props.format()}/>", "{ n: 0 }", False),
+        ("{this.told(this.state.n)}", "{ n: 0 }", True),
+        ("{this.state.n}<p onClick={() => this.told('press')}/>", "{ n: 0 }", False),
+        ("{other(this.state.n)}", "{ n: 0 }", True),
+        ("{this.state.n}<p onClick={() => other()}/>", "{ n: 0 }", False),
     ],
 )
 def test_an_input_called_while_drawing_is_called_less_often(
@@ -283,7 +287,9 @@ def test_an_input_called_while_drawing_is_called_less_often(
 export default class Berth extends React.Component {{
   state = {{ n: 0 }};
   clear = () => {{ this.setState({written}); }};
+  told(what) {{ return this.props.tell(what); }}
   render() {{
+    const {{ other }} = this.props;
     return <b onClick={{this.clear}}>{drawn}</b>;
   }}
 }}

@@ -125,12 +125,14 @@ class FieldUse(Operation):
 class MethodCall(Operation):
     """The callee of a call of an own method; for a `getter` the read that calls it.
 
-    `opens` is what stands before its arguments where its span holds that too.
+    `opens` is what stands before its arguments where its span holds that too; `handled` says that drawing
+    never runs it: it stands in a function given as an attribute.
     """
 
     member: Member
     getter: bool = False
     opens: str = ""
+    handled: bool = False
 
 
 @dataclass(frozen=True)
@@ -220,8 +222,8 @@ class StateWrite(Operation):
 class Binding:
     """One name a pattern takes from inputs or state; `at` is where the name stands.
 
-    `called` says that what it names is called somewhere, `reference` that it is given to an element
-    as its reference.
+    `called` says that what it names is called, other than in a function given as an attribute,
+    `reference` that it is given to an element as its reference.
     """
 
     key: str

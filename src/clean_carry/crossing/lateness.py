@@ -122,7 +122,7 @@ def calls_inputs(component: Component, code: Code, seen: frozenset[str] = frozen
             case PatternRead(source="props", bindings=bindings):
                 if bindings is None or any(binding.called for binding in bindings):
                     return True
-            case MethodCall(member=member) if member.name not in seen:
+            case MethodCall(member=member, handled=False) if member.name not in seen:
                 method = methods.get(member.name)
                 if method is None or method.asynchronous:
                     continue

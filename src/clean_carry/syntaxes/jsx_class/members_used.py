@@ -18,18 +18,28 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
     name = (property_name(part) if part is not None else None) or ""
     parent = node.parent
     member = Member("method", name.lstrip("#"))
-    deferred = facts.deferred(node)
+    deferred, handled = facts.deferred(node), in_handler(node, facts.root_of(node))
     if is_write(node):
         facts.refuse("method-replaced", name, node.start)
         return
     if name in facts.getters:
         span = facts.span(node)
-        add(facts, node, "getter", lambda entry: MethodCall(span, entry, deferred, member, True))
+        add(
+            facts,
+            node,
+            "getter",
+            lambda entry: MethodCall(span, entry, deferred, member, True, handled=handled),
+        )
         facts.raws[-1].member = name
         return
     if parent is not None and parent.type == "call_expression" and node.field == "function":
         span = facts.span(node)
-        add(facts, node, "method-call", lambda entry: MethodCall(span, entry, deferred, member))
+        add(
+            facts,
+            node,
+            "method-call",
+            lambda entry: MethodCall(span, entry, deferred, member, handled=handled),
+        )
         facts.raws[-1].member = name
         return
     whole, bound = node, None

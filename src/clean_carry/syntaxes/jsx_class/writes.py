@@ -14,6 +14,7 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import Scope
+from clean_carry.source.javascript.timing import in_handler
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import (
     is_constant,
@@ -366,7 +367,10 @@ def _bindings(
         constant = binding is not None and not binding.written
         at = binding.node.start if binding is not None else part.start
         references = binding.references if binding is not None else []
-        called = any(ref.field == "function" for ref in references)
+        called = any(
+            ref.field == "function" and not in_handler(ref, facts.root_of(ref))
+            for ref in references
+        )
         reference = any(place_of(ref)[0] == "reference" for ref in references)
         found.append(Binding(key, local, constant, at, called, reference))
     return (tuple(found) if plain else None), rest
