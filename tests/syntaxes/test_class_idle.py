@@ -77,12 +77,36 @@ SETTLES = [
     ("if (state.late) return { late: false }; return undefined;", True),
     ("if (state.late && props.now) return { late: null }; return null;", True),
     ("if (props.at !== state.at) return { at: props.at + 1 }; return null;", False),
-    ("if (props.at != state.at) return { at: props.at }; return null;", False),
-    ("if (props.at !== state.at) return { other: props.at }; return null;", False),
+    ("if (props.at != state.at) return { at: props.at }; return null;", True),
+    ("if (props.at !== state.at) return { other: props.at }; return null;", True),
+    ("if (props.at !== state.at) return { other: state.at }; return null;", False),
     ("if (find(props.at)) return { at: props.at }; return null;", False),
     ("if (props.at !== state.at) return { at: props.at }; return { far: 1 };", False),
     ("if (props.at !== state.at) { tell(); return { at: props.at }; } return null;", False),
-    ("return { at: props.at };", False),
+    ("return { at: props.at };", True),
+    ("return { at: props.at, far: 1 };", True),
+    ("return { at: props.at, far: [] };", False),
+    ("return { at: props.at.side };", False),
+    ("if (props.at === state.at) return null; return { at: props.at, far: find(1) };", True),
+    ("if (props.at === state.seen) return null; return { at: find(props.at) };", False),
+    ("if (state.was.up && !props.up) return { was: { up: props.up }, far: find(1) };", True),
+    ("if (state.was !== props.was) return { was: { up: props.up }, far: find(1) };", False),
+    ("if (state.was.down !== props.up) return { was: { up: props.up }, far: find(1) };", False),
+    ("if (state.a !== props.a) return { a: props.a }; if (props.b) return { b: [] };", False),
+    (
+        "if (state.a !== props.a) return { a: props.a }; "
+        "if (state.b !== props.b) return { b: props.b };",
+        False,
+    ),
+    (
+        "if (state.a !== props.a || state.b !== props.b) return { a: props.a, b: props.b };",
+        True,
+    ),
+    ("if (state.a !== props.a || props.b) return { a: props.a, n: find(1) };", False),
+    ("const { at } = props; if (at !== state.at) return { at, far: [] };", True),
+    ("const at = props.at; if (at !== state.at) return { at, far: [] };", True),
+    ("const at = find(props); if (at !== state.at) return { at };", False),
+    ("const { at } = props; if (at !== state.at) return { at, to: (at) => at };", False),
     ("if (props.at !== state.at) return { ...state }; return null;", False),
 ]
 
@@ -96,8 +120,10 @@ def test_derived_state_that_settles(body: str, settles: bool) -> None:
 
 
 def test_derived_state_with_other_parameters() -> None:
-    hook = "static getDerivedStateFromProps({}) {{ if ({}) return {{ at: 1 }}; return null; }}"
-    assert derivation_of(method(hook.format("{ at }, state", "at !== state.at"))) is None
+    hook = "static getDerivedStateFromProps({}) {{ if ({}) return {{ at: 1, far: [] }}; return null; }}"
+    found = derivation_of(method(hook.format("{ at }, state", "at !== state.at && state.at !== 1")))
+    assert found is not None and found.aliases == {"at": ("props", "at")}
+    assert derivation_of(method(hook.format("{ at = 2 }, state", "state.at !== 1"))) is None
     assert derivation_of(method(hook.format("", "a"))) is None
 
 

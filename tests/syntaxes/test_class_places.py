@@ -91,14 +91,15 @@ DERIVED = [
     ("if (p.a && !s.a) { return { a: p.a }; }", True),
     ("if (!s.a && p.b > 1) { return { a: true }; } return null;", True),
     ("if (s.a && !p.a) { return { a: false }; } return {};", True),
-    ("if (p.a !== s.a) return { b: p.a }; return null;", False),
-    ("if (p.a != s.a) return { a: p.a }; return null;", False),
-    ("if (p.a !== s.a || p.b) return { a: p.a }; return null;", False),
+    ("if (p.a !== s.a) return { b: p.a }; return null;", True),
+    ("if (p.a != s.a) return { a: p.a }; return null;", True),
+    ("if (p.a !== s.a || p.b) return { a: p.a }; return null;", True),
     ("if (changed(p.a, s.a)) return { a: p.a }; return null;", False),
     ("if (p.a !== s.a) return { ...p }; return null;", False),
     ("if (p.a !== s.a) return { a: p.a }; return { n: 1 };", False),
-    ("return { a: p.a };", False),
-    ("const next = p.a; if (next !== s.a) return { a: next }; return null;", False),
+    ("if (p.a) return { a: [p.a] }; return null;", False),
+    ("return { a: p.a };", True),
+    ("const next = p.a; if (next !== s.a) return { a: next }; return null;", True),
 ]
 
 

@@ -137,10 +137,14 @@ class MethodCall(Operation):
 
 @dataclass(frozen=True)
 class Differs(Operation):
-    """A comparison of two values by identity, in which not-a-number is equal to itself."""
+    """A comparison of two values by identity, in which not-a-number is equal to itself.
+
+    `same` where it asks whether they are the same.
+    """
 
     left: Code
     right: Code
+    same: bool = False
 
     def operands(self) -> tuple[Code, ...]:
         return self.left, self.right
@@ -173,7 +177,8 @@ class Patch:
     """One field of a literal state write. `value` is None where the name stands for itself.
 
     `function` says that the value is a function written in place, `again` that it may be the very
-    object the state holds, changed in place, `constant` that it is the same each time.
+    object the state holds, changed in place, `constant` that it is the same each time, `flips` that it
+    is the negation of what the field holds, which is never the same.
     """
 
     name: str
@@ -181,6 +186,7 @@ class Patch:
     function: bool
     again: bool = False
     constant: bool = False
+    flips: bool = False
 
 
 @dataclass(frozen=True)

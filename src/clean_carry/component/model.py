@@ -188,13 +188,24 @@ class Guard:
 
 
 @dataclass(frozen=True)
+class Asked:
+    """A condition; one that must not hold is `negated`. `grouped` says that it needs parentheses beside
+    others, or behind the sign that negates it."""
+
+    code: Code
+    negated: bool
+    grouped: bool
+
+
+@dataclass(frozen=True)
 class Moment:
     """Code that runs at a moment. `locals` are the names its own body declares.
 
     `kept_guard` is the entry of a guard that is copied with the body instead of being carried;
     `calls_imports` says that a function of another file is called at once, which may throw;
-    `asynchronous` that it may wait, and that nobody asks for what it gives. `condition` is that of a
-    moment that writes state as long as it holds.
+    `asynchronous` that it may wait, and that nobody asks for what it gives. A moment that writes state
+    does so as long as all that is `asked` holds, and a field has another value than that of an input,
+    or the constant, it is to be told `unlike`.
     """
 
     when: MomentName
@@ -212,7 +223,8 @@ class Moment:
     kept_guard: int = -1
     calls_imports: bool = False
     asynchronous: bool = False
-    condition: Code | None = None
+    asked: tuple[Asked, ...] = ()
+    unlike: tuple[tuple[Member, Member | str], ...] = ()
 
 
 @dataclass(frozen=True)

@@ -35,6 +35,8 @@ from clean_carry.crossing.writes import following_names
 
 # From this major version of the runtime on, all writes are batched (its release notes for 18.0).
 BATCHES_ALL = 18
+# Moments whose code runs while a function draws again.
+DRAWN = ("received", "derived")
 # The first major version of the runtime without the old context (its release notes for 19.0).
 NO_OLD_CONTEXT = 19
 # The first without defaults as a property of a function (the same notes).
@@ -219,10 +221,14 @@ def _check_state(component: Component) -> None:
 
 
 def _check_followed(component: Component, writes: list[StateWrite]) -> None:
-    """What is called after a write must be called though nothing changes: each write must draw again."""
+    """What is called after a write must be called though nothing changes: each write must draw again.
+
+    So does one that a pure class spares itself, which must not be told.
+    """
+    told = component.pure and (component.reacting or _redraw_matters(component))
     for write in writes:
         skips = write.updater is not None and write.updater.may_skip
-        if component.pure or write.open or skips:
+        if told or write.open or skips:
             raise Refused("write-callback", "", write.span.start)
 
 
@@ -393,6 +399,8 @@ def _layout(component: Component, runtime: int) -> Layout:
     for write in writes:
         if not _splits(write, runtime):
             return "whole"
+    if runtime >= BATCHES_ALL and _written_drawing_and_later(component):
+        return "whole"
     told = component.reacting and writes_constants(component)
     if writes and not component.pure and (told or _redraw_matters(component)):
         return "whole"
@@ -434,6 +442,24 @@ def _redraw_matters(component: Component) -> bool:
             if isinstance(owner, Method) and owner.name in drawn and not operation.deferred:
                 return True
     return False
+
+
+def _written_drawing_and_later(component: Component) -> bool:
+    """Whether a field is written while drawing again, and at other times as well.
+
+    From version 18 on a write of an equal value waits in the queue of its `useState` where it was spared,
+    and takes back what was written while drawing; `useReducer` spares none.
+    """
+    drawing, later = set[str](), set[str]()
+    for owner, operation in component.operations():
+        if not isinstance(operation, StateWrite):
+            continue
+        fields = operation.fields or (operation.updater and operation.updater.result) or ()
+        if isinstance(owner, Moment) and owner.when in DRAWN and not operation.deferred:
+            drawing.update(patch.name for patch in fields)
+        elif not (isinstance(owner, Moment) and owner.when == "starting"):
+            later.update(patch.name for patch in fields if not patch.flips)
+    return bool(drawing & later)
 
 
 def writes_constants(component: Component) -> bool:

@@ -140,7 +140,8 @@ def patch_of(facts: ClassFacts, literal: Node, name: str, value: Node | None) ->
         return Patch(name, None, False, binding is not None and _is_held(facts, binding.node))
     again = _may_be_held(facts, value)
     constant = is_constant(value)
-    return Patch(name, facts.code(facts.span(value)), is_function(value), again, constant)
+    code, flips = facts.code(facts.span(value)), value.text == f"!this.state.{name}"
+    return Patch(name, code, is_function(value), again, constant, flips)
 
 
 # What gives back the array it was called on (ECMA-262 §23.1.3).
@@ -232,7 +233,12 @@ def _updater(facts: ClassFacts, function: Node, code: Code) -> Updater:
         fields = plain_fields(inner) if inner is not None and inner.type == "object" else None
         if fields is not None and not any(value is None for _, value in fields):
             result = tuple(
-                Patch(field, Code(facts.span(value), _within(code, value)), False)
+                Patch(
+                    field,
+                    Code(facts.span(value), _within(code, value)),
+                    function=False,
+                    flips=value.text == f"!{name}.{field}" if name else value.text == f"!{field}",
+                )
                 for field, value in fields
                 if value is not None
             )

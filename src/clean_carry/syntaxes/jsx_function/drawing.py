@@ -10,9 +10,9 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from clean_carry.component.code import StateWrite
-from clean_carry.component.fragment import Fragment, copy, dropped, new, settled
-from clean_carry.component.model import Moment
+from clean_carry.component.code import Member, StateWrite
+from clean_carry.component.fragment import Fragment, copy, dropped, joined, new, settled
+from clean_carry.component.model import Asked, Moment
 from clean_carry.component.plan import GIVEN, PROPS, Plan
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx_function.effects import has_code, without_end
@@ -75,15 +75,37 @@ def _made(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragmen
 
 def _derived(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
     """State that follows inputs: written before anything is drawn, and drawn again at once."""
-    assert moment.condition is not None
     deep, semi = inner + style.unit, style.semicolon
-    result = new("if (", moment.entry, "derived-to-draw")
-    result += releveled(speller, moment.condition, inner) + new(") {")
+    unlike = [_unlike(speller, field, value) for field, value in moment.unlike]
+    parts = [_asked(speller, asked, inner) for asked in moment.asked]
+    alone = len(parts) + bool(unlike) == 1
+    if alone and parts and not moment.asked[0].negated:
+        # Nothing beside it: it stands in the parentheses of the statement.
+        parts = [releveled(speller, moment.asked[0].code, inner)]
+    if unlike:
+        changed = joined(unlike, " || ")
+        parts.append(changed if alone or len(unlike) == 1 else new("(") + changed + new(")"))
+    result = new("if (", moment.entry, "derived-to-draw") + joined(parts, " && ") + new(") {")
     for write in moment.body.operations:
         if isinstance(write, StateWrite):
             for call in set_calls(speller, write):
                 result += new(f"\n{deep}") + call + new(semi)
     return result + new(f"\n{deep}return null{semi}\n{inner}}}")
+
+
+def _asked(speller: Speller, asked: Asked, inner: str) -> Fragment:
+    code = releveled(speller, asked.code, inner)
+    if asked.grouped:
+        code = new("(") + code + new(")")
+    return new("!") + code if asked.negated else code
+
+
+def _unlike(speller: Speller, field: Member, value: Member | str) -> Fragment:
+    """The question whether a field has another value than the one it is to have."""
+    held = speller.value_text(field, later=False)
+    if isinstance(value, str):
+        return new(f"{held} !== {value}")
+    return new(f"!Object.is({held}, {speller.value_text(value, later=False)})")
 
 
 def _starting(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:

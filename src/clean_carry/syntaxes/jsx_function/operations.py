@@ -136,7 +136,8 @@ def _read(speller: Speller, operation: Operation) -> Fragment:
         text = speller.name(operation.member)
     else:
         text = speller.value_text(operation.member, later)
-    return new(operation.shorthand + text, operation.entry, "read-by-name")
+    head = "" if operation.shorthand == f"{text}: " else operation.shorthand
+    return new(head + text, operation.entry, "read-by-name")
 
 
 def _whole_read(speller: Speller, operation: Operation) -> Fragment:
@@ -192,7 +193,8 @@ def _method_call(speller: Speller, operation: Operation) -> Fragment:
 
 def _differs(speller: Speller, operation: Operation) -> Fragment:
     assert isinstance(operation, Differs)
-    head = new("!Object.is(", operation.entry, "difference-by-identity")
+    asked = "Object.is(" if operation.same else "!Object.is("
+    head = new(asked, operation.entry, "difference-by-identity")
     return (
         head + speller.code(operation.left) + new(", ") + speller.code(operation.right) + new(")")
     )

@@ -210,7 +210,8 @@ def _reducer(plan: Plan, style: Style, inner: str) -> str:
         arguments = f"({local}, change"
     change = f"typeof change === {style.quote}function{style.quote} ? change({local}) : change"
     deep = inner + style.unit
-    if component.pure:
+    # What is called after a write is called though the write changes nothing.
+    if component.pure and not plan.followed:
         return _pure_reducer(plan, arguments, local, change if plan.updaters else "", inner, style)
     if plan.may_skip:
         made = f"return patch == null ? {local} : {{ ...{local}, ...patch }}{semi}"

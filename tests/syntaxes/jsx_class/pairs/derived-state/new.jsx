@@ -1,26 +1,30 @@
-import React, { useState } from 'react';
+import React, { useReducer } from 'react';
 
-export default function Tabs({ tab: tabProp }) {
-  const [tab, setTab] = useState(tabProp);
-  const [seen, setSeen] = useState(0);
+export default function Tabs({ tab }) {
+  const [state, setState] = useReducer(
+    (state, change) => ({ ...state, ...change }),
+    { tab: tab, seen: 0 }
+  );
 
   // The tab follows the input.
-  if (!Object.is(tab, tabProp)) {
-    setTab(tabProp);
-    setSeen(seen + 1);
+  if (!Object.is(state.tab, tab)) {
+    setState({ tab: tab, seen: state.seen + 1 });
     return null;
   }
 
-  return <p onClick={() => setSeen(0)}>{tab} {seen} <Layer isOpen={tabProp !== "tides"} /></p>;
+  return <p onClick={() => setState({ seen: 0 })}>{state.tab} {state.seen} <Layer isOpen={tab !== "tides"} /></p>;
 }
 
-export function Layer({ isOpen: isOpenProp }) {
-  const [isOpen, setIsOpen] = useState(isOpenProp);
+export function Layer({ isOpen }) {
+  const [ownState, setState] = useReducer(
+    (ownState, change) => ({ ...ownState, ...change }),
+    { isOpen: isOpen }
+  );
 
-  if (isOpenProp && !isOpen) {
-    setIsOpen(isOpenProp);
+  if (isOpen && !ownState.isOpen) {
+    setState({ isOpen: isOpen });
     return null;
   }
 
-  return <b onClick={() => setIsOpen(false)}>{String(isOpen)}</b>;
+  return <b onClick={() => setState({ isOpen: false })}>{String(ownState.isOpen)}</b>;
 }
