@@ -80,6 +80,12 @@ def test_without_a_reader_of_members_the_ledger_fails(
     elif notion == "receipt-hook":
         hook = "componentWillReceiveProps(next) { this.field = next.a; }"
         text = WHOLE.replace("  declared;", f"  declared;\n  {hook}")
+    elif notion == "before-update-hook":
+        hook = "componentWillUpdate(next) { if (next.a !== this.props.a) this.field = next.a; }"
+        text = WHOLE.replace("  declared;", f"  declared;\n  {hook}")
+    elif notion == "draws-always":
+        hook = "shouldComponentUpdate() { return true; }"
+        text = WHOLE.replace("  declared;", f"  declared;\n  {hook}")
     else:
         text = WHOLE
     name = "X.tsx" if notion == "declared-field" else "X.jsx"

@@ -159,7 +159,8 @@ EARLY = [
     ("state = { a: this.first() };", "first() { return this.second(); }\n  second() { return this.state; }",
      False),
     ("state = { a: this.first() };", "first() { return this.props.a; }", True),
-    ("state = { a: this.first() };", "first() { return () => this.props.a; }", False),
+    ("state = { a: this.first() };", "first() { return () => this.props.a; }", True),
+    ("state = { a: this.first() };", "first() { return () => this.n; }\n  n = 1;", True),
 ]  # fmt: skip
 
 

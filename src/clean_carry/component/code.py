@@ -160,13 +160,15 @@ class MethodValue(Operation):
     """A method used as a value: whether its identity matters depends on the place.
 
     `place` is `element` (attribute of a plain element), `component` (of a component named
-    `receiver`), `reference` (a callback reference), `timer`, `called back` or `kept`.
+    `receiver`), `reference` (a callback reference), `timer`, `called back` or `kept`. One that is `handed`
+    to a function may be called at once.
     """
 
     member: Member
     place: str
     receiver: str = ""
     bound: tuple[Code, ...] | None = None
+    handed: bool = False
 
     def operands(self) -> tuple[Code, ...]:
         return self.bound or ()

@@ -23,7 +23,8 @@ DROPS = frozenset(
     (
         "base-constructor-call method-bound-in-constructor inputs-already-in-scope "
         "receiver-alias default-inputs-moved base-import declaration-only empty-hook "
-        "state-never-used class-lifecycle-help registered-by-import method-in-scope option-never-read"
+        "state-never-used draws-always class-lifecycle-help "
+        "registered-by-import method-in-scope option-never-read"
     ).split()
 )
 

@@ -17,6 +17,7 @@ MomentName = Literal[
     "starting",
     "derived",
     "received",
+    "updating",
     "displayed",
     "before update",
     "updated",

@@ -33,7 +33,9 @@ class Plan:
     operations that must see it. `effect_locals` maps a field that becomes a local of one effect to its
     keyword and the entry of the use that declares it. `following` gives writes whose value is read
     again in the same run, and those reads, the local that holds the value. `reads_before` says that
-    code run when new inputs came reads those before. `early` are methods that initial values call.
+    code run when new inputs came reads those before. `early` are methods that the initial state
+    names, `before_fields` those only initial values of fields do, `inputs_first` says that one of them
+    needs what holds the latest inputs.
     `remembered` says that the function is not called again where no input changed, `receiving` that
     methods called when new inputs came read those before, `followed` that something is called after
     a write of state was drawn.
@@ -58,6 +60,8 @@ class Plan:
     following: dict[int, str]
     reads_before: bool = False
     early: frozenset[str] = frozenset()
+    before_fields: frozenset[str] = frozenset()
+    inputs_first: bool = False
     remembered: bool = False
     receiving: bool = False
     followed: bool = False

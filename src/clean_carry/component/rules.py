@@ -370,6 +370,13 @@ _TABLE: tuple[Row, ...] = (
         "componentWillReceiveProps(next) { this.setState({ at: next.at }); }",
     ),
     (
+        "runs-while-drawing",
+        "note",
+        "what ran before each update runs while the function draws",
+        "Move it to an effect where it may as well run when the page has changed",
+        "componentWillUpdate(next) { if (next.open !== this.props.open) this.tell(); }",
+    ),
+    (
         "used-as-type",
         "error",
         "the file uses the class as the type of its instances",

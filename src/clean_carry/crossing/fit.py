@@ -23,6 +23,13 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.model import Component, LeftMember, Method, Moment, State, StateField
 from clean_carry.component.plan import PROPS, STATE, WHOLES, InputsForm, Layout, Plan, Refused
+from clean_carry.crossing.drawn import (
+    check_updating,
+    reads_before,
+    reads_inputs,
+    receiving,
+    updating_parts,
+)
 from clean_carry.crossing.lateness import (
     calls_inputs,
     drawn_by,
@@ -56,11 +63,11 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     component = _without_numeric_guards(component)
     merged = _merged(component)
     stable = stable_methods(component, merged)
-    receiving = _receiving(component)
-    entered = (*receiving, *(component.exposed if runtime < BATCHES_ALL else ()))
+    called_early = receiving(component)
+    entered = (*called_early, *(component.exposed if runtime < BATCHES_ALL else ()))
     later_by_name = later_methods(component, stable, entered)
     later = later_entries(component, later_by_name)
-    early = _early(component, stable, later)
+    early, before_fields, inputs_first = _early(component, stable, later)
     layout = _layout(component, runtime)
     remembered = component.pure and _is_remembered(component)
     _check_context(component, runtime, remembered)
@@ -102,10 +109,12 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         may_skip=any(u.may_skip for u in updaters) or is_open,
         following=following_names(component, later, naming),
         early=early,
+        before_fields=before_fields,
+        inputs_first=inputs_first,
         remembered=remembered,
-        receiving=bool(receiving),
+        receiving=bool(called_early),
         followed=bool(followed),
-        reads_before=_reads_before(component, later),
+        reads_before=reads_before(component, later),
     )
 
 
@@ -124,9 +133,10 @@ def _check(component: Component) -> None:
             raise Refused("initial-writes-state", "", operation.span.start)
     _check_state(component)
     _check_made(component)
+    check_updating(component)
     if any(
         len(component.moments(when)) > 1
-        for when in ("displayed", "removed", "received", "starting")
+        for when in ("displayed", "removed", "received", "starting", "updating")
     ):
         raise Refused("member-twice", "", component.span.start)
 
@@ -157,51 +167,6 @@ def _reaches(component: Component, name: str, wanted: set[str]) -> bool:
             seen.add(here)
             queue += [o.member.name for o in methods[here].text.all() if isinstance(o, MethodCall)]
     return False
-
-
-def _reads_before(component: Component, later: frozenset[int]) -> bool:
-    """Whether code that runs when new inputs came reads those before."""
-    return any(
-        operation.entry not in later and _reads_inputs(operation)
-        for moment in component.moments("received")
-        for operation in moment.body.all()
-    )
-
-
-def _reads_inputs(operation: object) -> bool:
-    if isinstance(operation, Read):
-        return operation.member.kind == "prop"
-    return isinstance(operation, WholeRead | PatternRead) and operation.source == "props"
-
-
-def _receiving(component: Component) -> tuple[str, ...]:
-    """Methods that what runs when new inputs came calls and that read inputs: they see those before.
-
-    Raises `Refused` where that code reads the context, which is the new one in a function.
-    """
-    methods = {method.name: method for method in component.methods()}
-    found: list[str] = []
-    for moment in component.moments("received"):
-        codes = [moment.body]
-        seen: set[str] = set()
-        while codes:
-            for operation in codes.pop().all():
-                if isinstance(operation, WholeRead) and operation.source == "context":
-                    raise Refused("legacy-hook", "it reads the context", operation.span.start)
-                called = isinstance(operation, MethodCall) or (
-                    isinstance(operation, MethodValue) and operation.place == "called back"
-                )
-                if not called or operation.deferred:
-                    continue
-                name = operation.member.name  # type: ignore[attr-defined]
-                method = methods.get(name)
-                if method is None or name in seen:
-                    continue
-                seen.add(name)
-                codes.append(method.text)
-                if any(_reads_inputs(o) and not o.deferred for o in method.text.all()):
-                    found.append(name)
-    return tuple(found)
 
 
 def _check_state(component: Component) -> None:
@@ -273,40 +238,60 @@ def _is_remembered(component: Component) -> bool:
     return True
 
 
-def _early(component: Component, stable: frozenset[str], later: frozenset[int]) -> frozenset[str]:
-    """Methods that initial values call and that are constants: they must stand before them.
+def _early(
+    component: Component, stable: frozenset[str], later: frozenset[int]
+) -> tuple[frozenset[str], frozenset[str], bool]:
+    """Methods that initial values name and that are constants: they must stand before them. Those the
+    state names, those only fields do, and whether what holds the latest inputs must stand first as well.
 
-    They can where they use nothing of the component but each other. Raises `Refused` where not.
+    What is called may use nothing else that is declared behind. Raises `Refused` where it does.
     """
     methods = {method.name: method for method in component.methods()}
-    found: set[str] = set()
+    found: dict[bool, set[str]] = {True: set(), False: set()}
+    inputs_first = False
     made = component.state is not None and component.state.body
-    queue: list[tuple[str, bool, int]] = [
-        (operation.member.name, isinstance(owner, State | StateField), operation.span.start)
+    queue: list[tuple[str, bool, bool, int]] = [
+        (
+            operation.member.name,
+            isinstance(owner, State | StateField),
+            _is_called(operation),
+            operation.span.start,
+        )
         for owner, operation in component.operations()
         if not isinstance(owner, Method | Moment | str)
         and isinstance(operation, MethodCall | MethodValue)
         and not operation.deferred
     ]
-    seen: set[tuple[str, bool]] = set()
+    seen: set[tuple[str, bool, bool]] = set()
     while queue:
-        name, for_state, at = queue.pop()
+        name, for_state, called, at = queue.pop()
         method = methods.get(name)
-        if (name, for_state) in seen or method is None:
+        if (name, for_state, called) in seen or method is None:
             continue
-        seen.add((name, for_state))
-        inner = list(method.text.all())
-        calls = [o for o in inner if isinstance(o, MethodCall)]
+        seen.add((name, for_state, called))
         if method.form == "assigned" or name in stable:
-            if name in stable or len(calls) != len(inner):
+            # Where statements make the state they may fill fields, which stand before it then.
+            found[for_state or made].add(name)
+        if not called:
+            continue
+        for operation in method.text.all():
+            if _not_there_yet(operation, for_state=for_state, made=made):
                 raise Refused("initial-needs-method", name, at)
-            found.add(name)
-        elif any(operation.entry in later for operation in inner):
-            raise Refused("initial-needs-method", name, at)
-        if any(_not_there_yet(operation, for_state=for_state, made=made) for operation in inner):
-            raise Refused("initial-needs-method", name, at)
-        queue += [(call.member.name, for_state, at) for call in calls]
-    return frozenset(found)
+            if operation.entry in later and reads_inputs(operation):
+                inputs_first = True
+            elif operation.entry in later and isinstance(operation, WholeRead):
+                raise Refused("initial-needs-method", name, at)
+            if isinstance(operation, MethodCall | MethodValue):
+                runs = not operation.deferred and _is_called(operation)
+                queue.append((operation.member.name, for_state, runs, at))
+    return frozenset(found[True]), frozenset(found[False] - found[True]), inputs_first
+
+
+def _is_called(operation: MethodCall | MethodValue) -> bool:
+    """Whether a method is called where it is named, or may be."""
+    if isinstance(operation, MethodCall):
+        return True
+    return operation.handed or operation.place == "called back"
 
 
 def _not_there_yet(operation: Operation, *, for_state: bool, made: bool) -> bool:
@@ -373,6 +358,8 @@ def _blank(moment: Moment) -> bool:
 def _layout(component: Component, runtime: int) -> Layout:
     if component.markup:
         return "split" if component.state is not None else "none"
+    if "state" in updating_parts(component):
+        return "whole"
     writes = [o for _, o in component.operations() if isinstance(o, StateWrite)]
     state = component.state
     if state is None and not writes:
@@ -498,6 +485,8 @@ def _inputs(component: Component, later: frozenset[int]) -> tuple[InputsForm, Pa
             if operation.rest:
                 rests.append((owner, operation))
     if any(not _blank(moment) for moment in component.moments("received")):
+        return "whole", None
+    if "props" in updating_parts(component):
         return "whole", None
     for moment in component.moments("updated"):
         before = moment.previous_props

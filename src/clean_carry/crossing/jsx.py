@@ -113,6 +113,8 @@ class ClassFileOutcome:
             for at, words in self.tree.source.taken.items():
                 if component.span.start <= at < component.span.end:
                     found["base"] = ("base-read-in", words, component.span.start)
+        for moment in component.moments("updating"):
+            found["updating"] = ("runs-while-drawing", "", moment.body.span.start)
         if component.defaults_kept is not None:
             found["defaults"] = ("defaults-kept", "", component.defaults_kept.at)
         if component.looked_into is not None:

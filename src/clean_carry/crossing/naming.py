@@ -32,6 +32,7 @@ from clean_carry.component.plan import (
     InputsForm,
     Layout,
 )
+from clean_carry.crossing.drawn import updating_parts
 from clean_carry.source.javascript.values import is_identifier
 
 # ECMA-262 §12.7.2 (reserved words, strict mode) and names no function body may declare.
@@ -154,7 +155,8 @@ def _name_all(
             member = Member("state", name)
             names[member] = scope.pick([name, f"{name}State"], sites.get(member, []))
     elif layout == "whole":
-        names[STATE] = scope.pick(["state", "ownState"], sites.get(STATE, []))
+        wishes = [w for w in ("state", "ownState") if w not in _hidden(component)]
+        names[STATE] = scope.pick([*wishes, "heldState"], sites.get(STATE, []))
         every = sites.get(STATE, []) + through.get(STATE, [])
         setters["*"] = scope.pick(["setState", "changeState"], every)
     if inputs == "listed":
@@ -208,9 +210,9 @@ def _name_all(
 def _hidden(component: Component) -> set[str]:
     """Names that code run when new inputs came declares itself; it reads what came as well."""
     found: set[str] = set()
-    for moment in component.moments("received"):
-        came = moment.previous_props
-        found |= moment.locals - ({came.parameter} if came is not None else set())
+    for moment in (*component.moments("received"), *component.moments("updating")):
+        came = [p.parameter for p in (moment.previous_props, moment.previous_state) if p]
+        found |= moment.locals - set(came)
     return found
 
 
@@ -238,6 +240,12 @@ def _previous(component: Component, scope: _Scope) -> dict[str, str]:
         found["received"] = scope.pick(["previousProps", "receivedInputs"], sites)
         found["received="] = scope.pick(["setPreviousProps", "setReceivedInputs"], [])
         found["before"] = scope.pick(["propsBefore", "inputsBefore"], sites)
+    for moment in component.moments("updating"):
+        sites = [o.entry for o in moment.body.all()]
+        for part in updating_parts(component):
+            drawn = f"drawn{_capital(part)}"
+            found[drawn] = scope.pick([drawn, f"{drawn}Ref"], sites)
+            found[f"{part} then"] = scope.pick([f"{part}Then", f"{part}Until"], sites)
     for moment in component.moments("updated"):
         if moment.guard is not None:
             source = moment.guard.sources[0].name

@@ -12,6 +12,7 @@ from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name
 from clean_carry.syntaxes.jsx_class.escapes import is_finder
 from clean_carry.syntaxes.jsx_class.idle import idle
+from clean_carry.syntaxes.jsx_class.notions import HOOKS
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts
 
 MOMENTS: dict[str, MomentName] = {
@@ -22,21 +23,14 @@ MOMENTS: dict[str, MomentName] = {
     "UNSAFE_componentWillMount": "starting",
     "componentWillReceiveProps": "received",
     "UNSAFE_componentWillReceiveProps": "received",
-}
-NOTIONS = {
-    "componentDidMount": "display-hook",
-    "componentDidUpdate": "update-hook",
-    "componentWillUnmount": "removal-hook",
-    "componentWillMount": "start-hook",
-    "UNSAFE_componentWillMount": "start-hook",
-    "componentWillReceiveProps": "receipt-hook",
-    "UNSAFE_componentWillReceiveProps": "receipt-hook",
+    "componentWillUpdate": "updating",
+    "UNSAFE_componentWillUpdate": "updating",
 }
 
 
 def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) -> Moment:
     """Read one hook. The body is what stands between its braces."""
-    entry = facts.ledger.claim(NOTIONS[name], facts.span(member))
+    entry = facts.ledger.claim(HOOKS[name], facts.span(member))
     body = member.child("body")
     assert body is not None
     parameters = member.child("parameters")
@@ -47,16 +41,17 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
             previous[at] = _previous(facts, member, parameter)
         if len(given) > 2 and _previous(facts, member, given[2]) is not None:
             facts.refuse("snapshot-before-update", "", given[2].start)
-    elif MOMENTS[name] == "received" and given:
-        came = _previous(facts, member, given[0])
-        if came is not None:
-            claim = facts.ledger.claim
-            uses = tuple((span, claim("receipt-parameter", span)) for span, _ in came.uses)
-            came = replace(came, uses=uses)
-        previous[0] = came
-        for other in given[1:]:
+    elif MOMENTS[name] in ("received", "updating"):
+        known = 2 if MOMENTS[name] == "updating" else 1
+        for at, parameter in enumerate(given[:known]):
+            previous[at] = _to_come(facts, member, parameter)
+        for other in given[known:]:
             if _previous(facts, member, other) is not None:
                 facts.refuse("legacy-hook", f"{name} reads the context to come", other.start)
+    if MOMENTS[name] == "updating":
+        patterns = [_pattern_of(parameter) for parameter in given[:2]]
+        if not idle(body, *patterns, with_state=True):
+            facts.refuse("legacy-hook", f"{name} acts though nothing changed", member.start)
     code = facts.code(inside(facts, body))
     scope = facts.names.inner_scope(member)
     own = frozenset(scope.names) if scope is not None else frozenset()
@@ -81,6 +76,16 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
         calls_imports=_calls_imports(facts, body),
         asynchronous=member.has("async"),
     )
+
+
+def _to_come(facts: ClassFacts, member: Node, parameter: Node) -> Previous | None:
+    """What a hook reads of inputs or state to come, each use claimed."""
+    came = _previous(facts, member, parameter)
+    if came is None:
+        return None
+    claim = facts.ledger.claim
+    uses = tuple((span, claim("receipt-parameter", span)) for span, _ in came.uses)
+    return replace(came, uses=uses)
 
 
 def _calls_imports(facts: ClassFacts, body: Node) -> bool:

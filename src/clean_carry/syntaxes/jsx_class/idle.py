@@ -1,4 +1,4 @@
-"""Whether code that runs when new inputs came does nothing where none of them changed.
+"""Whether code that runs when new inputs came, or before an update, does nothing where nothing changed.
 
 The code is gone through with every input equal to itself before: `this.props.x` and `next.x` are one and
 the same value, and conditions that ask for a difference are false. What cannot be told is not idle.
@@ -11,24 +11,35 @@ from clean_carry.source.javascript.values import member_name, property_name
 
 _CALLS = ("call_expression", "new_expression", "assignment_expression", "await_expression",
           "augmented_assignment_expression", "update_expression", "yield_expression")  # fmt: skip
-Sources = frozenset[str]
+# What stands before the name of a field of the state, which may be that of an input as well.
+_OF_STATE = "state "
 
 
-def idle(body: Node, parameter: Node | None) -> bool:
-    """Whether a hook does nothing where no input changed; `parameter` is that of the new inputs."""
-    holders = frozenset({"this.props"})
+def idle(
+    body: Node,
+    parameter: Node | None = None,
+    state: Node | None = None,
+    *,
+    with_state: bool = False,
+) -> bool:
+    """Whether a hook does nothing where no input changed; `parameter` is that of the new inputs.
+
+    `with_state` where it runs on new state as well, which is its parameter `state`.
+    """
+    holders = {"this.props": ""} | ({"this.state": _OF_STATE} if with_state else {})
     symbols: dict[str, str] = {}
-    if parameter is not None and parameter.type == "identifier":
-        holders |= {parameter.text}
-    elif parameter is not None:
-        _note_pattern(parameter, symbols)
+    for given, part in ((parameter, ""), (state, _OF_STATE)):
+        if given is not None and given.type == "identifier":
+            holders[given.text] = part
+        elif given is not None:
+            _note_pattern(given, symbols, part)
     return _idle_block(body.named_children, _Equal(holders, symbols)) != "acts"
 
 
 class _Equal:
     """What stands for an input: members of its holders, and names taken from them."""
 
-    def __init__(self, holders: Sources, symbols: dict[str, str]) -> None:
+    def __init__(self, holders: dict[str, str], symbols: dict[str, str]) -> None:
         self.holders, self.symbols = holders, symbols
 
     def symbol(self, node: Node) -> str | None:
@@ -39,8 +50,9 @@ class _Equal:
             return self.symbols.get(node.text)
         if node.type in ("member_expression", "subscript_expression"):
             name = member_name(node)
-            if node.children[0].text in self.holders:
-                return name
+            part = self.holders.get(node.children[0].text)
+            if part is not None:
+                return f"{part}{name}" if name is not None else None
             inner = self.symbol(node.children[0])
             return f"{inner}.{name}" if inner is not None and name is not None else None
         return None
@@ -141,7 +153,7 @@ def _declared(statement: Node, equal: _Equal) -> str:
         if target is None or value is None:
             continue
         if target.type == "object_pattern" and value.text in equal.holders:
-            _note_pattern(target, equal.symbols)
+            _note_pattern(target, equal.symbols, equal.holders[value.text])
         elif target.type == "identifier":
             symbol = equal.symbol(value)
             if symbol is not None and statement.has("const"):
@@ -149,12 +161,12 @@ def _declared(statement: Node, equal: _Equal) -> str:
     return "idle"
 
 
-def _note_pattern(pattern: Node, symbols: dict[str, str]) -> None:
+def _note_pattern(pattern: Node, symbols: dict[str, str], holder: str) -> None:
     for part in pattern.named_children:
         if part.type == "shorthand_property_identifier_pattern":
-            symbols[part.text] = part.text
+            symbols[part.text] = f"{holder}{part.text}"
         elif part.type == "pair_pattern":
             key, value = part.child("key"), part.child("value")
             name = property_name(key) if key is not None else None
             if name is not None and value is not None and value.type == "identifier":
-                symbols[value.text] = name
+                symbols[value.text] = f"{holder}{name}"

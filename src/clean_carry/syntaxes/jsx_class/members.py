@@ -51,6 +51,7 @@ class Gathered:
     context: Context | None = None
     entries: dict[str, int] = field(default_factory=dict)
     drawing_comments: tuple[Span, ...] = ()
+    draws_always: bool = False
 
 
 MEMBERS: dict[str, Callable[[Gathered, Node, str], None]] = {}
@@ -152,6 +153,7 @@ def _arrow_method(gathered: Gathered, member: Node, name: str) -> None:
 @reads("removal-hook")
 @reads("start-hook")
 @reads("receipt-hook")
+@reads("before-update-hook")
 def _hook(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
     early = name not in ("componentDidMount", "componentDidUpdate", "componentWillUnmount")
@@ -189,6 +191,14 @@ def _declared(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
     entry = facts.ledger.claim("declared-field", full_span(facts, member))
     facts.ledger.settle(entry, "dropped", "declaration-only")
+
+
+@reads("draws-always")
+def _draws_always(gathered: Gathered, member: Node, name: str) -> None:
+    facts = gathered.facts
+    entry = facts.ledger.claim("draws-always", full_span(facts, member))
+    facts.ledger.settle(entry, "dropped", "draws-always")
+    gathered.draws_always = True
 
 
 @reads("render")

@@ -22,6 +22,9 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
     if is_write(node):
         facts.refuse("method-replaced", name, node.start)
         return
+    if not deferred and _is_assigned_after(facts, node, name):
+        facts.refuse("initial-needs-method", name, node.start)
+        return
     if name in facts.getters:
         span = facts.span(node)
         add(
@@ -66,16 +69,47 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
             facts.raws[-1].member = name
             return
     place, receiver = place_of(whole)
-    span = facts.span(whole)
+    span, handed = facts.span(whole), _is_handed(whole, facts.root_of(node))
 
     def build(entry: int) -> Operation:
         codes = None
         if bound is not None:
             codes = tuple(facts.code(facts.span(argument)) for argument in bound)
-        return MethodValue(span, entry, deferred, member, place, receiver, codes)
+        return MethodValue(span, entry, deferred, member, place, receiver, codes, handed)
 
     add(facts, whole, "method-value", build)
     facts.raws[-1].member = name
+
+
+# What keeps a function to call it later, however it is imported: the trade's names for calling less often.
+_CALL_LATER = frozenset({"throttle", "debounce"})
+
+
+def _is_handed(node: Node, root: Node) -> bool:
+    """Whether a function that may call it at once is handed a value, itself or inside of another."""
+    for above in node.up():
+        if above is root or above.is_function:
+            return False
+        if above.type == "arguments" and above.parent is not None:
+            callee = above.parent.child("function")
+            name = callee.children[-1] if callee is not None and callee.children else callee
+            if name is None or name.text not in _CALL_LATER:
+                return True
+    return False
+
+
+def _is_assigned_after(facts: ClassFacts, node: Node, name: str) -> bool:
+    """Whether a field's value names a method that is itself a field further down: there is none yet."""
+    body = facts.node.child("body")
+    field = next((up for up in node.up() if up.parent is body), None)
+    value = field.child("value") if field is not None else None
+    if body is None or field is None or value is None or value.is_function:
+        return False
+    for member in body.named_children:
+        key = member.child("name")
+        if member.type == field.type and key is not None and key.text == name:
+            return member.start >= field.start
+    return False
 
 
 def _called_on_itself(facts: ClassFacts, node: Node, member: Member, deferred: bool) -> bool:

@@ -14,14 +14,14 @@ HOOKS = {
     "UNSAFE_componentWillMount": "start-hook",
     "componentWillReceiveProps": "receipt-hook",
     "UNSAFE_componentWillReceiveProps": "receipt-hook",
+    "componentWillUpdate": "before-update-hook",
+    "UNSAFE_componentWillUpdate": "before-update-hook",
 }
 # Members that decide how the class behaves as a whole: without them the output would look right
 # and be wrong, so the class is refused.
 REFUSED = {
     "decorator": "decorated",
     "shouldComponentUpdate": "decides-updates",
-    "componentWillUpdate": "legacy-hook",
-    "UNSAFE_componentWillUpdate": "legacy-hook",
     "getSnapshotBeforeUpdate": "snapshot-before-update",
     "componentDidCatch": "error-capture",
     "getChildContext": "legacy-context",
@@ -69,6 +69,8 @@ def _method_notion(member: Node, name: str) -> tuple[str, str]:
         if name in REFUSED_STATICS:
             return "refused-member", name
         return "static-method", name
+    if name == "shouldComponentUpdate" and _always_gives(member, "true"):
+        return "draws-always", name
     if name in REFUSED:
         return "refused-member", name
     if name == "constructor":
@@ -78,6 +80,15 @@ def _method_notion(member: Node, name: str) -> tuple[str, str]:
     if name in HOOKS:
         return HOOKS[name], name
     return "prototype-method", name
+
+
+def _always_gives(member: Node, value: str) -> bool:
+    """Whether a method does nothing but give this value."""
+    body = member.child("body")
+    statements = body.named_children if body is not None else []
+    if len(statements) != 1 or statements[0].type != "return_statement":
+        return False
+    return [given.text for given in statements[0].named_children] == [value]
 
 
 def _field_notion(member: Node, name: str) -> tuple[str, str]:

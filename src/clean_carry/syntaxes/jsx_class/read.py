@@ -326,7 +326,7 @@ def _assemble(
         reacting=any(raw.notion == "state-write" for raw in facts.raws)
         and draws_reacting(file.tree, drawing, file.workspace),
         moved=tuple(moved),
-        pure=candidate.pure,
+        pure=candidate.pure and not gathered.draws_always,
         context=gathered.context,
         exposed=gathered.exposed,
         named_elsewhere=named_elsewhere,

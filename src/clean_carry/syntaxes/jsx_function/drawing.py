@@ -1,8 +1,9 @@
-"""Moments that run while the function draws: before the first draw, and when new inputs came.
+"""Moments that run while the function draws: before the first draw, when new inputs came, before an update.
 
-Each asks a state of its own whether its time has come, and writes it: so the function is called again at
-once, and what it would draw with the state of before is never drawn, nor even made. A state, not a
-reference: a draw that fails is tried again, and then must see the same.
+All but the last write state. Each of these asks a state of its own whether its time has come, and writes
+it: so the function is called again at once, and what it would draw with the state of before is never
+drawn, nor even made. A state, not a reference: a draw that fails is tried again, and then must see the
+same.
 """
 
 from __future__ import annotations
@@ -13,7 +14,8 @@ from typing import TYPE_CHECKING
 from clean_carry.component.code import Member, StateWrite
 from clean_carry.component.fragment import Fragment, copy, dropped, joined, new, settled
 from clean_carry.component.model import Asked, Moment
-from clean_carry.component.plan import GIVEN, PROPS, Plan
+from clean_carry.component.plan import GIVEN, PROPS, WHOLES, Plan
+from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx_function.effects import has_code, without_end
 from clean_carry.syntaxes.jsx_function.operations import Speller, releveled, set_calls
@@ -34,7 +36,25 @@ def drawn_lines(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
         if has_code(speller, moment.body):
             pair = f"[{names['received']}, {names['received=']}]"
             lines.append(f"const {pair} = {style.hook(hook)}({_kept(plan)}){semi}")
+    for moment in plan.component.moments("updating"):
+        if has_code(speller, moment.body):
+            for part, now in _compared(plan):
+                lines.append(f"const {names[_drawn(part)]} = {style.hook('useRef')}({now}){semi}")
     return [new(line) for line in lines]
+
+
+def _compared(plan: Plan) -> list[tuple[str, str]]:
+    """What code before an update compares, and the names it has now."""
+    return [
+        (part, plan.names[WHOLES[part]])
+        for part in ("props", "state")
+        if _drawn(part) in plan.previous
+    ]
+
+
+def _drawn(part: str) -> str:
+    """The key of the name of the reference to the inputs or the state drawn last."""
+    return f"drawn{part.capitalize()}"
 
 
 def _kept(plan: Plan) -> str:
@@ -55,6 +75,8 @@ def drawn_moment(
         return _derived(speller, style, moment, inner)
     if moment.when == "starting":
         return _starting(plan, speller, style, moment, inner)
+    if moment.when == "updating":
+        return _updating(plan, speller, style, moment, inner)
     return _received(plan, speller, style, moment, inner)
 
 
@@ -139,10 +161,48 @@ def _received(plan: Plan, speller: Speller, style: Style, moment: Moment, inner:
     return result + _body(speller, style, moment, inner)
 
 
+def _updating(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
+    """What runs before an update: where inputs or state are not those drawn last.
+
+    It stands behind all else that may write state while drawing.
+    """
+    deep, semi = inner + style.unit, style.semicolon
+    names, parts = plan.previous, _compared(plan)
+    drawn = {part: f"{names[_drawn(part)]}.current" for part, _ in parts}
+    changed = " || ".join(f"{drawn[part]} !== {now}" for part, now in parts)
+    result = new(f"if ({changed}) {{", moment.entry, "update-to-draw")
+    for part, _ in parts:
+        result += new(f"\n{deep}const {names[f'{part} then']} = {drawn[part]}{semi}")
+    for part, now in parts:
+        result += new(f"\n{deep}{drawn[part]} = {now}{semi}")
+    then = {part: names[f"{part} then"] for part, _ in parts}
+    speller = replace(speller, inputs_from=then.get("props", ""), state_from=then.get("state", ""))
+    renames: list[tuple[Span, str]] = []
+    for came, part in ((moment.previous_props, "props"), (moment.previous_state, "state")):
+        if came is None:
+            continue
+        now = plan.names[WHOLES[part]]
+        if is_identifier(came.parameter):
+            renames += [(span, now) for span, _ in came.uses]
+        else:
+            result += new(f"\n{deep}const {came.parameter} = {now}{semi}")
+        for _, entry in came.uses:
+            named = is_identifier(came.parameter)
+            result += settled(entry, *(("update-to-draw", "carried") if named else ("", "kept")))
+    speller = replace(speller, renames=tuple(sorted(renames)))
+    return result + _run(speller, style, moment, inner) + new(f"\n{inner}}}")
+
+
 def _body(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
-    """The body, which may return (then it is a function called at once), and the way out."""
+    """The body and the way out of a draw that is done again."""
+    out = new(f"\n{inner}{style.unit}return null{style.semicolon}\n{inner}}}")
+    return _run(speller, style, moment, inner) + out
+
+
+def _run(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
+    """The body, which may return: then it is a function called at once."""
     deep, semi = inner + style.unit, style.semicolon
     body = without_end(speller, moment.body, speller.code(moment.body))
     if not moment.reaches_end:
         body = new(f"\n{deep}(() => {{") + body.shifted(1) + new(f"\n{deep}}})(){semi}")
-    return body + new(f"\n{deep}return null{semi}\n{inner}}}")
+    return body

@@ -44,6 +44,11 @@ class Speller:
     events: dict[str, str]
     renames: tuple[tuple[Span, str], ...] = ()
     inputs_from: str = ""
+    state_from: str = ""
+
+    def before(self, source: str) -> str:
+        """Where inputs or state of before are, in code that runs while drawing; "" elsewhere."""
+        return {"props": self.inputs_from, "state": self.state_from}.get(source, "")
 
     def code(self, code: Code) -> Fragment:
         """Verbatim text with every operation spelled."""
@@ -110,8 +115,9 @@ class Speller:
         """The expression for an input or a state field."""
         plan = self.plan
         whole = PROPS if member.kind == "prop" else STATE
-        if self.inputs_from and member.kind == "prop" and not later:
-            return self.inputs_from + access(member.name)
+        before = self.before("props" if member.kind == "prop" else "state")
+        if before and not later:
+            return before + access(member.name)
         if whole in plan.names:
             holder = plan.names[whole]
             if later and whole in plan.latest:
@@ -146,8 +152,8 @@ def _whole_read(speller: Speller, operation: Operation) -> Fragment:
     text = speller.name(whole)
     if operation.entry in speller.plan.later and whole in speller.plan.latest:
         text = f"{speller.plan.latest[whole]}.current"
-    elif speller.inputs_from and operation.source == "props":
-        text = speller.inputs_from
+    else:
+        text = speller.before(operation.source) or text
     return new(text, operation.entry, "read-whole")
 
 
@@ -249,8 +255,8 @@ def _pattern_read(speller: Speller, operation: Operation) -> Fragment:
         text = plan.names[whole]
         if later and whole in plan.latest:
             text = f"{plan.latest[whole]}.current"
-        elif speller.inputs_from and operation.source == "props":
-            text = speller.inputs_from
+        else:
+            text = speller.before(operation.source) or text
         inside = operation.pattern
         start = operation.span.start
         ops = inside.operations

@@ -329,10 +329,13 @@ def _reference(
     )
 
 
-def latest_lines(plan: Plan, style: Style) -> list[Fragment]:
-    """References that hold the latest value, for code that runs later."""
+def latest_lines(plan: Plan, style: Style, *, first: bool) -> list[Fragment]:
+    """References that hold the latest value, for code that runs later; `first` those that initial values
+    need."""
     lines: list[Fragment] = []
     for member, name in plan.latest.items():
+        if first != (plan.inputs_first and member.kind == "prop"):
+            continue
         local = plan.names[member]
         lines.append(new(f"const {name} = {style.hook('useRef')}({local}){style.semicolon}"))
         if member != PROPS or not plan.receiving:

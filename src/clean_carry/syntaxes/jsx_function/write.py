@@ -90,14 +90,16 @@ def write(
     followed = plan.followed
     opening = _shared_context(plan, style)
     opening += merged_inputs(plan, speller, style)
+    opening += latest_lines(plan, style, first=True)
     early = [m for m in component.methods() if m.name in plan.early]
     blocks += [_member(plan, speller, style, method, inner) for method in early]
     state, fields = state_lines(plan, speller, style), field_lines(plan, speller, style)
     # Statements that make the state may fill fields.
     made = component.state is not None and component.state.body
-    opening += fields + state if made else state + fields
+    late_fields = fields if plan.before_fields else []
+    opening += fields + state if made else state + ([] if late_fields else fields)
     opening += redraw_line(plan, style)
-    opening += latest_lines(plan, style)
+    opening += latest_lines(plan, style, first=False)
     opening += drawn_lines(plan, speller, style)
     if followed:
         name = plan.previous["after"]
@@ -106,6 +108,10 @@ def write(
     opening += [derived_line(plan, speller, style, d, inner) for d in component.derived]
     if opening:
         blocks.append(joined((line for line in opening), f"\n{inner}"))
+    needed = [m for m in component.methods() if m.name in plan.before_fields]
+    blocks += [_member(plan, speller, style, method, inner) for method in needed]
+    if late_fields:
+        blocks.append(joined(late_fields, f"\n{inner}"))
     handle = component.exposed
     for member in _in_order(plan):
         if isinstance(member, Moment) and member.when in ENDING:
@@ -241,13 +247,16 @@ def _in_order(plan: Plan) -> list[Part]:
     An effect that throws keeps those after it from being made, and so from being cleaned up.
     """
     members = [
-        m for m in plan.component.members if not (isinstance(m, Method) and m.name in plan.early)
+        m
+        for m in plan.component.members
+        if not (isinstance(m, Method) and m.name in plan.early | plan.before_fields)
     ]
     # What runs while drawing may use all that is declared, and stands before what is drawn.
     made = [m for m in members if isinstance(m, Moment) and m.when == "made"]
     first = [] if any(_uses_methods(m) for m in made) else made
     last = [m for m in made if m not in first]
     last += [m for m in members if isinstance(m, Moment) and m.when in ENDING]
+    last += [m for m in members if isinstance(m, Moment) and m.when == "updating"]
     members = [*first, *(m for m in members if m not in made and m not in last), *last]
     displayed, removed = plan.component.moments("displayed"), plan.component.moments("removed")
     if displayed and removed and not plan.merged:
@@ -280,7 +289,7 @@ def _member(
         text = speller.source.slice(member.span.start, member.span.end)
         return new(left_marker(member.rule, text), member.entry, member.rule)
     if isinstance(member, Moment):
-        if member.when == "made" or member.when in ENDING:
+        if member.when in ("made", "updating", *ENDING):
             body = drawn_moment(plan, speller, style, member, inner)
         elif member.when == "removed":
             if plan.merged:
