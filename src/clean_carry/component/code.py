@@ -98,13 +98,15 @@ class RootElement(Operation):
     """The one element the component draws, under the `name` of a reference to it.
 
     It is found by code, or this is the place in markup that makes it known (a `mark`). As one of the names
-    a pattern declares it is `local`; `next` is the keyword of the declaration of the one after it.
+    a pattern declares it is `local`; `next` is the keyword of the declaration of the one after it. `bare`
+    is the reference itself, where a name stood for it.
     """
 
     name: str
     mark: bool
     local: str = ""
     next: str = ""
+    bare: bool = False
 
 
 @dataclass(frozen=True)

@@ -12,6 +12,7 @@ from itertools import pairwise
 from clean_carry.component.code import RootElement
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import is_write
+from clean_carry.source.javascript.timing import argument_deferred
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier, member_name, property_name
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, reader
@@ -89,20 +90,93 @@ def mark_named(facts: ClassFacts) -> None:
         parts = attribute.named_children
         if not (body.start <= attribute.start < body.end) or not parts or parts[0].text != "ref":
             continue
-        if len(parts) < 2 or parts[1].type != "string":
+        if len(parts) > 1 and parts[1].type == "string":
+            _name(facts, attribute, parts[1], alone=False)
+        elif len(parts) > 1 and parts[1].type == "jsx_expression":
+            for text in _results(parts[1].named_children):
+                _name(facts, text, text, alone=True)
+    for pair in facts.tree.of("pair"):
+        key, value = pair.child("key"), pair.child("value")
+        if not (body.start <= pair.start < body.end) or key is None or value is None:
             continue
-        maker = next((up for up in attribute.up() if up.is_function), None)
-        name = parts[1].text[1:-1]
-        if maker is None or facts.root_of(attribute) is not maker or not is_identifier(name):
-            facts.refuse("string-reference", parts[1].text, attribute.start)
-            continue
-        facts.named_references.add(name)
-        span = facts.span(attribute)
+        if property_name(key) == "ref" and value.type == "string" and _are_inputs(facts, pair):
+            _name(facts, value, value, alone=True)
 
-        def named(entry: int, span: Span = span, name: str = name) -> RootElement:
-            return RootElement(span, entry, False, name, True)
 
-        add(facts, attribute, "named-reference", named)
+def _name(facts: ClassFacts, node: Node, text: Node, *, alone: bool) -> None:
+    """Note that a node names an element; `alone` where it is the name, else it is all of the attribute."""
+    name = text.text[1:-1]
+    if not _drawn_by_itself(facts, node) or not is_identifier(name):
+        facts.refuse("string-reference", text.text, node.start)
+        return
+    facts.named_references.add(name)
+    span = facts.span(node)
+    add(
+        facts,
+        node,
+        "named-reference",
+        lambda entry: RootElement(span, entry, False, name, not alone, bare=alone),
+    )
+
+
+def _drawn_by_itself(facts: ClassFacts, node: Node) -> bool:
+    """Whether the component itself makes an element, perhaps in a function that is called at once."""
+    root = facts.root_of(node)
+    for maker in node.up():
+        if maker is root:
+            return maker.is_function
+        if maker.is_function:
+            given = maker.parent
+            if given is None or given.type != "arguments" or argument_deferred(given, maker):
+                return False
+    return False
+
+
+def _results(nodes: list[Node]) -> list[Node]:
+    """The strings an expression may come to."""
+    found: list[Node] = []
+    for node in nodes:
+        match node.type:
+            case "string":
+                found.append(node)
+            case "parenthesized_expression":
+                found += _results(node.named_children)
+            case "ternary_expression":
+                found += _results(node.named_children[1:])
+            case "binary_expression" if node.has("&&") or node.has("||") or node.has("??"):
+                found += _results(node.named_children[1:])
+    return found
+
+
+# What takes inputs as its second argument.
+_TAKE_INPUTS = frozenset({"createElement", "cloneElement"})
+
+
+def _are_inputs(facts: ClassFacts, pair: Node) -> bool:
+    """Whether the object a pair stands in is given to an element: as its argument, or spread on it."""
+    literal = pair.parent
+    above = literal.parent if literal is not None else None
+    if literal is None or above is None:
+        return False
+    if _gives_inputs(literal):
+        return True
+    name = above.child("name") if above.type == "variable_declarator" else None
+    binding = facts.names.scope_at(name).find(name.text) if name is not None else None
+    return binding is not None and any(_gives_inputs(ref) for ref in binding.references)
+
+
+def _gives_inputs(node: Node) -> bool:
+    above = node.parent
+    if above is not None and above.type == "spread_element" and above.parent is not None:
+        # Spread among the attributes of an element, or into the object that is given to it.
+        return above.parent.type == "jsx_expression" or _gives_inputs(above.parent)
+    call = above.parent if above is not None and above.type == "arguments" else None
+    callee = call.child("function") if call is not None else None
+    if above is None or callee is None or above.named_children.index(node) != 1:
+        return False
+    return (
+        callee.children[-1].text in _TAKE_INPUTS if callee.children else callee.text in _TAKE_INPUTS
+    )
 
 
 @reader("named-reference")

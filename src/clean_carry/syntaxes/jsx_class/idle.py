@@ -71,6 +71,12 @@ class _Equal:
                 return self._binary(node)
         return None
 
+    def fails(self, parts: list[Node]) -> bool:
+        """Whether not all of some conditions can hold."""
+        facts = {(self.symbol(_bare(part)), _negated(part)) for part in parts}
+        known = any(s is not None and (s, not n) in facts for s, n in facts)
+        return known or any(self.truth(part) is False for part in parts)
+
     def _binary(self, node: Node) -> bool | None:
         left, right = node.child("left"), node.child("right")
         if left is None or right is None:
@@ -82,9 +88,7 @@ class _Equal:
             return node.has("===") or node.has("==")
         first, second = self.truth(left), self.truth(right)
         if node.has("&&"):
-            parts = _parts(node, "&&")
-            facts = {(self.symbol(_bare(p)), _negated(p)) for p in parts}
-            if any(s is not None and (s, not n) in facts for s, n in facts):
+            if self.fails([p for p in _parts(node, "&&") if p is not node]):
                 return False
             return False if False in (first, second) else (True if first and second else None)
         if node.has("||"):
@@ -98,6 +102,13 @@ def _parts(node: Node, operator: str) -> list[Node]:
     if node.type == "binary_expression" and node.has(operator):
         return [part for side in node.named_children for part in _parts(side, operator)]
     return [node]
+
+
+def _before_acting(condition: Node, calm: list[Node]) -> list[Node]:
+    """The parts of a condition that are asked before one that acts."""
+    parts = _parts(condition, "&&")
+    first = next((at for at, part in enumerate(parts) if part not in calm), len(parts))
+    return parts[:first]
 
 
 def _negated(node: Node) -> bool:
@@ -129,9 +140,12 @@ def _idle(statement: Node, equal: _Equal) -> str:
             return "acts" if _acts(statement) else "returns"
         case "if_statement":
             condition = statement.child("condition")
-            if condition is None or _acts(condition):
+            if condition is None:
                 return "acts"
+            asked = [part for part in _parts(condition, "&&") if not _acts(part)]
             truth = equal.truth(condition)
+            if _acts(condition) and not equal.fails(_before_acting(condition, asked)):
+                return "acts"
             then, other = statement.child("consequence"), statement.child("alternative")
             if other is not None and other.type == "else_clause":
                 other = other.named_children[0]

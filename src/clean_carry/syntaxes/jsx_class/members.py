@@ -27,7 +27,12 @@ from clean_carry.source.javascript.values import (
 )
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames
 from clean_carry.syntaxes.jsx_class.hooks import moment
-from clean_carry.syntaxes.jsx_class.notions import REFUSED, REFUSED_STATICS
+from clean_carry.syntaxes.jsx_class.notions import (
+    ALWAYS_BY_PARENT,
+    REFUSED,
+    REFUSED_STATICS,
+    given_by,
+)
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts
 
 
@@ -198,6 +203,9 @@ def _draws_always(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
     entry = facts.ledger.claim("draws-always", full_span(facts, member))
     facts.ledger.settle(entry, "dropped", "draws-always")
+    own = any(raw.notion.startswith("state-") for raw in facts.raws)
+    if own and given_by(member) in ALWAYS_BY_PARENT:
+        facts.refuse("decides-updates", name, member.start)
     gathered.draws_always = True
 
 

@@ -58,7 +58,7 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
         ):
             arguments = call.child("arguments")
             given = arguments.named_children if arguments is not None else []
-            if not given or given[0].type != "this":
+            if not given or (given[0].type != "this" and not _is_arrow(facts, name, given[0])):
                 leave(facts, node, "instance-escapes", f"{name} is bound to something else")
                 return
             whole, bound = call, given[1:]
@@ -109,6 +109,16 @@ def _is_assigned_after(facts: ClassFacts, node: Node, name: str) -> bool:
         key = member.child("name")
         if member.type == field.type and key is not None and key.text == name:
             return member.start >= field.start
+    return False
+
+
+def _is_arrow(facts: ClassFacts, name: str, given: Node) -> bool:
+    """Whether a method has the instance whatever it is bound to, which is nothing."""
+    body = facts.node.child("body")
+    for member in body.named_children if body is not None else ():
+        key, value = member.child("name"), member.child("value")
+        if key is not None and property_name(key) == name and value is not None:
+            return value.type == "arrow_function" and given.text in ("null", "undefined")
     return False
 
 

@@ -26,6 +26,9 @@ REFUSED = {
     "componentDidCatch": "error-capture",
     "getChildContext": "legacy-context",
 }
+# What says yes to every update. Whoever is drawn again by its parent is given a new object of inputs.
+ALWAYS_BY_PARENT = frozenset({"this.props !== next", "next !== this.props"})
+_ALWAYS = frozenset({"true"}) | ALWAYS_BY_PARENT
 # What the runtime gives an instance, and annotated scripts give a type by a field.
 TYPED_BY_FIELD = frozenset({"props", "state", "context", "refs"})
 REFUSED_STATICS = {
@@ -35,10 +38,10 @@ REFUSED_STATICS = {
 }
 
 
-def notion_of(member: Node, annotated: bool = False) -> tuple[str, str]:
+def notion_of(member: Node, typed: bool = False) -> tuple[str, str]:
     """(notion, name) of a class member; `unknown-member` where none fits.
 
-    In an annotated script a field without a value only says what type something of the runtime's has.
+    In a typed script a field without a value only says what type something of the runtime's has.
     """
     if member.type == "decorator":
         return "refused-member", "decorator"
@@ -50,7 +53,7 @@ def notion_of(member: Node, annotated: bool = False) -> tuple[str, str]:
         return "unknown-member", f"decorated {name}"
     if member.type == "method_definition":
         return _method_notion(member, name)
-    if annotated and name in TYPED_BY_FIELD and member.type == "public_field_definition":
+    if typed and name in TYPED_BY_FIELD and member.type == "public_field_definition":
         if member.child("value") is None and not member.has("static"):
             return "type-field", name
     if member.type == "public_field_definition":
@@ -69,7 +72,7 @@ def _method_notion(member: Node, name: str) -> tuple[str, str]:
         if name in REFUSED_STATICS:
             return "refused-member", name
         return "static-method", name
-    if name == "shouldComponentUpdate" and _always_gives(member, "true"):
+    if name == "shouldComponentUpdate" and given_by(member) in _ALWAYS:
         return "draws-always", name
     if name in REFUSED:
         return "refused-member", name
@@ -82,13 +85,17 @@ def _method_notion(member: Node, name: str) -> tuple[str, str]:
     return "prototype-method", name
 
 
-def _always_gives(member: Node, value: str) -> bool:
-    """Whether a method does nothing but give this value."""
-    body = member.child("body")
+def given_by(member: Node) -> str:
+    """What a method gives, where it does nothing else; its first parameter is called `next` then."""
+    body, parameters = member.child("body"), member.child("parameters")
     statements = body.named_children if body is not None else []
     if len(statements) != 1 or statements[0].type != "return_statement":
-        return False
-    return [given.text for given in statements[0].named_children] == [value]
+        return ""
+    given = parameters.named_children[:1] if parameters is not None else []
+    first = [part.child("pattern") or part for part in given]
+    names = {first[0].text: "next"} if first and first[0].type == "identifier" else {}
+    words = " ".join(value.text for value in statements[0].named_children).split()
+    return " ".join(names.get(word, word) for word in words)
 
 
 def _field_notion(member: Node, name: str) -> tuple[str, str]:

@@ -83,7 +83,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     assert body is not None
     size = len(ledger.entries)
     class_entry = ledger.claim("class", facts.span(candidate.place))
-    members = [(m, *notion_of(m, file.tree.annotated)) for m in body.named_children]
+    members = [(m, *notion_of(m, file.tree.typed)) for m in body.named_children]
     gathered = Gathered(facts, file.runtime)
     facts.context = contexts.kind_of_context(members, candidate.siblings, candidate.name)
     constructor = _collect(gathered, members, file)

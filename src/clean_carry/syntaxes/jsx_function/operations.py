@@ -170,6 +170,8 @@ def _root_element(speller: Speller, operation: Operation) -> Fragment:
     text = f"ref={{{name}}}" if operation.mark else f"{name}.current"
     if operation.mark and operation.span.start == operation.span.end:
         text = f" {text}"
+    if operation.bare:
+        text = name
     if operation.local:
         text = f"{operation.local} = {text}"
     if operation.next:
