@@ -113,6 +113,16 @@ UNKNOWN = [
     "import typeof E from './ports';",
     "function isOpen(x: mixed): boolean %checks { return x === 1; }",
     "const b = (c: any);",
+    "type F = {| ...Port, at: number |};",
+    "export type G = { ...$Exact<Array<Port>>, at: number };",
+    "type H = { onGo: ({ event: SyntheticEvent<>, at: number }) => void, to: (string, Port) => void };",
+    "type I = { label: string => Node, load: (string, (Port) => void) => Promise<*> | void };",
+    "type J<At: string = string> = { at: At, ports: Array<*> };",
+    "type K =\n  | false\n  | ((?{ from: number }) => void | {});",
+    "type L = { // what ends; here\n  at: 'a;b' };",
+    "type M = $Call<typeof x, ...> & { [[call]]: (...) => void };",
+    "const go = (event: SyntheticEvent<>) => event;",
+    "const load = (all: Promise<*>) => all;",
 ]
 
 
@@ -125,7 +135,7 @@ def test_what_the_grammar_does_not_know(line: str) -> None:
     assert line in tree.root.text
     with pytest.raises(InputError) as refused:
         Tree(SourceText("a.js", f"// @flow\n{line}\nlet = = 1;\n".encode()))
-    assert refused.value.line == 3
+    assert refused.value.line == 3 + line.count("\n")
 
 
 def test_only_a_first_comment_makes_it_so() -> None:
@@ -144,8 +154,20 @@ def test_inputs_have_the_types_of_annotations() -> None:
         assert set(shapes["notes"].items.fields) == {"text"}
 
 
+def test_inputs_have_the_types_beside_what_is_not_known() -> None:
+    text = TIDE.replace("  count: number,", "  ...Rest,\n  count: number,\n  draw: string => any,")
+    text = text.replace("(name: string, at: number) => void", "({ name: string }, ?Port) => void")
+    shapes = read_inputs(text, "Tide.jsx", "Tide").shapes
+    assert shapes["count"].kinds == {"number"}
+    assert shapes["onGo"].kinds == shapes["draw"].kinds == {"function"}
+
+
 def test_carried_and_verified_by_the_program(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    (tmp_path / "Tide.jsx").write_text(TIDE, "utf-8")
+    more = (
+        "type More = { at: number };\ntype Props = {|\n  ...$Exact<More>,\n  draw?: string => any,"
+    )
+    text = TIDE.replace("type Props = {|", more)
+    (tmp_path / "Tide.jsx").write_text(text, "utf-8")
     (tmp_path / "ports.js").write_text(PORTS, "utf-8")
     done = run("carry", "Tide.jsx", "--to", "jsx-function", "--write")
     assert done.returncode == 0, done.stdout + done.stderr

@@ -15,6 +15,7 @@ import tree_sitter_typescript
 from tree_sitter import Language, Parser, TreeCursor
 
 from clean_carry.component.errors import InputError
+from clean_carry.source.javascript import flow
 from clean_carry.source.text import SourceText
 
 _LANGUAGE = Language(tree_sitter_typescript.language_tsx())
@@ -241,17 +242,16 @@ _DECORATOR = re.compile(rb"^[ \t]*@(\([^\n'\"`]*\))[ \t]*$", re.MULTILINE)
 # `export x from './x'`: the default of another module under a name, of a proposal that was used for years.
 _DEFAULT_ON = re.compile(rb"^export( )[\w$]+( )from\b", re.MULTILINE)
 
-# What Flow writes that the grammar does not know, and JavaScript never does: the variance of a field, a
-# question mark before a parenthesis or for an argument without a name, an opaque type, a predicate, an
-# imported type of a value.
-_ANNOTATIONS = (
-    (re.compile(rb"(?<=[{|,;\n])\s*([+-])(?=\w+\??\s*:)"), b" "),
-    (re.compile(rb"(?<=[:|(,<=])\s*(\?)(?=\s*\()"), b" "),
-    (re.compile(rb"(?<=[(,])\s*(\?)(?=\s*[\w{$'\"])"), b" "),
-    (re.compile(rb"\b(opaque)(?=\s+type\b)"), b" "),
-    (re.compile(rb"(%checks)\b"), b" "),
-    (re.compile(rb"\bimport\s+(typeof)\b"), b"type  "),
-)
+
+def _with_rare_filled(data: bytes) -> bytearray:
+    """The text with a default passed on under a name, and decorators in parentheses, filled."""
+    filled = bytearray(data)
+    for found in _DEFAULT_ON.finditer(data):
+        for group, brace in ((1, b"{"), (2, b"}")):
+            filled[found.start(group) : found.end(group)] = brace
+    for found in _DECORATOR.finditer(data):
+        filled[found.start(1) : found.end(1)] = b"_" * (found.end(1) - found.start(1))
+    return filled
 
 
 def _repaired(data: bytes, source: SourceText) -> tree_sitter.Tree:
@@ -261,21 +261,14 @@ def _repaired(data: bytes, source: SourceText) -> tree_sitter.Tree:
     parentheses, which becomes a name, and some of Flow's annotations. Text is always sliced from the
     original.
     """
-    filled = bytearray(data)
-    flow = b"@flow" in data[:2000]
-    for pattern, filler in _ANNOTATIONS if flow else ():
-        for found in pattern.finditer(data):
-            size = found.end(1) - found.start(1)
-            filled[found.start(1) : found.end(1)] = (filler * size)[:size]
-    for found in _DEFAULT_ON.finditer(data):
-        for group, brace in ((1, b"{"), (2, b"}")):
-            filled[found.start(group) : found.end(group)] = brace
-    for found in _DECORATOR.finditer(data):
-        filled[found.start(1) : found.end(1)] = b"_" * (found.end(1) - found.start(1))
+    flow_types = b"@flow" in data[:2000]
+    ways = (flow.with_marks_filled, flow.with_types_mended, flow.without_types)
     parser = Parser(_LANGUAGE)
-    raw = parser.parse(bytes(filled))
-    if not raw.root_node.has_error:
-        return raw
+    for way in ways if flow_types else (bytes,):
+        filled = _with_rare_filled(way(data))
+        raw = parser.parse(bytes(filled))
+        if not raw.root_node.has_error:
+            return raw
     for _ in range(40):
         changed = False
         for start, end in _errors(raw.root_node):
@@ -293,7 +286,7 @@ def _repaired(data: bytes, source: SourceText) -> tree_sitter.Tree:
     place = source.place(start)
     advice = (
         "Not all of Flow's annotations are read: write what stands here in another way, or strip it"
-        if flow
+        if flow_types
         else "Mend the syntax here first"
     )
     raise InputError(
