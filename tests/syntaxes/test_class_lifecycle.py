@@ -169,6 +169,15 @@ def test_what_is_refused(base: str, members: str, rule: str, tmp_path: Path) -> 
     assert result.status == "refused" and rule in {f.rule for f in result.findings}
 
 
+@pytest.mark.parametrize("asked", ["name", "defaultProps", "of = 2", "other"])
+def test_what_the_class_is_asked_for_that_a_function_may_not_have(
+    tmp_path: Path, asked: str
+) -> None:
+    result = carried(tmp_path, klass(f"static of = 1; b = () => (this.constructor.{asked});"))
+    assert result.status != "clean"
+    assert "instance-escapes" in {f.rule for f in result.findings}
+
+
 def test_the_old_context_ends_with_the_runtime_that_gave_it_up(tmp_path: Path) -> None:
     text = klass("static contextTypes = { b: f }; a = () => this.context.b;")
     assert carried(tmp_path, text, runtime=18).status != "refused"

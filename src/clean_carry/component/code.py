@@ -153,6 +153,11 @@ class Differs(Operation):
 
 
 @dataclass(frozen=True)
+class Itself(Operation):
+    """The component as a value, asked for one of its statics."""
+
+
+@dataclass(frozen=True)
 class Redraw(Operation):
     """A call that has the component drawn again though nothing changed."""
 

@@ -14,6 +14,7 @@ from typing import Literal
 from clean_carry.component.code import (
     DraftState,
     Gone,
+    Itself,
     Left,
     Member,
     Operation,
@@ -48,6 +49,7 @@ class ClassFacts(Uses):
     root_element: str = ""
     getters: set[str] = field(default_factory=set)
     named_references: set[str] = field(default_factory=set)
+    statics: set[str] = field(default_factory=set)
 
     def root_of(self, node: Node) -> Node:
         """The member's function, or its initial value, in which `node` stands."""
@@ -381,8 +383,24 @@ def _context_whole(facts: ClassFacts, use: Receiver, node: Node) -> None:
 def _unknown_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
     part = node.child("property")
     name = (property_name(part) if part is not None else None) or ""
+    if name == "constructor" and _asks_own_static(facts, node):
+        span, deferred = facts.span(node), facts.deferred(node)
+        add(facts, node, "own-static", lambda entry: Itself(span, entry, deferred))
+        return
     rule = "instance-escapes" if name == "constructor" else "unknown-use"
     leave(facts, node, rule, f"this.{name}")
+
+
+def _asks_own_static(facts: ClassFacts, node: Node) -> bool:
+    """Whether the class is asked for a static it is given under its own name, and no more."""
+    above = node.parent
+    return (
+        above is not None
+        and above.type == "member_expression"
+        and node.field == "object"
+        and member_name(above) in facts.statics
+        and not is_write(above)
+    )
 
 
 _BEFORE_DRAWING = frozenset(

@@ -86,6 +86,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     members = [(m, *notion_of(m, file.tree.typed)) for m in body.named_children]
     gathered = Gathered(facts, file.runtime)
     facts.context = contexts.kind_of_context(members, candidate.siblings, candidate.name)
+    facts.statics = _own_statics(candidate, members)
     constructor = _collect(gathered, members, file)
     escapes.mark_named(facts)
     given = [(constructor, ("props", "context"))] if constructor is not None else []
@@ -120,6 +121,16 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     component = _assemble(file, candidate, gathered, props_type)
     _claim_comments(facts, node)
     return component, facts
+
+
+def _own_statics(candidate: Candidate, members: list[tuple[Node, str, str]]) -> set[str]:
+    """The statics that the component has under its name as well; defaults may go elsewhere.
+
+    A class that something is made of is asked itself, whatever its name means.
+    """
+    if candidate.binding is None or candidate.decorators:
+        return set()
+    return {name for _, notion, name in members if notion in ("static-method", "static-value")}
 
 
 def _types(node: Node, members: list[tuple[Node, str, str]]) -> tuple[str, str]:
@@ -330,7 +341,8 @@ def _assemble(
         context=gathered.context,
         exposed=gathered.exposed,
         named_elsewhere=named_elsewhere,
-        names_itself=_names_itself(file, candidate),
+        names_itself=_names_itself(file, candidate)
+        or any(raw.notion == "own-static" for raw in facts.raws),
         export_span=export_span,
     )
     props = _props(component, defaults)

@@ -13,6 +13,7 @@ from clean_carry.component.code import (
     Emit,
     FieldUse,
     Gone,
+    Itself,
     Left,
     Member,
     MethodCall,
@@ -208,6 +209,10 @@ def _differs(speller: Speller, operation: Operation) -> Fragment:
     )
 
 
+def _itself(speller: Speller, operation: Operation) -> Fragment:
+    return new(speller.plan.component.name, operation.entry, "own-static-by-name")
+
+
 def _redraw(speller: Speller, operation: Operation) -> Fragment:
     return new(f"{speller.plan.previous['redraw']}()", operation.entry, "redraw-by-count")
 
@@ -396,6 +401,7 @@ _SPELL: dict[type, Callable[[Speller, Operation], Fragment]] = {
     RootElement: _root_element,
     FieldUse: _field_use,
     MethodCall: _method_call,
+    Itself: _itself,
     Redraw: _redraw,
     Differs: _differs,
     MethodValue: _method_value,
