@@ -84,6 +84,8 @@ SETTLES = [
     ("if (props.at !== state.at) return { at: props.at }; return { far: 1 };", False),
     ("if (props.at !== state.at) { tell(); return { at: props.at }; } return null;", False),
     ("return { at: props.at };", True),
+    ("if (state.late) return { late: false }; return state;", True),
+    ("if (state.late) return { late: false }; return props;", False),
     ("return { at: props.at, far: 1 };", True),
     ("return { at: props.at, far: [] };", False),
     ("return { at: props.at.side };", False),

@@ -73,6 +73,11 @@ WRITTEN: list[tuple[str, str, str]] = [
     ("Component", "state = { a: 1 }; b = (c) => this.setState({ [c]: 1 });", "setState({ [c]: 1 })"),
     ("Component", "state = { a: 1 }; b = () => this.setState(null);", "patch == null ? state"),
     ("PureComponent", "shouldComponentUpdate() { return true; }", "export default function Berth("),
+    ("Component", "constructor(props) { super(props); const a = 1; this.go(a); this.b = a; } go = () => 1;",
+     "useState(() => {\n    const a = 1; go(a); b.current = a;\n  });"),
+    ("Component",
+     "constructor(props) { super(props); const { a } = props; this.b = [a]; this.e = [this.b]; }",
+     "b.current = [a]; e.current = [b.current];"),
     ("Component", "shouldComponentUpdate(to) { return to !== this.props; }",
      "export default function Berth("),
     ("Component", "a = 1; b = () => this.refs.c.focus(); d = () => <i ref={this.a ? 'c' : null} />;",
@@ -156,8 +161,8 @@ REFUSED: list[tuple[str, str, str]] = [
      " e = () => this.d();", "initial-needs-method"),
     ("Component", "b = () => this.f; f = 1; state = { a: keep(this.b) };", "initial-needs-method"),
     ("Component", "state = { a: [this.b] }; b = () => 1;", "initial-needs-method"),
-    ("Component", "constructor(props) { super(props); const a = 1; this.go(a); this.b = a; } go = () => 1;",
-     "constructor-code"),
+    ("Component", "constructor(props) { super(props); this.go(1); this.state = { a: this.f }; }"
+     " f = 1; go = () => 1;", "constructor-code"),
     ("Component", "constructor(props) { super(props); if (props.a) return; this.state = { a: 1 }; }",
      "constructor-code"),
 ]  # fmt: skip

@@ -15,35 +15,30 @@ from clean_carry.component.code import (
     Member,
     MethodCall,
     MethodValue,
-    Operation,
     PatternRead,
     Read,
     StateWrite,
     WholeRead,
 )
-from clean_carry.component.model import Component, LeftMember, Method, Moment, State, StateField
+from clean_carry.component.model import Component, LeftMember, Method, Moment
 from clean_carry.component.plan import PROPS, STATE, WHOLES, InputsForm, Layout, Plan, Refused
 from clean_carry.crossing.drawn import (
     check_updating,
     reads_before,
-    reads_inputs,
     receiving,
     updating_parts,
 )
+from clean_carry.crossing.early import early_methods
 from clean_carry.crossing.lateness import (
     calls_inputs,
-    drawn_by,
     later_entries,
     later_methods,
     stable_methods,
 )
+from clean_carry.crossing.layout import BATCHES_ALL, layout_of, redraw_matters
 from clean_carry.crossing.naming import name_members
 from clean_carry.crossing.writes import following_names
 
-# From this major version of the runtime on, all writes are batched (its release notes for 18.0).
-BATCHES_ALL = 18
-# Moments whose code runs while a function draws again.
-DRAWN = ("received", "derived")
 # The first major version of the runtime without the old context (its release notes for 19.0).
 NO_OLD_CONTEXT = 19
 # The first without defaults as a property of a function (the same notes).
@@ -67,8 +62,8 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     entered = (*called_early, *(component.exposed if runtime < BATCHES_ALL else ()))
     later_by_name = later_methods(component, stable, entered)
     later = later_entries(component, later_by_name)
-    early, before_fields, inputs_first = _early(component, stable, later)
-    layout = _layout(component, runtime)
+    early, before_fields, inputs_first = early_methods(component, stable, later)
+    layout = layout_of(component, runtime)
     remembered = component.pure and _is_remembered(component)
     _check_context(component, runtime, remembered)
     inputs, lifted = _inputs(component, later)
@@ -190,7 +185,7 @@ def _check_followed(component: Component, writes: list[StateWrite]) -> None:
 
     So does one that a pure class spares itself, which must not be told.
     """
-    told = component.pure and (component.reacting or _redraw_matters(component))
+    told = component.pure and (component.reacting or redraw_matters(component))
     for write in writes:
         skips = write.updater is not None and write.updater.may_skip
         if told or write.open or skips:
@@ -226,7 +221,7 @@ def _is_remembered(component: Component) -> bool:
     Not where what it does on new inputs must be done all the same. Its base compares inputs with
     their defaults filled in. Raises `Refused` where either can be told by what it draws.
     """
-    told = _redraw_matters(component)
+    told = redraw_matters(component)
     for moment in component.moments("received"):
         if not moment.compares_only and not _blank(moment):
             if told:
@@ -236,77 +231,6 @@ def _is_remembered(component: Component) -> bool:
         if prop.default is not None and told:
             raise Refused("pure-default-redraw", prop.name, component.span.start)
     return True
-
-
-def _early(
-    component: Component, stable: frozenset[str], later: frozenset[int]
-) -> tuple[frozenset[str], frozenset[str], bool]:
-    """Methods that initial values name and that are constants: they must stand before them. Those the
-    state names, those only fields do, and whether what holds the latest inputs must stand first as well.
-
-    What is called may use nothing else that is declared behind. Raises `Refused` where it does.
-    """
-    methods = {method.name: method for method in component.methods()}
-    found: dict[bool, set[str]] = {True: set(), False: set()}
-    inputs_first = False
-    made = component.state is not None and component.state.body
-    queue: list[tuple[str, bool, bool, int]] = [
-        (
-            operation.member.name,
-            isinstance(owner, State | StateField),
-            _is_called(operation),
-            operation.span.start,
-        )
-        for owner, operation in component.operations()
-        if not isinstance(owner, Method | Moment | str)
-        and isinstance(operation, MethodCall | MethodValue)
-        and not operation.deferred
-    ]
-    seen: set[tuple[str, bool, bool]] = set()
-    while queue:
-        name, for_state, called, at = queue.pop()
-        method = methods.get(name)
-        if (name, for_state, called) in seen or method is None:
-            continue
-        seen.add((name, for_state, called))
-        if method.form == "assigned" or name in stable:
-            # Where statements make the state they may fill fields, which stand before it then.
-            found[for_state or made].add(name)
-        if not called:
-            continue
-        for operation in method.text.all():
-            if _not_there_yet(operation, for_state=for_state, made=made):
-                raise Refused("initial-needs-method", name, at)
-            if operation.entry in later and reads_inputs(operation):
-                inputs_first = True
-            elif operation.entry in later and isinstance(operation, WholeRead):
-                raise Refused("initial-needs-method", name, at)
-            if isinstance(operation, MethodCall | MethodValue):
-                runs = not operation.deferred and _is_called(operation)
-                queue.append((operation.member.name, for_state, runs, at))
-    return frozenset(found[True]), frozenset(found[False] - found[True]), inputs_first
-
-
-def _is_called(operation: MethodCall | MethodValue) -> bool:
-    """Whether a method is called where it is named, or may be."""
-    if isinstance(operation, MethodCall):
-        return True
-    return operation.handed or operation.place == "called back"
-
-
-def _not_there_yet(operation: Operation, *, for_state: bool, made: bool) -> bool:
-    """Whether a method called for an initial value uses what is declared only after it.
-
-    State stands before fields, but behind them where statements make it.
-    """
-    if operation.deferred:
-        return False
-    of_state = (isinstance(operation, Read) and operation.member.kind == "state") or (
-        isinstance(operation, WholeRead | PatternRead) and operation.source == "state"
-    )
-    if of_state:
-        return for_state or made
-    return isinstance(operation, FieldUse) and not (for_state and made)
 
 
 def _without_numeric_guards(component: Component) -> Component:
@@ -353,119 +277,6 @@ def _merged(component: Component) -> bool:
 
 def _blank(moment: Moment) -> bool:
     return moment.body.span.end <= moment.body.span.start
-
-
-def _layout(component: Component, runtime: int) -> Layout:
-    if component.markup:
-        return "split" if component.state is not None else "none"
-    if "state" in updating_parts(component):
-        return "whole"
-    writes = [o for _, o in component.operations() if isinstance(o, StateWrite)]
-    state = component.state
-    if state is None and not writes:
-        reads = [
-            o
-            for _, o in component.operations()
-            if (isinstance(o, Read) and o.member.kind == "state")
-            or (isinstance(o, WholeRead | PatternRead) and o.source == "state")
-        ]
-        return "whole" if reads else "none"
-    if any(write.after is not None for write in writes):
-        return "whole"
-    again = any(patch.again for write in writes for patch in write.fields or ())
-    if again and not component.pure:
-        return "whole"
-    if component.callable_state or (state is not None and state.fields is None):
-        return "whole"
-    for _, operation in component.operations():
-        if isinstance(operation, WholeRead) and operation.source == "state":
-            return "whole"
-        if isinstance(operation, PatternRead) and operation.source == "state":
-            if operation.bindings is None or operation.rest:
-                return "whole"
-    for write in writes:
-        if not _splits(write, runtime):
-            return "whole"
-    if runtime >= BATCHES_ALL and _written_drawing_and_later(component):
-        return "whole"
-    told = component.reacting and writes_constants(component)
-    if writes and not component.pure and (told or _redraw_matters(component)):
-        return "whole"
-    for moment in component.moments("updated"):
-        before = moment.previous_state
-        if before is not None and before.names is None:
-            return "whole"
-    return "split"
-
-
-def _splits(write: StateWrite, runtime: int) -> bool:
-    if write.fields is not None:
-        if len(write.fields) > 1:
-            if runtime < BATCHES_ALL or write.position in ("returned", "bare statement"):
-                return False
-        return len(write.fields) > 0
-    updater = write.updater
-    if updater is None or updater.result is None or updater.may_skip or len(updater.result) != 1:
-        return False
-    name = updater.result[0].name
-    return all(own == name for _, own in updater.own)
-
-
-def _redraw_matters(component: Component) -> bool:
-    """Whether a write of an equal value, which draws a class but not a function, can be told."""
-    if any(m.guard is None and not m.compares_only for m in component.moments("updated")):
-        return True
-    if component.impure_drawing:
-        return True
-    if component.sensitive and _writes_on_update(component):
-        return True
-    drawn = drawn_by(component)
-    for owner, operation in component.operations():
-        if isinstance(operation, FieldUse) and operation.member.kind == "field":
-            if operation.handled:
-                continue
-            if owner == "drawing" and not operation.deferred:
-                return True
-            if isinstance(owner, Method) and owner.name in drawn and not operation.deferred:
-                return True
-    return False
-
-
-def _written_drawing_and_later(component: Component) -> bool:
-    """Whether a field is written while drawing again, and at other times as well.
-
-    From version 18 on a write of an equal value waits in the queue of its `useState` where it was spared,
-    and takes back what was written while drawing; `useReducer` spares none.
-    """
-    drawing, later = set[str](), set[str]()
-    for owner, operation in component.operations():
-        if not isinstance(operation, StateWrite):
-            continue
-        fields = operation.fields or (operation.updater and operation.updater.result) or ()
-        if isinstance(owner, Moment) and owner.when in DRAWN and not operation.deferred:
-            drawing.update(patch.name for patch in fields)
-        elif not (isinstance(owner, Moment) and owner.when == "starting"):
-            later.update(patch.name for patch in fields if not patch.flips)
-    return bool(drawing & later)
-
-
-def writes_constants(component: Component) -> bool:
-    """Whether a write gives a field what it may have had already."""
-    return any(
-        patch.constant
-        for _, operation in component.operations()
-        if isinstance(operation, StateWrite)
-        for patch in operation.fields or ()
-    )
-
-
-def _writes_on_update(component: Component) -> bool:
-    """Whether an update hook writes state: children are drawn again before the page is painted."""
-    return any(
-        isinstance(operation, StateWrite)
-        for moment in component.moments("updated")
-        for operation in moment.body.all()
-    )
 
 
 def _inputs(component: Component, later: frozenset[int]) -> tuple[InputsForm, PatternRead | None]:

@@ -24,8 +24,9 @@ from clean_carry.component.model import Component, Method, Refusal
 from clean_carry.component.plan import Plan, Refused
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
-from clean_carry.crossing.fit import fit, keeps_defaults, writes_constants
+from clean_carry.crossing.fit import fit, keeps_defaults
 from clean_carry.crossing.lateness import calls_inputs
+from clean_carry.crossing.layout import writes_constants
 from clean_carry.crossing.outcome import (
     Excluded,
     beside,

@@ -5,6 +5,7 @@ from __future__ import annotations
 from clean_carry.component.model import Moment, State
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
+from clean_carry.source.javascript.scope import Binding
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name, runs_code
 from clean_carry.syntaxes.jsx_class.heritage import is_base_call
@@ -226,10 +227,12 @@ def _constructor(gathered: Gathered, member: Node, name: str) -> None:
 def _rest(facts: ClassFacts, constructor: Node | None, methods: set[str]) -> list[Node]:
     """The statements that are no plain assignment, no binding, and not the base's call.
 
-    A field whose value needs the rest, because code runs for it after other code did, or because it
-    asks a method, is filled with the rest.
+    A field whose value needs the rest, because code runs for it after other code did, because it asks a
+    method, or because it uses a name or a field of the rest, is filled with the rest.
     """
     found: list[Node] = []
+    scope = facts.names.inner_scope(constructor) if constructor is not None else None
+    names = scope.names if scope is not None else {}
     for statement in _statements(constructor):
         if statement.type == "comment" or is_base_call(statement):
             continue
@@ -240,10 +243,20 @@ def _rest(facts: ClassFacts, constructor: Node | None, methods: set[str]) -> lis
             pair is None
             or pair[0] in methods
             or (pair[0] != "state" and _asks(pair[1], methods))
-            or (pair[0] != "state" and found and runs_code(pair[1]))
+            or (pair[0] != "state" and found and _needs(pair[1], found, names))
         ):
             found.append(statement)
     return found
+
+
+def _needs(value: Node, before: list[Node], names: dict[str, Binding]) -> bool:
+    """Whether a value needs the statements before it."""
+    own = {
+        name
+        for name, binding in names.items()
+        if any(part.start <= binding.node.start < part.end for part in before)
+    }
+    return runs_code(value) or _reads_instance(value) or _uses(value, own)
 
 
 def _asks(value: Node, methods: set[str]) -> bool:

@@ -145,7 +145,7 @@ class _Reading:
             return False
         if not all(n.type in _PURE for n in asked.node.walk() if n.named):
             return False
-        if _gives_nothing(inner[0]):
+        if self._gives_nothing(inner[0]):
             self.guards.append(replace(asked, negated=True))
         elif not self._given(inner[0], (asked,)):
             return False
@@ -169,8 +169,13 @@ class _Reading:
         self.aliases[target.text] = (means[holder.text], part.text)
         return True
 
+    def _gives_nothing(self, statement: Node) -> bool:
+        """Whether nothing is given, or the state as it is."""
+        value = statement.named_children[0] if statement.named_children else None
+        return value is None or value.text in ("null", "{}", "undefined", self.names[1])
+
     def _given(self, statement: Node, asked: tuple[Condition, ...]) -> bool:
-        if _gives_nothing(statement):
+        if self._gives_nothing(statement):
             return True
         value = statement.named_children[0]
         fields = plain_fields(value) if value.type == "object" else None
@@ -179,11 +184,6 @@ class _Reading:
             return False
         self.branches.append(Branch((*self.guards, *asked), value, tuple(fields)))
         return True
-
-
-def _gives_nothing(statement: Node) -> bool:
-    value = statement.named_children[0] if statement.named_children else None
-    return value is None or value.text in ("null", "{}", "undefined")
 
 
 def _hidden(branches: list[Branch], taken: set[str]) -> bool:

@@ -1,0 +1,133 @@
+"""How state is held: field by field, or as one object; and what tells a draw too few or too many."""
+
+from __future__ import annotations
+
+from clean_carry.component.code import (
+    FieldUse,
+    PatternRead,
+    Read,
+    StateWrite,
+    WholeRead,
+)
+from clean_carry.component.model import Component, Method, Moment
+from clean_carry.component.plan import Layout
+from clean_carry.crossing.drawn import updating_parts
+from clean_carry.crossing.lateness import drawn_by
+
+# From this major version of the runtime on, all writes are batched (its release notes for 18.0).
+BATCHES_ALL = 18
+# Moments whose code runs while a function draws again.
+DRAWN = ("received", "derived")
+
+
+def layout_of(component: Component, runtime: int) -> Layout:
+    if component.markup:
+        return "split" if component.state is not None else "none"
+    if "state" in updating_parts(component):
+        return "whole"
+    writes = [o for _, o in component.operations() if isinstance(o, StateWrite)]
+    state = component.state
+    if state is None and not writes:
+        reads = [
+            o
+            for _, o in component.operations()
+            if (isinstance(o, Read) and o.member.kind == "state")
+            or (isinstance(o, WholeRead | PatternRead) and o.source == "state")
+        ]
+        return "whole" if reads else "none"
+    if any(write.after is not None for write in writes):
+        return "whole"
+    again = any(patch.again for write in writes for patch in write.fields or ())
+    if again and not component.pure:
+        return "whole"
+    if component.callable_state or (state is not None and state.fields is None):
+        return "whole"
+    for _, operation in component.operations():
+        if isinstance(operation, WholeRead) and operation.source == "state":
+            return "whole"
+        if isinstance(operation, PatternRead) and operation.source == "state":
+            if operation.bindings is None or operation.rest:
+                return "whole"
+    for write in writes:
+        if not _splits(write, runtime):
+            return "whole"
+    if runtime >= BATCHES_ALL and _written_drawing_and_later(component):
+        return "whole"
+    told = component.reacting and writes_constants(component)
+    if writes and not component.pure and (told or redraw_matters(component)):
+        return "whole"
+    for moment in component.moments("updated"):
+        before = moment.previous_state
+        if before is not None and before.names is None:
+            return "whole"
+    return "split"
+
+
+def _splits(write: StateWrite, runtime: int) -> bool:
+    if write.fields is not None:
+        if len(write.fields) > 1:
+            if runtime < BATCHES_ALL or write.position in ("returned", "bare statement"):
+                return False
+        return len(write.fields) > 0
+    updater = write.updater
+    if updater is None or updater.result is None or updater.may_skip or len(updater.result) != 1:
+        return False
+    name = updater.result[0].name
+    return all(own == name for _, own in updater.own)
+
+
+def redraw_matters(component: Component) -> bool:
+    """Whether a write of an equal value, which draws a class but not a function, can be told."""
+    if any(m.guard is None and not m.compares_only for m in component.moments("updated")):
+        return True
+    if component.impure_drawing:
+        return True
+    if component.sensitive and _writes_on_update(component):
+        return True
+    drawn = drawn_by(component)
+    for owner, operation in component.operations():
+        if isinstance(operation, FieldUse) and operation.member.kind == "field":
+            if operation.handled:
+                continue
+            if owner == "drawing" and not operation.deferred:
+                return True
+            if isinstance(owner, Method) and owner.name in drawn and not operation.deferred:
+                return True
+    return False
+
+
+def _written_drawing_and_later(component: Component) -> bool:
+    """Whether a field is written while drawing again, and at other times as well.
+
+    From version 18 on a write of an equal value waits in the queue of its `useState` where it was spared,
+    and takes back what was written while drawing; `useReducer` spares none.
+    """
+    drawing, later = set[str](), set[str]()
+    for owner, operation in component.operations():
+        if not isinstance(operation, StateWrite):
+            continue
+        fields = operation.fields or (operation.updater and operation.updater.result) or ()
+        if isinstance(owner, Moment) and owner.when in DRAWN and not operation.deferred:
+            drawing.update(patch.name for patch in fields)
+        elif not (isinstance(owner, Moment) and owner.when == "starting"):
+            later.update(patch.name for patch in fields if not patch.flips)
+    return bool(drawing & later)
+
+
+def writes_constants(component: Component) -> bool:
+    """Whether a write gives a field what it may have had already."""
+    return any(
+        patch.constant
+        for _, operation in component.operations()
+        if isinstance(operation, StateWrite)
+        for patch in operation.fields or ()
+    )
+
+
+def _writes_on_update(component: Component) -> bool:
+    """Whether an update hook writes state: children are drawn again before the page is painted."""
+    return any(
+        isinstance(operation, StateWrite)
+        for moment in component.moments("updated")
+        for operation in moment.body.all()
+    )
