@@ -125,14 +125,14 @@ MADE = [
     ("this.n = this.go(1);", "n.current = go(1);"),
     ("if (props.a) { this.n = 1; }", "if (a) { n.current = 1; }"),
     ("const { a } = props; check(a);", "check(a);"),
+    ("const a = make(); check(a); this.n = () => a;", "n.current = () => a;"),
+    ("this.id = this.go(1); this.n = this.id;", "n.current = id.current;"),
     ("check(() => this.setState({ open: true }));", "check(() => setState({ open: true }))"),
 ]
 NOT_MADE = [
     "this.setState({ open: true });",
     "check(props); return undefined;",
-    "const a = make(); check(a); this.n = () => a;",
     "this.load();",
-    "this.id = this.go(1); this.n = this.id;",
     "check(props); this.n = this.id;",
 ]
 

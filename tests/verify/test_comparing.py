@@ -146,6 +146,25 @@ def test_a_step_the_schema_does_not_know(tmp_path: Path) -> None:
         load(path)
 
 
+def handed(message: str, name: str = "TypeError") -> list[Any]:
+    return [["onFail", {"$": "error", "name": name, "message": message}, {"at": 1}]]
+
+
+@pytest.mark.parametrize(
+    ("old", "new", "same"),
+    [
+        (handed("tide.load is not a function"), handed("tide2.load is not a function"), True),
+        (handed("the tide is out"), handed("the tide is in"), False),
+        (handed("the tide is out"), handed("the tide is out", "RangeError"), False),
+        (handed("tide is not a function"), handed("tide is not a function", "Error"), False),
+    ],
+)
+def test_an_error_that_is_handed_on(old: list[Any], new: list[Any], same: bool) -> None:
+    for sides in ((Normaliser(), Normaliser()), (ScopedNormaliser((), ()), ScopedNormaliser((), ()))):
+        assert (sides[0].values(old) == sides[1].values(new)) is same
+        assert sides[0].used["error-wording"] == ("is not a function" in str(old))
+
+
 def test_a_function_and_a_word_are_told_apart() -> None:
     for word in ("functional", "function", "a => ", "(b) =>", ""):
         one, other = [el("b", on="function a() { }")], [el("b", on=word)]

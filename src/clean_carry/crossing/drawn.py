@@ -7,6 +7,7 @@ and `this.state` are still those of before.
 from __future__ import annotations
 
 from clean_carry.component.code import (
+    FieldUse,
     MethodCall,
     MethodValue,
     Operation,
@@ -48,7 +49,7 @@ def receiving(component: Component) -> tuple[str, ...]:
     """
     found: list[str] = []
     for moment in component.moments("received"):
-        for name, operation in _run(component, moment):
+        for name, operation in run(component, moment):
             if isinstance(operation, WholeRead) and operation.source == "context":
                 raise Refused("legacy-hook", "it reads the context", operation.span.start)
             if name and reads_inputs(operation) and not operation.deferred and name not in found:
@@ -62,7 +63,7 @@ def check_updating(component: Component) -> None:
     Raises `Refused` where a method it calls does that, or it reads the context, which is the new one.
     """
     for moment in component.moments("updating"):
-        for name, operation in _run(component, moment):
+        for name, operation in run(component, moment):
             if operation.deferred:
                 continue
             at = operation.span.start
@@ -86,7 +87,16 @@ def updating_parts(component: Component) -> tuple[str, ...]:
     return tuple(found)
 
 
-def _run(component: Component, moment: Moment) -> list[tuple[str, Operation]]:
+def hands_inputs_on(component: Component, moment: Moment) -> bool:
+    """Whether a moment that reads inputs calls methods that use fields, which may refuse what they get."""
+    found = [
+        (name, operation) for name, operation in run(component, moment) if not operation.deferred
+    ]
+    reads = any(reads_inputs(operation) for _, operation in found)
+    return reads and any(name and isinstance(operation, FieldUse) for name, operation in found)
+
+
+def run(component: Component, moment: Moment) -> list[tuple[str, Operation]]:
     """The operations of a moment and of the methods it calls at once, each with the method's name."""
     methods = {method.name: method for method in component.methods()}
     found: list[tuple[str, Operation]] = []

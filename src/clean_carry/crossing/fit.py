@@ -24,6 +24,7 @@ from clean_carry.component.model import Component, LeftMember, Method, Moment
 from clean_carry.component.plan import PROPS, STATE, WHOLES, InputsForm, Layout, Plan, Refused
 from clean_carry.crossing.drawn import (
     check_updating,
+    hands_inputs_on,
     reads_before,
     receiving,
     updating_parts,
@@ -227,6 +228,8 @@ def _is_remembered(component: Component) -> bool:
             if told:
                 raise Refused("pure-receives", "", moment.body.span.start)
             return False
+    drawing = component.drawing
+    told = told or (drawing is not None and calls_inputs(component, drawing))
     for prop in component.props:
         if prop.default is not None and told:
             raise Refused("pure-default-redraw", prop.name, component.span.start)
@@ -259,15 +262,16 @@ def _without_numeric_guards(component: Component) -> Component:
 def _merged(component: Component) -> bool:
     """Whether the removal hook can become the clean-up of the display hook's effect.
 
-    Not where the display hook may stop before its end: by returning, or because a function given as
-    an input or imported throws. A class that was displayed is cleaned up all the same.
+    Not where the display hook may stop before its end: by returning, because a function given as an
+    input or imported throws, or because what a method does with inputs to an element or another field
+    does. A class that was displayed is cleaned up all the same.
     """
     displayed, removed = component.moments("displayed"), component.moments("removed")
     if not displayed or not removed or displayed[0].asynchronous or removed[0].asynchronous:
         return False
     if not displayed[0].reaches_end or displayed[0].calls_imports or _blank(removed[0]):
         return False
-    if calls_inputs(component, displayed[0].body):
+    if calls_inputs(component, displayed[0].body) or hands_inputs_on(component, displayed[0]):
         return False
     used = set(removed[0].references)
     for operation in removed[0].body.all():

@@ -142,19 +142,28 @@ class Normaliser:
 
     def errors(self, errors: list[str]) -> list[str]:
         """Errors, those the engine makes itself of an expression without its words."""
-        result = []
-        for error in errors:
-            found = _ENGINE_WORDING.match(error)
-            self.used["error-wording"] += found is not None
-            result.append(f"{found.group(1)} of the engine" if found is not None else error)
-        return result
+        return [self._worded(error) for error in errors]
+
+    def _worded(self, error: str) -> str:
+        found = _ENGINE_WORDING.match(error)
+        self.used["error-wording"] += found is not None
+        return f"{found.group(1)} of the engine" if found is not None else error
 
     def place(self, path: str) -> str:
         """The place of an element, as it is compared."""
         return path
 
     def values(self, value: Any) -> Any:
-        """What was handed out, as it is compared."""
+        """What was handed out, as it is compared: errors the engine makes without its words."""
+        if isinstance(value, list):
+            return [self.values(part) for part in value]
+        if isinstance(value, dict):
+            if value.get("$") == "error":
+                return {
+                    "$": "error",
+                    "message": self._worded(f"{value['name']}: {value['message']}"),
+                }
+            return {key: self.values(part) for key, part in value.items()}
         return value
 
     def _children(self, nodes: Tree, *, block: bool, keep: bool) -> Tree:

@@ -44,6 +44,8 @@ class ScopedNormaliser(Normaliser):
         if isinstance(value, list):
             return [self.values(part) for part in value]
         if isinstance(value, dict):
+            if value.get("$") == "error":
+                return super().values(value)
             placed = value.get("$") in ("event", "element")
             return {
                 key: self.place(part) if placed and key == "target" else self.values(part)

@@ -50,6 +50,7 @@ class ClassFacts(Uses):
     getters: set[str] = field(default_factory=set)
     named_references: set[str] = field(default_factory=set)
     statics: set[str] = field(default_factory=set)
+    functions: frozenset[str] = frozenset()
 
     def root_of(self, node: Node) -> Node:
         """The member's function, or its initial value, in which `node` stands."""
@@ -300,7 +301,8 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
         if deferred and not facts.deferred(use.alias):
             leave(facts, node, "snapshot-alias", name)
             return
-    span, called = facts.span(node), node.field == "function"
+    span = facts.span(node)
+    called = node.field == "function" or (kind == "prop" and hands_function_on(facts, node, name))
     reference = place_of(node)[0] == "reference"
     detached = called and any(up.is_function and _is_reference(up) for up in node.up())
     handled = called and in_handler(node, facts.root_of(node))
@@ -320,6 +322,20 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
             handled=handled,
         ),
     )
+
+
+def hands_function_on(facts: ClassFacts, node: Node, name: str) -> bool:
+    """Whether an input that is declared a function is an argument of something that may call it at once."""
+    call = (
+        node.parent.parent if node.parent is not None and node.parent.type == "arguments" else None
+    )
+    callee = call.child("function") if call is not None else None
+    if name not in facts.functions or callee is None:
+        return False
+    return (callee.children[-1] if callee.children else callee).text not in _MAKE_ELEMENTS
+
+
+_MAKE_ELEMENTS = frozenset({"createElement", "cloneElement"})
 
 
 def _is_reference(function: Node) -> bool:

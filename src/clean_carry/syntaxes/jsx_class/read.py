@@ -27,6 +27,7 @@ from clean_carry.syntaxes.jsx_class import contexts, derivations, escapes
 from clean_carry.syntaxes.jsx_class import members_used as _members_used  # noqa: F401  (registers readers)
 from clean_carry.syntaxes.jsx_class import writes as _writes  # noqa: F401  (registers readers)
 from clean_carry.syntaxes.jsx_class.class_file import ClassFile
+from clean_carry.syntaxes.jsx_class.declared import declared_functions, own_statics
 from clean_carry.syntaxes.jsx_class.defaults import defaults_of
 from clean_carry.syntaxes.jsx_class.drawn import may_be_undefined
 from clean_carry.syntaxes.jsx_class.heritage import OF_DEFAULTS_TOO, heritage_types
@@ -86,7 +87,8 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     members = [(m, *notion_of(m, file.tree.typed)) for m in body.named_children]
     gathered = Gathered(facts, file.runtime)
     facts.context = contexts.kind_of_context(members, candidate.siblings, candidate.name)
-    facts.statics = _own_statics(candidate, members)
+    facts.statics = own_statics(candidate, members)
+    facts.functions = declared_functions(candidate, members)
     constructor = _collect(gathered, members, file)
     escapes.mark_named(facts)
     given = [(constructor, ("props", "context"))] if constructor is not None else []
@@ -121,16 +123,6 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     component = _assemble(file, candidate, gathered, props_type)
     _claim_comments(facts, node)
     return component, facts
-
-
-def _own_statics(candidate: Candidate, members: list[tuple[Node, str, str]]) -> set[str]:
-    """The statics that the component has under its name as well; defaults may go elsewhere.
-
-    A class that something is made of is asked itself, whatever its name means.
-    """
-    if candidate.binding is None or candidate.decorators:
-        return set()
-    return {name for _, notion, name in members if notion in ("static-method", "static-value")}
 
 
 def _types(node: Node, members: list[tuple[Node, str, str]]) -> tuple[str, str]:

@@ -22,7 +22,13 @@ from clean_carry.source.javascript.values import (
     plain_fields,
     property_name,
 )
-from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, reader
+from clean_carry.syntaxes.jsx_class.operations import (
+    ClassFacts,
+    add,
+    hands_function_on,
+    leave,
+    reader,
+)
 from clean_carry.syntaxes.jsx_class.places import place_of
 from clean_carry.syntaxes.jsx_class.receivers import Receiver
 
@@ -374,7 +380,8 @@ def _bindings(
         at = binding.node.start if binding is not None else part.start
         references = binding.references if binding is not None else []
         called = any(
-            ref.field == "function" and not in_handler(ref, facts.root_of(ref))
+            (ref.field == "function" or hands_function_on(facts, ref, key))
+            and not in_handler(ref, facts.root_of(ref))
             for ref in references
         )
         reference = any(place_of(ref)[0] == "reference" for ref in references)

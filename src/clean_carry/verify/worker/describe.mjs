@@ -19,7 +19,7 @@ export function describe(natives, root, value, depth = 0) {
     if (value.nodeType === 1) return { $: 'element', target: pathOf(natives, root, value) };
     if (value.$$typeof || value.__v_isVNode || 'isRootInsert' in value) return { $: 'markup' };
     if (value.isReactComponent || value._isVue || (value.__v_skip && value.$?.vnode)) return { $: 'component' };
-    if (value instanceof natives.window.Error) return { $: 'error', message: String(value.message) };
+    if (value instanceof natives.window.Error) return { $: 'error', name: String(value.name), message: String(value.message) };
     if (value instanceof natives.window.Date) return { $: 'date', time: value.getTime() };
     if (typeof value.then === 'function') return { $: 'promise' };
     if (depth >= MOST_DEPTH) return { $: 'deep' };
