@@ -160,7 +160,10 @@ def handed(message: str, name: str = "TypeError") -> list[Any]:
     ],
 )
 def test_an_error_that_is_handed_on(old: list[Any], new: list[Any], same: bool) -> None:
-    for sides in ((Normaliser(), Normaliser()), (ScopedNormaliser((), ()), ScopedNormaliser((), ()))):
+    for sides in (
+        (Normaliser(), Normaliser()),
+        (ScopedNormaliser((), ()), ScopedNormaliser((), ())),
+    ):
         assert (sides[0].values(old) == sides[1].values(new)) is same
         assert sides[0].used["error-wording"] == ("is not a function" in str(old))
 

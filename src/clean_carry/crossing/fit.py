@@ -341,7 +341,33 @@ def _liftable(
             return False
         if not {b.key for b in other.bindings} <= taken:
             return False
+    if _hides(component, pattern, later):
+        return False
     return all(p.name in taken for p in component.props if p.default is not None)
+
+
+def _hides(component: Component, lifted: PatternRead, later: frozenset[int]) -> bool:
+    """Whether an input is read where its name in the signature means something else."""
+    local = {binding.key: binding.local for binding in lifted.bindings or ()}
+    lifted_at = {binding.at for binding in lifted.bindings or ()}
+    for _, operation in component.operations():
+        if operation is lifted or operation.entry in later:
+            continue
+        keys: list[str] = []
+        if isinstance(operation, Read) and operation.member.kind == "prop":
+            keys = [operation.member.name]
+        elif isinstance(operation, PatternRead) and operation.source == "props":
+            # One that makes the same names, which nobody writes, is not written again.
+            keys = [
+                b.key
+                for b in operation.bindings or ()
+                if not (operation.only and b.constant and b.local == local.get(b.key))
+            ]
+        around = component.locals_at.get(operation.entry, ())
+        own = {name for name, at in around if at not in lifted_at}
+        if any(local.get(key) in own for key in keys):
+            return True
+    return False
 
 
 def _latest(

@@ -14,7 +14,7 @@ from clean_carry.component.code import (
     Read,
     StateWrite,
 )
-from clean_carry.component.fragment import Fragment, copy, new, settled
+from clean_carry.component.fragment import Fragment, breaks, copy, length, new, settled
 from clean_carry.component.model import InstanceField, LeftMember, StateField
 from clean_carry.component.plan import PROPS, STATE, Plan
 from clean_carry.component.spans import Span
@@ -102,14 +102,26 @@ def _state_line(
     kind = ""
     if plan.component.typed and state is not None and state.type_text:
         kind = f"<{_field_type(plan, state.type_text, name)}>"
-    head = new(f"const {pair} = {hook}{kind}(" if used or read else f"{hook}{kind}(")
+    named = used or read
+    value = (
+        releveled(speller, field.code, inner) if field is not None and field.code else Fragment()
+    )
+    end = f"){style.semicolon}"
+    head = new(f"const {pair} = {hook}{kind}(" if named else f"{hook}{kind}(")
+    flat = style.fit.columns(inner) + length(head) + length(value) + len(end)
+    if named and flat > style.fit.width and _is_short(value, speller, style):
+        head = new(f"const {pair} =\n{inner}{style.unit}{hook}{kind}(")
     if field is None or field.code is None:
-        return head + new(f"){style.semicolon}")
-    value = releveled(speller, field.code, inner)
+        return head + new(end)
     if field.lazy:
         text = speller.source.slice(field.code.span.start, field.code.span.end)
         value = new("() => ") + (new("(") + value + new(")") if text[:1] == "{" else value)
     return settled(field.entry, "state-field-to-hook") + head + value + new(f"){style.semicolon}")
+
+
+def _is_short(value: Fragment, speller: Speller, style: Style) -> bool:
+    """Whether an argument is so short that a call of it alone is not broken into lines."""
+    return not breaks(value, speller.source.slice) and length(value) <= style.fit.width // 4
 
 
 def _is_plain(field: StateField) -> bool:
