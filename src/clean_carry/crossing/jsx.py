@@ -270,7 +270,9 @@ def _style(file: Path, tree: Tree, imports: RuntimeNames) -> Style:
         c.type == "namespace_import" for c in statement.walk()
     )
     prefix = f"{whole[0]}." if whole and namespace and not named else ""
-    return Style(found.unit, found.semicolon, found.quote, prefix, found.fit, found.comma)
+    return Style(
+        found.unit, found.semicolon, found.quote, prefix, found.fit, found.comma, found.bare
+    )
 
 
 def _with_edits(source: SourceText, edits: list[tuple[Span, Fragment]]) -> Fragment:

@@ -46,6 +46,7 @@ class Speller:
     renames: tuple[tuple[Span, str], ...] = ()
     inputs_from: str = ""
     state_from: str = ""
+    bare: bool = False
 
     def before(self, source: str) -> str:
         """Where inputs or state of before are, in code that runs while drawing; "" elsewhere."""
@@ -360,7 +361,8 @@ def _set_call(speller: Speller, operation: StateWrite, number: int) -> Fragment:
     body = renamed(speller, patch.value, [(span, name) for span in spans])
     if speller.source.slice(patch.value.span.start, patch.value.span.end).startswith("{"):
         body = new("(") + body + new(")")
-    return new(f"{plan.setters[patch.name]}(({name}) => ") + body + new(")")
+    parameter = name if speller.bare else f"({name})"
+    return new(f"{plan.setters[patch.name]}({parameter} => ") + body + new(")")
 
 
 def renamed(speller: Speller, code: Code, names: list[tuple[Span, str]]) -> Fragment:

@@ -74,8 +74,9 @@ def redraw_line(plan: Plan, style: Style) -> list[Fragment]:
     name = plan.previous.get("redraw")
     if name is None:
         return []
-    count = "(count: number) => count + 1" if plan.component.typed else "(count) => count + 1"
-    return [new(f"const [, {name}] = {style.hook('useReducer')}({count}, 0){style.semicolon}")]
+    count = "(count: number)" if plan.component.typed else style.one("count")
+    hook = style.hook("useReducer")
+    return [new(f"const [, {name}] = {hook}({count} => count + 1, 0){style.semicolon}")]
 
 
 def _start(plan: Plan) -> int:
@@ -252,7 +253,7 @@ def _pure_reducer(
     keys = f"Object.keys({patch})"
     if plan.component.typed and not plan.component.annotated:
         keys = f"({keys} as (keyof {_kind(plan)})[])"
-    same = f"{keys}.every((key) => Object.is({patch}[key], {local}[key]))"
+    same = f"{keys}.every({style.one('key')} => Object.is({patch}[key], {local}[key]))"
     line = f"const same = {empty}{same}{semi}"
     if style.fit.columns(f"{deep}{line}") > style.fit.width:
         broken = f"\n{deep}{style.unit}"

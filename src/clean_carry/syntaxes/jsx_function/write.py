@@ -45,7 +45,8 @@ class TemplateTarget:
 class Style:
     """How the file is written, and how hooks are named in it.
 
-    `comma` ends a list of arguments that is broken into lines.
+    `comma` ends a list of arguments that is broken into lines; arrow functions of one plain parameter are
+    `bare` of parentheses around it.
     """
 
     unit: str
@@ -54,7 +55,12 @@ class Style:
     hook_prefix: str
     fit: Fit
     comma: str
+    bare: bool = False
     hooks: set[str] = field(default_factory=set)
+
+    def one(self, name: str) -> str:
+        """The one plain parameter of an arrow function."""
+        return name if self.bare else f"({name})"
 
     def hook(self, name: str) -> str:
         """The name by which a hook is called here; notes that it is needed."""
@@ -73,7 +79,7 @@ def write(
     events = (
         {e: plan.names[Member("prop", p)] for e, p in template.events.items()} if template else {}
     )
-    speller = Speller(plan, source, style.semicolon, style.unit, events)
+    speller = Speller(plan, source, style.semicolon, style.unit, events, bare=style.bare)
     base = source.indent_at(component.span.start)
     inner = base + style.unit
     semi = style.semicolon
@@ -183,7 +189,7 @@ def _last_hooks(
     found: list[Fragment] = []
     if followed:
         name, semi = plan.previous["after"], style.semicolon
-        call = f"{name}.current.splice(0).forEach((run) => run?.()){semi}"
+        call = f"{name}.current.splice(0).forEach({style.one('run')} => run?.()){semi}"
         hook = style.hook("useLayoutEffect")
         found.append(new(f"{hook}(() => {{\n{inner}{style.unit}{call}\n{inner}}}){semi}"))
     if handle:
