@@ -119,7 +119,7 @@ def test_without_a_reader_of_uses_the_ledger_fails(
 
 
 UNKNOWN_MEMBERS = [
-    "get x() { return 1; }",
+    "get _x() { return 1; }",
     "set x(v) { }",
     "[computed]() { }",
     "[computed] = 1;",

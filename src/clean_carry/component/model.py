@@ -150,7 +150,8 @@ class Derived:
 class Method:
     """An own function. `form` is how it was written; `text` is what is copied of it.
 
-    An `asynchronous` one never throws: it gives a promise that fails.
+    A `getter` is called where its name is read. An `asynchronous` one never throws: it gives a promise
+    that fails.
     """
 
     name: str
@@ -163,6 +164,7 @@ class Method:
     body_at: int = 0
     asynchronous: bool = False
     comments: tuple[Span, ...] = ()
+    getter: bool = False
 
 
 @dataclass(frozen=True)

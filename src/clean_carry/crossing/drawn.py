@@ -88,12 +88,20 @@ def updating_parts(component: Component) -> tuple[str, ...]:
 
 
 def hands_inputs_on(component: Component, moment: Moment) -> bool:
-    """Whether a moment that reads inputs calls methods that use fields, which may refuse what they get."""
+    """Whether a moment that reads inputs calls methods that use fields, which may refuse what they get.
+
+    Not those the class itself gives a value as it is made: what others give them later is an element,
+    or something foreign.
+    """
+    own = {field.name for field in component.fields if field.code is not None}
     found = [
         (name, operation) for name, operation in run(component, moment) if not operation.deferred
     ]
     reads = any(reads_inputs(operation) for _, operation in found)
-    return reads and any(name and isinstance(operation, FieldUse) for name, operation in found)
+    return reads and any(
+        name and isinstance(operation, FieldUse) and operation.member.name not in own
+        for name, operation in found
+    )
 
 
 def run(component: Component, moment: Moment) -> list[tuple[str, Operation]]:

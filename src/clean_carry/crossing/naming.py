@@ -145,7 +145,8 @@ def _name_all(
         scope.taken.add(lifted.rest)
     for method in component.methods():
         member = Member("method", method.name)
-        wishes = [method.name, f"handle{_capital(method.name)}", f"{method.name}Now"]
+        verb = "get" if method.getter else "handle"
+        wishes = [method.name, f"{verb}{_capital(method.name)}", f"{method.name}Now"]
         names[member] = scope.pick(wishes, sites.get(member, []))
     for derived in component.derived:
         member = Member("derived", derived.name)

@@ -118,6 +118,7 @@ def _prototype_method(gathered: Gathered, member: Node, name: str) -> None:
             body.start,
             member.has("async"),
             attached(facts, member),
+            member.has("get"),
         )
     )
 

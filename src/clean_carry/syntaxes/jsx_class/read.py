@@ -41,7 +41,7 @@ from clean_carry.syntaxes.jsx_class.settling import derivation_of
 from clean_carry.syntaxes.jsx_class.wrappers import looked_into
 
 FOR_CLASSES_DROP = "class-lifecycle-help"
-_METHODS = ("prototype-method", "arrow-method")
+_METHODS = ("prototype-method", "arrow-method", "getter")
 
 
 def read(
@@ -145,8 +145,9 @@ def _types(node: Node, members: list[tuple[Node, str, str]]) -> tuple[str, str]:
 def _exposed(
     facts: ClassFacts, members: list[tuple[Node, str, str]], reached: frozenset[str]
 ) -> tuple[str, ...]:
-    """Methods for who holds a reference: those that nothing inside uses and that are not private by their
-    name, and those the project is seen to reach. A function gives them out by one as well.
+    """Methods and getters for who holds a reference: those that nothing inside uses and that are not
+    private by their name, and those the project is seen to reach. A function gives them out by one as
+    well.
     """
     own = {name: member for member, notion, name in members if notion in _METHODS}
     used = {

@@ -200,9 +200,13 @@ def _last_hooks(
 def _handle(plan: Plan, style: Style) -> Fragment:
     """What a reference to the component gives: the methods for somebody outside."""
     parts = []
+    getters = {method.name for method in plan.component.methods() if method.getter}
     for name in plan.component.exposed:
         local = plan.names[Member("method", name)]
-        parts.append(name if name == local else f"{name}: {local}")
+        if name in getters:
+            parts.append(f"get {name}() {{ return {local}(){style.semicolon} }}")
+        else:
+            parts.append(name if name == local else f"{name}: {local}")
     hook, held = style.hook("useImperativeHandle"), plan.previous["ref"]
     return new(f"{hook}({held}, () => ({{ {', '.join(parts)} }})){style.semicolon}")
 

@@ -86,7 +86,7 @@ def default_name(tree: Tree) -> str:
 
 
 def _methods(tree: Tree, own: Node) -> list[str]:
-    """The methods given out by a reference.
+    """The methods and getters given out by a reference.
 
     Of a function the keys of the object its handle makes; of a class the methods nothing inside uses
     and that are not private by their name.
@@ -104,7 +104,7 @@ def _methods(tree: Tree, own: Node) -> list[str]:
         key, value = member.child("name"), member.child("value")
         method = member.is_function or (value is not None and value.is_function)
         name = property_name(key) if key is not None and method else None
-        hidden = member.has("static") or member.has("get") or member.has("set")
+        hidden = member.has("static") or member.has("set")
         if name is not None and not hidden and name not in used and not _CALLED.match(name):
             found.append(name)
     for call in tree.of("call_expression"):
@@ -113,7 +113,7 @@ def _methods(tree: Tree, own: Node) -> list[str]:
             continue
         for part in arguments.walk():
             if part.type == "object":
-                keys = [p.child("key") or p for p in part.named_children]
+                keys = [p.child("key") or p.child("name") or p for p in part.named_children]
                 found += [name for key in keys if (name := property_name(key)) is not None]
                 break
     return found

@@ -128,10 +128,14 @@ export class Run {
     for (const handle of [this.handle, ...this.others]) this.attempt(() => handle?.update(this.input));
   }
 
-  /** Call a method of the component by a reference to it, as its parent may. */
+  /** Call a method of the component by a reference to it, as its parent may, or ask for a value it gives. */
   #call(given) {
     const method = this.attempt(() => this.reached?.[given.method]);
-    if (typeof method !== 'function') { this.missing = given; return; }
+    if (typeof method !== 'function') {
+      if (!this.reached || !(given.method in this.reached)) { this.missing = given; return; }
+      this.calls.push([`value of ${given.method}`, describe(this.natives, this.root, method)]);
+      return;
+    }
     const result = this.attempt(() => method.apply(this.reached, this.made(given.given ?? [])));
     this.calls.push([`result of ${given.method}`, describe(this.natives, this.root, result)]);
   }

@@ -7,7 +7,7 @@ import React, {
 } from 'react';
 
 export default forwardRef(function Field({ onCount }, ref) {
-  const [word, setWord] = useState('a');
+  const [wordState, setWord] = useState('a');
   const box = useRef();
   const elRef = useRef();
 
@@ -23,14 +23,18 @@ export default forwardRef(function Field({ onCount }, ref) {
   const clear = (to) => {
     setWord(to || '');
     count();
-    return word;
+    return wordState;
   };
 
-  function count() {
-    onCount(word.length);
+  function word() {
+    return wordState;
   }
 
-  useImperativeHandle(ref, () => ({ focus, clear }));
+  function count() {
+    onCount(wordState.length);
+  }
 
-  return <input ref={keep} value={word} onChange={() => box.current.select()} />;
+  useImperativeHandle(ref, () => ({ focus, clear, get word() { return word(); } }));
+
+  return <input ref={keep} value={wordState} onChange={() => box.current.select()} />;
 });

@@ -18,6 +18,10 @@ export default class Field extends Component {
     return this.state.word;
   };
 
+  get word() {
+    return this.state.word;
+  }
+
   count() {
     this.props.onCount(this.state.word.length);
   }
