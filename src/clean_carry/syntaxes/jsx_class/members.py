@@ -248,6 +248,8 @@ def _static_method(gathered: Gathered, member: Node, name: str) -> None:
 @reads("default-inputs")
 def _default_inputs(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
+    if gathered.defaults is not None:
+        facts.refuse("member-twice", name, member.start)
     gathered.entries["defaults"] = facts.ledger.claim("default-inputs", full_span(facts, member))
     gathered.defaults = member.child("value")
 

@@ -102,7 +102,7 @@ def collect(facts: ClassFacts, receivers: Receivers) -> None:
     for use in receivers.uses:
         if id(use.node) in facts.handled:
             continue
-        if _is_tag(use.node):
+        if _is_tag(use.node) and not _may_be_tag(facts, use.node):
             facts.refuse("instance-tag", "", use.node.start)
             continue
         notion, node = _notion(facts, use)
@@ -126,6 +126,20 @@ def _is_tag(node: Node) -> bool:
             continue
         return above.type.startswith("jsx_") and above.type.endswith("_element")
     return False
+
+
+def _may_be_tag(facts: ClassFacts, node: Node) -> bool:
+    """Whether a tag taken from the instance stays one: a name that is read, or a capital one."""
+    asked = node.parent
+    above = asked.parent if asked is not None else None
+    part = member_name(asked) if asked is not None else None
+    if asked is None or above is None or asked.children[0] is not node:
+        return False
+    if above.type != "member_expression":
+        return part in facts.fields and part not in facts.elements
+    own = part == "constructor" and _asks_own_static(facts, asked)
+    given = part in ("props", "state") and (member_name(above) or "")[:1].isupper()
+    return own or (given and above.parent is not None and above.parent.type != above.type)
 
 
 def _claim_unread(facts: ClassFacts, receivers: Receivers) -> None:
