@@ -63,15 +63,13 @@ class Read(Operation):
     """The value of an input, a state field or a derived value.
 
     `called` says that it stands to be called, `reference` that it is given to an element as its
-    reference, `detached` that a function given as one calls it, also as the element goes, `handled`
-    that drawing never runs it: it stands in a function given as an attribute.
+    reference, `handled` that drawing never runs it: it stands in a function given as an attribute.
     """
 
     member: Member
     shorthand: str = ""
     called: bool = False
     reference: bool = False
-    detached: bool = False
     handled: bool = False
 
 

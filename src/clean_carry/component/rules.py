@@ -419,13 +419,6 @@ _TABLE: tuple[Row, ...] = (
         "<button ref={this.props.innerRef}>",
     ),
     (
-        "reference-calls-input",
-        "note",
-        "a function given to an element as its reference calls an input",
-        "As the element goes it calls the input it was made with, not the newest: give it one that stays",
-        "<li ref={(item) => this.props.keep(item, index)}>",
-    ),
-    (
         "equal-write-spared",
         "note",
         "drawing calls an input, and no longer does so where a write leaves the state as it was",

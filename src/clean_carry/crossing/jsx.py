@@ -128,11 +128,6 @@ class ClassFileOutcome:
             for name in _references(operation):
                 at = operation.span.start
                 found.setdefault(f"ref {name}", ("reference-from-input", name, at))
-            if isinstance(operation, Read) and operation.detached:
-                found.setdefault(
-                    f"detached {operation.member.name}",
-                    ("reference-calls-input", operation.member.name, operation.span.start),
-                )
             if not isinstance(operation, MethodValue) or operation.bound is not None:
                 continue
             method = bound.get(operation.member.name)

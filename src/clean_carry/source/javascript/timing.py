@@ -90,7 +90,8 @@ def _function_deferred(function: Node, root: Node, names: Names, depth: int) -> 
             use = above
             continue
         if kind == "jsx_attribute":
-            return False
+            # A reference is taken back when the next draw is done, by the function it was given to.
+            return above.children[0].text == "ref"
         if kind == "jsx_element":
             return False
         if kind == "call_expression":
@@ -149,7 +150,7 @@ def _name_deferred(name: Node, root: Node, names: Names, depth: int) -> bool:
         else:
             return True
         if above.type == "jsx_attribute":
-            if is_deferred(reference, root, names, depth + 1):
+            if above.children[0].text == "ref" or is_deferred(reference, root, names, depth + 1):
                 return True
             continue
         if above.type == "arguments" and not argument_deferred(above, use):

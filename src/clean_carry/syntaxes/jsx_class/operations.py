@@ -311,14 +311,14 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
         leave(facts, node, "input-written" if kind == "prop" else "state-written-directly", name)
         return
     deferred = facts.deferred(node)
-    if use.alias is not None:
-        if deferred and not facts.deferred(use.alias):
+    if use.alias is not None and deferred and not facts.deferred(use.alias):
+        if not in_reference(node):
             leave(facts, node, "snapshot-alias", name)
             return
+        deferred = False
     span = facts.span(node)
     called = node.field == "function" or (kind == "prop" and hands_function_on(facts, node, name))
     reference = place_of(node)[0] == "reference"
-    detached = called and any(up.is_function and _is_reference(up) for up in node.up())
     handled = called and in_handler(node, facts.root_of(node))
     member = Member("prop" if kind == "prop" else "state", name)
     add(
@@ -332,14 +332,16 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
             member,
             called=called,
             reference=reference,
-            detached=detached,
             handled=handled,
         ),
     )
 
 
 def hands_function_on(facts: ClassFacts, node: Node, name: str) -> bool:
-    """Whether an input that is declared a function is an argument of something that may call it at once."""
+    """Whether an input that is declared a function goes where it may be called at once: as an argument, or
+    under another name."""
+    if name in facts.functions and _is_renamed(node):
+        return True
     call = (
         node.parent.parent if node.parent is not None and node.parent.type == "arguments" else None
     )
@@ -349,11 +351,25 @@ def hands_function_on(facts: ClassFacts, node: Node, name: str) -> bool:
     return (callee.children[-1] if callee.children else callee).text not in _MAKE_ELEMENTS
 
 
+def _is_renamed(node: Node) -> bool:
+    """Whether a value, perhaps one of several, is given a name of its own."""
+    for above in node.up():
+        if above.type in ("parenthesized_expression", "ternary_expression") or (
+            above.type == "binary_expression" and (above.has("||") or above.has("??"))
+        ):
+            continue
+        value = above.child("name") if above.type == "variable_declarator" else None
+        return value is not None and value.type == "identifier"
+    return False
+
+
 _MAKE_ELEMENTS = frozenset({"createElement", "cloneElement"})
 
 
-def _is_reference(function: Node) -> bool:
-    return place_of(function)[0] == "reference"
+def in_reference(node: Node) -> bool:
+    """Whether the function a node stands in is given to an element as its reference."""
+    function = next((up for up in node.up() if up.is_function), None)
+    return function is not None and place_of(function)[0] == "reference"
 
 
 @reader("props-whole")
@@ -380,8 +396,10 @@ def _whole_read(facts: ClassFacts, use: Receiver, node: Node, source: Source) ->
         return
     deferred = facts.deferred(node)
     if use.alias is not None and deferred and not facts.deferred(use.alias):
-        leave(facts, node, "snapshot-alias")
-        return
+        if not in_reference(node):
+            leave(facts, node, "snapshot-alias")
+            return
+        deferred = False
     span = facts.span(node)
     add(facts, node, f"{source}-whole", lambda entry: WholeRead(span, entry, deferred, source))
 
