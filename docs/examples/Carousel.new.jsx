@@ -91,6 +91,15 @@ function Carousel({
 	const afterwards = useRef([]);
 
 	useLayoutEffect(() => {
+		return () => {
+			if (canUseEventListeners) {
+				window.removeEventListener('resize', setDimensions, false);
+			}
+			stopAutoplay({ unmountAutoplayEvent: true }, true);
+		};
+	}, []);
+
+	useLayoutEffect(() => {
 		if (
 			canUseDOM &&
 			stageItem !== undefined &&
@@ -109,12 +118,6 @@ function Carousel({
 		if (getIsAutoplayOn()) {
 			startAutoplay({ mountAutoplayEvent: true });
 		}
-		return () => {
-			if (canUseEventListeners) {
-				window.removeEventListener('resize', setDimensions, false);
-			}
-			stopAutoplay({ unmountAutoplayEvent: true }, true);
-		};
 	}, []);
 
 	const previousProps = useRef(null);
@@ -210,7 +213,7 @@ function Carousel({
 			: latestState.current.isAutoplayOn;
 	}
 
-	const setDimensions = () => {
+	const setDimensions = useCallback(() => {
 		if (
 			canUseDOM &&
 			stageItem !== undefined &&
@@ -220,7 +223,7 @@ function Carousel({
 			afterwards.current.push(changeTranslationAutomatically);
 			setState({ stageWidth: stageItem.current.offsetWidth });
 		}
-	};
+	}, []);
 
 	const setTranslationAmount = (amount, cb) => {
 		afterwards.current.push(cb);

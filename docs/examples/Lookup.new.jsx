@@ -111,6 +111,8 @@ const Lookup = forwardRef(function Lookup(given, ref) {
 	const menuComponent = useRef();
 	const latestProps = useRef(props);
 	latestProps.current = props;
+	const latestState = useRef(state);
+	latestState.current = state;
 	const [previousProps, setPreviousProps] = useState({ given, props });
 
 	// `checkProps` issues warnings to developers about properties (similar to React's built in development tools)
@@ -569,7 +571,7 @@ const Lookup = forwardRef(function Lookup(given, ref) {
 					href="#"
 					className="slds-pill"
 					ref={(pill) => {
-						pills.current[state.selectedIndex] = pill;
+						pills.current[latestState.current.selectedIndex] = pill;
 					}}
 					onClick={(event) => event.preventDefault()}
 					onKeyDown={handlePillKeyDown}
