@@ -8,26 +8,10 @@ from typing import Literal, NamedTuple
 
 from clean_carry.component.code import Code, Member, Operation
 from clean_carry.component.markup import Markup, codes_of
+from clean_carry.component.moments import Moment, MomentName
 from clean_carry.component.opened import NOTHING_OPENED, Opened
 from clean_carry.component.spans import Span
 
-# Moments are named for when they happen.
-MomentName = Literal[
-    "made",
-    "starting",
-    "derived",
-    "received",
-    "updating",
-    "displayed",
-    "before update",
-    "updated",
-    "before removal",
-    "removed",
-    "before drawing",
-    "shown again",
-    "hidden",
-    "failed",
-]
 DefaultKind = Literal["constant", "name", "function", "object", "other"]
 
 
@@ -165,69 +149,6 @@ class Method:
     asynchronous: bool = False
     comments: tuple[Span, ...] = ()
     getter: bool = False
-
-
-@dataclass(frozen=True)
-class Previous:
-    """What a hook reads of the inputs or state of another time: the parameter and the names.
-
-    For an update hook those before, for new inputs those that came; `uses` is where the parameter stands,
-    each with its entry.
-    """
-
-    parameter: str
-    names: tuple[str, ...] | None
-    uses: tuple[tuple[Span, int], ...] = ()
-
-
-@dataclass(frozen=True)
-class Guard:
-    """A body that is one `if (before.x !== now.x) { … }`: the names compared and the inner body."""
-
-    sources: tuple[Member, ...]
-    body: Code
-    entry: int
-    comments: tuple[Span, ...]
-
-
-@dataclass(frozen=True)
-class Asked:
-    """A condition; one that must not hold is `negated`. `grouped` says that it needs parentheses beside
-    others, or behind the sign that negates it."""
-
-    code: Code
-    negated: bool
-    grouped: bool
-
-
-@dataclass(frozen=True)
-class Moment:
-    """Code that runs at a moment. `locals` are the names its own body declares.
-
-    `kept_guard` is the entry of a guard that is copied with the body instead of being carried;
-    `calls_imports` says that a function of another file is called at once, which may throw;
-    `asynchronous` that it may wait, and that nobody asks for what it gives. A moment that writes state
-    does so as long as all that is `asked` holds, and a field has another value than that of an input,
-    or the constant, it is to be told `unlike`.
-    """
-
-    when: MomentName
-    body: Code
-    entry: int
-    previous_props: Previous | None = None
-    previous_state: Previous | None = None
-    guard: Guard | None = None
-    reaches_end: bool = True
-    locals: frozenset[str] = frozenset()
-    references: frozenset[str] = frozenset()
-    compares_only: bool = False
-    single_expression: bool = False
-    comments: tuple[Span, ...] = ()
-    kept_guard: int = -1
-    calls_imports: bool = False
-    asynchronous: bool = False
-    asked: tuple[Asked, ...] = ()
-    unlike: tuple[tuple[Member, Member | str], ...] = ()
 
 
 @dataclass(frozen=True)

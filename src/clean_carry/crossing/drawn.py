@@ -16,7 +16,8 @@ from clean_carry.component.code import (
     StateWrite,
     WholeRead,
 )
-from clean_carry.component.model import Component, Method, Moment
+from clean_carry.component.model import Component, Method
+from clean_carry.component.moments import Moment
 from clean_carry.component.plan import Refused
 
 

@@ -11,7 +11,8 @@ from clean_carry.component.code import (
     Read,
     WholeRead,
 )
-from clean_carry.component.model import Component, Method, Moment, State, StateField
+from clean_carry.component.model import Component, Method, State, StateField
+from clean_carry.component.moments import Moment
 from clean_carry.component.plan import Refused
 from clean_carry.crossing.drawn import reads_inputs
 

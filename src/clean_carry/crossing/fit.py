@@ -20,7 +20,8 @@ from clean_carry.component.code import (
     StateWrite,
     WholeRead,
 )
-from clean_carry.component.model import Component, LeftMember, Method, Moment
+from clean_carry.component.model import Component, LeftMember, Method
+from clean_carry.component.moments import Moment
 from clean_carry.component.plan import PROPS, STATE, WHOLES, InputsForm, Layout, Plan, Refused
 from clean_carry.crossing.drawn import (
     check_updating,

@@ -16,7 +16,8 @@ from clean_carry.component.code import (
     PatternRead,
     Read,
 )
-from clean_carry.component.model import Component, Method, Moment
+from clean_carry.component.model import Component, Method
+from clean_carry.component.moments import Moment
 
 
 def stable_methods(component: Component, merged: bool) -> frozenset[str]:

@@ -9,7 +9,8 @@ from clean_carry.component.code import (
     StateWrite,
     WholeRead,
 )
-from clean_carry.component.model import Component, Method, Moment
+from clean_carry.component.model import Component, Method
+from clean_carry.component.moments import Moment
 from clean_carry.component.plan import Layout
 from clean_carry.crossing.drawn import updating_parts
 from clean_carry.crossing.lateness import drawn_by

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from clean_carry.component.code import Code, Differs, Member, Operation, Patch, Read, StateWrite
-from clean_carry.component.model import Asked, Moment
+from clean_carry.component.moments import Asked, Moment
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node

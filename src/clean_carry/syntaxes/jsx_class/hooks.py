@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from clean_carry.component.code import Code, Member
-from clean_carry.component.model import Guard, Moment, MomentName, Previous
+from clean_carry.component.moments import Guard, Moment, MomentName, Previous
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node

@@ -10,11 +10,11 @@ from clean_carry.component.model import (
     InstanceField,
     LeftMember,
     Method,
-    Moment,
     State,
     StateField,
     Static,
 )
+from clean_carry.component.moments import Moment
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node

@@ -13,7 +13,7 @@ from typing import TYPE_CHECKING
 
 from clean_carry.component.code import Member, StateWrite
 from clean_carry.component.fragment import Fragment, copy, dropped, joined, new, settled
-from clean_carry.component.model import Asked, Moment
+from clean_carry.component.moments import Asked, Moment
 from clean_carry.component.plan import GIVEN, PROPS, WHOLES, Plan
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier

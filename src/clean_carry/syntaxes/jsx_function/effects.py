@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from clean_carry.component.code import Code, Member
 from clean_carry.component.fragment import Fragment, copy, dropped, new, settled
-from clean_carry.component.model import Moment
+from clean_carry.component.moments import Moment
 from clean_carry.component.plan import PROPS, STATE, Plan
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx_function.operations import Speller, trimmed

@@ -8,7 +8,8 @@ from dataclasses import dataclass, field
 from clean_carry.component.code import Member, MethodCall, MethodValue
 from clean_carry.component.fragment import Fragment, copy, joined, length, new, settled
 from clean_carry.component.markup import Element, MarkupComment
-from clean_carry.component.model import LeftMember, Method, Moment, Part, Reaction, Static
+from clean_carry.component.model import LeftMember, Method, Part, Reaction, Static
+from clean_carry.component.moments import Moment
 from clean_carry.component.plan import CONTEXT, PROPS, Plan, Refused
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.joining import Fit

@@ -5,15 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from clean_carry.component.code import Code, Member
-from clean_carry.component.model import (
-    Callback,
-    Derived,
-    KeptOption,
-    Method,
-    MomentName,
-    Reaction,
-    Timed,
-)
+from clean_carry.component.model import Callback, Derived, KeptOption, Method, Reaction, Timed
+from clean_carry.component.moments import MomentName
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier, property_name, runs_code
