@@ -225,7 +225,12 @@ class Heir(Brought):
         notes = comments.leading(self.base.tree, statement)
         start = notes[0].start if notes else statement.start
         span = self.base.tree.source.statement_line(start, statement.end)
-        return span.start, span.end
+        low, data = span.start, self.base.tree.source.data
+        others = statement.parent.named_children if statement.parent is not None else []
+        if others and others[-1] is statement:
+            # The blank line before the last statement goes with it.
+            low = len(data[:low].rstrip(b" \t\r\n")) + 1 if data[:low].endswith(b"\n") else low
+        return min(low, span.start), span.end
 
     def _indented(self, text: str, old: str, new: str) -> str:
         """Lines that stood at one indentation, at another, in the heir's own unit."""
