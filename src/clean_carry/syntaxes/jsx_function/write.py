@@ -363,14 +363,7 @@ def _arrow_callback(speller: Speller, style: Style, method: Method, head: str) -
     before = tuple(o for o in text.operations if o.span.start < method.body_at)
     inside = tuple(o for o in text.operations if o.span.start >= method.body_at)
     result = new(f"{head}{prefix}", method.entry, "method-to-callback")
-    given = speller.source.data[text.span.start : method.body_at]
-    plain = re.fullmatch(rb"\((\w+)\)\s*", given) if style.bare else None
-    if plain is not None:
-        start = text.span.start
-        one = speller.source.span(start + plain.start(1), start + plain.end(1))
-        result += copy(one) + new(" => ")
-    else:
-        result += speller.between(text.span.start, method.body_at, before) + new("=> ")
+    result += speller.between(text.span.start, method.body_at, before) + new("=> ")
     result += speller.between(method.body_at, text.span.end, inside)
     return result + new(f", []){style.semicolon}")
 
