@@ -264,7 +264,8 @@ def _style(file: Path, tree: Tree, imports: RuntimeNames) -> Style:
     namespace = statement is not None and any(
         c.type == "namespace_import" for c in statement.walk()
     )
-    prefix = f"{whole[0]}." if whole and namespace and not named else ""
+    whole_only = namespace or whole[:1] == tuple(imports.required)
+    prefix = f"{whole[0]}." if whole and whole_only and not named else ""
     return Style(
         found.unit, found.semicolon, found.quote, prefix, found.fit, found.comma, found.bare
     )

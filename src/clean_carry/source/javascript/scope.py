@@ -20,6 +20,10 @@ _BLOCKS = frozenset(
 )
 
 
+# What declares the name of all of a module, or of its default.
+_IMPORTING = ("import_clause", "namespace_import", "import_require_clause")
+
+
 class Binding:
     """One declared name. `kind` is how: import, const, let, var, function, class, param, type."""
 
@@ -263,7 +267,7 @@ class Names:
                         if name is not None:
                             self._declare(block, name, "import")
                     elif clause.type == "identifier" and clause.parent is not None:
-                        if clause.parent.type in ("import_clause", "namespace_import"):
+                        if clause.parent.type in _IMPORTING:
                             self._declare(block, clause, "import")
             case "export_statement":
                 if node.child("source") is None:

@@ -239,18 +239,24 @@ def _errors(root: tree_sitter.Node) -> list[tuple[int, int]]:
 _DECORATOR = re.compile(rb"^[ \t]*@(\([^\n'\"`]*\))[ \t]*$", re.MULTILINE)
 
 
+# A field of a class that is called like a modifier, without a semicolon behind it.
+_NO_MODIFIER = re.compile(rb"^[ \t]*(accessor)(?=[ \t]*[?!]?[ \t]*:)", re.MULTILINE)
+
 # `export x from './x'`: the default of another module under a name, of a proposal that was used for years.
 _DEFAULT_ON = re.compile(rb"^export( )[\w$]+( )from\b", re.MULTILINE)
 
 
 def _with_rare_filled(data: bytes) -> bytearray:
-    """The text with a default passed on under a name, and decorators in parentheses, filled."""
+    """The text with a default passed on under a name, decorators in parentheses, and fields called like a
+    modifier filled."""
     filled = bytearray(data)
     for found in _DEFAULT_ON.finditer(data):
         for group, brace in ((1, b"{"), (2, b"}")):
             filled[found.start(group) : found.end(group)] = brace
     for found in _DECORATOR.finditer(data):
         filled[found.start(1) : found.end(1)] = b"_" * (found.end(1) - found.start(1))
+    for found in _NO_MODIFIER.finditer(data):
+        filled[found.start(1) : found.start(1) + 1] = b"_"
     return filled
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 
 from clean_carry.source.javascript.scope import Names
@@ -15,11 +16,13 @@ class RuntimeNames:
     """`named` maps an imported name to its local name; `whole` are default and namespace imports.
 
     `statement` is the import to edit: the first value import of the runtime, None if there is none.
+    `required` are names for all of it that a call gives, in scripts that import nothing.
     """
 
     named: dict[str, str]
     whole: tuple[str, ...]
     statement: Node | None
+    required: frozenset[str] = frozenset()
 
     def imported(self, node: Node, names: Names) -> str | None:
         """The runtime's own name for an identifier or `React.x` path; None for anything else."""
@@ -36,7 +39,11 @@ class RuntimeNames:
             if part is None or owner.type != "identifier" or owner.text not in self.whole:
                 return None
             binding = names.meaning(owner)
-            return part.text if binding is not None and binding.kind == "import" else None
+            known = binding is not None and (
+                binding.kind == "import"
+                or (owner.text in self.required and binding.scope is names.module)
+            )
+            return part.text if known else None
         return None
 
 
@@ -60,4 +67,24 @@ def runtime_names(tree: Tree) -> RuntimeNames:
             elif part.type == "identifier" and part.parent is not None:
                 if part.parent.type in ("import_clause", "namespace_import"):
                     whole.append(part.text)
-    return RuntimeNames(named, tuple(whole), statement)
+    required = _required(tree)
+    return RuntimeNames(named, (*whole, *required), statement, frozenset(required))
+
+
+def _required(tree: Tree) -> list[str]:
+    """The names at the top for all of the runtime: `const React = require('react')`, and the same as an
+    import of annotated scripts."""
+    found = [
+        clause.named_children[0].text
+        for clause in tree.of("import_require_clause")
+        if (source := clause.child("source")) is not None and source.text[1:-1] == RUNTIME
+    ]
+    return found + [
+        name.text
+        for statement in tree.root.children
+        if statement.type == "lexical_declaration" and statement.has("const")
+        for declarator in statement.named_children
+        if (name := declarator.child("name")) is not None and name.type == "identifier"
+        if (value := declarator.child("value")) is not None
+        if re.fullmatch(rf"require\(['\"]{RUNTIME}['\"]\)", value.text)
+    ]
