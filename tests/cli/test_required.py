@@ -56,7 +56,8 @@ def test_the_runtime_asked_for_by_a_call(run: Run, tmp_path: Path, name: str, te
     assert done.returncode == 0, done.stdout + done.stderr
     written = name.replace(".", ".function.")
     new = (tmp_path / written).read_text("utf-8")
-    assert "React.useState" in new and "import { useState" not in new
+    assert "React.useState(" in new or "React.useState<boolean>(" in new
+    assert "import { useState" not in new
     assert "function Quay({ name }" in new
     done = run("verify", name, written, "--budget", "2", "--json")
     assert json.loads(done.stdout)["verdict"] == "same", done.stdout

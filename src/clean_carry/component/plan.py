@@ -38,7 +38,7 @@ class Plan:
     needs what holds the latest inputs.
     `remembered` says that the function is not called again where no input changed, `receiving` that
     methods called when new inputs came read those before, `followed` that something is called after
-    a write of state was drawn.
+    a write of state was drawn, `always_draws` that no write may be spared for that.
     """
 
     component: Component
@@ -65,6 +65,7 @@ class Plan:
     remembered: bool = False
     receiving: bool = False
     followed: bool = False
+    always_draws: bool = False
 
     @property
     def wrapped(self) -> bool:

@@ -86,7 +86,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     updaters = [o.updater for o in writes if o.updater is not None]
     is_open = any(write.open for write in writes)
     followed = [write for write in writes if write.after is not None]
-    _check_followed(component, followed)
+    always_draws = _always_draws(component, followed)
     return Plan(
         component=component,
         names=naming.names,
@@ -111,6 +111,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         remembered=remembered,
         receiving=bool(called_early),
         followed=bool(followed),
+        always_draws=always_draws,
         reads_before=reads_before(component, later),
     )
 
@@ -182,16 +183,22 @@ def _check_state(component: Component) -> None:
         raise Refused("state-never-given", "", min(read_at))
 
 
-def _check_followed(component: Component, writes: list[StateWrite]) -> None:
-    """What is called after a write must be called though nothing changes: each write must draw again.
+def _always_draws(component: Component, writes: list[StateWrite]) -> bool:
+    """Whether a write must draw again that the class spares itself, because it is pure or nothing is written.
 
-    So does one that a pure class spares itself, which must not be told.
+    What is called after a write is called though nothing changes, and a function does that when it was
+    drawn. Raises `Refused` where that draw can be told.
     """
-    told = component.pure and (component.reacting or redraw_matters(component))
+    drawing = component.drawing
+    told = component.reacting or redraw_matters(component)
+    told = told or (drawing is not None and calls_inputs(component, drawing))
     for write in writes:
-        skips = write.updater is not None and write.updater.may_skip
-        if told or write.open or skips:
-            raise Refused("write-callback", "", write.span.start)
+        skips = write.open or (write.updater is not None and write.updater.may_skip)
+        if component.pure or skips:
+            if told:
+                raise Refused("write-callback", "", write.span.start)
+            return True
+    return False
 
 
 def _check_context(component: Component, runtime: int, remembered: bool) -> None:

@@ -18,6 +18,9 @@ from clean_carry.component.fragment import Fragment, breaks, copy, length, new, 
 from clean_carry.component.model import InstanceField, LeftMember, StateField
 from clean_carry.component.plan import PROPS, STATE, Plan
 from clean_carry.component.spans import Span
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.javascript.values import property_name
+from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
 
 if TYPE_CHECKING:
@@ -168,8 +171,22 @@ def _field_type(plan: Plan, type_text: str, name: str) -> str:
     if plan.component.annotated:
         return f"$PropertyType<{' '.join(type_text.split())}, '{name}'>"
     if type_text.lstrip().startswith("{"):
-        return f"({' '.join(type_text.split())})['{name}']"
+        written = _written_type(type_text, name)
+        return written or f"({' '.join(type_text.split())})['{name}']"
     return f"{type_text}['{name}']"
+
+
+def _written_type(type_text: str, name: str) -> str:
+    """The type that a field has in an object type written in place; "" where it is not seen there."""
+    tree = Tree(SourceText("type.ts", f"type Of = {type_text};".encode()))
+    literal = next(iter(tree.of("object_type")), None)
+    for field in literal.named_children if literal is not None else ():
+        key, kind = field.child("name"), field.child("type")
+        if field.type == "property_signature" and key is not None and kind is not None:
+            if property_name(key) == name and "\n" not in kind.text:
+                optional = " | undefined" if field.has("?") else ""
+                return kind.text.removeprefix(":").strip() + optional
+    return ""
 
 
 def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
@@ -223,10 +240,9 @@ def _reducer(plan: Plan, style: Style, inner: str) -> str:
         arguments = f"({local}, change"
     change = f"typeof change === {style.quote}function{style.quote} ? change({local}) : change"
     deep = inner + style.unit
-    # What is called after a write is called though the write changes nothing.
-    if component.pure and not plan.followed:
+    if component.pure and not plan.always_draws:
         return _pure_reducer(plan, arguments, local, change if plan.updaters else "", inner, style)
-    if plan.may_skip:
+    if plan.may_skip and not plan.always_draws:
         made = f"return patch == null ? {local} : {{ ...{local}, ...patch }}{semi}"
         return f"{arguments}) => {{\n{deep}const patch = {change}{semi}\n{deep}{made}\n{inner}}}"
     parts = [f"...{local}", f"...({change})" if plan.updaters else "...change"]

@@ -8,7 +8,10 @@ import React, {
 
 export default memo(function Berth({ onTake, onSeen }) {
   const [state, setState] = useReducer(
-    (state, change) => ({ ...state, ...change }),
+    (state, change) => ({
+      ...state,
+      ...(typeof change === 'function' ? change(state) : change),
+    }),
     { used: 0, note: '' }
   );
   const latestOnSeen = useRef(onSeen);
@@ -32,6 +35,13 @@ export default memo(function Berth({ onTake, onSeen }) {
     setState({ note: text });
   }
 
+  // What is written may be nothing.
+  const choose = (used) => {
+    const change = used > 4 ? null : { used };
+    afterwards.current.push(told);
+    setState(change);
+  };
+
   const told = useCallback(() => latestOnSeen.current(latestState.current.note), []);
 
   useLayoutEffect(() => {
@@ -42,6 +52,7 @@ export default memo(function Berth({ onTake, onSeen }) {
     <p>
       <button onClick={() => take(1)}>Take {state.used}</button>
       <button onClick={() => take(0)}>Take none</button>
+      <button onClick={() => choose(state.used + 2)}>Two</button>
       <button onClick={() => note('full')}>Note {state.note}</button>
     </p>
   );
