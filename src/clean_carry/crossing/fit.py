@@ -184,7 +184,7 @@ def _check_state(component: Component) -> None:
 
 
 def _always_draws(component: Component, writes: list[StateWrite]) -> bool:
-    """Whether a write must draw again that the class spares itself, because it is pure or nothing is written.
+    """Whether a write must draw again that the class spares itself: it is pure, or nothing is written.
 
     What is called after a write is called though nothing changes, and a function does that when it was
     drawn. Raises `Refused` where that draw can be told.
@@ -355,7 +355,11 @@ def _liftable(
 
 
 def _hides(component: Component, lifted: PatternRead, later: frozenset[int]) -> bool:
-    """Whether an input is read where its name in the signature means something else."""
+    """Whether an input is read where its name in the signature means something else, or that name means
+    something of the file in the class."""
+    named = {*(binding.local for binding in lifted.bindings or ()), lifted.rest}
+    if named & component.reserved:
+        return True
     local = {binding.key: binding.local for binding in lifted.bindings or ()}
     lifted_at = {binding.at for binding in lifted.bindings or ()}
     for _, operation in component.operations():

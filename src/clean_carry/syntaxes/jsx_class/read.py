@@ -319,7 +319,7 @@ def _assemble(
         statics=tuple(gathered.statics),
         drawing=render,
         entries=gathered.entries,
-        reserved=_reserved(facts, node) | {d.text.split(".")[0] for d in defaults.values()},
+        reserved=_reserved(facts, class_body, defaults),
         module_names=frozenset(
             name for scope in file.names.scope_at(candidate.place).chain() for name in scope.names
         ),
@@ -477,11 +477,20 @@ def _drawing_locals(facts: ClassFacts, drawing: Node) -> frozenset[tuple[str, in
     return frozenset((name, binding.node.start) for name, binding in own)
 
 
-def _reserved(facts: ClassFacts, node: Node) -> frozenset[str]:
-    """Names the class takes from the module or the world; no new name may hide them."""
-    found: set[str] = set()
-    for ref, binding in facts.names.references_in(node):
-        if binding is None or not (node.start <= binding.node.start < node.end):
+def _reserved(facts: ClassFacts, body: Node, defaults: dict[str, Default]) -> frozenset[str]:
+    """Names that what is written into the function takes from the module or the world, with its defaults:
+    no new name may hide them. Statics stand outside."""
+    found = {default.text.split(".")[0] for default in defaults.values()}
+    for member in body.named_children:
+        for ref, binding in () if member.has("static") else facts.names.references_in(member):
+            if binding is None or not (facts.node.start <= binding.node.start < facts.node.end):
+                found.add(ref.text)
+    spans = [default.code.span for default in defaults.values() if not default.text]
+    for ref, binding in facts.names.references_in(facts.tree.root) if spans else ():
+        span = next((span for span in spans if span.start <= ref.start < span.end), None)
+        if span is not None and (
+            binding is None or not span.start <= binding.node.start < span.end
+        ):
             found.add(ref.text)
     return frozenset(found)
 
