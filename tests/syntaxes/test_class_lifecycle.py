@@ -90,6 +90,9 @@ WRITTEN: list[tuple[str, str, str]] = [
     ("Component",
      "b = () => this.refs.c.focus(); d() { return [1].map((e) => <i key={e} ref={e && 'c'} />); }",
      "ref={e && c}"),
+    ("Component",
+     "componentWillReceiveProps(to) { if (to.a !== this.props.a) { var name = 1; this.f = name; } }",
+     "f.current = name; }\n    })();"),
     ("Component", "c = 'i'; d() { return <this.c>1</this.c>; }", "return <c.current>1</c.current>;"),
     ("Component", "static Of = () => null; d() { return <this.constructor.Of a={1} />; }",
      "return <Berth.Of a={1} />;"),
@@ -181,6 +184,33 @@ REFUSED: list[tuple[str, str, str]] = [
 def test_what_is_refused(base: str, members: str, rule: str, tmp_path: Path) -> None:
     result = carried(tmp_path, klass(members, base=base))
     assert result.status == "refused" and rule in {f.rule for f in result.findings}
+
+
+HIDING = [
+    # (what draws, whether a name of it hides what a method takes from the file or the world)
+    ("const quay = 1; return <p>{quay}</p>;", True),
+    ("const { quay } = this.props; return <p>{quay}</p>;", True),
+    ("const { quay, ...others } = this.props; return <p {...others}>{quay}</p>;", True),
+    ("const { location } = this.props; return <p>{location}</p>;", True),
+    ("return <p>{[1].map((quay) => quay)}</p>;", False),
+    ("return <p>{this.props.quay}</p>;", False),
+    ("const berth = quay(2); return <p>{berth}</p>;", False),
+]
+
+
+@pytest.mark.parametrize(("drawn", "hides"), HIDING)
+def test_a_local_of_drawing_that_hides_what_a_method_uses(
+    tmp_path: Path, drawn: str, hides: bool
+) -> None:
+    text = (
+        "import { Component } from 'react';\nimport quay from './quay';\n\n"
+        "export class Berth extends Component {\n"
+        "  static of = location.host;\n\n  go() {\n    location.reload(quay(1));\n  }\n\n"
+        f"  render() {{\n    {drawn}\n  }}\n}}\n"
+    )
+    result = carried(tmp_path, text)
+    assert (result.status == "refused") is hides
+    assert not hides or result.findings[0].rule == "local-hides"
 
 
 @pytest.mark.parametrize("asked", ["name", "defaultProps", "of = 2", "other"])

@@ -293,9 +293,10 @@ class Component:
     the file, or its own code, names it, `export_span` is what stands before it to export it as the
     default. `exposed` are methods for who holds a reference to it. `form` is how it stands in its
     file; `decorators` are calls its name stands for the result of, the outermost first: all of it,
-    what is called, and its entry. `reacting` says that it draws a class of the project that does
-    something whenever it is drawn again; `looked_into` is what it is handed to that looks
-    into its class, and where; `undefined_at` is where it may draw nothing at all, not even null;
+    what is called, and its entry. `taken_elsewhere` are names its
+    own code beside what it draws takes from the file or the world. `reacting` says that it draws a class
+    of the project that does something whenever it is drawn again; `looked_into` is what it is handed to
+    that looks into its class, and where; `undefined_at` is where it may draw nothing at all, not even null;
     `defaults_kept` is why its defaults stay a property of it;
     `elsewhere` are findings in other files: rule, file, line. `unread` is what only a target that keeps
     it as it is can carry: rule, detail, offset. `template_names` are the names its template uses: the
@@ -331,6 +332,7 @@ class Component:
     reserved: frozenset[str] = frozenset()
     module_names: frozenset[str] = frozenset()
     drawing_locals: frozenset[tuple[str, int]] = frozenset()
+    taken_elsewhere: frozenset[str] = frozenset()
     comments: tuple[Span, ...] = ()
     locals_at: dict[int, frozenset[tuple[str, int]]] = field(default_factory=dict)
     sensitive: frozenset[str] = frozenset()

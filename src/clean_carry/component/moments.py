@@ -66,9 +66,9 @@ class Moment:
 
     `kept_guard` is the entry of a guard that is copied with the body instead of being carried;
     `calls_imports` says that a function of another file is called at once, which may throw;
-    `asynchronous` that it may wait, and that nobody asks for what it gives. A moment that writes state
-    does so as long as all that is `asked` holds, and a field has another value than that of an input,
-    or the constant, it is to be told `unlike`.
+    `hoists` that it declares a name by `var`; `asynchronous` that it may wait, and that nobody asks for
+    what it gives. A moment that writes state does so as long as all that is `asked` holds, and a field has
+    another value than that of an input, or the constant, it is to be told `unlike`.
     """
 
     when: MomentName
@@ -86,5 +86,6 @@ class Moment:
     kept_guard: int = -1
     calls_imports: bool = False
     asynchronous: bool = False
+    hoists: bool = False
     asked: tuple[Asked, ...] = ()
     unlike: tuple[tuple[Member, Member | str], ...] = ()

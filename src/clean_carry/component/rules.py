@@ -292,6 +292,13 @@ _TABLE: tuple[Row, ...] = (
         "load().then(this.setState)",
     ),
     (
+        "local-hides",
+        "error",
+        "a name that drawing declares means something else to a method: both come into one scope",
+        "Rename the local",
+        "render() { const format = 1; } label() { return format(2); }",
+    ),
+    (
         "write-callback",
         "warning",
         "a state write has a callback that cannot be called from elsewhere, or may not draw",

@@ -38,7 +38,7 @@ from clean_carry.crossing.lateness import (
     stable_methods,
 )
 from clean_carry.crossing.layout import BATCHES_ALL, layout_of, redraw_matters
-from clean_carry.crossing.naming import name_members
+from clean_carry.crossing.naming import Naming, name_members
 from clean_carry.crossing.writes import following_names
 
 # The first major version of the runtime without the old context (its release notes for 19.0).
@@ -82,6 +82,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     naming = name_members(
         component, layout, inputs, lifted, latest, later, removed, effect_locals, hook_names
     )
+    _check_hiding(component, naming)
     writes = [o for _, o in component.operations() if isinstance(o, StateWrite)]
     updaters = [o.updater for o in writes if o.updater is not None]
     is_open = any(write.open for write in writes)
@@ -181,6 +182,20 @@ def _check_state(component: Component) -> None:
             read_at.append(operation.span.start)
     if read_at:
         raise Refused("state-never-given", "", min(read_at))
+
+
+def _check_hiding(component: Component, naming: Naming) -> None:
+    """What is drawn and the methods come into one scope: a local of the one must not hide what the others
+    take from the file or the world. Raises `Refused` where it does."""
+    gone = {
+        (binding.local, binding.at)
+        for _, operation in component.operations()
+        if isinstance(operation, PatternRead) and operation.entry in naming.removed
+        for binding in operation.bindings or ()
+    }
+    for name, at in sorted(component.drawing_locals - gone, key=lambda local: local[1]):
+        if name in component.taken_elsewhere:
+            raise Refused("local-hides", name, at)
 
 
 def _always_draws(component: Component, writes: list[StateWrite]) -> bool:

@@ -75,6 +75,7 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
         notes,
         calls_imports=_calls_imports(facts, body),
         asynchronous=member.has("async"),
+        hoists=_hoists(body),
     )
 
 
@@ -86,6 +87,18 @@ def _to_come(facts: ClassFacts, member: Node, parameter: Node) -> Previous | Non
     claim = facts.ledger.claim
     uses = tuple((span, claim("receipt-parameter", span)) for span, _ in came.uses)
     return replace(came, uses=uses)
+
+
+def _hoists(body: Node) -> bool:
+    """Whether a name is declared that all of the function around has."""
+    stack = list(body.children)
+    while stack:
+        here = stack.pop()
+        if here.type == "variable_declaration":
+            return True
+        if not here.is_function:
+            stack.extend(here.children)
+    return False
 
 
 def _calls_imports(facts: ClassFacts, body: Node) -> bool:

@@ -324,6 +324,7 @@ def _assemble(
             name for scope in file.names.scope_at(candidate.place).chain() for name in scope.names
         ),
         drawing_locals=_drawing_locals(facts, drawing),
+        taken_elsewhere=_taken(facts, [m for m in class_body.named_children if m is not drawing]),
         comments=gathered.drawing_comments,
         locals_at=facts.locals_at,
         sensitive=sensitive_children(file.tree, file.names, file.workspace),
@@ -481,10 +482,7 @@ def _reserved(facts: ClassFacts, body: Node, defaults: dict[str, Default]) -> fr
     """Names that what is written into the function takes from the module or the world, with its defaults:
     no new name may hide them. Statics stand outside."""
     found = {default.text.split(".")[0] for default in defaults.values()}
-    for member in body.named_children:
-        for ref, binding in () if member.has("static") else facts.names.references_in(member):
-            if binding is None or not (facts.node.start <= binding.node.start < facts.node.end):
-                found.add(ref.text)
+    found |= _taken(facts, body.named_children)
     spans = [default.code.span for default in defaults.values() if not default.text]
     for ref, binding in facts.names.references_in(facts.tree.root) if spans else ():
         span = next((span for span in spans if span.start <= ref.start < span.end), None)
@@ -493,6 +491,16 @@ def _reserved(facts: ClassFacts, body: Node, defaults: dict[str, Default]) -> fr
         ):
             found.add(ref.text)
     return frozenset(found)
+
+
+def _taken(facts: ClassFacts, members: list[Node]) -> frozenset[str]:
+    """Names that members take from the module or the world. Statics stand outside of the function."""
+    return frozenset(
+        ref.text
+        for member in members
+        for ref, binding in (() if member.has("static") else facts.names.references_in(member))
+        if binding is None or not facts.node.start <= binding.node.start < facts.node.end
+    )
 
 
 def _claim_comments(facts: ClassFacts, node: Node) -> None:

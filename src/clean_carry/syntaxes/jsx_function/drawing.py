@@ -200,9 +200,9 @@ def _body(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragmen
 
 
 def _run(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
-    """The body, which may return: then it is a function called at once."""
+    """The body: where it may return, or declares names for all around it, a function called at once."""
     deep, semi = inner + style.unit, style.semicolon
     body = without_end(speller, moment.body, speller.code(moment.body))
-    if not moment.reaches_end:
+    if moment.hoists or not moment.reaches_end:
         body = new(f"\n{deep}(() => {{") + body.shifted(1) + new(f"\n{deep}}})(){semi}")
     return body

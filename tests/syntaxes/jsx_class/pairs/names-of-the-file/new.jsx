@@ -4,15 +4,19 @@ const format = (name) => `the ${name}`;
 const sizes = [1, 2];
 const tide = () => 'low';
 
-export default function Berth(props) {
+export default function Berth({
+  name,
+  id,
+  format: formatProp,
+  sizes: sizesProp,
+}) {
   function label() {
-    return format(props.name) + sizes.length;
+    return format(name) + sizes.length;
   }
 
-  const { format, sizes, name, ...others } = props;
   return (
-    <p {...others} onClick={() => format(name)}>
-      {label()} {sizes} <Tide name={name} />
+    <p id={id} onClick={() => formatProp(name)}>
+      {label()} {sizesProp} <Tide name={name} />
     </p>
   );
 }

@@ -10,10 +10,9 @@ export default class Berth extends Component {
   }
 
   render() {
-    const { format, sizes, name, ...others } = this.props;
     return (
-      <p {...others} onClick={() => format(name)}>
-        {this.label()} {sizes} <Tide name={name} />
+      <p id={this.props.id} onClick={() => this.props.format(this.props.name)}>
+        {this.label()} {this.props.sizes} <Tide name={this.props.name} />
       </p>
     );
   }
