@@ -114,3 +114,28 @@ def test_who_imports_a_file(tmp_path: Path) -> None:
         (tmp_path / name).write_text(text)
     found = [i.path.name for i in importers_of(tmp_path / "b.js")]
     assert found == ["a.js", "c.jsx", "e.tsx"]
+
+
+@pytest.mark.parametrize(
+    ("asked", "kept"),
+    [
+        ("React.Children.map(all, (one) => one.props.size)", True),
+        ("all.map((one) => { const { size } = one.props; return size; })", True),
+        ("all.map((one) => one.props.name)", False),
+        ("(() => this.props.size)()", False),
+    ],
+)
+def test_who_asks_elements_for_what_has_a_default(
+    run: Run, tmp_path: Path, asked: str, kept: bool
+) -> None:
+    """An element of a class has the defaults of its inputs, one of a function has what it was given."""
+    text = PANEL.replace("  state =", "  static defaultProps = { size: 2 };\n\n  state =")
+    text = text.replace("String(this.state.open)", "this.props.size")
+    (tmp_path / "Other.jsx").write_text(f"{USE}export const sizes = (all) => {asked};\n", "utf-8")
+    (tmp_path / "package.json").write_text("{}")
+    (tmp_path / "Panel.jsx").write_text(text, "utf-8")
+    done = run("carry", "Panel.jsx", "--to", "jsx-function", "--write", "--runtime", "18")
+    assert done.returncode == 0, done.stdout
+    new = (tmp_path / "Panel.function.jsx").read_text("utf-8")
+    assert ("Panel.defaultProps = {" in new) is kept
+    assert ("size = 2" in new) is not kept

@@ -19,7 +19,7 @@ from clean_carry.source.javascript.values import (
 from clean_carry.syntaxes.jsx_class.class_file import ClassFile
 from clean_carry.syntaxes.jsx_class.members import Gathered, attached
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts
-from clean_carry.syntaxes.jsx_class.outsiders import reads_defaults
+from clean_carry.syntaxes.jsx_class.outsiders import reads_defaults, reads_elements
 from clean_carry.syntaxes.jsx_class.recognise import Candidate
 
 
@@ -75,6 +75,10 @@ def _why_kept(file: ClassFile, candidate: Candidate, literal: Node, holder: str)
         return Kept("defaults-read-elsewhere", reader, literal.start)
     if literal.type != "object":
         return Kept("defaults-not-literal", literal.text[:60], literal.start)
+    keys = {str(property_name(k)) for p in literal.named_children if (k := p.child("key") or p)}
+    reader = reads_elements(file.workspace.file, keys)
+    if reader:
+        return Kept("defaults-read-elsewhere", f"{reader}, of elements", literal.start)
     for part in literal.named_children:
         if not _is_plain(part, bool(holder)):
             return Kept("defaults-not-literal", part.text[:60], part.start)

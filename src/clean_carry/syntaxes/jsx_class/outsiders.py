@@ -60,6 +60,27 @@ def reads_defaults(file: Path, name: str) -> str:
     return ""
 
 
+# What is read of an element's inputs, not of an instance's: `child.props.size`, `{ size } = child.props`.
+_OF_ELEMENTS = re.compile(
+    r"(?<![\w.])(?!this\b)\w+\.props\.(\w+)|\{([^{}]*)\}\s*=\s*(?!this\b)\w+\.props\b"
+)
+
+
+def reads_elements(file: Path, inputs: set[str]) -> str:
+    """The file that imports this one and asks elements for one of these inputs; "" for none.
+
+    An element of a class has the defaults of its inputs, one of a function has what it was given.
+    """
+    for importer in importers_of(file):
+        if ".props" not in importer.text or _TEST.search(importer.inside.lower()):
+            continue
+        for found in _OF_ELEMENTS.finditer(importer.text):
+            asked = found.group(1) or found.group(2)
+            if inputs & {part.split(":")[0].split("=")[0].strip() for part in asked.split(",")}:
+                return importer.path.name
+    return ""
+
+
 def _stem(file: Path) -> str:
     """The name of a file, or of the folder it is the index of."""
     return (file.stem if file.stem != "index" else file.parent.name).split(".")[0].lower()
