@@ -354,3 +354,32 @@ def test_a_number_is_compared_as_the_class_compared_it(
     text = text.replace("const { a, ...rest } = this.props;", "const { a } = this.props;")
     result = carried(tmp_path, text)
     assert result.status == "clean" and line in result.files[0].text
+
+
+@pytest.mark.parametrize(
+    ("drawn", "runtime", "kept", "noted"),
+    [
+        ("this.props.draw(this.props.size)", 18, True, False),
+        ("this.props.draw(this.props.size)", 19, False, True),
+        ("list(this.props.draw, this.props.size)", 18, True, False),
+        ("this.props.size", 18, False, False),
+        ("this.props.size", 19, False, False),
+    ],
+)
+def test_drawing_that_calls_an_input_tells_of_a_default_not_given(
+    drawn: str, runtime: int, kept: bool, noted: bool, tmp_path: Path
+) -> None:
+    text = (
+        "import React, { PureComponent } from 'react';\nimport list from './list';\n\n"
+        "export default class Row extends PureComponent {\n"
+        "  static propTypes = { draw: PropTypes.func };\n\n  static defaultProps = { size: 2 };\n\n"
+        f"  render() {{\n    return <p>{{{drawn}}}</p>;\n  }}\n}}\n"
+    )
+    path = tmp_path / "Row.jsx"
+    path.write_text(text, "utf-8")
+    result = carry_file(Request(path, "Row.jsx", "jsx-function", runtime=runtime))[0]
+    assert result.status == "clean"
+    assert ("Row.defaultProps = {" in result.files[0].text) is kept
+    assert [f.rule for f in result.findings if f.rule == "default-draws-again"] == [
+        "default-draws-again"
+    ] * noted

@@ -426,6 +426,13 @@ _TABLE: tuple[Row, ...] = (
         "<button ref={this.props.innerRef}>",
     ),
     (
+        "default-draws-again",
+        "note",
+        "drawing calls an input, also where another is given as its default and then not at all",
+        "It matters only to an input that counts how often it is called",
+        "class Row extends PureComponent { render() { return this.props.draw(this.props.size); } }",
+    ),
+    (
         "equal-write-spared",
         "note",
         "drawing calls an input, and no longer does so where a write leaves the state as it was",

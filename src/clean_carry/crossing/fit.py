@@ -66,7 +66,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     later = later_entries(component, later_by_name)
     early, before_fields, inputs_first = early_methods(component, stable, later)
     layout = layout_of(component, runtime)
-    remembered = component.pure and _is_remembered(component)
+    remembered = component.pure and _is_remembered(component, runtime)
     _check_context(component, runtime, remembered)
     inputs, lifted = _inputs(component, later)
     latest = _latest(component, later, layout, inputs)
@@ -204,9 +204,7 @@ def _always_draws(component: Component, writes: list[StateWrite]) -> bool:
     What is called after a write is called though nothing changes, and a function does that when it was
     drawn. Raises `Refused` where that draw can be told.
     """
-    drawing = component.drawing
-    told = component.reacting or redraw_matters(component)
-    told = told or (drawing is not None and calls_inputs(component, drawing))
+    told = component.reacting or redraw_matters(component) or draws_by_inputs(component)
     for write in writes:
         skips = write.open or (write.updater is not None and write.updater.may_skip)
         if component.pure or skips:
@@ -239,11 +237,12 @@ def keeps_defaults(component: Component, runtime: int) -> bool:
     return runtime < NO_DEFAULTS and not (typed and component.pure)
 
 
-def _is_remembered(component: Component) -> bool:
+def _is_remembered(component: Component, runtime: int) -> bool:
     """Whether a pure component becomes a function that is not called where its inputs did not change.
 
     Not where what it does on new inputs must be done all the same. Its base compares inputs with
-    their defaults filled in. Raises `Refused` where either can be told by what it draws.
+    their defaults filled in. Raises `Refused` where either can be told by what it draws; where only
+    inputs that drawing calls tell, as long as the defaults can stay a property.
     """
     told = redraw_matters(component)
     for moment in component.moments("received"):
@@ -251,12 +250,16 @@ def _is_remembered(component: Component) -> bool:
             if told:
                 raise Refused("pure-receives", "", moment.body.span.start)
             return False
-    drawing = component.drawing
-    told = told or (drawing is not None and calls_inputs(component, drawing))
-    for prop in component.props:
-        if prop.default is not None and told:
-            raise Refused("pure-default-redraw", prop.name, component.span.start)
+    if told or (keeps_defaults(component, runtime) and draws_by_inputs(component)):
+        for prop in component.props:
+            if prop.default is not None:
+                raise Refused("pure-default-redraw", prop.name, component.span.start)
     return True
+
+
+def draws_by_inputs(component: Component) -> bool:
+    """Whether drawing calls inputs, which tell of each draw."""
+    return component.drawing is not None and calls_inputs(component, component.drawing)
 
 
 def _without_numeric_guards(component: Component) -> Component:

@@ -24,8 +24,7 @@ from clean_carry.component.model import Component, Method, Refusal
 from clean_carry.component.plan import Plan, Refused
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
-from clean_carry.crossing.fit import fit, keeps_defaults
-from clean_carry.crossing.lateness import calls_inputs
+from clean_carry.crossing.fit import draws_by_inputs, fit, keeps_defaults
 from clean_carry.crossing.layout import writes_constants
 from clean_carry.crossing.outcome import (
     Excluded,
@@ -102,12 +101,13 @@ class ClassFileOutcome:
             at = component.moments("received")[0].body.span.start
             found["pure"] = ("draws-each-time", component.name, at)
         drawing = component.drawing
-        if (
-            drawing is not None
-            and self._spares_draws(component)
-            and calls_inputs(component, drawing)
-        ):
-            found["spared"] = ("equal-write-spared", "", drawing.span.start)
+        if drawing is not None and draws_by_inputs(component):
+            if self._spares_draws(component):
+                found["spared"] = ("equal-write-spared", "", drawing.span.start)
+            if self.plans[component.span.start].remembered and any(
+                prop.default is not None for prop in component.props
+            ):
+                found["default"] = ("default-draws-again", "", drawing.span.start)
         if component.undefined_at >= 0 and self.plans[component.span.start].draws_undefined:
             found["undefined"] = ("undefined-drawn", "", component.undefined_at)
         if isinstance(self.tree.source, MergedText):
