@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Literal, NamedTuple
 
 from clean_carry.component.code import Code, Member, Operation
@@ -400,11 +401,13 @@ class Component:
             for code in codes_of(node):
                 yield "drawing", code
 
+    @cached_property
+    def _operations(self) -> tuple[tuple[object, Operation], ...]:
+        return tuple((owner, one) for owner, code in self.codes() for one in code.all())
+
     def operations(self) -> Iterator[tuple[object, Operation]]:
         """Every operation with the member that owns it."""
-        for owner, code in self.codes():
-            for operation in code.all():
-                yield owner, operation
+        return iter(self._operations)
 
     def methods(self) -> list[Method]:
         """The own functions, in source order."""

@@ -101,12 +101,14 @@ class ClassFileOutcome:
             at = component.moments("received")[0].body.span.start
             found["pure"] = ("draws-each-time", component.name, at)
         drawing = component.drawing
-        if drawing is not None and draws_by_inputs(component):
-            if self._spares_draws(component):
+        spares = self._spares_draws(component)
+        again = self.plans[component.span.start].remembered and any(
+            prop.default is not None for prop in component.props
+        )
+        if drawing is not None and (spares or again) and draws_by_inputs(component):
+            if spares:
                 found["spared"] = ("equal-write-spared", "", drawing.span.start)
-            if self.plans[component.span.start].remembered and any(
-                prop.default is not None for prop in component.props
-            ):
+            if again:
                 found["default"] = ("default-draws-again", "", drawing.span.start)
         if component.undefined_at >= 0 and self.plans[component.span.start].draws_undefined:
             found["undefined"] = ("undefined-drawn", "", component.undefined_at)

@@ -74,6 +74,8 @@ def runtime_names(tree: Tree) -> RuntimeNames:
 def _required(tree: Tree) -> list[str]:
     """The names at the top for all of the runtime: `const React = require('react')`, and the same as an
     import of annotated scripts."""
+    if b"require(" not in tree.view:
+        return []
     found = [
         clause.named_children[0].text
         for clause in tree.of("import_require_clause")

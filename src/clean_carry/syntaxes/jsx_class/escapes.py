@@ -95,7 +95,9 @@ def mark_named(facts: ClassFacts) -> None:
         elif len(parts) > 1 and parts[1].type == "jsx_expression":
             for text in _results(parts[1].named_children):
                 _name(facts, text, text, alone=True)
-    for pair in facts.tree.of("pair"):
+    # Objects are looked through only where the text has such a key.
+    named = any(key in facts.tree.view for key in (b"ref:", b"ref':", b'ref":', b"ref :"))
+    for pair in facts.tree.of("pair") if named else ():
         key, value = pair.child("key"), pair.child("value")
         if not (body.start <= pair.start < body.end) or key is None or value is None:
             continue

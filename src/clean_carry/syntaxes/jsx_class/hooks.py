@@ -75,7 +75,7 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
         notes,
         calls_imports=_calls_imports(facts, body),
         asynchronous=member.has("async"),
-        hoists=_hoists(body),
+        hoists=MOMENTS[name] in ("starting", "received", "updating") and _hoists(body),
     )
 
 

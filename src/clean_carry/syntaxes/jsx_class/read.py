@@ -277,6 +277,7 @@ def _assemble(
         for comment in comments.within(facts.tree, span.start, span.end):
             file.ledger.claim("comment", facts.span(comment), "kept")
     contexts.outside(facts, gathered, candidate.siblings, candidate.name)
+    elsewhere = _taken(facts, [m for m in class_body.named_children if m is not drawing])
     render = facts.code(file.tree.source.span(body.start + 1, body.end - 1))
     type_parameters = node.child("type_parameters")
     named_elsewhere = _named_elsewhere(file, candidate, moved)
@@ -319,12 +320,12 @@ def _assemble(
         statics=tuple(gathered.statics),
         drawing=render,
         entries=gathered.entries,
-        reserved=_reserved(facts, class_body, defaults),
+        reserved=_reserved(facts, elsewhere | _taken(facts, [drawing]), defaults),
         module_names=frozenset(
             name for scope in file.names.scope_at(candidate.place).chain() for name in scope.names
         ),
         drawing_locals=_drawing_locals(facts, drawing),
-        taken_elsewhere=_taken(facts, [m for m in class_body.named_children if m is not drawing]),
+        taken_elsewhere=elsewhere,
         comments=gathered.drawing_comments,
         locals_at=facts.locals_at,
         sensitive=sensitive_children(file.tree, file.names, file.workspace),
@@ -478,11 +479,12 @@ def _drawing_locals(facts: ClassFacts, drawing: Node) -> frozenset[tuple[str, in
     return frozenset((name, binding.node.start) for name, binding in own)
 
 
-def _reserved(facts: ClassFacts, body: Node, defaults: dict[str, Default]) -> frozenset[str]:
+def _reserved(
+    facts: ClassFacts, taken: frozenset[str], defaults: dict[str, Default]
+) -> frozenset[str]:
     """Names that what is written into the function takes from the module or the world, with its defaults:
     no new name may hide them. Statics stand outside."""
-    found = {default.text.split(".")[0] for default in defaults.values()}
-    found |= _taken(facts, body.named_children)
+    found = {default.text.split(".")[0] for default in defaults.values()} | taken
     spans = [default.code.span for default in defaults.values() if not default.text]
     for ref, binding in facts.names.references_in(facts.tree.root) if spans else ():
         span = next((span for span in spans if span.start <= ref.start < span.end), None)
