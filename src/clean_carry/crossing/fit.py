@@ -282,7 +282,8 @@ def _without_numeric_guards(component: Component) -> Component:
         else member
         for member in component.members
     )
-    return replace(component, members=members)
+    changed = any(a is not b for a, b in zip(members, component.members, strict=True))
+    return replace(component, members=members) if changed else component
 
 
 def _merged(component: Component) -> bool:

@@ -33,6 +33,7 @@ class SourceText:
         self.crlf = lines > 0 and data.count(b"\r\n") == lines
         self.data = data.replace(b"\r\n", b"\n") if self.crlf else data
         self._starts: list[int] | None = None
+        self._plain = False
 
     @classmethod
     def read(cls, path: Path, shown: str = "") -> SourceText:
@@ -98,8 +99,11 @@ class SourceText:
 
     def place(self, offset: int) -> Place:
         """Line and column of a byte offset."""
-        line = self.line_of(offset)
-        start = self._line_starts()[line - 1]
+        starts = self._line_starts()
+        line = bisect_right(starts, offset)
+        start = starts[line - 1]
+        if self._plain:
+            return Place(self.path, line, max(0, offset - start) + 1)
         return Place(self.path, line, len(self.slice(start, max(start, offset))) + 1)
 
     def line_of(self, offset: int) -> int:
@@ -110,6 +114,7 @@ class SourceText:
         if self._starts is None:
             sizes = (len(line) + 1 for line in self.data.split(b"\n"))
             self._starts = list(accumulate(sizes, initial=0))[:-1]
+            self._plain = self.data.isascii()
         return self._starts
 
     def statement_line(self, start: int, end: int) -> Span:

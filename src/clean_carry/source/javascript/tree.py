@@ -117,6 +117,8 @@ class Tree:
         self.by_type: dict[str, list[Node]] = {}
         self._inner: list[list[Node]] = []
         self._ending: list[Callable[[], None]] = []
+        # What was read off it once, by who read it.
+        self.remembered: dict[str, object] = {}
         self.root = self._build()
 
     def _build(self) -> Node:
@@ -198,6 +200,7 @@ class Tree:
         for children in self._inner:
             children.clear()
         self.by_type = {}
+        self.remembered.clear()
 
     def of(self, *kinds: str) -> list[Node]:
         """All nodes of these types, in source order within each type."""

@@ -48,7 +48,14 @@ class RuntimeNames:
 
 
 def runtime_names(tree: Tree) -> RuntimeNames:
-    """Read the imports of the runtime from a file."""
+    """The imports of the runtime of a file, read once."""
+    found = tree.remembered.get(RUNTIME)
+    if not isinstance(found, RuntimeNames):
+        found = tree.remembered[RUNTIME] = _read(tree)
+    return found
+
+
+def _read(tree: Tree) -> RuntimeNames:
     named: dict[str, str] = {}
     whole: list[str] = []
     statement: Node | None = None

@@ -7,6 +7,7 @@ It is handed away to bind a method, to find the element it draws, or to who know
 
 from __future__ import annotations
 
+import re
 from itertools import pairwise
 
 from clean_carry.component.code import RootElement
@@ -19,6 +20,8 @@ from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, re
 from clean_carry.syntaxes.jsx_class.receivers import Receiver
 
 DOM = "react-dom"
+# A reference given to an element: as an attribute, or as a key of an object.
+_MARKED, _NAMED = re.compile(rb"\bref\s*="), re.compile(rb"\bref['\"]?\s*:")
 _ELEMENTS = ("jsx_element", "jsx_self_closing_element")
 
 
@@ -86,7 +89,9 @@ def mark_named(facts: ClassFacts) -> None:
     """
     body = facts.node.child("body")
     assert body is not None
-    for attribute in facts.tree.of("jsx_attribute"):
+    # Most files name no element at all: neither these nor objects are looked through then.
+    marked = _MARKED.search(facts.tree.view, body.start, body.end)
+    for attribute in facts.tree.of("jsx_attribute") if marked is not None else ():
         parts = attribute.named_children
         if not (body.start <= attribute.start < body.end) or not parts or parts[0].text != "ref":
             continue
@@ -95,9 +100,8 @@ def mark_named(facts: ClassFacts) -> None:
         elif len(parts) > 1 and parts[1].type == "jsx_expression":
             for text in _results(parts[1].named_children):
                 _name(facts, text, text, alone=True)
-    # Objects are looked through only where the text has such a key.
-    named = any(key in facts.tree.view for key in (b"ref:", b"ref':", b'ref":', b"ref :"))
-    for pair in facts.tree.of("pair") if named else ():
+    named = _NAMED.search(facts.tree.view, body.start, body.end)
+    for pair in facts.tree.of("pair") if named is not None else ():
         key, value = pair.child("key"), pair.child("value")
         if not (body.start <= pair.start < body.end) or key is None or value is None:
             continue

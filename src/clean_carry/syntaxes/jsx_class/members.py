@@ -96,7 +96,7 @@ def _prototype_method(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
     name_node, body = member.child("name"), member.child("body")
     entry = facts.ledger.claim("prototype-method", facts.span(member))
-    if name_node is None or body is None or any(c.type == "super" for c in member.walk()):
+    if name_node is None or body is None or _holds(facts, member, b"super"):
         _leave(gathered, member, "unknown-member", name, entry)
         return
     if name in gathered.outside:
@@ -114,13 +114,20 @@ def _prototype_method(gathered: Gathered, member: Node, name: str) -> None:
             prefix,
             name in gathered.bound,
             entry,
-            any(c.type == "identifier" and c.text == "arguments" for c in member.walk()),
+            _holds(facts, member, b"arguments"),
             body.start,
             member.has("async"),
             attached(facts, member),
             member.has("get"),
         )
     )
+
+
+def _holds(facts: ClassFacts, member: Node, word: bytes) -> bool:
+    """Whether a member has this word in its code. Most texts do not hold it at all."""
+    if facts.tree.view.find(word, member.start, member.end) < 0:
+        return False
+    return any(c.type in ("super", "identifier") and c.text == word.decode() for c in member.walk())
 
 
 @reads("arrow-method")

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from clean_carry.component.code import Read
+from clean_carry.component.code import Read, StateWrite
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Default, InstanceField, Module, Prop, Refusal
 from clean_carry.component.spans import Span
@@ -198,6 +198,8 @@ def _outside(
 
 def _refuse_unused_names(facts: ClassFacts) -> None:
     """Names that only members left to a person use would stand unused: the class is refused."""
+    if not facts.skipped:
+        return
     for ref, binding in facts.names.references_in(facts.node):
         if binding is None or not _skipped(facts, ref.start) or _skipped(facts, binding.node.start):
             continue
@@ -329,8 +331,6 @@ def _assemble(
         comments=gathered.drawing_comments,
         locals_at=facts.locals_at,
         sensitive=sensitive_children(file.tree, file.names, file.workspace),
-        reacting=any(raw.notion == "state-write" for raw in facts.raws)
-        and draws_reacting(file.tree, drawing, file.workspace),
         moved=tuple(moved),
         pure=candidate.pure and not gathered.draws_always,
         context=gathered.context,
@@ -341,7 +341,12 @@ def _assemble(
         export_span=export_span,
     )
     props = _props(component, defaults)
-    return replace(component, props=props, **_use_facts(facts, drawing))  # type: ignore[arg-type]
+    writes = [o for _, o in component.operations() if isinstance(o, StateWrite)]
+    # Only such writes may draw too often or too seldom: other files are not looked into for the rest.
+    told = any(w.after is not None or any(p.constant for p in w.fields or ()) for w in writes)
+    reacting = told and draws_reacting(file.tree, drawing, file.workspace)
+    facts_of_use = _use_facts(facts, drawing)
+    return replace(component, props=props, reacting=reacting, **facts_of_use)  # type: ignore[arg-type]
 
 
 def _idle_decorators(facts: ClassFacts, candidate: Candidate) -> list[tuple[Span, int, str]]:
