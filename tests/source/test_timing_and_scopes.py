@@ -47,7 +47,7 @@ LATER: list[tuple[str, bool]] = [
     ("const f = () => HERE; const g = () => f(); g();", False),
     ("const f = () => HERE; const g = () => f(); setTimeout(g);", True),
     ("const f = () => HERE; return <b onClick={f} />;", False),
-    ("return <b ref={(el) => HERE} />;", False),
+    ("return <b ref={(el) => HERE} />;", True),
     ("return <B>{() => HERE}</B>;", False),
     ("await a; if (b) { HERE; }", True),
     ("if (a) { await b; } HERE;", True),
