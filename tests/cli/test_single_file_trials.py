@@ -91,39 +91,31 @@ LANE = """<template><i>{{ name }}<slot name="foot" /></i></template>
 export default { name: 'Lane', props: { name: String, frozen: Boolean } };
 </script>
 """
+ASKED = """
+<script>
+export default {
+  props: { lane: { type: Object, default: null } },
+  methods: {
+    asked(word) {
+      return LANE;
+    },
+  },
+};
+</script>
+"""
 CELL = """<template>
   <td>
     <component v-if="asked('frozen') && lane.children.foot" :is="lane.children.foot" />
     <b v-else>{{ asked('name') }}</b>
   </td>
 </template>
-
-<script>
-export default {
-  props: { lane: { type: Object, default: null } },
-  methods: {
-    asked(word) {
-      return this.lane && this.lane.type.props[word] ? this.lane.props[word] : undefined;
-    },
-  },
-};
-</script>
-"""
+""" + ASKED.replace(
+    "LANE", "this.lane && this.lane.type.props[word] ? this.lane.props[word] : undefined"
+)
 INSTANCE = """<template>
   <td :class="{ off: asked('frozen') }">{{ lane && lane.$scopedSlots.foot ? 'foot' : asked('name') }}</td>
 </template>
-
-<script>
-export default {
-  props: { lane: { type: Object, default: null } },
-  methods: {
-    asked(word) {
-      return this.lane && this.lane.$props ? this.lane.$props[word] : undefined;
-    },
-  },
-};
-</script>
-"""
+""" + ASKED.replace("LANE", "this.lane && this.lane.$props ? this.lane.$props[word] : undefined")
 
 
 @pytest.mark.parametrize(("version", "cell", "right", "wrong"), [

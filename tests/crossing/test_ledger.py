@@ -61,33 +61,33 @@ def test_the_whole_component_is_clean(tmp_path: Path) -> None:
     assert carried(tmp_path, WHOLE).status == "clean"
 
 
+# Members the whole component has not: in the place of a field, and beside it.
+IN_PLACE: dict[str, str] = {
+    "unknown-member": "set x(v) { }",
+    "refused-member": "shouldComponentUpdate() {}",
+    "declared-field": "declare declared: number;",
+    "type-field": "props: Props;",
+}
+BESIDE: dict[str, str] = {
+    "derivation":
+    "static getDerivedStateFromProps(p, s) { if (p.a !== s.m) { return { m: p.a }; } }",
+    "receipt-hook": "componentWillReceiveProps(next) { this.field = next.a; }",
+    "before-update-hook":
+    "componentWillUpdate(next) { if (next.a !== this.props.a) this.field = next.a; }",
+    "draws-always": "shouldComponentUpdate() { return true; }",
+}  # fmt: skip
+
+
 @pytest.mark.parametrize("notion", sorted(MEMBERS))
 def test_without_a_reader_of_members_the_ledger_fails(
     notion: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    if notion in ("refused-member", "unknown-member"):
-        text = WHOLE.replace(
-            "  declared;",
-            "  set x(v) { }" if notion == "unknown-member" else "  shouldComponentUpdate() {}",
-        )
-    elif notion == "declared-field":
-        text = WHOLE.replace("  declared;", "  declare declared: number;")
-    elif notion == "type-field":
-        text = "/* @flow */\n" + WHOLE.replace("  declared;", "  props: Props;")
-    elif notion == "derivation":
-        hook = "static getDerivedStateFromProps(p, s) { if (p.a !== s.m) { return { m: p.a }; } }"
-        text = WHOLE.replace("  declared;", f"  declared;\n  {hook}")
-    elif notion == "receipt-hook":
-        hook = "componentWillReceiveProps(next) { this.field = next.a; }"
-        text = WHOLE.replace("  declared;", f"  declared;\n  {hook}")
-    elif notion == "before-update-hook":
-        hook = "componentWillUpdate(next) { if (next.a !== this.props.a) this.field = next.a; }"
-        text = WHOLE.replace("  declared;", f"  declared;\n  {hook}")
-    elif notion == "draws-always":
-        hook = "shouldComponentUpdate() { return true; }"
-        text = WHOLE.replace("  declared;", f"  declared;\n  {hook}")
-    else:
-        text = WHOLE
+    member = IN_PLACE.get(notion, "declared;")
+    if notion in BESIDE:
+        member += f"\n  {BESIDE[notion]}"
+    text = WHOLE.replace("  declared;", f"  {member}")
+    if notion == "type-field":
+        text = "/* @flow */\n" + text
     name = "X.tsx" if notion == "declared-field" else "X.jsx"
     before = carried(tmp_path, text, name)
     monkeypatch.delitem(MEMBERS, notion)

@@ -138,6 +138,21 @@ def test_what_the_grammar_does_not_know(line: str) -> None:
     assert refused.value.line == 3 + line.count("\n")
 
 
+def test_a_name_that_only_unread_types_use_stays_imported(tmp_path: Path) -> None:
+    text = (
+        "// @flow\nimport React, { Component, type Node, type ElementType } from 'react';\n\n"
+        "type Props = {| ...Rest, draw: ({ at: Node }) => void |};\n\n"
+        "export default class Tide extends Component<Props> {\n"
+        "  draw(): ElementType { return 'b'; }\n\n"
+        "  render(): Node { return <b>{this.draw()}</b>; }\n}\n"
+    )
+    path = tmp_path / "Tide.jsx"
+    path.write_text(text, "utf-8")
+    result = carry_file(Request(path, path.name, "jsx-function"))[0]
+    assert result.status == "clean"
+    assert "import React, { type Node, type ElementType } from 'react';" in result.files[0].text
+
+
 def test_only_a_first_comment_makes_it_so() -> None:
     assert not Tree(SourceText("a.js", b"let a = 1;\n// @flow\n")).annotated
     assert not Tree(SourceText("a.ts", b"let a = 1;\n")).annotated

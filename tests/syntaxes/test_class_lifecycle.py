@@ -213,6 +213,69 @@ def test_a_local_of_drawing_that_hides_what_a_method_uses(
     assert not hides or result.findings[0].rule == "local-hides"
 
 
+# What a static member that is written into the function, or a static the class is asked for, names.
+_FROM_AROUND = [
+    ("static getDerivedStateFromProps(props, state) {"
+     " if (props.a !== state.m) return { m: props.a, n: quay(props.a) }; return null; }"
+     " go() { done(); }", "quay"),
+    ("static contextType = quay; go() { return this.context.b; }", "quay"),
+    ("static of = 1; go() { return this.constructor.of; }", "Berth"),
+    ("go() { return Berth.of; }", "Berth"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("members", "name"), _FROM_AROUND)
+def test_what_the_function_takes_from_around_it_is_hidden_by_nothing(
+    members: str, name: str, tmp_path: Path
+) -> None:
+    text = (
+        "import { Component } from 'react';\nimport quay from './quay';\n\n"
+        f"export class Berth extends Component {{\n  state = {{ m: 1, n: 2 }};\n\n  {members}\n\n"
+        "  render() {\n    DRAWN\n    return <p onClick={this.go}>{this.state.n}</p>;\n  }\n}\n"
+    )
+    hidden = carried(tmp_path, text.replace("DRAWN", f"const {name} = 1;"))
+    assert [f.rule for f in hidden.findings] == ["local-hides"]
+    read = carried(tmp_path, text.replace("DRAWN", f"this.props.tell(this.props.{name});"))
+    assert read.status == "clean"
+    assert f"{name}: {name}Prop" in read.files[0].text
+
+
+def test_a_class_asked_for_a_static_where_its_name_is_another(tmp_path: Path) -> None:
+    result = carried(tmp_path, klass("static of = 1; b = (Berth) => [this.constructor.of, Berth];"))
+    assert [f.rule for f in result.findings] == ["instance-escapes"]
+
+
+def test_a_context_named_after_the_class_is_hidden_by_nothing(tmp_path: Path) -> None:
+    text = klass("a = () => this.context.b;").replace("onA", "title={this.props.Quay} onA")
+    result = carried(tmp_path, f"{text}\nBerth.contextType = Quay;\n")
+    assert result.status == "clean"
+    assert "Quay: QuayProp" in result.files[0].text
+    assert "useContext(Quay)" in result.files[0].text
+
+
+def test_a_write_with_what_comes_after_it_beside_a_local(tmp_path: Path) -> None:
+    members = (
+        "state = { n: 1 }; b = () => { const afterwards = 2;"
+        " this.setState({ n: afterwards }, () => done()); };"
+    )
+    text = carried(tmp_path, klass(members)).files[0].text
+    assert "calledAfterwards.current.push(() => done())" in text
+
+
+def test_conditions_that_are_joined_stay_apart(tmp_path: Path) -> None:
+    members = (
+        "state = { m: 1 }; static getDerivedStateFromProps(props, state) {"
+        " if ((props.a ?? props.b) && props.c !== state.m) return { m: props.c }; return null; }"
+    )
+    guarded = members.replace(
+        "if ((props.a ?? props.b) && ", "if (!props.z) return null; if ("
+    ).replace("props.c !== state.m)", "props.a ?? props.b)")
+    text = carried(tmp_path, klass(members)).files[0].text
+    assert "if ((a ?? b) && !Object.is(c, m)) {" in text
+    text = carried(tmp_path, klass(guarded)).files[0].text
+    assert "if (z && (a ?? b) && !Object.is(m, c)) {" in text
+
+
 @pytest.mark.parametrize("asked", ["name", "defaultProps", "of = 2", "other"])
 def test_what_the_class_is_asked_for_that_a_function_may_not_have(
     tmp_path: Path, asked: str

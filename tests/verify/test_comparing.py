@@ -139,6 +139,11 @@ def test_trials_are_renamed_by_the_interface() -> None:
     assert request["steps"] == [{"change": {"inputs": {"b": 2}}}]
 
 
+def test_what_only_looks_like_an_error() -> None:
+    given = [["onFail", {"$": "error", "tide": {"$": "event", "target": 1}}, {"at": 1}]]
+    assert Normaliser().values(given) == ScopedNormaliser((), ()).values(given) == given
+
+
 def test_a_step_the_schema_does_not_know(tmp_path: Path) -> None:
     path = tmp_path / "t.yaml"
     path.write_text("trials: [{ name: a, steps: [{ dance: true }] }]")

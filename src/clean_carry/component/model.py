@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Literal, NamedTuple
 
-from clean_carry.component.code import Code, Member, Operation
+from clean_carry.component.code import Code, Member, Operation, StateWrite
 from clean_carry.component.markup import Markup, codes_of
 from clean_carry.component.moments import Moment, MomentName
 from clean_carry.component.opened import NOTHING_OPENED, Opened
@@ -408,6 +408,15 @@ class Component:
     def operations(self) -> Iterator[tuple[object, Operation]]:
         """Every operation with the member that owns it."""
         return iter(self._operations)
+
+    def writes(self) -> list[StateWrite]:
+        """The writes of state, in the order of `operations`."""
+        return [operation for _, operation in self._operations if isinstance(operation, StateWrite)]
+
+    @property
+    def writes_constants(self) -> bool:
+        """Whether a write gives a field what it may have had already."""
+        return any(patch.constant for write in self.writes() for patch in write.fields or ())
 
     def methods(self) -> list[Method]:
         """The own functions, in source order."""

@@ -28,7 +28,8 @@ def reads_inputs(operation: object) -> bool:
     return isinstance(operation, WholeRead | PatternRead) and operation.source == "props"
 
 
-def _reads_state(operation: object) -> bool:
+def reads_state(operation: object) -> bool:
+    """Whether an operation reads state."""
     if isinstance(operation, Read):
         return operation.member.kind == "state"
     return isinstance(operation, WholeRead | PatternRead) and operation.source == "state"
@@ -72,7 +73,7 @@ def check_updating(component: Component) -> None:
                 raise Refused("legacy-hook", "it reads the context", at)
             if isinstance(operation, StateWrite):
                 raise Refused("legacy-hook", "it writes state", at)
-            if name and (reads_inputs(operation) or _reads_state(operation)):
+            if name and (reads_inputs(operation) or reads_state(operation)):
                 raise Refused("legacy-hook", f"it calls {name}, which reads what was before", at)
 
 
@@ -83,7 +84,7 @@ def updating_parts(component: Component) -> tuple[str, ...]:
         operations = [o for o in moment.body.all() if not o.deferred]
         if moment.previous_props is not None or any(map(reads_inputs, operations)):
             found.append("props")
-        if moment.previous_state is not None or any(map(_reads_state, operations)):
+        if moment.previous_state is not None or any(map(reads_state, operations)):
             found.append("state")
     return tuple(found)
 

@@ -7,14 +7,12 @@ from clean_carry.component.code import (
     MethodCall,
     MethodValue,
     Operation,
-    PatternRead,
-    Read,
     WholeRead,
 )
 from clean_carry.component.model import Component, Method, State, StateField
 from clean_carry.component.moments import Moment
 from clean_carry.component.plan import Refused
-from clean_carry.crossing.drawn import reads_inputs
+from clean_carry.crossing.drawn import reads_inputs, reads_state
 
 
 def early_methods(
@@ -80,9 +78,6 @@ def _not_there_yet(operation: Operation, *, for_state: bool, made: bool) -> bool
     """
     if operation.deferred:
         return False
-    of_state = (isinstance(operation, Read) and operation.member.kind == "state") or (
-        isinstance(operation, WholeRead | PatternRead) and operation.source == "state"
-    )
-    if of_state:
+    if reads_state(operation):
         return for_state or made
     return isinstance(operation, FieldUse) and not (for_state and made)

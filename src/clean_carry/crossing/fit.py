@@ -27,6 +27,7 @@ from clean_carry.crossing.drawn import (
     check_updating,
     hands_inputs_on,
     reads_before,
+    reads_state,
     receiving,
     updating_parts,
 )
@@ -83,7 +84,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         component, layout, inputs, lifted, latest, later, removed, effect_locals, hook_names
     )
     _check_hiding(component, naming)
-    writes = [o for _, o in component.operations() if isinstance(o, StateWrite)]
+    writes = component.writes()
     updaters = [o.updater for o in writes if o.updater is not None]
     is_open = any(write.open for write in writes)
     followed = [write for write in writes if write.after is not None]
@@ -176,9 +177,7 @@ def _check_state(component: Component) -> None:
     for _, operation in component.operations():
         if isinstance(operation, StateWrite):
             return
-        if (isinstance(operation, Read) and operation.member.kind == "state") or (
-            isinstance(operation, WholeRead | PatternRead) and operation.source == "state"
-        ):
+        if reads_state(operation):
             read_at.append(operation.span.start)
     if read_at:
         raise Refused("state-never-given", "", min(read_at))

@@ -25,7 +25,6 @@ from clean_carry.component.plan import Plan, Refused
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
 from clean_carry.crossing.fit import draws_by_inputs, fit, keeps_defaults
-from clean_carry.crossing.layout import writes_constants
 from clean_carry.crossing.outcome import (
     Excluded,
     beside,
@@ -145,7 +144,7 @@ class ClassFileOutcome:
     def _spares_draws(self, component: Component) -> bool:
         """Whether a write of what a field holds already draws no more."""
         plan = self.plans[component.span.start]
-        return plan.layout == "split" and not component.pure and writes_constants(component)
+        return plan.layout == "split" and not component.pure and component.writes_constants
 
 
 def _references(operation: Operation) -> list[str]:

@@ -5,14 +5,13 @@ from __future__ import annotations
 from clean_carry.component.code import (
     FieldUse,
     PatternRead,
-    Read,
     StateWrite,
     WholeRead,
 )
 from clean_carry.component.model import Component, Method
 from clean_carry.component.moments import Moment
 from clean_carry.component.plan import Layout
-from clean_carry.crossing.drawn import updating_parts
+from clean_carry.crossing.drawn import reads_state, updating_parts
 from clean_carry.crossing.lateness import drawn_by
 
 # From this major version of the runtime on, all writes are batched (its release notes for 18.0).
@@ -22,19 +21,16 @@ DRAWN = ("received", "derived")
 
 
 def layout_of(component: Component, runtime: int) -> Layout:
+    """How the state is held: field by field where nothing asks for all of it, and where neither the order
+    of writes nor how often is drawn can be told; else as one object."""
     if component.markup:
         return "split" if component.state is not None else "none"
     if "state" in updating_parts(component):
         return "whole"
-    writes = [o for _, o in component.operations() if isinstance(o, StateWrite)]
+    writes = component.writes()
     state = component.state
     if state is None and not writes:
-        reads = [
-            o
-            for _, o in component.operations()
-            if (isinstance(o, Read) and o.member.kind == "state")
-            or (isinstance(o, WholeRead | PatternRead) and o.source == "state")
-        ]
+        reads = any(reads_state(operation) for _, operation in component.operations())
         return "whole" if reads else "none"
     if any(write.after is not None for write in writes):
         return "whole"
@@ -54,7 +50,7 @@ def layout_of(component: Component, runtime: int) -> Layout:
             return "whole"
     if runtime >= BATCHES_ALL and _written_drawing_and_later(component):
         return "whole"
-    told = component.reacting and writes_constants(component)
+    told = component.reacting and component.writes_constants
     if writes and not component.pure and (told or redraw_matters(component)):
         return "whole"
     for moment in component.moments("updated"):
@@ -113,16 +109,6 @@ def _written_drawing_and_later(component: Component) -> bool:
         elif not (isinstance(owner, Moment) and owner.when == "starting"):
             later.update(patch.name for patch in fields if not patch.flips)
     return bool(drawing & later)
-
-
-def writes_constants(component: Component) -> bool:
-    """Whether a write gives a field what it may have had already."""
-    return any(
-        patch.constant
-        for _, operation in component.operations()
-        if isinstance(operation, StateWrite)
-        for patch in operation.fields or ()
-    )
 
 
 def _writes_on_update(component: Component) -> bool:

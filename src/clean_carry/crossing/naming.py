@@ -209,7 +209,8 @@ def _name_all(
 
 
 def _hidden(component: Component) -> set[str]:
-    """Names that code run when new inputs came declares itself; it reads what came as well."""
+    """Names that code run when new inputs came, or before an update, declares itself; it reads what came
+    as well."""
     found: set[str] = set()
     for moment in (*component.moments("received"), *component.moments("updating")):
         came = [p.parameter for p in (moment.previous_props, moment.previous_state) if p]
@@ -226,8 +227,9 @@ def _previous(component: Component, scope: _Scope) -> dict[str, str]:
     if component.state is not None and component.state.body:
         sites = [o.entry for o in component.state.whole.all()] if component.state.whole else []
         found["draft"] = scope.pick(["initial", "initialState"], sites)
-    if any(isinstance(o, StateWrite) and o.after is not None for _, o in component.operations()):
-        found["after"] = scope.pick(["afterwards", "calledAfterwards"], [])
+    followed = [write.entry for write in component.writes() if write.after is not None]
+    if followed:
+        found["after"] = scope.pick(["afterwards", "calledAfterwards"], followed)
     if any(isinstance(o, Redraw) for _, o in component.operations()):
         sites = [o.entry for _, o in component.operations() if isinstance(o, Redraw)]
         found["redraw"] = scope.pick(["redraw", "drawAgain"], sites)

@@ -12,6 +12,8 @@ from dataclasses import dataclass
 from typing import Any
 
 Tree = list[Any]
+# How an error that was handed out is described (`worker/describe.mjs`).
+_OF_ERROR = frozenset({"$", "name", "message"})
 
 
 @dataclass(frozen=True)
@@ -154,17 +156,23 @@ class Normaliser:
         return path
 
     def values(self, value: Any) -> Any:
-        """What was handed out, as it is compared: errors the engine makes without its words."""
+        """What was handed out, as it is compared: errors the engine makes without its words, and the
+        places of elements."""
         if isinstance(value, list):
             return [self.values(part) for part in value]
-        if isinstance(value, dict):
-            if value.get("$") == "error":
-                return {
-                    "$": "error",
-                    "message": self._worded(f"{value['name']}: {value['message']}"),
-                }
-            return {key: self.values(part) for key, part in value.items()}
-        return value
+        if not isinstance(value, dict):
+            return value
+        kind = value.get("$")
+        if kind == "error" and value.keys() == _OF_ERROR:
+            worded = self._worded(f"{value['name']}: {value['message']}")
+            return {"$": "error", "message": worded}
+        placed = kind in ("event", "element")
+        return {
+            key: self.place(part)
+            if placed and key == "target" and isinstance(part, str)
+            else self.values(part)
+            for key, part in value.items()
+        }
 
     def _children(self, nodes: Tree, *, block: bool, keep: bool) -> Tree:
         joined: Tree = []

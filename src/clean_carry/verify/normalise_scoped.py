@@ -39,20 +39,6 @@ class ScopedNormaliser(Normaliser):
         self.used["element-stays"] += len(kept) < len(parts)
         return "/".join(kept)
 
-    def values(self, value: Any) -> Any:
-        """What was handed out, the places of elements in it as they are compared."""
-        if isinstance(value, list):
-            return [self.values(part) for part in value]
-        if isinstance(value, dict):
-            if value.get("$") == "error":
-                return super().values(value)
-            placed = value.get("$") in ("event", "element")
-            return {
-                key: self.place(part) if placed and key == "target" else self.values(part)
-                for key, part in value.items()
-            }
-        return value
-
     def errors(self, errors: list[str]) -> list[str]:
         """Errors without what they quote of the template, and without the address of their explanation."""
         plain = [self._asked.sub("", error.split("\nhttp")[0]) for error in errors]

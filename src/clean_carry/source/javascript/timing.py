@@ -25,6 +25,10 @@ _TRANSPARENT = frozenset(
 )
 
 
+# What the runtime makes elements with, by whatever name all of it is imported.
+MAKE_ELEMENTS = frozenset({"cloneElement", "createElement"})
+
+
 def is_deferred(node: Node, root: Node, names: Names, depth: int = 0) -> bool:
     """Whether `node` runs later than the moment the function (or expression) `root` was entered."""
     for above in node.up():
@@ -126,7 +130,7 @@ def argument_deferred(arguments: Node, argument: Node) -> bool:
         # A write calls its updater at once as far as it can tell, what comes after it when all is drawn.
         updater = arguments.named_children[0] is argument
         return not (name is not None and name.text == "setState" and updater)
-    return callee.text not in ("cloneElement", "createElement")
+    return callee.text not in MAKE_ELEMENTS
 
 
 def _name_deferred(name: Node, root: Node, names: Names, depth: int) -> bool:

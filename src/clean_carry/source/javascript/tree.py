@@ -117,6 +117,8 @@ class Tree:
         self.by_type: dict[str, list[Node]] = {}
         self._inner: list[list[Node]] = []
         self._ending: list[Callable[[], None]] = []
+        # Names in what was filled so that the rest can be read: nobody sees what they mean.
+        self.unseen: frozenset[str] = frozenset()
         # What was read off it once, by who read it.
         self.remembered: dict[str, object] = {}
         self.root = self._build()
@@ -125,7 +127,8 @@ class Tree:
         data = self.view
         raw = Parser(_LANGUAGE).parse(data)
         if raw.root_node.has_error:
-            raw = _repaired(data, self.source)
+            raw, filled = _repaired(data, self.source)
+            self.unseen = _filled_names(data, filled)
         root = self._convert(raw.walk())
         root.start, root.end = 0, len(data)
         return root
@@ -263,12 +266,23 @@ def _with_rare_filled(data: bytes) -> bytearray:
     return filled
 
 
-def _repaired(data: bytes, source: SourceText) -> tree_sitter.Tree:
+_NAME = re.compile(rb"[\w$]+")
+
+
+def _filled_names(data: bytes, filled: bytes) -> frozenset[str]:
+    return frozenset(
+        found.group().decode()
+        for found in _NAME.finditer(data)
+        if filled[found.start() : found.end()] != found.group()
+    )
+
+
+def _repaired(data: bytes, source: SourceText) -> tuple[tree_sitter.Tree, bytes]:
     """Parse again with the constructs the grammar trips over replaced by filler of equal length.
 
     Known ones: a bare `&` in JSX text, a default passed on under a name (`export x from`), a decorator in
     parentheses, which becomes a name, and some of Flow's annotations. Text is always sliced from the
-    original.
+    original. Gives what was parsed as well.
     """
     flow_types = b"@flow" in data[:2000]
     ways = (flow.with_marks_filled, flow.with_types_mended, flow.without_types)
@@ -277,7 +291,7 @@ def _repaired(data: bytes, source: SourceText) -> tree_sitter.Tree:
         filled = _with_rare_filled(way(data))
         raw = parser.parse(bytes(filled))
         if not raw.root_node.has_error:
-            return raw
+            return raw, bytes(filled)
     for _ in range(40):
         changed = False
         for start, end in _errors(raw.root_node):
@@ -290,7 +304,7 @@ def _repaired(data: bytes, source: SourceText) -> tree_sitter.Tree:
             break
         raw = parser.parse(bytes(filled))
         if not raw.root_node.has_error:
-            return raw
+            return raw, bytes(filled)
     start, _ = _errors(raw.root_node)[0]
     place = source.place(start)
     advice = (

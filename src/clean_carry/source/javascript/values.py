@@ -86,6 +86,13 @@ def member_name(node: Node) -> str | None:
     return property_name(index) if index is not None and index.type == "string" else None
 
 
+def last_name(node: Node | None) -> str:
+    """The name something is called by: of `a`, `b.a` and `b.c.a` it is a; "" where there is none."""
+    part = node.child("property") if node is not None else None
+    named = part or node
+    return named.text if named is not None and not named.children else ""
+
+
 def is_identifier(name: str) -> bool:
     """Whether a name is an identifier (ECMA-262 §12.7; `$` is allowed in every place)."""
     return name.replace("$", "_").isidentifier()

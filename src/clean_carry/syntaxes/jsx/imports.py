@@ -40,7 +40,8 @@ def edited_import(
         elif part.type == "import_specifier":
             local = (part.child("alias") or part.child("name")).text  # type: ignore[union-attr]
             binding = names.module.names.get(local)
-            if binding is None or any(still_used(ref) for ref in binding.references):
+            unseen = local in names.tree.unseen
+            if unseen or binding is None or any(still_used(ref) for ref in binding.references):
                 kept.append(part.text)
     wanted = [hook for hook in sorted(hooks) if hook not in runtime.named]
     braces = ", ".join([*kept, *wanted])
@@ -57,7 +58,9 @@ def edited_import(
 def _default_needed(name: Node, names: Names, still_used: Callable[[Node], bool]) -> bool:
     """Whether the default import stays: it is used, was unused before, or markup may need it."""
     binding = names.module.names.get(name.text)
-    if binding is None or not binding.references or names.tree.by_type.get("jsx_attribute"):
+    if binding is None or not binding.references or name.text in names.tree.unseen:
+        return True
+    if names.tree.by_type.get("jsx_attribute"):
         return True
     if any(names.tree.of("jsx_element", "jsx_self_closing_element", "jsx_fragment")):
         return True

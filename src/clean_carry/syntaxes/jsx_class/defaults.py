@@ -75,7 +75,8 @@ def _why_kept(file: ClassFile, candidate: Candidate, literal: Node, holder: str)
         return Kept("defaults-read-elsewhere", reader, literal.start)
     if literal.type != "object":
         return Kept("defaults-not-literal", literal.text[:60], literal.start)
-    keys = {str(property_name(k)) for p in literal.named_children if (k := p.child("key") or p)}
+    named = (property_name(part.child("key") or part) for part in literal.named_children)
+    keys = {name for name in named if name is not None}
     reader = reads_elements(file.workspace.file, keys)
     if reader:
         return Kept("defaults-read-elsewhere", f"{reader}, of elements", literal.start)

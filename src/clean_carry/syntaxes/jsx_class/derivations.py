@@ -14,10 +14,8 @@ from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave
 from clean_carry.syntaxes.jsx_class.settling import Branch, Condition, Derivation, derivation_of
 from clean_carry.syntaxes.jsx_class.writes import patch_of
 
-# What needs no parentheses beside an operator.
-_ATOMIC = frozenset(
-    "identifier member_expression unary_expression parenthesized_expression".split()
-)
+# What needs no parentheses behind the sign that negates it.
+_ATOMIC = frozenset({"identifier", "member_expression", "unary_expression"})
 
 
 def prepare(facts: ClassFacts, found: Derivation) -> None:
@@ -137,5 +135,5 @@ def _asked(facts: ClassFacts, condition: Condition) -> Asked:
         node, negated = node.named_children[0], False
     code = facts.code(facts.span(node))
     compares = [o for o in code.operations if isinstance(o, Differs) and o.span == code.span]
-    loose = node.type not in _ATOMIC if negated else node.has("||")
+    loose = node.type not in _ATOMIC if negated else node.has("||") or node.has("??")
     return Asked(code, negated, loose and not compares)

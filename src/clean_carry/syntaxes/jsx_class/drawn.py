@@ -6,7 +6,9 @@ are memoised or take a reference (its reconciler asks only for the first two kin
 
 from __future__ import annotations
 
+from clean_carry.source.javascript.timing import MAKE_ELEMENTS
 from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import last_name
 
 _MARKUP = frozenset({"jsx_element", "jsx_self_closing_element", "jsx_fragment"})
 _SOMETHING = _MARKUP | {"null", "string", "number", "true", "false", "array", "template_string"}
@@ -48,11 +50,5 @@ def _is_something(node: Node) -> bool:
             return all(side is not None and _is_something(side) for side in sides)
         case "call_expression":
             # The runtime's own makers of elements, by whatever name they were imported.
-            callee = node.child("function")
-            last = callee.named_children[-1] if callee and callee.named_children else callee
-            return last is not None and last.text in (
-                "createElement",
-                "cloneElement",
-                "createPortal",
-            )
+            return last_name(node.child("function")) in (*MAKE_ELEMENTS, "createPortal")
     return node.type in _SOMETHING

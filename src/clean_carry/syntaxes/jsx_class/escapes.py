@@ -13,9 +13,14 @@ from itertools import pairwise
 from clean_carry.component.code import RootElement
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import is_write
-from clean_carry.source.javascript.timing import argument_deferred
+from clean_carry.source.javascript.timing import MAKE_ELEMENTS, argument_deferred
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import is_identifier, member_name, property_name
+from clean_carry.source.javascript.values import (
+    is_identifier,
+    last_name,
+    member_name,
+    property_name,
+)
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, reader
 from clean_carry.syntaxes.jsx_class.receivers import Receiver
 
@@ -154,10 +159,6 @@ def _results(nodes: list[Node]) -> list[Node]:
     return found
 
 
-# What takes inputs as its second argument.
-_TAKE_INPUTS = frozenset({"createElement", "cloneElement"})
-
-
 def _are_inputs(facts: ClassFacts, pair: Node) -> bool:
     """Whether the object a pair stands in is given to an element: as its argument, or spread on it."""
     literal = pair.parent
@@ -180,9 +181,8 @@ def _gives_inputs(node: Node) -> bool:
     callee = call.child("function") if call is not None else None
     if above is None or callee is None or above.named_children.index(node) != 1:
         return False
-    return (
-        callee.children[-1].text in _TAKE_INPUTS if callee.children else callee.text in _TAKE_INPUTS
-    )
+    # Both take inputs as their second argument.
+    return last_name(callee) in MAKE_ELEMENTS
 
 
 @reader("named-reference")

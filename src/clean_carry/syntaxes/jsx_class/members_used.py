@@ -6,7 +6,7 @@ from clean_carry.component.code import FieldUse, Member, MethodCall, MethodValue
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.timing import in_handler
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import property_name
+from clean_carry.source.javascript.values import last_name, property_name
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, reader
 from clean_carry.syntaxes.jsx_class.places import place_of
 from clean_carry.syntaxes.jsx_class.receivers import Receiver
@@ -91,9 +91,7 @@ def _is_handed(node: Node, root: Node) -> bool:
         if above is root or above.is_function:
             return False
         if above.type == "arguments" and above.parent is not None:
-            callee = above.parent.child("function")
-            name = callee.children[-1] if callee is not None and callee.children else callee
-            if name is None or name.text not in _CALL_LATER:
+            if last_name(above.parent.child("function")) not in _CALL_LATER:
                 return True
     return False
 

@@ -22,10 +22,10 @@ from clean_carry.component.code import (
     Redraw,
     WholeRead,
 )
-from clean_carry.source.javascript.scope import is_write
-from clean_carry.source.javascript.timing import in_handler, is_deferred
+from clean_carry.source.javascript.scope import Binding, is_write
+from clean_carry.source.javascript.timing import MAKE_ELEMENTS, in_handler, is_deferred
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import member_name, property_name
+from clean_carry.source.javascript.values import last_name, member_name, property_name
 from clean_carry.syntaxes.jsx_class.notions import HOOKS
 from clean_carry.syntaxes.jsx_class.places import place_of
 from clean_carry.syntaxes.jsx_class.receivers import Receiver, Receivers
@@ -51,6 +51,7 @@ class ClassFacts(Uses):
     named_references: set[str] = field(default_factory=set)
     statics: set[str] = field(default_factory=set)
     functions: frozenset[str] = frozenset()
+    itself: Binding | None = None
 
     def root_of(self, node: Node) -> Node:
         """The member's function, or its initial value, in which `node` stands."""
@@ -348,7 +349,7 @@ def hands_function_on(facts: ClassFacts, node: Node, name: str) -> bool:
     callee = call.child("function") if call is not None else None
     if name not in facts.functions or callee is None:
         return False
-    return (callee.children[-1] if callee.children else callee).text not in _MAKE_ELEMENTS
+    return last_name(callee) not in MAKE_ELEMENTS
 
 
 def _is_renamed(node: Node) -> bool:
@@ -361,9 +362,6 @@ def _is_renamed(node: Node) -> bool:
         value = above.child("name") if above.type == "variable_declarator" else None
         return value is not None and value.type == "identifier"
     return False
-
-
-_MAKE_ELEMENTS = frozenset({"createElement", "cloneElement"})
 
 
 def in_reference(node: Node) -> bool:
@@ -440,10 +438,13 @@ def _unknown_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
 
 
 def _asks_own_static(facts: ClassFacts, node: Node) -> bool:
-    """Whether the class is asked for a static it is given under its own name, and no more."""
-    above = node.parent
+    """Whether the class is asked for a static it is given under its own name, which means it here, and no
+    more."""
+    above, itself = node.parent, facts.itself
     return (
         above is not None
+        and itself is not None
+        and facts.names.scope_at(node).find(itself.name) is itself
         and above.type == "member_expression"
         and node.field == "object"
         and member_name(above) in facts.statics

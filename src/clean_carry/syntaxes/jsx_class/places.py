@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from clean_carry.source.javascript.timing import argument_deferred
+from clean_carry.source.javascript.timing import MAKE_ELEMENTS, argument_deferred
 from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import last_name
 
 _THROUGH = frozenset(
     {
@@ -56,10 +57,9 @@ def _argument_place(arguments: Node, argument: Node) -> tuple[str, str]:
     callee = call.child("function") if call is not None else None
     if callee is None:
         return "kept", ""
-    name = callee.child("property") if callee.type == "member_expression" else callee
-    if name is not None and name.text in _TIMERS:
+    name = last_name(callee)
+    if name in _TIMERS:
         return "timer", ""
-    if not argument_deferred(arguments, argument) and name is not None:
-        if name.text not in ("cloneElement", "createElement"):
-            return "called back", ""
+    if not argument_deferred(arguments, argument) and name not in MAKE_ELEMENTS:
+        return "called back", ""
     return "kept", ""

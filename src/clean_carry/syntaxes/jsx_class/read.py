@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from clean_carry.component.code import Read, StateWrite
+from clean_carry.component.code import Read
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Default, InstanceField, Module, Prop, Refusal
 from clean_carry.component.spans import Span
@@ -38,6 +38,13 @@ from clean_carry.syntaxes.jsx_class.outsiders import outsiders_of
 from clean_carry.syntaxes.jsx_class.receivers import find
 from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates
 from clean_carry.syntaxes.jsx_class.settling import derivation_of
+from clean_carry.syntaxes.jsx_class.taken import (
+    asks_itself,
+    drawing_locals,
+    is_impure,
+    reserved,
+    taken_by,
+)
 from clean_carry.syntaxes.jsx_class.wrappers import looked_into
 
 FOR_CLASSES_DROP = "class-lifecycle-help"
@@ -87,6 +94,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     members = [(m, *notion_of(m, file.tree.typed)) for m in body.named_children]
     gathered = Gathered(facts, file.runtime)
     facts.context = contexts.kind_of_context(members, candidate.siblings, candidate.name)
+    facts.itself = candidate.binding
     facts.statics = own_statics(candidate, members)
     facts.functions = declared_functions(candidate, members)
     constructor = _collect(gathered, members, file)
@@ -279,7 +287,7 @@ def _assemble(
         for comment in comments.within(facts.tree, span.start, span.end):
             file.ledger.claim("comment", facts.span(comment), "kept")
     contexts.outside(facts, gathered, candidate.siblings, candidate.name)
-    elsewhere = _taken(facts, [m for m in class_body.named_children if m is not drawing])
+    elsewhere = taken_by(gathered, [m for m in class_body.named_children if m is not drawing])
     render = facts.code(file.tree.source.span(body.start + 1, body.end - 1))
     type_parameters = node.child("type_parameters")
     named_elsewhere = _named_elsewhere(file, candidate, moved)
@@ -322,11 +330,11 @@ def _assemble(
         statics=tuple(gathered.statics),
         drawing=render,
         entries=gathered.entries,
-        reserved=_reserved(facts, elsewhere | _taken(facts, [drawing]), defaults),
+        reserved=reserved(facts, elsewhere | taken_by(gathered, [drawing]), defaults),
         module_names=frozenset(
             name for scope in file.names.scope_at(candidate.place).chain() for name in scope.names
         ),
-        drawing_locals=_drawing_locals(facts, drawing),
+        drawing_locals=drawing_locals(facts, drawing),
         taken_elsewhere=elsewhere,
         comments=gathered.drawing_comments,
         locals_at=facts.locals_at,
@@ -336,15 +344,14 @@ def _assemble(
         context=gathered.context,
         exposed=gathered.exposed,
         named_elsewhere=named_elsewhere,
-        names_itself=_names_itself(file, candidate)
-        or any(raw.notion == "own-static" for raw in facts.raws),
+        names_itself=_names_itself(file, candidate) or asks_itself(facts),
         export_span=export_span,
     )
     props = _props(component, defaults)
-    writes = [o for _, o in component.operations() if isinstance(o, StateWrite)]
     # Only such writes may draw too often or too seldom: other files are not looked into for the rest.
-    told = any(w.after is not None or any(p.constant for p in w.fields or ()) for w in writes)
-    reacting = told and draws_reacting(file.tree, drawing, file.workspace)
+    followed = any(write.after is not None for write in component.writes())
+    asked = followed or component.writes_constants
+    reacting = asked and draws_reacting(file.tree, drawing, file.workspace)
     facts_of_use = _use_facts(facts, drawing)
     return replace(component, props=props, reacting=reacting, **facts_of_use)  # type: ignore[arg-type]
 
@@ -456,58 +463,8 @@ def _use_facts(facts: ClassFacts, drawing: Node) -> dict[str, object]:
     return {
         "called": frozenset(called["prop-read"] - valued),
         "callable_state": frozenset(called["state-read"]),
-        "impure_drawing": _is_impure(facts, drawing),
+        "impure_drawing": is_impure(facts, drawing),
     }
-
-
-# What these answer changes without the component being told (HTML, DOM, ECMA-262 §21.4, §21.3.2.27).
-_WORLD = frozenset(
-    ["Date", "document", "window", "performance", "localStorage", "sessionStorage", "location"]
-)
-
-
-def _is_impure(facts: ClassFacts, drawing: Node) -> bool:
-    for ref, binding in facts.names.references_in(drawing):
-        if binding is not None:
-            continue
-        if ref.text in _WORLD:
-            return True
-        if ref.text == "Math" and ref.parent is not None and ref.parent.text == "Math.random":
-            return True
-    return False
-
-
-def _drawing_locals(facts: ClassFacts, drawing: Node) -> frozenset[tuple[str, int]]:
-    """The names the render method declares at its top, each with its place."""
-    scope = facts.names.inner_scope(drawing)
-    own = scope.names.items() if scope is not None else ()
-    return frozenset((name, binding.node.start) for name, binding in own)
-
-
-def _reserved(
-    facts: ClassFacts, taken: frozenset[str], defaults: dict[str, Default]
-) -> frozenset[str]:
-    """Names that what is written into the function takes from the module or the world, with its defaults:
-    no new name may hide them. Statics stand outside."""
-    found = {default.text.split(".")[0] for default in defaults.values()} | taken
-    spans = [default.code.span for default in defaults.values() if not default.text]
-    for ref, binding in facts.names.references_in(facts.tree.root) if spans else ():
-        span = next((span for span in spans if span.start <= ref.start < span.end), None)
-        if span is not None and (
-            binding is None or not span.start <= binding.node.start < span.end
-        ):
-            found.add(ref.text)
-    return frozenset(found)
-
-
-def _taken(facts: ClassFacts, members: list[Node]) -> frozenset[str]:
-    """Names that members take from the module or the world. Statics stand outside of the function."""
-    return frozenset(
-        ref.text
-        for member in members
-        for ref, binding in (() if member.has("static") else facts.names.references_in(member))
-        if binding is None or not facts.node.start <= binding.node.start < facts.node.end
-    )
 
 
 def _claim_comments(facts: ClassFacts, node: Node) -> None:
