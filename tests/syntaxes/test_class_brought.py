@@ -189,7 +189,7 @@ def test_own_members_and_inputs_are_no_calls_by_reference(tmp_path: Path) -> Non
     body = "  called() {\n    return 1;\n  }\n\n  asked() {\n    return 2;\n  }\n\n" + draws
     result = carried(tmp_path, body)
     text = result.files[0].text
-    assert "useImperativeHandle(ref, () => ({ asked }));" in text
+    assert "useImperativeHandle(ref, () => ({ asked }), []);" in text
 
 
 def test_what_the_base_may_be_given_by_others_is_not_absent(tmp_path: Path) -> None:

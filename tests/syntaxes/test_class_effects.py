@@ -65,7 +65,7 @@ EFFECTS: list[tuple[str, str]] = [
      "const before = previousState.current; previousState.current = { used };"),
     ("componentDidMount() { outside(); } componentWillUnmount() { watch(2); }",
      "useLayoutEffect(() => () => { watch(2); }, []);"),
-    ("componentDidUpdate() { watch(1); }", "const displayed = useRef(false);"),
+    ("componentDidUpdate() { watch(1); }", "const mounted = useRef(false);"),
     ("componentDidUpdate({ a }) { if (a !== this.props.a) watch(a); }", "const { a } = propsThen;"),
     ("componentDidUpdate(old) { watch(old.a, this.props.b); }",
      "old = previousProps.current; previousProps.current = { a"),
@@ -153,11 +153,9 @@ def test_fields_written_together_stay_together_where_writes_are_not_batched(
     assert line in written(tmp_path, "", runtime=runtime)
 
 
-def test_methods_for_somebody_outside_see_the_latest_where_writes_are_not_batched(
-    tmp_path: Path,
-) -> None:
+def test_methods_for_somebody_outside_see_the_latest_(tmp_path: Path) -> None:
     members = "add() { this.setState({ used: 2 }); return this.state.used; }"
-    assert "return used;" in written(tmp_path, members)
+    assert "return latestUsed.current;" in written(tmp_path, members)
     assert "return latestState.current.used;" in written(tmp_path, members, runtime=17)
 
 

@@ -170,7 +170,9 @@ def test_names_that_meet(members: str, among: list[str], tmp_path: Path) -> None
 
 def test_a_name_as_an_identifier() -> None:
     assert identifier("aria-label") == "ariaLabel"
-    assert identifier("update:tide") == "update:tide"
+    assert identifier("update:tide") == "updateTide"
+    assert identifier("on>") == "on"
+    assert identifier("2nd") == "value2nd"
     assert identifier("ship.name") == "shipName"
     assert identifier("-") == "value"
     assert "default" in RESERVED

@@ -96,7 +96,7 @@ WRITTEN: list[tuple[str, str, str]] = [
     ("Component", "c = 'i'; d() { return <this.c>1</this.c>; }", "return <c.current>1</c.current>;"),
     ("Component", "static Of = () => null; d() { return <this.constructor.Of a={1} />; }",
      "return <Berth.Of a={1} />;"),
-    ("Component", "d() { return <this.props.Of a={1} />; }", "return <Of a={1} />;"),
+    ("Component", "d() { return <this.props.Of a={1} />; }", "return <latestOf.current a={1} />;"),
     ("Component", "b = (c) => c; d() { return <i onClick={this.b.bind(null, 1)} />; }",
      "onClick={b.bind(null, 1)}"),
     ("Component",
@@ -255,11 +255,11 @@ def test_a_context_named_after_the_class_is_hidden_by_nothing(tmp_path: Path) ->
 
 def test_a_write_with_what_comes_after_it_beside_a_local(tmp_path: Path) -> None:
     members = (
-        "state = { n: 1 }; b = () => { const afterwards = 2;"
-        " this.setState({ n: afterwards }, () => done()); };"
+        "state = { n: 1 }; b = () => { const afterRender = 2;"
+        " this.setState({ n: afterRender }, () => done()); };"
     )
     text = carried(tmp_path, klass(members)).files[0].text
-    assert "calledAfterwards.current.push(() => done())" in text
+    assert "callAfterRender(() => done())" in text
 
 
 def test_conditions_that_are_joined_stay_apart(tmp_path: Path) -> None:

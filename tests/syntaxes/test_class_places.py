@@ -127,7 +127,7 @@ MADE = [
     ("const { a } = props; check(a);", "check(a);"),
     ("const a = make(); check(a); this.n = () => a;", "n.current = () => a;"),
     ("this.id = this.go(1); this.n = this.id;", "n.current = id.current;"),
-    ("check(() => this.setState({ open: true }));", "check(() => setState({ open: true }))"),
+    ("check(() => this.setState({ open: true }));", "check(() => setOpen(true))"),
 ]
 NOT_MADE = [
     "this.setState({ open: true });",
@@ -195,9 +195,9 @@ def test_what_looks_into_the_class(wrapper: str, handed: str, looks: bool, tmp_p
     (tmp_path / "lit.js").write_text(f"{wrapper}\n", "utf-8")
     text = f"import lit from './lit';\n\nclass A extends Component {BODY}\n\n{handed}\n"
     result = carried(tmp_path, text)
-    assert result.status == "clean"
     found = [f for f in result.findings if f.rule == "wrapper-looks-in"]
-    assert bool(found) is looks
+    assert bool(found) is looks or result.status == "refused"
+    assert (result.status == "clean") is not looks
     if found:
         assert found[0].line == len((HEAD + text).splitlines())
 

@@ -112,7 +112,10 @@ def carry(
     changed: dict[Path, NewFile] = {}
     code = 0
     meant = _meant(files)
-    requests = [_request(path, target, origin, runtime, one_way) for path in meant]
+    requests = [
+        _request(path, target, origin, runtime, one_way=one_way, beside=not overwrite)
+        for path in meant
+    ]
     preview = out is None and not write and not overwrite and patch_file is None
     outputs = Outputs(report_folder, junit_file, sarif_file, patch_file, many=_many(files, meant))
     with _bench(prove, effort, line) as bench:
@@ -172,7 +175,7 @@ def _meant(files: tuple[Path, ...]) -> list[Path]:
 
 
 def _request(
-    path: Path, target: str, origin: str | None, runtime: int | None, one_way: bool
+    path: Path, target: str, origin: str | None, runtime: int | None, *, one_way: bool, beside: bool
 ) -> Request:
     settings = settings_for(path)
     naming = settings.naming.get(target, "")
@@ -188,6 +191,7 @@ def _request(
         tuple(settings.aliases.items()),
         settings.prefix,
         one_way,
+        beside,
     )
 
 

@@ -136,6 +136,16 @@ class MethodCall(Operation):
 
 
 @dataclass(frozen=True)
+class SetterCall(MethodCall):
+    """A plain assignment that calls an own setter with `value`."""
+
+    value: Code = Code(Span(0, 0, ""))
+
+    def operands(self) -> tuple[Code, ...]:
+        return (self.value,)
+
+
+@dataclass(frozen=True)
 class Differs(Operation):
     """A comparison of two values by identity, in which not-a-number is equal to itself.
 
@@ -185,7 +195,8 @@ class Patch:
 
     `function` says that the value is a function written in place, `again` that it may be the very
     object the state holds, changed in place, `constant` that it is the same each time, `flips` that it
-    is the negation of what the field holds, which is never the same.
+    is the negation of what the field holds, which is never the same, `fresh` that it is never what the
+    field holds, for whatever reason.
     """
 
     name: str
@@ -194,6 +205,7 @@ class Patch:
     again: bool = False
     constant: bool = False
     flips: bool = False
+    fresh: bool = False
 
 
 @dataclass(frozen=True)
@@ -201,7 +213,8 @@ class Updater:
     """A state write computed from the previous state.
 
     `parameter` is the name of the previous state; `own` are the reads of it by field;
-    `result` the fields of the object an expression body gives, None if it is anything else.
+    `result` the fields of the object an expression body gives, None if it is anything else;
+    `reads_inputs` says that it takes the inputs as well.
     """
 
     function: Code
@@ -209,13 +222,15 @@ class Updater:
     own: tuple[tuple[Span, str], ...]
     result: tuple[Patch, ...] | None
     may_skip: bool
+    reads_inputs: bool = False
 
 
 @dataclass(frozen=True)
 class StateWrite(Operation):
     """A write of state: `fields` literally, by an `updater`, or what the argument gives.
 
-    `open` says of the last that it may be nothing, or an updater, as well as an object. `after` is
+    `open` says of the last that it may be nothing, or an updater, as well as an object, `gives_inputs` that
+    such an updater may take the inputs. `after` is
     what is called when all is drawn.
     """
 
@@ -226,9 +241,15 @@ class StateWrite(Operation):
     updater: Updater | None = None
     open: bool = False
     after: Code | None = None
+    gives_inputs: bool = False
 
     def operands(self) -> tuple[Code, ...]:
         return (self.argument,) if self.after is None else (self.argument, self.after)
+
+
+def reads_inputs_in_updater(write: StateWrite) -> bool:
+    """Whether the inputs must be handed to what a write computes the state by."""
+    return write.gives_inputs or (write.updater is not None and write.updater.reads_inputs)
 
 
 @dataclass(frozen=True)

@@ -22,8 +22,8 @@ Outcome = Literal["open", "kept", "carried", "dropped", "left"]
 DROPS = frozenset(
     (
         "base-constructor-call method-bound-in-constructor inputs-already-in-scope "
-        "receiver-alias default-inputs-moved base-import declaration-only empty-hook "
-        "state-never-used draws-always class-lifecycle-help "
+        "receiver-alias callback-instance default-inputs-moved base-import declaration-only empty-hook "
+        "instance-display-name state-never-used draws-always class-lifecycle-help "
         "registered-by-import method-in-scope option-never-read"
     ).split()
 )

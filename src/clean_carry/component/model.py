@@ -21,7 +21,8 @@ class Default:
     """The default of an input: its code, what kind of value it is, and whether that is a number.
 
     `text` is written in place of the code, where it is a member of a constant that stays. Of a `method` the
-    code begins with its parameters; this is how a function of its kind begins.
+    code begins with its parameters; this is how a function of its kind begins. One that `runs_code` does
+    something when it is made.
     """
 
     code: Code
@@ -31,6 +32,7 @@ class Default:
     text: str = ""
     method: str = ""
     comments: tuple[Span, ...] = ()
+    runs_code: bool = False
 
 
 class Kept(NamedTuple):
@@ -70,7 +72,7 @@ class StateField:
 class State:
     """State as the author wrote it. `fields` is None where the initial value is no plain literal.
 
-    `body` says that `whole` are statements that make it.
+    `body` says that `whole` are statements that make it, `after` the instance fields made before it.
     """
 
     fields: tuple[StateField, ...] | None
@@ -80,11 +82,13 @@ class State:
     entry: int
     comments: tuple[Span, ...] = ()
     body: bool = False
+    after: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
 class InstanceField:
-    """A value that lives as long as the instance and draws nothing when it changes."""
+    """A value that lives as long as the instance and draws nothing when it changes. A `primitive` one has
+    no insides to change."""
 
     name: str
     code: Code | None
@@ -93,6 +97,7 @@ class InstanceField:
     type_text: str
     entry: int
     comments: tuple[Span, ...] = ()
+    primitive: bool = False
 
 
 @dataclass(frozen=True)
@@ -257,6 +262,7 @@ class Static:
     entry: int
     method: str = ""
     comments: tuple[Span, ...] = ()
+    runs_code: bool = False
 
 
 @dataclass(frozen=True)
@@ -288,26 +294,27 @@ class Component:
     """One component, whatever syntax it came from.
 
     `drawing` is code that gives markup; `markup` is a template. The types of a `typed` one that is
-    `annotated` are Flow's, else TypeScript's. `option_values` are the
-    values of options a target may keep as they are; `mutations` is state changed in place. A `pure`
-    one draws again only where inputs or state changed; `named_elsewhere` and `names_itself` say that
-    the file, or its own code, names it, `export_span` is what stands before it to export it as the
-    default. `exposed` are methods for who holds a reference to it. `form` is how it stands in its
-    file; `decorators` are calls its name stands for the result of, the outermost first: all of it,
-    what is called, and its entry. `taken_elsewhere` are names its
-    own code beside what it draws takes from the file or the world. `reacting` says that it draws a class
-    of the project that does something whenever it is drawn again; `looked_into` is what it is handed to
-    that looks into its class, and where; `undefined_at` is where it may draw nothing at all, not even null;
-    `defaults_kept` is why its defaults stay a property of it;
-    `elsewhere` are findings in other files: rule, file, line. `unread` is what only a target that keeps
-    it as it is can carry: rule, detail, offset. `template_names` are the names its template uses: the
-    name, where it stands, whether it is written, whether it stands for a field of its own name; `tags`
-    those of its elements, `element_names` those given to elements, `sent` the events it sends, an empty
-    one for those not known. `plain_fields` live on the instance and draw nothing; `mixed`, `mixed_props`
-    and `mixed_hooks` are what is mixed in, `mixed_calm` what of it no hook changes, `open_names` what
-    is asked of the instance undeclared, `opened` what of its own others ask it for; `beside` are
-    stretches of its file that are its own and stand elsewhere, `prelude` statements that run before there
-    is state, and the names they declare.
+    `annotated` are Flow's, else TypeScript's. `option_values` are the values of options a target may keep
+    as they are; `mutations` is state changed in place. A `pure` one draws again only where inputs or
+    state changed; `named_elsewhere` and `names_itself` say that the file, or its own code, names it,
+    `export_span` is what stands before it to export it as the default. `exposed` are methods and fields
+    for who holds a reference to it, `written_outside` fields those write. `form` is how it stands in its
+    file; `decorators` are calls its name stands for the result of, the outermost first: all of it, what
+    is called, and its entry. `taken_elsewhere` are names its own code beside what it draws takes from the
+    file or the world. `reacting` says that it draws a class of the project that does something whenever
+    it is drawn again; `unfollowed` are components it gives functions to whose code is not seen, and
+    where; `handed_on` is what of a package it is handed to that cannot be read, and where; `looked_into`
+    is what it is handed to that looks into its class, and where; `undefined_at` is where it may draw
+    nothing at all, not even null; `defaults_kept` is why its defaults stay a property of it; `elsewhere`
+    are findings in other files: rule, file, line. `unread` is what only a target that keeps it as it is
+    can carry: rule, detail, offset. `template_names` are the names its template uses: the name, where it
+    stands, whether it is written, whether it stands for a field of its own name; `tags` those of its
+    elements, `element_names` those given to elements, `sent` the events it sends, an empty one for those
+    not known. `plain_fields` live on the instance and draw nothing; `mixed`, `mixed_props` and
+    `mixed_hooks` are what is mixed in, `mixed_calm` what of it no hook changes, `open_names` what is
+    asked of the instance undeclared, `opened` what of its own others ask it for; `beside` are stretches
+    of its file that are its own and stand elsewhere, `prelude` statements that run before there is state,
+    and the names they declare.
     """
 
     name: str
@@ -344,9 +351,12 @@ class Component:
     pure: bool = False
     context: Context | None = None
     exposed: tuple[str, ...] = ()
+    written_outside: frozenset[str] = frozenset()
     named_elsewhere: bool = False
     names_itself: bool = False
     export_span: Span | None = None
+    unfollowed: tuple[tuple[str, int], ...] = ()
+    handed_on: tuple[str, int] | None = None
     looked_into: tuple[str, int] | None = None
     undefined_at: int = -1
     defaults_kept: Kept | None = None

@@ -65,10 +65,12 @@ class Moment:
     """Code that runs at a moment. `locals` are the names its own body declares.
 
     `kept_guard` is the entry of a guard that is copied with the body instead of being carried;
-    `calls_imports` says that a function of another file is called at once, which may throw;
-    `hoists` that it declares a name by `var`; `asynchronous` that it may wait, and that nobody asks for
-    what it gives. A moment that writes state does so as long as all that is `asked` holds, and a field has
-    another value than that of an input, or the constant, it is to be told `unlike`.
+    `calls_imports` says that a function of another file is called at once, which may throw; `one_call`
+    that it is a single call (in a typed file of what is known to give nothing); `expression` that the
+    body is one, without braces; `hoists` that it declares a name by `var`; `asynchronous` that it may
+    wait, and that nobody asks for what it gives. A moment that writes state does so as long as all that
+    is `asked` holds, and a field has another value than that of an input, or the constant, it is to be
+    told `unlike`.
     """
 
     when: MomentName
@@ -87,5 +89,7 @@ class Moment:
     calls_imports: bool = False
     asynchronous: bool = False
     hoists: bool = False
+    one_call: bool = False
+    expression: bool = False
     asked: tuple[Asked, ...] = ()
     unlike: tuple[tuple[Member, Member | str], ...] = ()

@@ -11,6 +11,19 @@ from clean_carry.component.model import Component
 Layout = Literal["none", "split", "whole"]
 InputsForm = Literal["none", "listed", "lifted", "whole"]
 
+# Why state is held as one object.
+WholeReason = Literal[
+    "",
+    "updaters with props",
+    "callbacks",
+    "changed in place",
+    "made whole",
+    "read whole",
+    "written together",
+    "written while rendering",
+    "every render counts",
+]
+
 PROPS = Member("prop", "*")
 STATE = Member("state", "*")
 CONTEXT = Member("context", "*")
@@ -27,24 +40,26 @@ OTHERS = Member("prop", "...")
 class Plan:
     """What fitting decided.
 
-    `names` are the local names of members (`PROPS`, `STATE`, `CONTEXT` for whole objects, `GIVEN` for
-    the inputs as they were given, where defaults are filled in later), `setters` those of state
-    writers, `latest` those of references that hold the latest value. `later` are the entries of
-    operations that must see it. `effect_locals` maps a field that becomes a local of one effect to its
-    keyword and the entry of the use that declares it. `following` gives writes whose value is read
-    again in the same run, and those reads, the local that holds the value. `reads_before` says that
-    code run when new inputs came reads those before. `early` are methods that the initial state
+    `names` are the local names of members (`PROPS`, `STATE`, `CONTEXT` for whole objects, `GIVEN` for the
+    inputs as they were given, where defaults are filled in later), `setters` those of state writers,
+    `latest` the expressions for latest values, `references` the names of what holds them. `later` are the
+    entries of operations that must see it. `effect_locals` maps a field that becomes a local of one
+    effect to its keyword and the entry of the use that declares it. `following` gives writes whose value
+    is read again in the same run, and those reads, the local that holds the value. `reads_before` says
+    that code run when new inputs came reads those before. `early` are methods that the initial state
     names, `before_fields` those only initial values of fields do, `inputs_first` says that one of them
-    needs what holds the latest inputs.
+    needs what holds the latest inputs. `once` are fields made by code when the component is made and
+    never written again, `in_order` says that state and fields are made in the order of the class.
     `remembered` says that the function is not called again where no input changed, `receiving` that
-    methods called when new inputs came read those before, `followed` that something is called after
-    a write of state was drawn, `always_draws` that no write may be spared for that.
+    methods called when new inputs came read those before, `followed` that something is called after a
+    write of state was drawn, `always_draws` that no write may be spared for that.
     """
 
     component: Component
     names: dict[Member, str]
     setters: dict[str, str]
     latest: dict[Member, str]
+    references: dict[str, tuple[Member, ...]]
     previous: dict[str, str]
     layout: Layout
     inputs: InputsForm
@@ -66,6 +81,9 @@ class Plan:
     receiving: bool = False
     followed: bool = False
     always_draws: bool = False
+    whole_reason: WholeReason = ""
+    once: frozenset[str] = frozenset()
+    in_order: bool = False
 
     @property
     def wrapped(self) -> bool:

@@ -20,6 +20,42 @@ class Rule:
 
 
 _TABLE: tuple[Row, ...] = (
+    # -- what others do with it ---------------------------------------------------------------
+    (
+        "receiver-not-followed",
+        "note",
+        "functions are handed to components whose code was not found; each is a closure of its render, "
+        "so a "
+        "component that keeps the first one would see old props and state",
+        "Check that these components call the function they were given last",
+        "<Chart onPick={() => this.pick(this.state.day)} />",
+    ),
+    (
+        "imported-from-old",
+        "note",
+        "the old file makes values that must exist only once (a context, a store, a symbol); the new file "
+        "imports them from it, so that both files share them",
+        "Move them to a file of their own before the old file is removed",
+        "export const NoticeContext = React.createContext([]);",
+    ),
+    (
+        "made-once-unexported",
+        "error",
+        "the file makes a value that must exist only once and does not export it; the new file would "
+        "make a "
+        "second one, and components of the old and the new file could not work together",
+        "Export it, or move it to a file of its own, and carry again; with --replace there is no second "
+        "one",
+        "const BerthContext = React.createContext(null); // used by two exported components",
+    ),
+    (
+        "handed-to-package",
+        "warning",
+        "the class is handed to a function of a package that could not be read; a function that extends a "
+        "class, or makes an instance of it, fails with a function component",
+        "Install the package, so that it can be read, or check its documentation",
+        "export default lit(Berth); // import lit from 'lit-up', which is not installed",
+    ),
     # -- the class as a whole is refused ------------------------------------------------------
     (
         "pure-with-type-parameters",

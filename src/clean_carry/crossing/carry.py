@@ -32,7 +32,8 @@ class Request:
 
     `runtime` is the major version to write for, None for the project's own; `naming` the name of a
     new file, made of {stem} and {ending} of the old one; `prefix` what element names begin with;
-    `one_way` turns two-way bindings into one way in and an event out.
+    `one_way` turns two-way bindings into one way in and an event out; `beside` says that the new file
+    stands beside the old one.
     """
 
     path: Path
@@ -44,6 +45,7 @@ class Request:
     aliases: tuple[tuple[str, str], ...] = ()
     prefix: str = ""
     one_way: bool = False
+    beside: bool = True
 
 
 def carry_file(request: Request) -> list[Result]:
@@ -95,7 +97,9 @@ def _balanced(
 ) -> list[Result]:
     """Carry; a component whose ledger does not balance is refused and the rest carried again."""
     excluded: dict[int, tuple[str, str, int]] = {}
-    workspace = Workspace(request.path, dict(request.aliases), request.prefix, request.one_way)
+    workspace = Workspace(
+        request.path, dict(request.aliases), request.prefix, request.one_way, request.beside
+    )
     source = whole(origin, source, workspace)
     while True:
         ledger = Ledger(source.path, source.data)

@@ -6,6 +6,7 @@ what is decided here.
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import replace
 
 from clean_carry.component.code import (
@@ -19,8 +20,9 @@ from clean_carry.component.code import (
     Read,
     StateWrite,
     WholeRead,
+    reads_inputs_in_updater,
 )
-from clean_carry.component.model import Component, LeftMember, Method
+from clean_carry.component.model import Component, LeftMember, Method, State, StateField
 from clean_carry.component.moments import Moment
 from clean_carry.component.plan import PROPS, STATE, WHOLES, InputsForm, Layout, Plan, Refused
 from clean_carry.crossing.drawn import (
@@ -38,7 +40,7 @@ from clean_carry.crossing.lateness import (
     later_methods,
     stable_methods,
 )
-from clean_carry.crossing.layout import BATCHES_ALL, layout_of, redraw_matters
+from clean_carry.crossing.layout import layout_of, redraw_matters
 from clean_carry.crossing.naming import Naming, name_members
 from clean_carry.crossing.writes import following_names
 
@@ -62,11 +64,12 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     merged = _merged(component)
     stable = stable_methods(component, merged)
     called_early = receiving(component)
-    entered = (*called_early, *(component.exposed if runtime < BATCHES_ALL else ()))
+    # Who holds a reference may have taken it at the first render: what it gives is entered at any time.
+    entered = (*called_early, *component.exposed)
     later_by_name = later_methods(component, stable, entered)
     later = later_entries(component, later_by_name)
     early, before_fields, inputs_first = early_methods(component, stable, later)
-    layout = layout_of(component, runtime)
+    layout, reason = layout_of(component, runtime)
     remembered = component.pure and _is_remembered(component, runtime)
     _check_context(component, runtime, remembered)
     inputs, lifted = _inputs(component, later)
@@ -81,8 +84,9 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     effect_locals = _effect_locals(component) if merged else {}
     removed = _removable(component, later, layout, inputs, lifted)
     naming = name_members(
-        component, layout, inputs, lifted, latest, later, removed, effect_locals, hook_names
-    )
+        component, layout, inputs, lifted, latest, later, removed, effect_locals, hook_names,
+        apart=bool(called_early) or inputs_first,
+    )  # fmt: skip
     _check_hiding(component, naming)
     writes = component.writes()
     updaters = [o.updater for o in writes if o.updater is not None]
@@ -94,6 +98,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         names=naming.names,
         setters=naming.setters,
         latest=naming.latest,
+        references=naming.references,
         previous=naming.previous,
         layout=layout,
         inputs=inputs,
@@ -115,7 +120,45 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         followed=bool(followed),
         always_draws=always_draws,
         reads_before=reads_before(component, later),
+        whole_reason=reason,
+        once=made_once(component, effect_locals),
+        in_order=_made_in_order(component, before_fields),
     )
+
+
+def made_once(component: Component, effect_locals: Collection[str]) -> frozenset[str]:
+    """Fields whose value is made by code, once, and that nothing writes afterwards."""
+    written = {
+        operation.member.name
+        for _, operation in component.operations()
+        if isinstance(operation, FieldUse) and operation.write
+    } | component.written_outside
+    return frozenset(
+        field.name
+        for field in component.fields
+        if field.lazy and field.code is not None and not field.element
+        if field.name not in written and field.name not in effect_locals
+    )
+
+
+def _made_in_order(component: Component, before_fields: frozenset[str]) -> bool:
+    """Whether the order in which the class makes its state and its fields matters.
+
+    Raises `Refused` where the state needs a field that itself needs a method declared behind the state.
+    """
+    state = component.state
+    if state is None:
+        return False
+    reading = [
+        operation.span.start
+        for owner, operation in component.operations()
+        if isinstance(owner, State | StateField) and isinstance(operation, FieldUse)
+    ]
+    if reading and before_fields:
+        raise Refused("initial-needs-method", min(before_fields), reading[0])
+    running = state.lazy or any(field.lazy for field in state.fields or ())
+    lazy = any(field.lazy and field.code is not None for field in component.fields)
+    return bool(reading) or (running and lazy)
 
 
 def _check(component: Component) -> None:
@@ -314,8 +357,8 @@ def _inputs(component: Component, later: frozenset[int]) -> tuple[InputsForm, Pa
         return "listed", None
     patterns: list[PatternRead] = []
     read: set[str] = set()
-    whole = False
     rests: list[tuple[object, PatternRead]] = []
+    whole = any(map(reads_inputs_in_updater, component.writes()))
     for owner, operation in component.operations():
         if isinstance(operation, WholeRead) and operation.source == "props":
             whole = True
@@ -448,6 +491,8 @@ def _effect_locals(component: Component) -> dict[str, tuple[str, int]]:
     found: dict[str, tuple[str, int]] = {}
     for field in component.fields:
         own = uses.get(field.name, [])
+        if field.name in component.exposed:
+            continue
         if field.code is not None or field.element or not own or field.name in displayed.locals:
             continue
         if not all(isinstance(o, Moment) and o.when in ("displayed", "removed") for o, _ in own):

@@ -25,6 +25,7 @@ from clean_carry.component.plan import Plan, Refused
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
 from clean_carry.crossing.fit import draws_by_inputs, fit, keeps_defaults
+from clean_carry.crossing.once import imports_from_old, shared_values, split_values
 from clean_carry.crossing.outcome import (
     Excluded,
     beside,
@@ -32,6 +33,7 @@ from clean_carry.crossing.outcome import (
     orphaned_comments,
     script_style,
 )
+from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.joining import joined
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
@@ -43,6 +45,7 @@ from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
 from clean_carry.syntaxes.jsx_class.escapes import DOM
 from clean_carry.syntaxes.jsx_class.read import FOR_CLASSES_DROP, read
 from clean_carry.syntaxes.jsx_class.recognise import FOR_CLASSES as HELPS
+from clean_carry.syntaxes.jsx_function.after_render import after_render_hook, hook_name
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.jsx_function.write import Style, write, write_before
 
@@ -72,6 +75,8 @@ class ClassFileOutcome:
     carried: tuple[Component, ...]
     refused: tuple[Refusal, ...]
     plans: dict[int, Plan]
+    # Names that the new file imports from the old one, and where they are made there.
+    from_old: dict[str, int]
 
     def settle(self, ledger: Ledger) -> None:
         """Hand on orphaned comments, then settle and close the ledger."""
@@ -119,6 +124,15 @@ class ClassFileOutcome:
             found["updating"] = ("runs-while-drawing", "", moment.body.span.start)
         if component.defaults_kept is not None:
             found["defaults"] = ("defaults-kept", "", component.defaults_kept.at)
+        if self.from_old and component is self.carried[0]:
+            found["old"] = (
+                "imported-from-old", ", ".join(self.from_old), min(self.from_old.values())
+            )  # fmt: skip
+        if component.unfollowed:
+            tags = ", ".join(sorted(tag for tag, _ in component.unfollowed))
+            found["unfollowed"] = ("receiver-not-followed", tags, component.unfollowed[0][1])
+        if component.handed_on is not None:
+            found["handed"] = ("handed-to-package", *component.handed_on)
         if component.looked_into is not None:
             found["wrapper"] = ("wrapper-looks-in", *component.looked_into)
         for whole, _, _ in component.decorators:
@@ -188,6 +202,16 @@ def _carried(
     carried: list[Component] = []
     refused = list(module.refusals)
     plans: dict[int, Plan] = {}
+    style.after_hook = hook_name(set(names.module.names))
+    hooked = False
+    split = split_values(tree, names, list(module.components)) if workspace.beside else []
+    if split and module.components:
+        reason = ("made-once-unexported", split[0].name, split[0].statement.start)
+        users = {id(user) for value in split for user in value.users}
+        for component in module.components:
+            top = next(n for n in tree.root.children if n.start <= component.span.start < n.end)
+            if id(top) in users:
+                excluded = {**excluded, component.span.start: reason}
     for component in module.components:
         if component.span.start in excluded:
             rule, detail, at = excluded[component.span.start]
@@ -212,6 +236,12 @@ def _carried(
             refused.append(Refusal(component.name, "ledger-unsettled", error.what, error.start))
             _keep(ledger, component)
             continue
+        if style.follows and not hooked:
+            # Once in a file, before the first component that calls it.
+            hooked = True
+            text = after_render_hook(style, typed=tree.typed, annotated=tree.annotated)
+            place = _statement_start(tree, component.head.start)
+            edits.append((source.span(place, place), new(text)))
         if before:
             start = component.head.start
             edits.append((source.span(start, start), before))
@@ -224,11 +254,24 @@ def _carried(
             edits.append((span, dropped(entry, rule)))
         carried.append(component)
         plans[component.span.start] = plan
+    shared = shared_values(tree, names, carried) if workspace.beside and carried else []
+    if shared:
+        edits += imports_from_old(shared, tree, ledger, style.quote, style.semicolon)
     fragment = _with_edits(source, edits)
     if carried:
         fragment = _with_import(fragment, tree, names, style, ledger)
         fragment = _without_helpers(fragment, tree, names, ledger)
-    return ClassFileOutcome(tree, fragment, style, tuple(carried), tuple(refused), plans)
+    from_old = {value.name: value.statement.start for value in shared}
+    return ClassFileOutcome(tree, fragment, style, tuple(carried), tuple(refused), plans, from_old)
+
+
+def _statement_start(tree: Tree, at: int) -> int:
+    """Where the statement of the file begins that holds an offset, with the comments above it."""
+    for node in tree.root.children:
+        if node.start <= at < node.end and node.type != "comment":
+            above = comments.leading(tree, node)
+            return above[0].start if above else node.start
+    return at
 
 
 def _gone(component: Component, exported: Span | None) -> list[Span]:

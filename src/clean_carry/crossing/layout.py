@@ -7,10 +7,11 @@ from clean_carry.component.code import (
     PatternRead,
     StateWrite,
     WholeRead,
+    reads_inputs_in_updater,
 )
 from clean_carry.component.model import Component, Method
 from clean_carry.component.moments import Moment
-from clean_carry.component.plan import Layout
+from clean_carry.component.plan import Layout, WholeReason
 from clean_carry.crossing.drawn import reads_state, updating_parts
 from clean_carry.crossing.lateness import drawn_by
 
@@ -20,44 +21,59 @@ BATCHES_ALL = 18
 DRAWN = ("received", "derived")
 
 
-def layout_of(component: Component, runtime: int) -> Layout:
-    """How the state is held: field by field where nothing asks for all of it, and where neither the order
-    of writes nor how often is drawn can be told; else as one object."""
+def layout_of(component: Component, runtime: int) -> tuple[Layout, WholeReason]:
+    """How the state is held, and why as a whole: field by field where nothing asks for all of it, and where
+    neither the order of writes nor how often is rendered can be told; else as one object."""
     if component.markup:
-        return "split" if component.state is not None else "none"
+        return ("split" if component.state is not None else "none"), ""
     if "state" in updating_parts(component):
-        return "whole"
+        return "whole", "read whole"
     writes = component.writes()
     state = component.state
     if state is None and not writes:
         reads = any(reads_state(operation) for _, operation in component.operations())
-        return "whole" if reads else "none"
-    if any(write.after is not None for write in writes):
-        return "whole"
+        return ("whole", "read whole") if reads else ("none", "")
+    reason = _whole_reason(component, runtime)
+    return ("whole" if reason else "split"), reason
+
+
+def _whole_reason(component: Component, runtime: int) -> WholeReason:
+    """Why the state must stay one object; "" where it need not."""
+    writes, state = component.writes(), component.state
+    if any(map(reads_inputs_in_updater, writes)):
+        return "updaters with props"
+    if any(write.after is not None and not _always_new(write) for write in writes):
+        return "callbacks"
     again = any(patch.again for write in writes for patch in write.fields or ())
     if again and not component.pure:
-        return "whole"
+        return "changed in place"
     if component.callable_state or (state is not None and state.fields is None):
-        return "whole"
+        return "made whole"
     for _, operation in component.operations():
         if isinstance(operation, WholeRead) and operation.source == "state":
-            return "whole"
+            return "read whole"
         if isinstance(operation, PatternRead) and operation.source == "state":
             if operation.bindings is None or operation.rest:
-                return "whole"
-    for write in writes:
-        if not _splits(write, runtime):
-            return "whole"
+                return "read whole"
+    if not all(_splits(write, runtime) for write in writes):
+        return "written together"
     if runtime >= BATCHES_ALL and _written_drawing_and_later(component):
-        return "whole"
+        return "written while rendering"
     told = component.reacting and component.writes_constants
-    if writes and not component.pure and (told or redraw_matters(component)):
-        return "whole"
+    counts = told or (redraw_matters(component) and not all(map(_always_new, writes)))
+    if writes and not component.pure and counts:
+        return "every render counts"
     for moment in component.moments("updated"):
         before = moment.previous_state
         if before is not None and before.names is None:
-            return "whole"
-    return "split"
+            return "read whole"
+    return ""
+
+
+def _always_new(write: StateWrite) -> bool:
+    """Whether a write always changes a field, so that both sides render for it."""
+    patches = write.fields or (write.updater.result if write.updater is not None else None)
+    return any(patch.fresh for patch in patches or ())
 
 
 def _splits(write: StateWrite, runtime: int) -> bool:
@@ -82,9 +98,14 @@ def redraw_matters(component: Component) -> bool:
     if component.sensitive and _writes_on_update(component):
         return True
     drawn = drawn_by(component)
+    fixed = {field.name for field in component.fields if field.primitive} - {
+        operation.member.name
+        for _, operation in component.operations()
+        if isinstance(operation, FieldUse) and operation.write
+    }
     for owner, operation in component.operations():
         if isinstance(operation, FieldUse) and operation.member.kind == "field":
-            if operation.handled:
+            if operation.handled or operation.member.name in fixed:
                 continue
             if owner == "drawing" and not operation.deferred:
                 return True

@@ -21,7 +21,8 @@ from clean_carry.component.code import (
     StateWrite,
     WholeRead,
 )
-from clean_carry.component.model import Component
+from clean_carry.component.model import Component, Method
+from clean_carry.component.moments import Moment
 from clean_carry.component.plan import (
     CONTEXT,
     GIVEN,
@@ -47,13 +48,22 @@ RESERVED = frozenset(
 )
 
 
+# More references to latest values than this become one to all of them.
+MOST_REFERENCES = 2
+
+
 @dataclass(frozen=True)
 class Naming:
-    """The names chosen. `removed` are the patterns that may still vanish under them."""
+    """The names chosen. `removed` are the patterns that may still vanish under them.
+
+    `latest` is how the latest value of a member is read, `references` the names of what holds those
+    values, each with the members it holds.
+    """
 
     names: dict[Member, str]
     setters: dict[str, str]
     latest: dict[Member, str]
+    references: dict[str, tuple[Member, ...]]
     previous: dict[str, str]
     removed: frozenset[int]
 
@@ -76,15 +86,20 @@ class _Scope:
             for key, at in self.locals_at.get(site, ())
         )
 
-    def pick(self, wishes: list[str], sites: list[int]) -> str:
-        """The first wish that is clear, else the last one with a number."""
+    def pick(
+        self, wishes: list[str], sites: list[int], beside: frozenset[str] = frozenset()
+    ) -> str:
+        """The first wish that is clear, else the last one with a number.
+
+        `beside` are names declared in the scope it is used in, which none of its uses tells of.
+        """
         number = 2
         if not is_identifier(wishes[-1]):
             raise ValueError(f"no name can be made of {wishes}")
         candidates = list(wishes)
         while True:
             for wish in candidates:
-                if self.clear(wish, sites):
+                if wish not in beside and self.clear(wish, sites):
                     self.taken.add(wish)
                     return wish
             candidates = [f"{wishes[-1]}{number}"]
@@ -101,15 +116,18 @@ def name_members(
     removable: frozenset[int],
     effect_locals: dict[str, tuple[str, int]],
     hook_names: frozenset[str],
+    *,
+    apart: bool = False,
 ) -> Naming:
     """Choose the local names of everything the component brings into the one scope.
 
-    A pattern vanishes only under the names it makes; where one cannot, all is named anew with it kept.
+    References to latest values stay `apart` from each other where that is asked for. A pattern vanishes
+    only under the names it makes; where one cannot, all is named anew with it kept.
     """
     while True:
         given = dict(effect_locals)
         naming = _name_all(
-            component, layout, inputs, lifted, latest, later, removable, given, hook_names
+            component, layout, inputs, lifted, latest, later, removable, given, hook_names, apart
         )
         if naming.removed == removable:
             effect_locals.clear()
@@ -128,6 +146,7 @@ def _name_all(
     removable: frozenset[int],
     effect_locals: dict[str, tuple[str, int]],
     hook_names: frozenset[str],
+    apart: bool,
 ) -> Naming:
     scope = _Scope(component, hook_names)
     sites, through = _sites(component, later, latest)
@@ -145,9 +164,7 @@ def _name_all(
         scope.taken.add(lifted.rest)
     for method in component.methods():
         member = Member("method", method.name)
-        verb = "get" if method.getter else "handle"
-        wishes = [method.name, f"{verb}{_capital(method.name)}", f"{method.name}Now"]
-        names[member] = scope.pick(wishes, sites.get(member, []))
+        names[member] = scope.pick(_method_wishes(component, method), sites.get(member, []))
     for derived in component.derived:
         member = Member("derived", derived.name)
         names[member] = scope.pick([derived.name, f"{derived.name}Value"], sites.get(member, []))
@@ -199,13 +216,55 @@ def _name_all(
             continue
         effect_locals.pop(field.name, None)
         names[member] = scope.pick([field.name, f"{field.name}Ref"], own)
-    latest_names: dict[Member, str] = {}
-    for member in sorted(latest):
+    references = _references(latest, names, scope, through, apart=apart)
+    read: dict[Member, str] = {}
+    for name, members in references.items():
+        for member in members:
+            read[member] = f"{name}.current" + ("" if len(members) == 1 else f".{names[member]}")
+    removed = _still_removed(patterns, removed, names)
+    previous = _previous(component, scope)
+    return Naming(names, setters, read, references, previous, frozenset(removed))
+
+
+def _method_wishes(component: Component, method: Method) -> list[str]:
+    """The names a method would like: its own, where no field that wraps it is called so."""
+    if method.name.endswith("="):
+        name = _capital(method.name[:-1])
+        return [f"change{name}", f"assign{name}"]
+    verb = "get" if method.getter else "handle"
+    wishes = [method.name, f"{verb}{_capital(method.name)}", f"{method.name}Now"]
+    wrapped = any(field.name == method.name for field in component.fields)
+    return [wishes[2], wishes[1]] if wrapped else wishes
+
+
+def _references(
+    latest: set[Member],
+    names: dict[Member, str],
+    scope: _Scope,
+    through: dict[Member, list[int]],
+    *,
+    apart: bool,
+) -> dict[str, tuple[Member, ...]]:
+    """The references that hold latest values: one for each, or one for all where there are many.
+
+    They stay `apart` where not all of them are brought up to date at the same place.
+    """
+    found: dict[str, tuple[Member, ...]] = {}
+    groups = [sorted(latest)]
+    if apart:
+        groups = [
+            sorted(m for m in latest if (m.kind == "prop") is first) for first in (True, False)
+        ]
+    for group in groups:
+        if len(latest) > MOST_REFERENCES and len(group) > 1:
+            sites = [site for member in group for site in through.get(member, [])]
+            wish = "latestProps" if apart and group[0].kind == "prop" else "latest"
+            found[scope.pick([wish, f"{wish}Values"], sites)] = tuple(group)
+    for member in sorted(latest - {member for members in found.values() for member in members}):
         known = {PROPS: "latestProps", STATE: "latestState", CONTEXT: "latestContext"}.get(member)
         wish = known or f"latest{_capital(identifier(member.name))}"
-        latest_names[member] = scope.pick([wish, f"{wish}Ref"], through.get(member, []))
-    removed = _still_removed(patterns, removed, names)
-    return Naming(names, setters, latest_names, _previous(component, scope), frozenset(removed))
+        found[scope.pick([wish, f"{wish}Ref"], through.get(member, []))] = (member,)
+    return found
 
 
 def _hidden(component: Component) -> set[str]:
@@ -229,7 +288,7 @@ def _previous(component: Component, scope: _Scope) -> dict[str, str]:
         found["draft"] = scope.pick(["initial", "initialState"], sites)
     followed = [write.entry for write in component.writes() if write.after is not None]
     if followed:
-        found["after"] = scope.pick(["afterwards", "calledAfterwards"], followed)
+        found["after"] = scope.pick(["afterRender", "callAfterRender"], followed)
     if any(isinstance(o, Redraw) for _, o in component.operations()):
         sites = [o.entry for _, o in component.operations() if isinstance(o, Redraw)]
         found["redraw"] = scope.pick(["redraw", "drawAgain"], sites)
@@ -250,18 +309,36 @@ def _previous(component: Component, scope: _Scope) -> dict[str, str]:
             found[drawn] = scope.pick([drawn, f"{drawn}Ref"], sites)
             found[f"{part} then"] = scope.pick([f"{part}Then", f"{part}Until"], sites)
     for moment in component.moments("updated"):
+        sites = [o.entry for o in moment.body.all()]
+        inside = moment.locals | _parameters(moment)
         if moment.guard is not None:
             source = moment.guard.sources[0].name
             wish = f"previous{_capital(identifier(source))}"
-            found["guard"] = scope.pick([wish, f"{wish}Value"], [])
+            found["guard"] = scope.pick([wish, f"{wish}Value"], sites, inside)
             continue
         if moment.previous_props is not None:
-            found["props"] = scope.pick(["previousProps", "propsBefore"], [])
+            wishes = ["previousProps", "propsBefore", "lastProps"]
+            found["props"] = scope.pick(wishes, sites, inside)
         if moment.previous_state is not None:
-            found["state"] = scope.pick(["previousState", "stateBefore"], [])
+            wishes = ["previousState", "stateBefore", "lastState"]
+            found["state"] = scope.pick(wishes, sites, inside)
         if moment.previous_props is None and moment.previous_state is None:
-            found["drawn"] = scope.pick(["displayed", "wasDisplayed"], [])
+            found["drawn"] = scope.pick(["mounted", "wasMounted"], sites, inside)
+    for field in component.fields:
+        if field.lazy and field.code is not None and not field.element:
+            wish = f"initial{_capital(identifier(field.name))}"
+            found[f"initial {field.name}"] = scope.pick([wish, f"{wish}Value"], [])
     return found
+
+
+def _parameters(moment: Moment) -> frozenset[str]:
+    """The names of the parameters of a hook, and what is written for those it takes apart."""
+    given = [("props", moment.previous_props), ("state", moment.previous_state)]
+    return frozenset(
+        before.parameter if is_identifier(before.parameter) else f"{key}Then"
+        for key, before in given
+        if before is not None
+    )
 
 
 def _still_removed(
@@ -357,7 +434,9 @@ def _sites(
 
 def identifier(name: str) -> str:
     """A name as an identifier: `aria-label` becomes `ariaLabel`."""
-    head, *rest = [part for part in name.replace(".", "-").split("-") if part] or ["value"]
+    plain = "".join(sign if is_identifier(f"a{sign}") else "-" for sign in name)
+    head, *rest = [part for part in plain.split("-") if part] or ["value"]
+    head = head if is_identifier(head) else f"value{head}"
     return head + "".join(part[:1].upper() + part[1:] for part in rest)
 
 

@@ -116,6 +116,33 @@ def exported(name: str, file: Path, workspace: Workspace, steps: int = 0) -> Dec
     return None
 
 
+def package_export(name: str, of: str, file: Path, workspace: Workspace) -> Declared | None:
+    """What an installed package gives out under a name, as a module or by `exports`; None where it is not
+    installed, or not found in its text."""
+    path = workspace.package(name, file)
+    if path is None:
+        return None
+    found = exported(of, path, workspace)
+    return found if found is not None else _assigned(of, path, workspace)
+
+
+def _assigned(name: str, file: Path, workspace: Workspace) -> Declared | None:
+    """What a script assigns to `exports.name`, or to `module.exports` for its default."""
+    tree = workspace.tree(file)
+    targets = {f"exports.{name}", f"module.exports.{name}"}
+    if name in ("default", "*"):
+        targets.add("module.exports")
+    for node in tree.of("assignment_expression") if tree is not None else ():
+        left, value = node.child("left"), node.child("right")
+        if left is None or value is None or left.text not in targets or tree is None:
+            continue
+        if value.type == "identifier":
+            return declared(value.text, tree, file, workspace)
+        if value.is_function:
+            return Declared(value, tree, file)
+    return None
+
+
 def _declarations(node: Node) -> Iterator[tuple[str, Node]]:
     """The names a statement declares, each with what it declares."""
     if node.type in _NAMED:

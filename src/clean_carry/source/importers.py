@@ -62,9 +62,8 @@ class Importer:
 def importers_of(file: Path) -> tuple[Importer, ...]:
     """The files that import `file`, in the order of their names; none where no project is around it."""
     file = real(file)
-    root = project_of(file)
-    if root is None:
-        return ()
+    # Where nothing tells the top of a project, what stands in the file's own folder is looked through.
+    root = project_of(file) or folder_of(file)
     by_target, passing = _index(root)
     found: dict[str, None] = {}
     queue = [_plain(file.as_posix())]
@@ -202,8 +201,11 @@ def _named(root: Path, endings: tuple[str, ...]) -> Iterator[str]:
 
 
 def _scripts(root: Path) -> Iterator[str]:
+    project = project_of(root / "package.json") is not None
     for folder, inside, names in os.walk(root):
         inside[:] = sorted(n for n in inside if n not in _PASSED_OVER and not n.startswith("."))
+        if not project:
+            inside.clear()
         forms = Counter(n.removesuffix(form) for n in names for form in _FORMS if n.endswith(form))
         built = {f"{stem}{form}" for stem, count in forms.items() if count > 1 for form in _FORMS}
         for name in sorted(set(names) - built):

@@ -23,7 +23,8 @@ class Workspace:
     """Reads files of the project on demand. Nothing is ever written through it.
 
     `aliases` are prefixes of imports with the absolute path each stands for, `prefix` is what the names of
-    the project's elements begin with, `one_way` says that bindings are to go one way.
+    the project's elements begin with, `one_way` says that bindings are to go one way, `beside` that a new
+    file is to stand beside the old one rather than take its place.
     """
 
     def __init__(
@@ -32,8 +33,9 @@ class Workspace:
         aliases: Mapping[str, str] | None = None,
         prefix: str = "",
         one_way: bool = False,
+        beside: bool = True,
     ) -> None:
-        self.file, self.prefix, self.one_way = file, prefix, one_way
+        self.file, self.prefix, self.one_way, self.beside = file, prefix, one_way, beside
         self.aliases = dict(aliases or {})
         self._trees: dict[Path, Tree | None] = {}
 
@@ -51,6 +53,20 @@ class Workspace:
             if is_file(base + ending):
                 return Path(base + ending)
         return _entry(Path(base))
+
+    def package(self, name: str, origin: Path | None = None) -> Path | None:
+        """The file an import of an installed package (or of a part of it) means; None where it is
+        missing."""
+        here = (origin or self.file).resolve().parent
+        for folder in (here, *here.parents):
+            base = folder / "node_modules" / name
+            if base.is_dir():
+                entry = _entry(base) or _exports(base)
+                return entry if entry is not None else _first_file(base / "index")
+            found = _first_file(base)
+            if found is not None:
+                return found
+        return None
 
     def text(self, path: Path) -> str:
         """The text of a project file, empty where it cannot be read."""
@@ -92,6 +108,23 @@ def _entry(folder: Path) -> Path | None:
         if isinstance(name, str) and (folder / name).is_file():
             return folder / name
     return None
+
+
+def _first_file(base: Path) -> Path | None:
+    """The file that a path without its ending means."""
+    names = (f"{base.as_posix()}{ending}" for ending in ("", ".js", ".mjs", ".cjs"))
+    return next((Path(name) for name in names if is_file(name)), None)
+
+
+def _exports(folder: Path) -> Path | None:
+    """The entry that `exports` of a package.json names, a module of the language first."""
+    value = _json(folder / "package.json").get("exports")
+    for _ in range(4):
+        if isinstance(value, dict):
+            keys = (".", "import", "module", "default", "require")
+            value = next((value[key] for key in keys if key in value), None)
+    path = folder / value if isinstance(value, str) else None
+    return path if path is not None and path.is_file() else None
 
 
 @cache

@@ -8,7 +8,9 @@ from __future__ import annotations
 
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import last_name
 
+_LOOPS = frozenset({"for_statement", "for_in_statement", "while_statement", "do_statement"})
 # Methods of ECMAScript built-ins (ECMA-262 §22.1, §23.1, §24) and of React's children helper that
 # call their callback before they return.
 _AT_ONCE = frozenset(
@@ -29,11 +31,15 @@ _TRANSPARENT = frozenset(
 MAKE_ELEMENTS = frozenset({"cloneElement", "createElement"})
 
 
+# Functions of the runtime that have everything rendered before they return (its reference, react-dom).
+_RENDERS_NOW = ("flushSync", "unstable_batchedUpdates")
+
+
 def is_deferred(node: Node, root: Node, names: Names, depth: int = 0) -> bool:
     """Whether `node` runs later than the moment the function (or expression) `root` was entered."""
     for above in node.up():
         if above.is_function:
-            if _after_wait(node, above):
+            if _after_wait(node, above) or _after_rendering(node, above):
                 return True
             if above is root:
                 return False
@@ -77,6 +83,27 @@ def _after_wait(node: Node, function: Node) -> bool:
         if wait.end <= node.start:
             return True
         if outermost is not None and outermost.start <= wait.start and wait.end <= outermost.end:
+            return True
+    return False
+
+
+def _after_rendering(node: Node, function: Node) -> bool:
+    """Whether a call that renders at once comes before `node` in this very function, or around in a
+    loop."""
+    data = node.text_of.data
+    if not any(
+        data.find(name.encode(), function.start, function.end) >= 0 for name in _RENDERS_NOW
+    ):
+        return False
+    for call in function.walk():
+        if call.type != "call_expression" or last_name(call.child("function")) not in _RENDERS_NOW:
+            continue
+        owner = next((up for up in call.up() if up.is_function), None)
+        if owner is not function:
+            continue
+        loop = next((up for up in reversed(list(call.up())) if up.type in _LOOPS), None)
+        around = loop is not None and loop.start <= node.start < loop.end
+        if call.end <= node.start or (around and function.start <= loop.start):  # type: ignore[union-attr]
             return True
     return False
 
@@ -127,8 +154,10 @@ def argument_deferred(arguments: Node, argument: Node) -> bool:
             return False
         if name is not None and name.text == "cloneElement":
             return False
-        # A write calls its updater at once as far as it can tell, what comes after it when all is drawn.
-        updater = arguments.named_children[0] is argument
+        # A write calls its updater at once as far as it can tell, what comes after it when all is rendered.
+        # A function inside of what is written is kept with it.
+        first = arguments.named_children[0] is argument
+        updater = first and argument.type not in ("object", "array")
         return not (name is not None and name.text == "setState" and updater)
     return callee.text not in MAKE_ELEMENTS
 

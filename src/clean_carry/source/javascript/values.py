@@ -49,12 +49,50 @@ def is_function(node: Node) -> bool:
     return node.type in ("arrow_function", "function_expression")
 
 
-def runs_code(node: Node) -> bool:
+# Expressions that do something, or cost something, each time they are evaluated. A tagged template is
+# a call expression in the grammar.
+_RUNNING = frozenset(
+    (
+        "call_expression new_expression await_expression yield_expression update_expression "
+        "assignment_expression augmented_assignment_expression"
+    ).split()
+)
+
+
+# Expressions whose value has no insides: nothing can change it in place.
+_PRIMITIVE = frozenset(
+    {"template_string", "binary_expression", "update_expression", "string", "number"}
+)
+
+
+def is_primitive(node: Node) -> bool:
+    """Whether a value is seen to be text, a number, a truth value or nothing."""
+    while node.type in ("parenthesized_expression", "as_expression"):
+        node = node.named_children[0]
+    if node.type == "binary_expression" and any(node.has(sign) for sign in ("||", "&&", "??")):
+        return all(is_primitive(part) for part in node.named_children)
+    return node.type in _PRIMITIVE or is_constant(node)
+
+
+_CALLING = frozenset({"call_expression", "new_expression", "await_expression"})
+
+
+def calls_code(node: Node) -> bool:
     """Whether evaluating it calls or constructs something."""
+    return _holds(node, _CALLING)
+
+
+def runs_code(node: Node) -> bool:
+    """Whether evaluating it calls, constructs or writes something."""
+    return _holds(node, _RUNNING)
+
+
+def _holds(node: Node, kinds: frozenset[str]) -> bool:
+    """Whether an expression of one of these kinds is evaluated with a node, not in a function below it."""
     stack = [node]
     while stack:
         here = stack.pop()
-        if here.type in ("call_expression", "new_expression", "await_expression"):
+        if here.type in kinds:
             return True
         if not here.is_function:
             stack.extend(here.children)

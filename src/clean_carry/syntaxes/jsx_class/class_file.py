@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from clean_carry.component.ledger import Ledger
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.jsx.keepers import Keepers
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames
 
 
@@ -21,3 +23,8 @@ class ClassFile:
     ledger: Ledger
     workspace: Workspace
     keeping: frozenset[int] = frozenset()
+
+    @cached_property
+    def keepers(self) -> Keepers:
+        """What the components it renders keep of what they are given."""
+        return Keepers(self.tree, self.names, self.workspace)

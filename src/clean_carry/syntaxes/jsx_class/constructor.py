@@ -48,6 +48,18 @@ def bound_method(statement: Node) -> str | None:
     return None
 
 
+def wraps_method(pair: tuple[str, Node] | None, methods: set[str]) -> bool:
+    """Whether `this.m = debounce(this.m.bind(this), …)` puts what a function makes of a method in its
+    place."""
+    if pair is None or pair[0] not in methods or pair[1].type != "call_expression":
+        return False
+    callee, arguments = pair[1].child("function"), pair[1].child("arguments")
+    if callee is None or arguments is None or callee.text.startswith("this."):
+        return False
+    plain = {f"this.{pair[0]}", f"this.{pair[0]}.bind(this)"}
+    return any("".join(given.text.split()) in plain for given in arguments.named_children)
+
+
 def prepare(facts: ClassFacts, constructor: Node | None, names_of_methods: set[str]) -> set[str]:
     """Before anything is read: fields the constructor makes, and the methods it binds."""
     bound: set[str] = set()
@@ -75,7 +87,11 @@ def prepare(facts: ClassFacts, constructor: Node | None, names_of_methods: set[s
             assignment = statement.named_children[0]
             target = assignment.child("left")
             assert target is not None
-            if found[0] not in names_of_methods:
+            if wraps_method(found, names_of_methods):
+                facts.wrapped[found[0]] = found[1]
+                facts.handled.add(id(target.children[0]))
+                facts.fields.add(found[0])
+            elif found[0] not in names_of_methods:
                 if statement not in rest:
                     facts.handled.add(id(target.children[0]))
                 if found[0] != "state":
@@ -101,7 +117,7 @@ def drafting(facts: ClassFacts, constructor: Node | None, methods: set[str]) -> 
         if is_base_call(statement) or (bound_method(statement) or "") in methods:
             return True
         found = assigned(statement)
-        if found is None or found[0] in methods:
+        if found is None or (found[0] in methods and not wraps_method(found, methods)):
             return False
         return not _uses(found[1], own)
 
@@ -203,7 +219,7 @@ def _constructor(gathered: Gathered, member: Node, name: str) -> None:
             _drop(facts, "method-bound-in-constructor", span)
             continue
         found = assigned(statement)
-        if found is None or found[0] in facts.methods:
+        if found is None or (found[0] in facts.methods and found[0] not in facts.wrapped):
             facts.refuse("constructor-code", statement.text[:60], statement.start)
             continue
         target, value = found
@@ -242,7 +258,7 @@ def _rest(facts: ClassFacts, constructor: Node | None, methods: set[str]) -> lis
         pair = assigned(statement)
         if (
             pair is None
-            or pair[0] in methods
+            or (pair[0] in methods and not wraps_method(pair, methods))
             or (pair[0] != "state" and _asks(pair[1], methods))
             or (pair[0] != "state" and found and _needs(pair[1], found, names))
         ):
@@ -349,6 +365,7 @@ def _read_draft(gathered: Gathered, draft: list[Node]) -> None:
     if gathered.state is not None:
         facts.refuse("state-set-twice", "", draft[0].start)
         return
+    gathered.made.append("state")
     key = facts.ledger.claim("state-made", span)
     notes = tuple(facts.span(note) for note in comments.leading(facts.tree, draft[0]))
     code = facts.code(span)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from clean_carry.component.code import Code
-from clean_carry.component.model import Default, Kept, Static
+from clean_carry.component.model import Default, DefaultKind, Kept, Static
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import is_write
@@ -15,6 +15,7 @@ from clean_carry.source.javascript.values import (
     is_module_name,
     is_number,
     property_name,
+    runs_code,
 )
 from clean_carry.syntaxes.jsx_class.class_file import ClassFile
 from clean_carry.syntaxes.jsx_class.members import Gathered, attached
@@ -131,7 +132,7 @@ def _literal_defaults(
                 found[name] = Default(same, "name", -1, False, member)
             continue
         entry = facts.ledger.claim("default-input", facts.span(part))
-        kind = "other"
+        kind: DefaultKind = "other"
         if is_constant(value):
             kind = "constant"
         elif is_module_name(value, file.names):
@@ -142,7 +143,14 @@ def _literal_defaults(
             kind = "object"
         code = facts.code(facts.span(value))
         notes = tuple(facts.span(note) for note in comments.leading(facts.tree, part))
-        found[name] = Default(code, kind, entry, is_number(value), comments=notes)  # type: ignore[arg-type]
+        found[name] = Default(
+            code,
+            kind,
+            entry,
+            is_number(value),
+            comments=notes,
+            runs_code=runs_code(value),
+        )
     return found
 
 

@@ -10,8 +10,9 @@ from __future__ import annotations
 import re
 from itertools import pairwise
 
-from clean_carry.component.code import RootElement
+from clean_carry.component.code import Gone, RootElement
 from clean_carry.component.spans import Span
+from clean_carry.source.javascript.callback_this import given_this
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.timing import MAKE_ELEMENTS, argument_deferred
 from clean_carry.source.javascript.tree import Node
@@ -32,9 +33,47 @@ _ELEMENTS = ("jsx_element", "jsx_self_closing_element")
 
 @reader("escape")
 def _escape(facts: ClassFacts, use: Receiver, node: Node) -> None:
-    if _binds_method(facts, node) or _finds_element(facts, node):
+    if _binds_method(facts, node) or _finds_element(facts, node) or _gives_callback(facts, node):
         return
     leave(facts, node, "instance-escapes")
+
+
+# What needs no instance given once it is an inner function: functions in place, and own methods.
+_CALLBACKS = frozenset({"function_expression", "arrow_function", "member_expression"})
+
+
+def _gives_callback(facts: ClassFacts, node: Node) -> bool:
+    """Read the instance as the `this` of a callback: the argument goes; False where it is none."""
+    arguments = node.parent
+    call = arguments.parent if arguments is not None and arguments.type == "arguments" else None
+    callee = call.child("function") if call is not None else None
+    if arguments is None or callee is None:
+        return False
+    for function in (*arguments.named_children[:-1], *callee.children[:1]):
+        given = given_this(function)
+        own = function.type != "member_expression" or _is_method(facts, function)
+        if given is None or given.giver is not node or given.end < 0:
+            continue
+        if function.type not in _CALLBACKS or not own:
+            return False
+        _let_go(facts, node, facts.tree.source.span(given.start, given.end))
+        return True
+    return False
+
+
+def _let_go(facts: ClassFacts, node: Node, span: Span) -> None:
+    """Note that what only gives a callback the instance goes."""
+    deferred, rule = facts.deferred(node), "callback-instance"
+    add(facts, node, rule, lambda entry: Gone(span, entry, deferred, rule))
+    facts.raws[-1].span = span
+
+
+def _is_method(facts: ClassFacts, node: Node) -> bool:
+    """Whether a member expression is an own method."""
+    part = node.child("property")
+    if node.children[0].type != "this" or part is None:
+        return False
+    return (property_name(part) or "") in facts.methods
 
 
 def _binds_method(facts: ClassFacts, node: Node) -> bool:

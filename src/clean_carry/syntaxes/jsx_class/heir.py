@@ -85,7 +85,7 @@ class Heir(Brought):
         """The base's methods that other files call by a reference."""
         methods = {p.name for p in self.base.parts if p.body is not None and not p.static}
         name = self.node.child("name")
-        found = outsiders_of(self.file, name.text if name is not None else "", methods)
+        found = outsiders_of(self.file, name.text if name is not None else "", methods, set(), "")
         return set(found.reached) - asked.names
 
     def _given_later(self) -> set[str]:

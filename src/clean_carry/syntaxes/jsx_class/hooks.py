@@ -9,10 +9,10 @@ from clean_carry.component.moments import Guard, Moment, MomentName, Previous
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import property_name
+from clean_carry.source.javascript.values import last_name, property_name
 from clean_carry.syntaxes.jsx_class.escapes import is_finder
 from clean_carry.syntaxes.jsx_class.idle import idle
-from clean_carry.syntaxes.jsx_class.notions import HOOKS
+from clean_carry.syntaxes.jsx_class.notions import HOOKS, function_of
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts
 
 MOMENTS: dict[str, MomentName] = {
@@ -31,8 +31,10 @@ MOMENTS: dict[str, MomentName] = {
 def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) -> Moment:
     """Read one hook. The body is what stands between its braces."""
     entry = facts.ledger.claim(HOOKS[name], facts.span(member))
+    member = function_of(member)
     body = member.child("body")
     assert body is not None
+    expression = body.type != "statement_block"
     parameters = member.child("parameters")
     given = parameters.named_children if parameters is not None else []
     previous: list[Previous | None] = [None, None]
@@ -52,10 +54,11 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
         patterns = [_pattern_of(parameter) for parameter in given[:2]]
         if not idle(body, *patterns, with_state=True):
             facts.refuse("legacy-hook", f"{name} acts though nothing changed", member.start)
-    code = facts.code(inside(facts, body))
+    code = facts.code(facts.span(body) if expression else inside(facts, body))
     scope = facts.names.inner_scope(member)
     own = frozenset(scope.names) if scope is not None else frozenset()
-    statements = body.named_children
+    statements = [body] if expression else body.named_children
+    single = len(statements) == 1 and (expression or statements[0].type == "expression_statement")
     return Moment(
         MOMENTS[name],
         code,
@@ -63,20 +66,44 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
         previous[0],
         previous[1],
         _guard(facts, body, code, previous)
-        if name == "componentDidUpdate" and not member.has("async")
+        if name == "componentDidUpdate" and not member.has("async") and not expression
         else None,
         _reaches_end(body),
         own,
         frozenset(n.text for n in body.walk() if n.type.endswith("identifier")),
         idle(body, _pattern_of(given[0]) if given else None)
         if MOMENTS[name] == "received"
-        else _compares_only(body, previous) and not member.has("async"),
-        len(statements) == 1 and statements[0].type == "expression_statement",
+        else not member.has("async") and _acts_on_change(body, given, previous),
+        single,
         notes,
         calls_imports=_calls_imports(facts, body),
         asynchronous=member.has("async"),
         hoists=MOMENTS[name] in ("starting", "received", "updating") and _hoists(body),
+        expression=expression,
+        one_call=_is_one_call(body, typed=facts.tree.typed and not facts.tree.annotated),
     )
+
+
+# What ends timers, frames, listeners and observers gives nothing (HTML §8.6 and §8.11, DOM §2.7).
+_GIVE_NOTHING = frozenset(
+    (
+        "clearTimeout clearInterval cancelAnimationFrame cancelIdleCallback removeEventListener "
+        "removeListener disconnect abort clear"
+    ).split()
+)
+
+
+def _is_one_call(body: Node, *, typed: bool) -> bool:
+    """Whether a body is one call; in a typed file one whose result a clean-up may give back."""
+    statements = body.named_children
+    call = body
+    if body.type == "statement_block":
+        if len(statements) != 1 or statements[0].type != "expression_statement":
+            return False
+        call = statements[0].named_children[0]
+    if call.type != "call_expression":
+        return False
+    return not typed or last_name(call.child("function")) in _GIVE_NOTHING
 
 
 def _to_come(facts: ClassFacts, member: Node, parameter: Node) -> Previous | None:
@@ -185,6 +212,14 @@ def _reaches_end(body: Node) -> bool:
         if not here.is_function:
             stack.extend(here.children)
     return True
+
+
+def _acts_on_change(body: Node, given: list[Node], previous: list[Previous | None]) -> bool:
+    """Whether an update hook does nothing where neither inputs nor state changed."""
+    if _compares_only(body, previous):
+        return True
+    patterns = [_pattern_of(parameter) for parameter in given[:2]]
+    return bool(patterns) and idle(body, *patterns, with_state=True)
 
 
 def _compares_only(body: Node, previous: list[Previous | None]) -> bool:

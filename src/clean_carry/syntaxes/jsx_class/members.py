@@ -22,6 +22,7 @@ from clean_carry.source.javascript.values import (
     is_function,
     is_identifier,
     is_number,
+    is_primitive,
     property_name,
     runs_code,
 )
@@ -31,7 +32,9 @@ from clean_carry.syntaxes.jsx_class.notions import (
     ALWAYS_BY_PARENT,
     REFUSED,
     REFUSED_STATICS,
+    function_of,
     given_by,
+    value_of,
 )
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts
 
@@ -46,6 +49,7 @@ class Gathered:
     bound: set[str] = field(default_factory=set)
     outside: frozenset[str] = frozenset()
     exposed: tuple[str, ...] = ()
+    written_outside: frozenset[str] = frozenset()
     elsewhere: tuple[tuple[str, str, int], ...] = ()
     state: State | None = None
     fields: list[InstanceField] = field(default_factory=list)
@@ -57,6 +61,8 @@ class Gathered:
     entries: dict[str, int] = field(default_factory=dict)
     drawing_comments: tuple[Span, ...] = ()
     draws_always: bool = False
+    # The names of fields in the order they are made; `state` for the state.
+    made: list[str] = field(default_factory=list)
 
 
 MEMBERS: dict[str, Callable[[Gathered, Node, str], None]] = {}
@@ -92,6 +98,7 @@ def full_span(facts: ClassFacts, member: Node) -> Span:
 
 @reads("prototype-method")
 @reads("getter")
+@reads("setter")
 def _prototype_method(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
     name_node, body = member.child("name"), member.child("body")
@@ -99,6 +106,8 @@ def _prototype_method(gathered: Gathered, member: Node, name: str) -> None:
     if name_node is None or body is None or _holds(facts, member, b"super"):
         _leave(gathered, member, "unknown-member", name, entry)
         return
+    if member.has("set"):
+        name = f"{name}="
     if name in gathered.outside:
         _leave(gathered, member, "reached-from-outside", name, entry)
         return
@@ -170,7 +179,7 @@ def _arrow_method(gathered: Gathered, member: Node, name: str) -> None:
 def _hook(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
     early = name not in ("componentDidMount", "componentDidUpdate", "componentWillUnmount")
-    if (member.has("async") and early) or member.has("*"):
+    if (member.has("async") and early) or function_of(member).has("*"):
         entry = facts.ledger.claim("async-hook", facts.span(member))
         _leave(gathered, member, "async-hook", name, entry)
         return
@@ -220,10 +229,11 @@ def _draws_always(gathered: Gathered, member: Node, name: str) -> None:
 @reads("render")
 def _render(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
-    if member.has("async") or member.has("*"):
+    function = function_of(member)
+    if function.has("async") or function.has("*"):
         facts.refuse("unknown-member", "render", member.start)
-    gathered.entries["render"] = facts.ledger.claim("render", facts.span(member))
-    gathered.drawing = member
+    gathered.entries["render"] = facts.ledger.claim("render", full_span(facts, member))
+    gathered.drawing = function
     gathered.drawing_comments = attached(facts, member)
 
 
@@ -231,12 +241,13 @@ def _render(gathered: Gathered, member: Node, name: str) -> None:
 def _static_value(gathered: Gathered, member: Node, name: str) -> None:
     facts = gathered.facts
     entry = facts.ledger.claim("static-value", full_span(facts, member))
-    value = member.child("value")
+    value = value_of(member)
     if value is None:
         facts.ledger.settle(entry, "dropped", "declaration-only")
         return
     code = facts.code(facts.span(value))
-    gathered.statics.append(Static(name, code, entry, "", attached(facts, member)))
+    notes = attached(facts, member)
+    gathered.statics.append(Static(name, code, entry, "", notes, runs_code(value)))
 
 
 @reads("static-method")
@@ -258,7 +269,7 @@ def _default_inputs(gathered: Gathered, member: Node, name: str) -> None:
     if gathered.defaults is not None:
         facts.refuse("member-twice", name, member.start)
     gathered.entries["defaults"] = facts.ledger.claim("default-inputs", full_span(facts, member))
-    gathered.defaults = member.child("value")
+    gathered.defaults = value_of(member)
 
 
 @reads("state-field")
@@ -283,6 +294,7 @@ def read_state(
     if gathered.state is not None:
         facts.refuse("state-set-twice", "", value.start)
         return
+    gathered.made.append("state")
     type_text = type_text or gathered.state_type
     inner = value
     while inner.type in ("as_expression", "parenthesized_expression", "satisfies_expression"):
@@ -331,6 +343,9 @@ def _instance_field(gathered: Gathered, member: Node, name: str) -> None:
     if name in gathered.outside and member.child("value") is None:
         facts.ledger.settle(entry, "dropped", "declaration-only")
         return
+    if name in gathered.outside and name == "displayName":
+        facts.ledger.settle(entry, "dropped", "instance-display-name")
+        return
     if name in gathered.outside:
         _leave(gathered, member, "reached-from-outside", name, entry)
         return
@@ -359,9 +374,11 @@ def add_field(
     if element and value is not None:
         arguments = value.child("type_arguments")
         type_text = arguments.named_children[0].text if arguments is not None else ""
-    gathered.fields.append(
-        InstanceField(name.lstrip("#"), code, lazy, element, type_text, entry, notes)
-    )
+    name = name.lstrip("#")
+    gathered.made = [*(made for made in gathered.made if made != name), name]
+    primitive = value is not None and (is_primitive(value) or is_function(value))
+    field_ = InstanceField(name, code, lazy, element, type_text, entry, notes, primitive)
+    gathered.fields.append(field_)
 
 
 def is_element_reference(runtime: RuntimeNames, facts: ClassFacts, value: Node | None) -> bool:

@@ -2,7 +2,15 @@
 
 from __future__ import annotations
 
-from clean_carry.component.code import FieldUse, Member, MethodCall, MethodValue, Operation
+from clean_carry.component.code import (
+    FieldUse,
+    Member,
+    MethodCall,
+    MethodValue,
+    Operation,
+    SetterCall,
+)
+from clean_carry.source.javascript.callback_this import given_this
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.timing import in_handler
 from clean_carry.source.javascript.tree import Node
@@ -20,7 +28,11 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
     member = Member("method", name.lstrip("#"))
     deferred, handled = facts.deferred(node), in_handler(node, facts.root_of(node))
     if is_write(node):
-        facts.refuse("method-replaced", name, node.start)
+        if name not in facts.setters or not _sets(facts, node, name):
+            facts.refuse("method-replaced", name, node.start)
+        return
+    if name not in facts.methods:
+        facts.refuse("method-replaced", f"{name} has a setter and no getter", node.start)
         return
     if not deferred and _is_assigned_after(facts, node, name):
         facts.refuse("initial-needs-method", name, node.start)
@@ -46,6 +58,9 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
         facts.raws[-1].member = name
         return
     whole, bound = node, None
+    if given_this(node) is not None and parent is not None and parent.type == "arguments":
+        # It is called with the instance, as one that is bound: only the argument behind it goes.
+        bound = []
     if parent is not None and parent.type == "member_expression":
         call = parent.parent
         part = parent.child("property")
@@ -69,6 +84,7 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
             facts.raws[-1].member = name
             return
     place, receiver = place_of(whole)
+    deferred = deferred or facts.deferred(node, is_function=True)
     span, handed = facts.span(whole), _is_handed(whole, facts.root_of(node))
 
     def build(entry: int) -> Operation:
@@ -79,6 +95,31 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
 
     add(facts, whole, "method-value", build)
     facts.raws[-1].member = name
+
+
+def _sets(facts: ClassFacts, node: Node, name: str) -> bool:
+    """Read `this.name = value;` as a call of the setter; False where more is done with it."""
+    assignment = node.parent
+    above = assignment.parent if assignment is not None else None
+    value = assignment.child("right") if assignment is not None else None
+    if assignment is None or above is None or value is None:
+        return False
+    alone = above.type == "expression_statement" or (
+        above.type == "arrow_function" and assignment.field == "body"
+    )
+    if assignment.type != "assignment_expression" or not alone:
+        return False
+    member, span = Member("method", f"{name}="), facts.span(assignment)
+    deferred, given = facts.deferred(node), facts.span(value)
+    handled = in_handler(node, facts.root_of(node))
+    add(
+        facts, assignment, "setter-call",
+        lambda entry: SetterCall(
+            span, entry, deferred, member, handled=handled, value=facts.code(given, kept=False)
+        ),
+    )  # fmt: skip
+    facts.raws[-1].member = f"{name}="
+    return True
 
 
 # What keeps a function to call it later, however it is imported: the trade's names for calling less often.

@@ -62,10 +62,14 @@ def notion_of(member: Node, typed: bool = False) -> tuple[str, str]:
 
 
 def _method_notion(member: Node, name: str) -> tuple[str, str]:
-    if member.has("get") and not member.has("static"):
-        return "getter", name
-    if member.has("get") or member.has("set"):
+    if member.has("static") and member.has("get"):
+        if name in _LITERAL_STATICS and returned(member) is not None:
+            return _LITERAL_STATICS[name], name
         return "unknown-member", f"accessor {name}"
+    if member.has("get"):
+        return "getter", name
+    if member.has("set"):
+        return ("unknown-member" if member.has("static") else "setter"), name
     if member.has("static"):
         if name == HOOK and derivation_of(member) is not None:
             return "derivation", name
@@ -85,17 +89,52 @@ def _method_notion(member: Node, name: str) -> tuple[str, str]:
     return "prototype-method", name
 
 
-def given_by(member: Node) -> str:
-    """What a method gives, where it does nothing else; its first parameter is called `next` then."""
-    body, parameters = member.child("body"), member.child("parameters")
+# Statics that a getter may give anew at each time: only the runtime asks for them.
+_LITERAL_STATICS = {
+    "defaultProps": "default-inputs",
+    "propTypes": "static-value",
+    "contextTypes": "context-type",
+    "displayName": "static-value",
+}
+# Hooks that may be functions kept in a field of their name.
+_ASSIGNABLE = frozenset({"componentDidMount", "componentDidUpdate", "componentWillUnmount"})
+
+
+def returned(member: Node) -> Node | None:
+    """What a method returns, where that is all it does."""
+    body = member.child("body")
     statements = body.named_children if body is not None else []
     if len(statements) != 1 or statements[0].type != "return_statement":
+        return None
+    return statements[0].named_children[0] if statements[0].named_children else None
+
+
+def value_of(member: Node) -> Node | None:
+    """The value of a static member: that of a field, or what a getter returns."""
+    return member.child("value") if member.type != "method_definition" else returned(member)
+
+
+def function_of(member: Node) -> Node:
+    """The function of a member: a method, or one that is the value of a field."""
+    value = member.child("value")
+    return value if value is not None and value.is_function else member
+
+
+def given_by(member: Node) -> str:
+    """What a method gives, where it does nothing else; its first parameter is called `next` then."""
+    value, parameters = returned(member), member.child("parameters")
+    if value is None:
         return ""
     given = parameters.named_children[:1] if parameters is not None else []
     first = [part.child("pattern") or part for part in given]
     names = {first[0].text: "next"} if first and first[0].type == "identifier" else {}
-    words = " ".join(value.text for value in statements[0].named_children).split()
+    words = value.text.split()
     return " ".join(names.get(word, word) for word in words)
+
+
+def _has_block(function: Node) -> bool:
+    body = function.child("body")
+    return function.is_function and body is not None and body.type == "statement_block"
 
 
 def _field_notion(member: Node, name: str) -> tuple[str, str]:
@@ -108,6 +147,10 @@ def _field_notion(member: Node, name: str) -> tuple[str, str]:
         if name in ("contextType", "contextTypes"):
             return "context-type", name
         return "static-value", name
+    if name in _ASSIGNABLE and value is not None and value.is_function:
+        return HOOKS[name], name
+    if name == "render" and value is not None and _has_block(value):
+        return "render", name
     if name in REFUSED or name in HOOKS or name == "render":
         return "refused-member", name
     if name == "state":

@@ -26,6 +26,8 @@ from clean_carry.source.javascript.scope import Binding, is_write
 from clean_carry.source.javascript.timing import MAKE_ELEMENTS, in_handler, is_deferred
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import last_name, member_name, property_name
+from clean_carry.syntaxes.jsx.keepers import Keepers
+from clean_carry.syntaxes.jsx_class.kept import kept_later
 from clean_carry.syntaxes.jsx_class.notions import HOOKS
 from clean_carry.syntaxes.jsx_class.places import place_of
 from clean_carry.syntaxes.jsx_class.receivers import Receiver, Receivers
@@ -48,10 +50,16 @@ class ClassFacts(Uses):
     made: list[Node] = field(default_factory=list)
     root_element: str = ""
     getters: set[str] = field(default_factory=set)
+    setters: set[str] = field(default_factory=set)
+    # Methods that the constructor, or a field of their name, wraps once: the node they are named in.
+    wrapped: dict[str, Node] = field(default_factory=dict)
     named_references: set[str] = field(default_factory=set)
     statics: set[str] = field(default_factory=set)
     functions: frozenset[str] = frozenset()
     itself: Binding | None = None
+    keepers: Keepers | None = None
+    # Tags of components that cannot be followed and are given functions, with where.
+    unfollowed: dict[str, int] = field(default_factory=dict)
 
     def root_of(self, node: Node) -> Node:
         """The member's function, or its initial value, in which `node` stands."""
@@ -67,9 +75,14 @@ class ClassFacts(Uses):
                 return value
         return here
 
-    def deferred(self, node: Node) -> bool:
-        """Whether `node` runs later than its member is entered."""
-        return is_deferred(node, self.root_of(node), self.names)
+    def deferred(self, node: Node, *, is_function: bool = False) -> bool:
+        """Whether `node` runs later than its member is entered, or is a function that does."""
+        root = self.root_of(node)
+        if is_deferred(node, root, self.names):
+            return True
+        return self.keepers is not None and kept_later(
+            node, root, self.keepers, self.unfollowed, is_function=is_function
+        )
 
 
 READERS: dict[str, Callable[[ClassFacts, Receiver, Node], None]] = {}
@@ -202,7 +215,10 @@ def _notion(facts: ClassFacts, use: Receiver) -> tuple[str | None, Node]:
         return "named-reference", parent
     if name == "forceUpdate":
         return "redraw", parent
-    if name in facts.methods:
+    wrapping = facts.wrapped.get(name) if name is not None else None
+    if wrapping is not None and not wrapping.start <= parent.start < wrapping.end:
+        return "field-use", parent
+    if name in facts.methods or name in facts.setters:
         return "method-use", parent
     if name in facts.fields:
         return "field-use", parent
@@ -312,7 +328,8 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
         leave(facts, node, "input-written" if kind == "prop" else "state-written-directly", name)
         return
     deferred = facts.deferred(node)
-    if use.alias is not None and deferred and not facts.deferred(use.alias):
+    snapshot = use.alias is not None and use.means != "this"
+    if snapshot and use.alias is not None and deferred and not facts.deferred(use.alias):
         if not in_reference(node):
             leave(facts, node, "snapshot-alias", name)
             return
@@ -393,7 +410,8 @@ def _whole_read(facts: ClassFacts, use: Receiver, node: Node, source: Source) ->
         leave(facts, node, _WRITTEN[source])
         return
     deferred = facts.deferred(node)
-    if use.alias is not None and deferred and not facts.deferred(use.alias):
+    snapshot = use.alias is not None and use.means != "this"
+    if snapshot and use.alias is not None and deferred and not facts.deferred(use.alias):
         if not in_reference(node):
             leave(facts, node, "snapshot-alias")
             return
@@ -441,11 +459,16 @@ def _asks_own_static(facts: ClassFacts, node: Node) -> bool:
     """Whether the class is asked for a static it is given under its own name, which means it here, and no
     more."""
     above, itself = node.parent, facts.itself
+    if above is None or itself is None:
+        return False
+    if facts.names.scope_at(node).find(itself.name) is not itself:
+        return False
+    target = above.child("name") if above.type == "variable_declarator" else None
+    if target is not None and target.type == "object_pattern":
+        keys = [property_name(part.child("key") or part) for part in target.named_children]
+        return all(key in facts.statics for key in keys)
     return (
-        above is not None
-        and itself is not None
-        and facts.names.scope_at(node).find(itself.name) is itself
-        and above.type == "member_expression"
+        above.type == "member_expression"
         and node.field == "object"
         and member_name(above) in facts.statics
         and not is_write(above)

@@ -14,6 +14,13 @@ _TEST = re.compile(r"(\.|^|[/_-])(test|tests|spec|__tests__)([./_-]|$)")
 _REACHES_IN = re.compile(r"\.instance\(\)|\.state\(|\.setState\(|\bfindRenderedComponentWithType\(")
 _EXTENDS = re.compile(r"\bextends\s+(\w+)\b")
 _REFERRED = re.compile(r"<(\w+)\b(?=[^<]{0,800}?\bref=)")
+# What a reference to a component is kept under: `ref={this.lamp}`, `ref={(lamp) => (this.lamp = lamp)}`.
+_HELD = re.compile(
+    r"\bref=\{\s*(?:this\.)?(\w+)\s*\}"
+    r"|\bref=\{\s*\(?\s*(\w+)\s*\)?\s*=>\s*[({]?\s*(?:this\.)?(\w+)\s*=\s*\2\b"
+)
+# What an instance has beside its own members; a function has none of it.
+_OF_INSTANCES = frozenset({"state", "setState", "props", "forceUpdate", "context", "refs"})
 # A call of something else than the file's own members and what it is given.
 _CALLS = re.compile(r"(?<!\bthis)(?<!\bsuper)(?<!\bprops)\.(\w+)\s*\(")
 MOST_PLACES = 5
@@ -21,17 +28,24 @@ MOST_PLACES = 5
 
 @dataclass(frozen=True)
 class Outsiders:
-    """`extended` is where another file extends the class ("" where none does), `reached` the methods that a
-    file holding a reference calls, `tests` the places (file, line) where a test reaches into it."""
+    """`extended` is where another file extends the class ("" where none does), `reached` the methods that
+    who holds a reference calls, and the fields it reads, `written` those it writes; `inside` is what it
+    asks an instance for that a function cannot give. `tests` are the places (file, line) where a test
+    reaches in."""
 
     extended: str = ""
     reached: frozenset[str] = frozenset()
+    written: frozenset[str] = frozenset()
+    inside: frozenset[str] = frozenset()
     tests: tuple[tuple[str, int], ...] = ()
 
 
-def outsiders_of(file: Path, name: str, methods: set[str]) -> Outsiders:
-    """Look through the files that import this one."""
-    extended, reached = "", set[str]()
+def outsiders_of(
+    file: Path, name: str, methods: set[str], fields: set[str], own_text: str
+) -> Outsiders:
+    """Look through the files that import this one, and through its own text for who draws it there."""
+    extended = ""
+    reached, written, inside = set[str](), set[str](), set[str]()
     tests: list[tuple[str, int]] = []
     for importer in importers_of(file):
         called = {name, *importer.default_names(file)}
@@ -40,11 +54,24 @@ def outsiders_of(file: Path, name: str, methods: set[str]) -> Outsiders:
         if at is not None and not extended:
             extended = f"{importer.path.name}, line {importer.line_of(at)}"
         if called & insides.referred:
-            reached |= methods & insides.calls
+            reached |= (methods & insides.calls) | (fields & insides.asked)
+            written |= fields & insides.written
+            inside |= _OF_INSTANCES & insides.asked
         own = importer.path.name.split(".")[0].removesuffix("-test").lower()
         if _TEST.search(importer.inside.lower()) and own in (name.lower(), _stem(file)):
             tests += _places(importer)
-    return Outsiders(extended, frozenset(reached), tuple(tests[:MOST_PLACES]))
+    here = _insides(own_text)
+    if name in here.referred:
+        reached |= (methods & here.calls) | (fields & here.asked)
+        written |= fields & here.written
+        inside |= _OF_INSTANCES & here.asked
+    return Outsiders(
+        extended,
+        frozenset(reached),
+        frozenset(written),
+        frozenset(inside),
+        tuple(tests[:MOST_PLACES]),
+    )
 
 
 def reads_defaults(file: Path, name: str) -> str:
@@ -88,18 +115,41 @@ def _stem(file: Path) -> str:
 
 @dataclass(frozen=True)
 class _Insides:
-    """(base, offset) of classes that extend one, the tags given a reference, and the methods called."""
+    """(base, offset) of classes that extend one, the tags given a reference, the methods called, and what
+    is `asked` of, and `written` to, what a reference is kept under."""
 
     extends: tuple[tuple[str, int], ...]
     referred: frozenset[str]
     calls: frozenset[str]
+    asked: frozenset[str] = frozenset()
+    written: frozenset[str] = frozenset()
 
 
 @cache
 def _insides(text: str) -> _Insides:
     extends = tuple((found[1], found.start()) for found in _EXTENDS.finditer(text))
     referred = frozenset(_REFERRED.findall(text))
-    return _Insides(extends, referred, frozenset(_CALLS.findall(text)) if referred else frozenset())
+    if not referred:
+        return _Insides(extends, referred, frozenset())
+    asked, written = _asked_of_references(text)
+    return _Insides(extends, referred, frozenset(_CALLS.findall(text)), asked, written)
+
+
+def _asked_of_references(text: str) -> tuple[frozenset[str], frozenset[str]]:
+    """The members asked of what a reference is kept under, and those written there."""
+    names = {found[1] or found[3] for found in _HELD.finditer(text)}
+    if not names:
+        return frozenset(), frozenset()
+    either = "|".join(map(re.escape, sorted(names)))
+    one = rf"(?<![\w$])(?:this\.)?(?:{either})(?:[?!]?\.current)?"
+    aliases = re.findall(rf"\b(?:const|let|var)\s+(\w+)\s*=\s*{one}\s*[;\n,]", text)
+    if aliases:
+        one = rf"(?:{one}|(?<![\w$.])(?:{'|'.join(sorted(set(aliases)))}))"
+    asked = {found for found in re.findall(rf"{one}[?!]?\.(\w+)", text) if found != "current"}
+    for pattern in re.findall(rf"\{{([^{{}}]*)\}}\s*=\s*{one}\s*[;\n,]", text):
+        asked |= {part.split(":")[0].split("=")[0].strip() for part in pattern.split(",")}
+    written = set(re.findall(rf"{one}[?!]?\.(\w+)\s*(?:[-+*/]?=(?!=)|\+\+|--)", text))
+    return frozenset(asked), frozenset(written - {"current"})
 
 
 def _places(importer: Importer) -> list[tuple[str, int]]:

@@ -9,7 +9,15 @@ from dataclasses import replace
 
 from clean_carry.component.code import Read
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.model import Component, Default, InstanceField, Module, Prop, Refusal
+from clean_carry.component.model import (
+    Component,
+    Default,
+    InstanceField,
+    Module,
+    Prop,
+    Refusal,
+    State,
+)
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import Names, is_write
@@ -48,7 +56,12 @@ from clean_carry.syntaxes.jsx_class.taken import (
 from clean_carry.syntaxes.jsx_class.wrappers import looked_into
 
 FOR_CLASSES_DROP = "class-lifecycle-help"
-_METHODS = ("prototype-method", "arrow-method", "getter")
+_METHODS = ("prototype-method", "arrow-method", "getter", "setter")
+
+
+def _key(name: str, notion: str) -> str:
+    """The name of a member; that of a setter, which a getter may share, with a sign behind it."""
+    return f"{name}=" if notion == "setter" else name
 
 
 def read(
@@ -86,7 +99,7 @@ def read(
 
 def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, ClassFacts]:
     node, ledger = candidate.node, file.ledger
-    facts = ClassFacts(file.tree, file.names, ledger, node)
+    facts = ClassFacts(file.tree, file.names, ledger, node, keepers=file.keepers)
     body = node.child("body")
     assert body is not None
     size = len(ledger.entries)
@@ -105,15 +118,22 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
             derivations.prepare(facts, found)
             given.append((member, ("props", "state")))
     collect(facts, find(file.tree, file.names, node, given))
-    outsiders = outsiders_of(file.workspace.file, candidate.name, facts.methods - facts.getters)
+    outsiders = outsiders_of(
+        file.workspace.file, candidate.name, facts.methods - facts.getters,
+        facts.fields | facts.getters, file.tree.source.slice(0, len(file.tree.source.data)),
+    )  # fmt: skip
     if outsiders.extended:
         facts.refuse("extended-by", outsiders.extended, node.start)
+    if outsiders.inside:
+        asked = f"{min(outsiders.inside)} of its instance, by a reference"
+        facts.refuse("reached-from-outside", asked, node.start)
     gathered.elsewhere = tuple(("test-reaches-in", *place) for place in outsiders.tests)
     if (not file.tree.typed or file.tree.annotated) and facts.context != "old":
-        gathered.exposed = _exposed(facts, members, outsiders.reached)
+        gathered.exposed = _exposed(facts, members, outsiders.reached | outsiders.written)
+        gathered.written_outside = outsiders.written
     elif outsiders.reached:
         name = min(outsiders.reached)
-        facts.refuse("reached-from-outside", f"{name}, by a reference in another file", node.start)
+        facts.refuse("reached-from-outside", f"{name}, by a reference", node.start)
     gathered.outside = _outside(facts, members, gathered.exposed)
     gathered.entries["component"] = class_entry
     props_type, gathered.state_type = _types(node, members)
@@ -157,19 +177,21 @@ def _exposed(
     private by their name, and those the project is seen to reach. A function gives them out by one as
     well.
     """
-    own = {name: member for member, notion, name in members if notion in _METHODS}
+    own = {_key(name, notion): member for member, notion, name in members if notion in _METHODS}
     used = {
         raw.member
         for raw in facts.raws
         if raw.member in own and not own[raw.member].start <= raw.span.start < own[raw.member].end
     }
-    return tuple(
+    methods = tuple(
         name
         for name, member in own.items()
+        if not name.endswith("=")
         if name in reached or (name not in used and name[:1] not in ("_", "#"))
         if is_identifier(name)
         if not any(below.type == "super" for below in member.walk())
     )
+    return methods + tuple(sorted(facts.fields & reached - set(methods)))
 
 
 def _outside(
@@ -183,8 +205,8 @@ def _outside(
         return frozenset()
     regions: dict[str, Node] = {}
     for member, notion, name in members:
-        if notion in ("prototype-method", "arrow-method", "getter", "instance-field"):
-            regions[name] = member
+        if notion in (*_METHODS, "instance-field"):
+            regions[_key(name, notion)] = member
     outside: set[str] = set()
     while True:
         used: set[str] = set()
@@ -192,7 +214,9 @@ def _outside(
             here = next((n for n, m in regions.items() if m.start <= raw.span.start < m.end), "")
             if raw.member and here not in outside and raw.member != here:
                 used.add(raw.member)
-        found = {name for name in regions if name not in used and name not in exposed}
+        found = {
+            name for name in regions if name not in used and name.removesuffix("=") not in exposed
+        }
         if found == outside:
             break
         outside = found
@@ -247,6 +271,8 @@ def _collect(
             facts.methods.add(name)
             if notion == "getter":
                 facts.getters.add(name)
+        elif notion == "setter":
+            facts.setters.add(name)
         elif notion == "type-field":
             continue
         elif notion in ("instance-field", "declared-field"):
@@ -287,11 +313,20 @@ def _assemble(
         for comment in comments.within(facts.tree, span.start, span.end):
             file.ledger.claim("comment", facts.span(comment), "kept")
     contexts.outside(facts, gathered, candidate.siblings, candidate.name)
-    elsewhere = taken_by(gathered, [m for m in class_body.named_children if m is not drawing])
+    others = [
+        member
+        for member in class_body.named_children
+        if not member.start <= drawing.start < member.end
+    ]
+    elsewhere = taken_by(gathered, others)
     render = facts.code(file.tree.source.span(body.start + 1, body.end - 1))
     type_parameters = node.child("type_parameters")
     named_elsewhere = _named_elsewhere(file, candidate, moved)
     look = looked_into(candidate, file.tree, file.workspace)
+    if look is not None and look.way in ("unknown", "looks"):
+        rule = "handed-to-package" if look.way == "unknown" else "wrapper-looks-in"
+        facts.ledger.settle(facts.ledger.claim("handed-on", look.span), "left", rule)
+    unread = look if look is not None and look.way == "unknown" else None
     if look is not None and look.way == "extends":
         facts.refuse("extended-by", f"one that {look.name} makes of it", look.at)
     export_span = None
@@ -309,7 +344,10 @@ def _assemble(
     component = Component(
         name=candidate.name,
         elsewhere=gathered.elsewhere,
-        looked_into=(look.name, look.at) if look is not None else None,
+        unfollowed=tuple(facts.unfollowed.items()),
+        handed_on=(look.name, look.at) if unread is not None and look is not None else None,
+        beside=(look.span,) if look is not None else (),
+        looked_into=(look.name, look.at) if look is not None and unread is None else None,
         undefined_at=nothing.start if nothing is not None else -1,
         defaults_kept=kept,
         form=candidate.form,
@@ -324,7 +362,7 @@ def _assemble(
         type_parameters=facts.span(type_parameters) if type_parameters is not None else None,
         typed=file.tree.typed,
         annotated=file.tree.annotated,
-        state=gathered.state,
+        state=_state(gathered),
         fields=tuple(_all_fields(gathered)),
         members=tuple(gathered.members),
         statics=tuple(gathered.statics),
@@ -343,6 +381,7 @@ def _assemble(
         pure=candidate.pure and not gathered.draws_always,
         context=gathered.context,
         exposed=gathered.exposed,
+        written_outside=gathered.written_outside,
         named_elsewhere=named_elsewhere,
         names_itself=_names_itself(file, candidate) or asks_itself(facts),
         export_span=export_span,
@@ -413,6 +452,14 @@ def _head(file: ClassFile, statement: Node) -> Span:
     above = comments.leading(file.tree, statement)
     start = above[0].start if above else statement.start
     return file.tree.source.span(start, statement.end)
+
+
+def _state(gathered: Gathered) -> State | None:
+    """The state with the fields that are made before it."""
+    if gathered.state is None:
+        return None
+    before = gathered.made[: gathered.made.index("state")]
+    return replace(gathered.state, after=tuple(before))
 
 
 def _all_fields(gathered: Gathered) -> list[InstanceField]:

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from clean_carry.source.javascript.callback_this import called_on, given_this
 from clean_carry.source.javascript.scope import Binding, Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
@@ -50,7 +51,7 @@ def find(
     for node in tree.of("this"):
         if not (body.start <= node.start and node.end <= body.end):
             continue
-        owner = _owner(node, body)
+        owner = _owner(node, body, names)
         if owner == "static":
             static_uses.append(node)
         elif owner == "instance":
@@ -68,7 +69,30 @@ def find(
     return Receivers(tuple(uses), tuple(declarations), tuple(static_uses))
 
 
-def _owner(node: Node, body: Node) -> str:
+# The callbacks that the runtime calls with the instance (its reference, Component).
+_OF_RUNTIME = frozenset({"setState", "forceUpdate"})
+
+
+def _owner_given(function: Node, body: Node, names: Names) -> str:
+    """Whose `this` a function has that is given one; "other" where nothing of the class is."""
+    given = given_this(function)
+    giver = given.giver if given is not None else called_on(function, _OF_RUNTIME)
+    if giver is None:
+        return "other"
+    if giver.type == "this":
+        return _owner(giver, body, names)
+    return "instance" if _is_alias(giver, body, names) else "other"
+
+
+def _is_alias(node: Node, body: Node, names: Names) -> bool:
+    """Whether a name stands for the instance: `const self = this`."""
+    binding = names.meaning(node) if node.type == "identifier" else None
+    declarator = binding.node.parent if binding is not None and not binding.written else None
+    value = declarator.child("value") if declarator is not None else None
+    return value is not None and value.type == "this" and _owner(value, body, names) == "instance"
+
+
+def _owner(node: Node, body: Node, names: Names) -> str:
     here = node
     for above in node.up():
         if above is body:
@@ -79,12 +103,9 @@ def _owner(node: Node, body: Node) -> str:
             parent = above.parent
             if parent is body:
                 return "static" if above.has("static") else "instance"
-            if not (
-                parent is not None
-                and parent.type == "public_field_definition"
-                and parent.parent is body
-            ):
-                return "other"
+            member = parent is not None and parent.type == "public_field_definition"
+            if not (member and parent is not None and parent.parent is body):
+                return _owner_given(above, body, names)
         here = above
     return "other"
 

@@ -11,23 +11,28 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Literal, NamedTuple
 
-from clean_carry.source.exports import Declared, declared
+from clean_carry.component.spans import Span
+from clean_carry.source.exports import Declared, declared, imported, package_export
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx_class.recognise import Candidate
 
-Way = Literal["", "looks", "extends"]
+Way = Literal["", "looks", "extends", "unknown"]
 _MEMBERS = frozenset({"prototype", "isReactComponent"})
 # Through so many functions it is followed.
 _MOST_STEPS = 3
+# The trade's names for what puts functions together.
+_COMPOSERS = frozenset({"compose", "composeWithDisplayName", "flow", "flowRight", "pipe"})
+_WORST: tuple[Way, ...] = ("extends", "unknown", "looks")
 
 
 class Look(NamedTuple):
-    """What looks into a class or extends it, and the offset where the class is handed to it."""
+    """What looks into a class or extends it, and where the class is handed to it."""
 
     name: str
     at: int
     way: Way
+    span: Span
 
 
 def looked_into(candidate: Candidate, tree: Tree, workspace: Workspace) -> Look | None:
@@ -45,12 +50,14 @@ def looked_into(candidate: Candidate, tree: Tree, workspace: Workspace) -> Look 
         at = reference.parent.named_children.index(reference)
         way = _by(callee, at, tree, workspace.file, workspace, 0)
         if way:
-            return Look(callee.text.split("(")[0], reference.start, way)
+            span = tree.source.span(reference.start, reference.end)
+            return Look(callee.text.split("(")[0], reference.start, way, span)
     for decorator in candidate.decorators:
         called = decorator.named_children[0]
         way = _by(called, 0, tree, workspace.file, workspace, 0)
         if way:
-            return Look(called.text.split("(")[0], decorator.start, way)
+            span = tree.source.span(called.start, called.end)
+            return Look(called.text.split("(")[0], decorator.start, way, span)
     return None
 
 
@@ -58,21 +65,42 @@ def _by(callee: Node, at: int, tree: Tree, file: Path, workspace: Workspace, ste
     """What is done with argument number `at` of a call by what is called."""
     if callee.type == "identifier":
         return _named(callee.text, at, tree, file, workspace, steps)
+    if callee.type == "member_expression" and callee.children[0].type == "identifier":
+        whole, part = imported(tree, callee.children[0].text), callee.child("property")
+        if whole is None or part is None or _is_runtime(whole.request):
+            return ""
+        return _of_package(whole.request, part.text, at, file, workspace, steps)
     maker, given = callee.child("function"), callee.child("arguments")
     if callee.type != "call_expression" or maker is None or given is None or steps > _MOST_STEPS:
         return ""
     found = declared(maker.text, tree, file, workspace) if maker.type == "identifier" else None
+    unread: Way = ""
+    known = imported(tree, maker.text) if maker.type == "identifier" and found is None else None
+    if known is not None and not _is_runtime(known.request) and maker.text not in _COMPOSERS:
+        found = package_export(known.request, known.name, file, workspace)
+        if found is None and workspace.resolve(known.request, file) is None:
+            unread = "unknown"
     if found is not None and found.node.is_function:
-        ways = (_inside(f, at, found, workspace, steps) for f in _given_back(found.node))
+        ways = {_inside(f, at, found, workspace, steps) for f in _given_back(found.node)}
     else:
         # What puts functions together hands on to each what it is given.
-        ways = (_by(part, 0, tree, file, workspace, steps + 1) for part in given.named_children)
-    return next((way for way in ways if way), "")
+        ways = {_by(part, 0, tree, file, workspace, steps + 1) for part in given.named_children}
+    return _worst({*ways, unread})
+
+
+def _worst(ways: set[Way]) -> Way:
+    """Of several ways the one that a function takes worst."""
+    return next((way for way in _WORST if way in ways), "")
 
 
 def _named(name: str, at: int, tree: Tree, file: Path, workspace: Workspace, steps: int) -> Way:
     """What a function of the project does with its argument number `at`."""
     found = declared(name, tree, file, workspace)
+    known = imported(tree, name) if found is None else None
+    if known is not None and workspace.resolve(known.request, file) is None:
+        if _is_runtime(known.request):
+            return ""
+        return _of_package(known.request, known.name, at, file, workspace, steps)
     if found is None or steps > _MOST_STEPS:
         return ""
     if found.node.type == "call_expression":
@@ -81,12 +109,34 @@ def _named(name: str, at: int, tree: Tree, file: Path, workspace: Workspace, ste
     return _inside(found.node, at, found, workspace, steps) if found.node.is_function else ""
 
 
+# The runtime's own packages: what they take as a component may be a function.
+_RUNTIME = ("react", "react-dom", "prop-types", "react-test-renderer")
+
+
+def _is_runtime(request: str) -> bool:
+    return request in _RUNTIME or request.startswith(tuple(f"{name}/" for name in _RUNTIME))
+
+
+def _of_package(
+    request: str, name: str, at: int, file: Path, workspace: Workspace, steps: int
+) -> Way:
+    """What a function of a package does with its argument number `at`; unknown where it cannot be read."""
+    if request.startswith(".") or steps > _MOST_STEPS:
+        return ""
+    found = package_export(request, name, file, workspace)
+    if found is None:
+        return "unknown"
+    if found.node.is_function:
+        return _inside(found.node, at, found, workspace, steps)
+    return "unknown"
+
+
 def _inside(function: Node, at: int, here: Declared, workspace: Workspace, steps: int) -> Way:
     parameter, body = _parameter(function, at), function.child("body")
     if not parameter or body is None:
         return ""
-    ways = (_asks(node, parameter, here, workspace, steps) for node in body.walk())
-    return next((way for way in ways if way), "")
+    ways = {_asks(node, parameter, here, workspace, steps) for node in body.walk()}
+    return _worst(ways)
 
 
 def _given_back(function: Node) -> Iterator[Node]:
@@ -113,7 +163,11 @@ def _asks(node: Node, name: str, here: Declared, workspace: Workspace, steps: in
     if parent.type == "extends_clause":
         return "extends"
     if parent.type == "new_expression":
-        return "looks"
+        return "extends"
+    if parent.type == "call_expression" and node.field == "function":
+        # A function with hooks may be called by a function component, not by a class.
+        in_class = any(up.type in ("class", "class_declaration") for up in node.up())
+        return "extends" if in_class else "looks"
     callee = parent.parent.child("function") if parent.parent is not None else None
     if parent.type != "arguments" or callee is None:
         return ""

@@ -108,10 +108,9 @@ def _state_write(facts: ClassFacts, use: Receiver, node: Node) -> None:
 
 
 def _may_come_after(facts: ClassFacts, callback: Node) -> bool:
-    """Whether what a write is followed by can be called from elsewhere: it has no `this` of its own."""
-    if callback.type == "function_expression":
-        return not any(below.type == "this" for below in callback.walk())
-    return callback.type in ("arrow_function", "identifier", "member_expression")
+    """Whether what a write is followed by can be called from elsewhere."""
+    kinds = ("arrow_function", "function_expression", "identifier", "member_expression")
+    return callback.type in kinds
 
 
 def _after(facts: ClassFacts, callback: Node | None) -> Code | None:
@@ -129,15 +128,41 @@ def _add_open(
 ) -> None:
     """A write of what the argument gives."""
     span, deferred = facts.span(call), facts.deferred(call)
+    takes_inputs = may_be_other and _may_take_inputs(facts, argument)
 
     def build(entry: int) -> Operation:
         code = facts.code(facts.span(argument))
         then = _after(facts, after)
         return StateWrite(
-            span, entry, deferred, stands[0], code, stands[1], open=may_be_other, after=then
-        )
+            span, entry, deferred, stands[0], code, stands[1], open=may_be_other, after=then,
+            gives_inputs=takes_inputs,
+        )  # fmt: skip
 
     add(facts, call, "state-write", build)
+
+
+def _may_take_inputs(facts: ClassFacts, argument: Node) -> bool:
+    """Whether what is written may be an updater that takes the inputs: a function of the file with two
+    parameters, what a function of the file gives, or a function that is not seen."""
+    named = argument.child("function") if argument.type == "call_expression" else argument
+    binding = (
+        facts.names.meaning(named) if named is not None and named.type == "identifier" else None
+    )
+    if binding is None or binding.kind == "param":
+        return False
+    if binding.kind == "import":
+        return True
+    declared = binding.node.parent
+    value = declared.child("value") if declared is not None else None
+    function = value if value is not None else declared
+    if function is None or not function.is_function:
+        return False
+    if argument.type == "identifier":
+        return len(_parameters(function)) > 1
+    return any(
+        below.is_function and below is not function and len(_parameters(below)) > 1
+        for below in function.walk()
+    )
 
 
 def patch_of(facts: ClassFacts, literal: Node, name: str, value: Node | None) -> Patch:
@@ -146,8 +171,22 @@ def patch_of(facts: ClassFacts, literal: Node, name: str, value: Node | None) ->
         return Patch(name, None, False, binding is not None and _is_held(facts, binding.node))
     again = _may_be_held(facts, value)
     constant = is_constant(value)
-    code, flips = facts.code(facts.span(value)), value.text == f"!this.state.{name}"
-    return Patch(name, code, is_function(value), again, constant, flips)
+    held = f"this.state.{name}"
+    code, flips = facts.code(facts.span(value)), value.text == f"!{held}"
+    return Patch(name, code, is_function(value), again, constant, flips, _is_fresh(value, held))
+
+
+def _is_fresh(value: Node, held: str) -> bool:
+    """Whether a value is never the one a field holds, which is read as `held`: a literal with insides, the
+    negation, or a number more or less."""
+    while value.type == "parenthesized_expression":
+        value = value.named_children[0]
+    if value.type in ("object", "array", "arrow_function", "function_expression"):
+        return True
+    if value.type == "binary_expression" and (value.has("+") or value.has("-")):
+        left, right = value.named_children
+        return left.text == held and right.type == "number" and bool(right.text.strip("0."))
+    return value.text == f"!{held}"
 
 
 # What gives back the array it was called on (ECMA-262 §23.1.3).
@@ -197,15 +236,10 @@ def _is_held(facts: ClassFacts, declared: Node) -> bool:
 
 def _updater_problem(facts: ClassFacts, function: Node) -> str:
     parameters = _parameters(function)
-    if len(parameters) > 1:
-        return "updater-reads-inputs"
     if parameters and parameters[0].type not in ("identifier", "object_pattern"):
         return "patch-not-literal"
     if function.has("async"):
         return "patch-not-literal"
-    for below in function.walk():
-        if below.type == "this" and function.type == "function_expression":
-            return "instance-escapes"
     return ""
 
 
@@ -244,12 +278,13 @@ def _updater(facts: ClassFacts, function: Node, code: Code) -> Updater:
                     Code(facts.span(value), _within(code, value)),
                     function=False,
                     flips=value.text == f"!{name}.{field}" if name else value.text == f"!{field}",
+                    fresh=_is_fresh(value, f"{name}.{field}" if name else field),
                 )
                 for field, value in fields
                 if value is not None
             )
-    may_skip = body is None or body.type == "statement_block" or _may_be_null(body)
-    return Updater(code, name, tuple(own or ()), result, may_skip)
+    may_skip = body is None or _may_be_null(body)
+    return Updater(code, name, tuple(own or ()), result, may_skip, len(parameters) > 1)
 
 
 def _reads_of(facts: ClassFacts, scope: Scope, name: str) -> list[tuple[Span, str]] | None:
@@ -293,6 +328,11 @@ def _within(code: Code, node: Node) -> tuple[Operation, ...]:
 
 
 def _may_be_null(body: Node) -> bool:
+    """Whether an updater may give nothing, or what is not seen to be an object."""
+    if body.type == "statement_block":
+        given = _given_back(body)
+        ends = bool(body.named_children) and body.named_children[-1].type == "return_statement"
+        return not ends or any(value is None or _may_be_null(value) for value in given)
     stack = [body]
     while stack:
         here = stack.pop()
@@ -301,6 +341,19 @@ def _may_be_null(body: Node) -> bool:
         if here.type in ("parenthesized_expression", "ternary_expression", "binary_expression"):
             stack.extend(here.named_children)
     return False
+
+
+def _given_back(body: Node) -> list[Node | None]:
+    """What the return statements of a function give; None for one that gives nothing."""
+    found: list[Node | None] = []
+    stack = [body]
+    while stack:
+        here = stack.pop()
+        if here.type == "return_statement":
+            found.append(here.named_children[0] if here.named_children else None)
+        elif not here.is_function:
+            stack.extend(here.named_children)
+    return found
 
 
 @reader("pattern-read")
@@ -318,7 +371,8 @@ def _pattern_read(facts: ClassFacts, use: Receiver, node: Node) -> None:
         leave(facts, node, "unknown-use", "a pattern here")
         return
     deferred = facts.deferred(node)
-    if use.alias is not None and deferred and not facts.deferred(use.alias):
+    snapshot = use.alias is not None and use.means != "this"
+    if snapshot and use.alias is not None and deferred and not facts.deferred(use.alias):
         leave(facts, node, "snapshot-alias")
         return
     around = declaration.parent
@@ -328,7 +382,8 @@ def _pattern_read(facts: ClassFacts, use: Receiver, node: Node) -> None:
     bindings, rest = _bindings(facts, target, keyword)
     root = facts.root_of(node)
     body = root.child("body")
-    name = root.child("name")
+    held = root.parent if root.field == "value" else None
+    name = (held or root).child("name")
     top = around is body and name is not None and name.text == "render"
     whole = declaration if only else declarator
     span, right = facts.span(whole), facts.span(node)

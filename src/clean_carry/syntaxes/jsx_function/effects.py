@@ -35,7 +35,8 @@ def removal_effect(
     if not has_code(speller, moment.body):
         return dropped(moment.entry, "empty-hook") + copy(moment.body.span)
     semi, deep = style.semicolon, inner + style.unit
-    if "\n" not in speller.source.slice(moment.body.span.start, moment.body.span.end):
+    one_line = "\n" not in speller.source.slice(moment.body.span.start, moment.body.span.end)
+    if one_line and not moment.expression:
         head = new(f"{style.hook(EFFECT)}(() => () => {{", moment.entry, "removal-to-clean-up")
         return head + _body(speller, style, moment, inner) + new(f"}}, []){semi}")
     head = new(f"{style.hook(EFFECT)}(() => {{\n{deep}return () => {{")
@@ -49,6 +50,8 @@ def _body(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragmen
     An effect may give nothing but its clean-up.
     """
     body = speller.code(moment.body)
+    if moment.expression:
+        body = new(f"\n{inner}{style.unit}") + body + new(f"{style.semicolon}\n{inner}")
     if not moment.asynchronous:
         return body
     deep = inner + style.unit
@@ -66,9 +69,12 @@ def _displayed(plan: Plan, speller: Speller, style: Style, moment: Moment, inner
     head = new(f"{style.hook(EFFECT)}(() => {{", moment.entry, "display-to-effect")
     if not plan.merged:
         return head + _body(speller, style, moment, inner) + new(f"}}, []){semi}")
-    body = speller.code(moment.body)
+    body = _body(speller, style, moment, inner)
     removed = plan.component.moments("removed")[0]
-    body = without_end(speller, moment.body, body)
+    if not moment.expression:
+        body = without_end(speller, moment.body, body)
+    else:
+        body = new(f"\n{inner}{style.unit}") + speller.code(moment.body) + new(semi)
     return head + body + _clean_up(speller, style, removed, inner) + new(f"\n{inner}}}, []){semi}")
 
 
@@ -81,10 +87,12 @@ def _clean_up(speller: Speller, style: Style, removed: Moment, inner: str) -> Fr
     result += settled(removed.entry, "removal-to-clean-up")
     body = speller.code(removed.body)
     text = speller.source.slice(removed.body.span.start, removed.body.span.end).strip()
-    if removed.single_expression and "\n" not in text and "//" not in text:
+    if removed.one_call and "\n" not in text and "//" not in text:
         short = trimmed(speller, body)
         end = new("" if text.endswith(";") else semi)
         return result + new(f"{deep}return () => ") + short + end
+    if removed.expression:
+        body = new(f"\n{deep}") + body + new(f"{semi}\n{inner}")
     return result + new(f"{deep}return () => {{") + body.shifted(1) + new(f"}}{semi}")
 
 
@@ -140,7 +148,7 @@ def _updated(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: 
             local = f"{key}Then"
             unpacked.append(f"const {before.parameter} = {local}{semi}")
         held.append(local)
-        typed = "<any>" if plan.component.typed else ""
+        typed = _snapshot_type(plan, kind, before.names)
         declared.append(f"const {reference} = {style.hook('useRef')}{typed}(null){semi}")
         now = _snapshot(plan, speller, kind, before.names)
         opening.append(f"const {local} = {reference}.current{semi}")
@@ -161,7 +169,43 @@ def _updated(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: 
         result += new(f"\n{deep}{line}")
     if moment.kept_guard >= 0:
         result += settled(moment.kept_guard, "", "kept")
-    return result + _body(speller, style, moment, inner) + new(f"}}){semi}")
+    body = _body(speller, style, moment, inner)
+    if "\n" not in speller.source.slice(moment.body.span.start, moment.body.span.end):
+        body = new(f"\n{deep}") + trimmed(speller, body) + new(f"\n{inner}")
+    again = _mounted_again(plan, style, moment, bool(held), inner)
+    return result + body + new(f"}}){semi}{again}")
+
+
+# From this major version on StrictMode runs effects twice at mount (its release notes for 18.0).
+EFFECTS_TWICE = 18
+
+
+def _mounted_again(plan: Plan, style: Style, moment: Moment, held: bool, inner: str) -> str:
+    """The effect that forgets the first run, so that no second run at mount counts as an update."""
+    if plan.runtime < EFFECTS_TWICE or moment.compares_only:
+        return ""
+    keys = [key for key in ("props", "state") if held and key in plan.previous]
+    name = plan.previous[keys[0]] if keys else plan.previous["drawn"]
+    forgotten = f"{name}.current = {'null' if keys else 'false'}{style.semicolon}"
+    call = f"{style.hook(EFFECT)}(() => () => {{ {forgotten} }}, []){style.semicolon}"
+    note = "// StrictMode runs effects twice at mount: the second run is no update."
+    return f"\n{inner}{note}\n{inner}{call}"
+
+
+def _snapshot_type(plan: Plan, kind: str, names: tuple[str, ...] | None) -> str:
+    """The type argument of the reference to inputs or state of before, in a typed file."""
+    if not plan.component.typed:
+        return ""
+    if plan.component.annotated:
+        return "<any>"
+    whole = PROPS if kind == "prop" else STATE
+    if whole in plan.names:
+        return f"<typeof {plan.names[whole]} | null>"
+    parts = []
+    for name in names or ():
+        local = plan.names[Member("prop" if kind == "prop" else "state", name)]
+        parts.append(f"{name if is_identifier(name) else repr(name)}: typeof {local}")
+    return f"<{{ {'; '.join(parts)} }} | null>"
 
 
 def _snapshot(plan: Plan, speller: Speller, kind: str, names: tuple[str, ...] | None) -> str:

@@ -23,6 +23,7 @@ from clean_carry.component.code import (
     Read,
     Redraw,
     RootElement,
+    SetterCall,
     StateWrite,
     WholeRead,
 )
@@ -123,10 +124,10 @@ class Speller:
         if whole in plan.names:
             holder = plan.names[whole]
             if later and whole in plan.latest:
-                holder = f"{plan.latest[whole]}.current"
+                holder = plan.latest[whole]
             return holder + access(member.name)
         if later and member in plan.latest:
-            return f"{plan.latest[member]}.current"
+            return plan.latest[member]
         return plan.names[member]
 
 
@@ -153,7 +154,7 @@ def _whole_read(speller: Speller, operation: Operation) -> Fragment:
     whole = WHOLES[operation.source]
     text = speller.name(whole)
     if operation.entry in speller.plan.later and whole in speller.plan.latest:
-        text = f"{speller.plan.latest[whole]}.current"
+        text = speller.plan.latest[whole]
     else:
         text = speller.before(operation.source) or text
     return new(text, operation.entry, "read-whole")
@@ -192,6 +193,8 @@ def _field_use(speller: Speller, operation: Operation) -> Fragment:
         keyword, entry = plan.effect_locals[operation.member.name]
         text = f"{keyword} {name}" if entry == operation.entry else name
         return new(text, operation.entry, "field-to-effect-local")
+    if operation.member.name in plan.once:
+        return new(name, operation.entry, "field-made-once")
     return new(f"{name}.current", operation.entry, "field-to-reference")
 
 
@@ -208,6 +211,12 @@ def _differs(speller: Speller, operation: Operation) -> Fragment:
     return (
         head + speller.code(operation.left) + new(", ") + speller.code(operation.right) + new(")")
     )
+
+
+def _setter_call(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, SetterCall)
+    head = new(f"{speller.name(operation.member)}(", operation.entry, "setter-to-call")
+    return head + speller.code(operation.value) + new(")")
 
 
 def _itself(speller: Speller, operation: Operation) -> Fragment:
@@ -262,7 +271,7 @@ def _pattern_read(speller: Speller, operation: Operation) -> Fragment:
     if whole in plan.names:
         text = plan.names[whole]
         if later and whole in plan.latest:
-            text = f"{plan.latest[whole]}.current"
+            text = plan.latest[whole]
         else:
             text = speller.before(operation.source) or text
         inside = operation.pattern
@@ -288,43 +297,44 @@ def _state_write(speller: Speller, operation: Operation) -> Fragment:
         writer = new(plan.setters["*"], operation.entry, "write-whole")
         before = copy(speller.source.span(operation.callee.end, operation.argument.span.start))
         if operation.after is not None:
-            return _followed(speller, operation, writer + before)
+            return _followed(speller, operation, writer)
         after = copy(speller.source.span(operation.argument.span.end, operation.span.end))
         return writer + before + speller.code(operation.argument) + after
     calls = [_set_call(speller, operation, number) for number in range(_write_count(operation))]
-    whole = settled(operation.entry, "write-by-field")
+    if operation.after is not None:
+        calls.insert(0, _noted(speller, operation))
+    return settled(operation.entry, "write-by-field") + _calls(speller, operation, calls)
+
+
+def _calls(speller: Speller, operation: StateWrite, calls: list[Fragment]) -> Fragment:
+    """Several calls where the one call of a write stood."""
     if len(calls) == 1:
-        return whole + calls[0]
+        return calls[0]
     indent = speller.source.indent_at(operation.span.start)
     match operation.position:
         case "statement":
-            return whole + joined(calls, f"{speller.semicolon}\n{indent}")
+            return joined(calls, f"{speller.semicolon}\n{indent}")
         case "arrow body":
             inner = f"{speller.semicolon} "
-            return whole + new("{ ") + joined(calls, inner) + new(f"{speller.semicolon} }}")
+            return new("{ ") + joined(calls, inner) + new(f"{speller.semicolon} }}")
         case _:
-            return whole + new("(") + joined(calls, ", ") + new(")")
+            return new("(") + joined(calls, ", ") + new(")")
+
+
+def _noted(speller: Speller, operation: StateWrite) -> Fragment:
+    """The call that notes what is to be called once a write is rendered."""
+    assert operation.after is not None
+    indent = speller.source.indent_at(operation.span.start)
+    name = speller.plan.previous["after"]
+    return new(f"{name}(") + releveled(speller, operation.after, indent) + new(")")
 
 
 def _followed(speller: Speller, operation: StateWrite, head: Fragment) -> Fragment:
-    """A write, and what is to be called after it: noted first, as the write may draw at once."""
-    assert operation.after is not None
-    name = speller.plan.previous["after"]
-    noted = new(f"{name}.current.push(") + speller.code(operation.after) + new(")")
-    noted = settled(operation.entry, "write-and-what-follows") + noted
-    write = head + speller.code(operation.argument) + new(")")
-    if operation.position == "statement":
-        indent = speller.source.indent_at(operation.span.start)
-        return noted + new(f"{speller.semicolon}\n{indent}") + write
-    if operation.position == "arrow body":
-        return (
-            new("{ ")
-            + noted
-            + new(f"{speller.semicolon} ")
-            + write
-            + new(f"{speller.semicolon} }}")
-        )
-    return new("(") + noted + new(", ") + write + new(")")
+    """A write, and what is to be called after it: noted first, as the write may render at once."""
+    indent = speller.source.indent_at(operation.span.start)
+    write = head + new("(") + releveled(speller, operation.argument, indent) + new(")")
+    settle = settled(operation.entry, "write-and-what-follows")
+    return settle + _calls(speller, operation, [_noted(speller, operation), write])
 
 
 def _write_count(operation: StateWrite) -> int:
@@ -403,6 +413,7 @@ _SPELL: dict[type, Callable[[Speller, Operation], Fragment]] = {
     RootElement: _root_element,
     FieldUse: _field_use,
     MethodCall: _method_call,
+    SetterCall: _setter_call,
     Itself: _itself,
     Redraw: _redraw,
     Differs: _differs,

@@ -139,15 +139,45 @@ def default_constants(plan: Plan, speller: Speller, style: Style) -> Fragment:
     if plan.inputs == "none":
         return result
     base = speller.source.indent_at(plan.component.span.start)
+    after = constants_after(plan, speller)
     for prop in plan.component.props:
         name = hoisted_name(plan, prop)
-        if name and prop.default is not None:
-            for note in prop.default.comments:
-                result += copy(note) + new(f"\n{base}")
-            kind = f"{prop.default.method} " if prop.default.method else ""
-            result += new(f"const {name} = {kind}") + releveled(speller, prop.default.code, base)
-            result += new(f"{style.semicolon}\n\n{base}")
+        if name and prop.default is not None and prop.name not in after:
+            result += default_constant(plan, speller, style, prop.name) + new(f"\n\n{base}")
     return result
+
+
+def default_constant(plan: Plan, speller: Speller, style: Style, name: str) -> Fragment:
+    """The declaration of the constant that holds the default of an input."""
+    base = speller.source.indent_at(plan.component.span.start)
+    prop = next(prop for prop in plan.component.props if prop.name == name)
+    assert prop.default is not None
+    result = Fragment()
+    for note in prop.default.comments:
+        result += copy(note) + new(f"\n{base}")
+    kind = f"{prop.default.method} " if prop.default.method else ""
+    result += new(f"const {hoisted_name(plan, prop)} = {kind}")
+    return result + releveled(speller, prop.default.code, base) + new(style.semicolon)
+
+
+def constants_after(plan: Plan, speller: Speller) -> dict[str, int]:
+    """The inputs whose default is made among the statics, behind the function, each with where it stood:
+    its code names the component, or it runs code and the statics do."""
+    component = plan.component
+    if plan.inputs == "none":
+        return {}
+    named = re.compile(rf"(?<![\w$.]){re.escape(component.name)}(?![\w$])")
+    running = any(static.runs_code for static in component.statics)
+    found: dict[str, int] = {}
+    for prop in component.props:
+        default = prop.default
+        if default is None or not hoisted_name(plan, prop):
+            continue
+        span = default.code.span
+        text = speller.source.slice(span.start, span.end)
+        if named.search(text) or (running and default.runs_code):
+            found[prop.name] = span.start
+    return found
 
 
 def _object_line(plan: Plan, speller: Speller, style: Style, parts: list[str]) -> str:

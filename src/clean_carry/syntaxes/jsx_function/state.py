@@ -16,7 +16,7 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.fragment import Fragment, breaks, copy, length, new, settled
 from clean_carry.component.model import InstanceField, LeftMember, StateField
-from clean_carry.component.plan import PROPS, STATE, Plan
+from clean_carry.component.plan import PROPS, STATE, Plan, WholeReason
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.javascript.values import property_name
@@ -189,6 +189,19 @@ def _written_type(type_text: str, name: str) -> str:
     return ""
 
 
+# What the comment above a reducer says: why the state is not held field by field.
+_WHY_WHOLE: dict[WholeReason, str] = {
+    "updaters with props": "A reducer, since updaters read the props of the render they run in.",
+    "callbacks": "A reducer renders after every write, also an equal one, so that callbacks are called.",
+    "changed in place": "A reducer renders after every write: values are changed in place.",
+    "made whole": "One object, as it is made and called as a whole.",
+    "read whole": "One object, since code reads all of it.",
+    "written together": "One object, since a write may be of several fields, or of none.",
+    "written while rendering": "A reducer keeps what is written while rendering.",
+    "every render counts": "A reducer renders after every write, also an equal one, as the class did.",
+}
+
+
 def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
     component = plan.component
     state = component.state
@@ -197,8 +210,9 @@ def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
     pair = f"[{plan.names[STATE]}, {plan.setters['*']}]" if used else f"[{plan.names[STATE]}]"
     head = f"const {pair} = {style.hook('useReducer')}("
     reducer = _reducer(plan, style, inner)
+    why = new(f"// {_WHY_WHOLE[plan.whole_reason]}\n{inner}")
     if state is None or state.whole is None:
-        return new(f"{head}{reducer}, {{}}){semi}")
+        return why + new(f"{head}{reducer}, {{}}){semi}")
     fields = Fragment()
     for field in state.fields or ():
         fields += settled(field.entry, "state-whole", "kept")
@@ -222,7 +236,7 @@ def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
         line = first + value + new(f"{style.comma}\n{inner}){semi}")
     else:
         line = new(f"{head}{reducer}, {lazy}") + value + new(f"){semi}")
-    line = settled(state.entry, "state-whole") + fields + line
+    line = settled(state.entry, "state-whole") + fields + why + line
     return noted(state.comments, _start(plan), line, inner)
 
 
@@ -235,10 +249,14 @@ def _reducer(plan: Plan, style: Style, inner: str) -> str:
         arguments = f"({local}: {kind}, change: {patch}"
         if plan.updaters:
             skipped = " | null" if plan.may_skip else ""
-            arguments += f" | ((before: {kind}) => {patch}{skipped})"
+            taken = f"before: {kind}{_inputs_taken(plan)}"
+            arguments += f" | (({taken}) => {patch}{skipped})"
     else:
         arguments = f"({local}, change"
-    change = f"typeof change === {style.quote}function{style.quote} ? change({local}) : change"
+    given = local
+    if plan.whole_reason == "updaters with props":
+        given = f"{local}, {plan.names[PROPS]}"
+    change = f"typeof change === {style.quote}function{style.quote} ? change({given}) : change"
     deep = inner + style.unit
     if component.pure and not plan.always_draws:
         return _pure_reducer(plan, arguments, local, change if plan.updaters else "", inner, style)
@@ -251,6 +269,14 @@ def _reducer(plan: Plan, style: Style, inner: str) -> str:
         return flat
     lines = f",\n{deep}".join(parts)
     return f"{arguments}) => ({{\n{deep}{lines},\n{inner}}})"
+
+
+def _inputs_taken(plan: Plan) -> str:
+    """The second parameter of updaters, in a typed file, where some take the inputs."""
+    if plan.whole_reason != "updaters with props":
+        return ""
+    name = plan.names[PROPS]
+    return f", {name}: any" if plan.component.annotated else f", {name}: typeof {name}"
 
 
 def _kind(plan: Plan) -> str:
@@ -293,11 +319,15 @@ def _writes(operation: object) -> bool:
     return isinstance(operation, StateWrite | Assign)
 
 
-def field_lines(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
-    """The lines that make references for instance fields."""
+def field_lines(
+    plan: Plan, speller: Speller, style: Style, only: frozenset[str] | None = None
+) -> list[Fragment]:
+    """The lines that make references for instance fields; for those named `only`, where given."""
     lines: list[Fragment] = []
     inner = _inner(speller, style)
     for field in plan.component.fields:
+        if only is not None and field.name not in only:
+            continue
         member = Member("element" if field.element else "field", field.name)
         settle = settled(field.entry, "field-to-reference") if field.entry >= 0 else Fragment()
         notes_at = field.code.span.start if field.code is not None else 0
@@ -337,7 +367,8 @@ def _without_empty(lines: list[Fragment]) -> list[Fragment]:
 def _reference(
     plan: Plan, speller: Speller, style: Style, field: InstanceField, name: str, inner: str
 ) -> Fragment:
-    hook, semi = style.hook("useRef"), style.semicolon
+    semi = style.semicolon
+    hook = style.hook("useRef") if field.element or not field.lazy else ""
     kind = f"<{field.type_text}>" if field.type_text and plan.component.typed else ""
     if field.element:
         return new(f"const {name} = {hook}{kind}(null){semi}")
@@ -347,33 +378,44 @@ def _reference(
     value = releveled(speller, field.code, inner)
     if not field.lazy:
         return new(f"const {name} = {hook}{kind}(") + value + new(f"){semi}")
-    if plan.component.typed:
-        # What code makes has a type of its own, which nothing here names.
-        kind = f"<{field.type_text} | null>" if kind else "<any>"
-    return (
-        new(f"const {name} = {hook}{kind}(null){semi}\n{inner}if ({name}.current === null) {{\n")
-        + new(f"{inner}{style.unit}{name}.current = ")
-        + value.shifted(1)
-        + new(f"{semi}\n{inner}}}")
+    text = speller.source.slice(field.code.span.start, field.code.span.end)
+    if text[:1] == "{":
+        value = new("(") + value + new(")")
+    once = field.name in plan.once
+    local = name if once else plan.previous[f"initial {field.name}"]
+    made = new(f"const [{local}] = {style.hook('useState')}{kind}(() => ") + value
+    reference = (
+        "" if once else f"\n{inner}const {name} = {style.hook('useRef')}{kind}({local}){semi}"
     )
+    return made + new(f"){semi}{reference}")
 
 
-def latest_lines(plan: Plan, style: Style, *, first: bool) -> list[Fragment]:
+def latest_lines(plan: Plan, speller: Speller, style: Style, *, first: bool) -> list[Fragment]:
     """References that hold the latest value, for code that runs later; `first` those that initial values
     need."""
     lines: list[Fragment] = []
-    for member, name in plan.latest.items():
-        if first != (plan.inputs_first and member.kind == "prop"):
+    for name, members in plan.references.items():
+        if first != (plan.inputs_first and members[0].kind == "prop"):
             continue
-        local = plan.names[member]
-        lines.append(new(f"const {name} = {style.hook('useRef')}({local}){style.semicolon}"))
-        if member != PROPS or not plan.receiving:
-            lines.append(new(f"{name}.current = {local}{style.semicolon}"))
+        held = plan.names[members[0]]
+        if len(members) > 1:
+            held = _together([plan.names[m] for m in members], name, style, _inner(speller, style))
+        lines.append(new(f"const {name} = {style.hook('useRef')}({held}){style.semicolon}"))
+        if members != (PROPS,) or not plan.receiving:
+            lines.append(new(f"{name}.current = {held}{style.semicolon}"))
     return lines
+
+
+def _together(names: list[str], reference: str, style: Style, inner: str) -> str:
+    """An object of these names, one a line where it is too wide for one."""
+    flat = f"{{ {', '.join(names)} }}"
+    if style.fit.columns(f"{inner}const {reference} = useRef({flat});") <= style.fit.width:
+        return flat
+    return "{" + "".join(f"\n{inner}{style.unit}{name}," for name in names) + f"\n{inner}}}"
 
 
 def received_line(plan: Plan, style: Style) -> list[Fragment]:
     """From here on methods see the inputs that came, where some had to see those before until now."""
     if not plan.receiving or PROPS not in plan.latest:
         return []
-    return [new(f"{plan.latest[PROPS]}.current = {plan.names[PROPS]}{style.semicolon}")]
+    return [new(f"{plan.latest[PROPS]} = {plan.names[PROPS]}{style.semicolon}")]

@@ -20,7 +20,13 @@ from clean_carry.syntaxes.jsx_function.drawing import drawn_lines, drawn_moment
 from clean_carry.syntaxes.jsx_function.effects import effect, removal_effect
 from clean_carry.syntaxes.jsx_function.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.operations import Speller, left_marker, releveled, trimmed
-from clean_carry.syntaxes.jsx_function.signature import default_constants, merged_inputs, signature
+from clean_carry.syntaxes.jsx_function.signature import (
+    constants_after,
+    default_constant,
+    default_constants,
+    merged_inputs,
+    signature,
+)
 from clean_carry.syntaxes.jsx_function.state import (
     field_lines,
     latest_lines,
@@ -47,7 +53,8 @@ class Style:
     """How the file is written, and how hooks are named in it.
 
     `comma` ends a list of arguments that is broken into lines; arrow functions of one plain parameter are
-    `bare` of parentheses around it.
+    `bare` of parentheses around it. `after_hook` is what the file's own hook for callbacks of writes is
+    called, `follows` says that it is needed.
     """
 
     unit: str
@@ -58,6 +65,8 @@ class Style:
     comma: str
     bare: bool = False
     hooks: set[str] = field(default_factory=set)
+    after_hook: str = "useAfterRender"
+    follows: bool = False
 
     def one(self, name: str) -> str:
         """The one plain parameter of an arrow function."""
@@ -97,21 +106,14 @@ def write(
     followed = plan.followed
     opening = _shared_context(plan, style)
     opening += merged_inputs(plan, speller, style)
-    opening += latest_lines(plan, style, first=True)
+    opening += latest_lines(plan, speller, style, first=True)
     early = [m for m in component.methods() if m.name in plan.early]
     blocks += [_member(plan, speller, style, method, inner) for method in early]
-    state, fields = state_lines(plan, speller, style), field_lines(plan, speller, style)
-    # Statements that make the state may fill fields.
-    made = component.state is not None and component.state.body
-    late_fields = fields if plan.before_fields else []
-    opening += fields + state if made else state + ([] if late_fields else fields)
+    late_fields = field_lines(plan, speller, style) if plan.before_fields else []
+    opening += _made_lines(plan, speller, style, fields=not late_fields)
     opening += redraw_line(plan, style)
-    opening += latest_lines(plan, style, first=False)
+    opening += latest_lines(plan, speller, style, first=False)
     opening += drawn_lines(plan, speller, style)
-    if followed:
-        name = plan.previous["after"]
-        kind = "<((() => void) | null | undefined)[]>" if component.typed else ""
-        opening.append(new(f"const {name} = {style.hook('useRef')}{kind}([]){semi}"))
     opening += [derived_line(plan, speller, style, d, inner) for d in component.derived]
     if opening:
         blocks.append(joined((line for line in opening), f"\n{inner}"))
@@ -149,8 +151,14 @@ def write(
             result += new(f"\n{deep}") + _held_static(speller, static, deep) + new(",")
         result += new(f"\n{inner}}}{style.comma}\n{base})")
     result += new(close)
-    for static in component.statics if not held else ():
-        result += new(f"\n\n{base}") + _static(plan, speller, static, base, semi)
+    after: list[tuple[int, Fragment]] = [
+        (static.code.span.start, _static(plan, speller, static, base, semi))
+        for static in (component.statics if not held else ())
+    ]
+    for name, at in constants_after(plan, speller).items():
+        after.append((at, default_constant(plan, speller, style, name)))
+    for _, statement in sorted(after, key=lambda part: part[0]):
+        result += new(f"\n\n{base}") + statement
     if plan.exports_after:
         result += _export_after(plan, base, semi)
     elif component.export_span is not None:
@@ -158,6 +166,21 @@ def write(
     if component.form == "returned":
         result += new(f"\n\n{base}return {component.name}{semi}")
     return result
+
+
+def _made_lines(plan: Plan, speller: Speller, style: Style, *, fields: bool) -> list[Fragment]:
+    """State and, if wanted, fields: in the order of the class where it matters, else the state first."""
+    state = state_lines(plan, speller, style)
+    if not fields:
+        return state
+    held = plan.component.state
+    if held is not None and held.body:
+        # Statements that make the state may fill fields.
+        return field_lines(plan, speller, style) + state
+    before = frozenset(held.after) if held is not None and plan.in_order else frozenset()
+    first = field_lines(plan, speller, style, only=before)
+    rest = {field.name for field in plan.component.fields} - before
+    return first + state + field_lines(plan, speller, style, only=frozenset(rest))
 
 
 def _export_after(plan: Plan, base: str, semi: str) -> Fragment:
@@ -189,27 +212,39 @@ def _last_hooks(
     """Hooks that stand behind all others: what is called after writes, what a reference gives."""
     found: list[Fragment] = []
     if followed:
-        name, semi = plan.previous["after"], style.semicolon
-        call = f"{name}.current.splice(0).forEach({style.one('run')} => run?.()){semi}"
-        hook = style.hook("useLayoutEffect")
-        found.append(new(f"{hook}(() => {{\n{inner}{style.unit}{call}\n{inner}}}){semi}"))
+        style.follows = True
+        found.append(new(f"const {plan.previous['after']} = {style.after_hook}(){style.semicolon}"))
     if handle:
-        found.append(_handle(plan, style))
+        found.append(_handle(plan, style, inner))
     return found
 
 
-def _handle(plan: Plan, style: Style) -> Fragment:
+def _handle(plan: Plan, style: Style, inner: str) -> Fragment:
     """What a reference to the component gives: the methods for somebody outside."""
     parts = []
-    getters = {method.name for method in plan.component.methods() if method.getter}
-    for name in plan.component.exposed:
+    component, semi = plan.component, style.semicolon
+    getters = {method.name for method in component.methods() if method.getter}
+    fields = {field.name: field for field in component.fields}
+    for name in component.exposed:
+        if name in fields:
+            member = Member("element" if fields[name].element else "field", name)
+            held = plan.names[member] + ("" if name in plan.once else ".current")
+            parts.append(f"get {name}() {{ return {held}{semi} }}")
+            if name in component.written_outside:
+                parts.append(f"set {name}(value) {{ {held} = value{semi} }}")
+            continue
         local = plan.names[Member("method", name)]
         if name in getters:
-            parts.append(f"get {name}() {{ return {local}(){style.semicolon} }}")
+            parts.append(f"get {name}() {{ return {local}(){semi} }}")
         else:
             parts.append(name if name == local else f"{name}: {local}")
     hook, held = style.hook("useImperativeHandle"), plan.previous["ref"]
-    return new(f"{hook}({held}, () => ({{ {', '.join(parts)} }})){style.semicolon}")
+    # One object for as long as it is mounted, as the instance was: what it gives sees latest values.
+    flat = f"{hook}({held}, () => ({{ {', '.join(parts)} }}), []){semi}"
+    if style.fit.columns(inner + flat) > style.fit.width:
+        deep = f"\n{inner}{style.unit}"
+        flat = f"{hook}({held}, () => ({{{deep}{f',{deep}'.join(parts)},\n{inner}}}), []){semi}"
+    return new(flat)
 
 
 def _shared_context(plan: Plan, style: Style) -> list[Fragment]:

@@ -9,7 +9,7 @@ from clean_carry.component.model import Callback, Derived, KeptOption, Method, R
 from clean_carry.component.moments import MomentName
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import is_identifier, property_name, runs_code
+from clean_carry.source.javascript.values import calls_code, is_identifier, property_name
 from clean_carry.syntaxes.single_file_object.functions import (
     FUNCTIONS,
     attached,
@@ -162,7 +162,7 @@ def _watcher(
     gathered.parts.append(
         Reaction(
             source, callback.text, callback.entry, uses.code(inner, kept=False), now, before,
-            runs_code(body), entry, notes, tuple(path), callback, spans, deep, immediate, plain,
+            calls_code(body), entry, notes, tuple(path), callback, spans, deep, immediate, plain,
         )
     )  # fmt: skip
 

@@ -1,6 +1,7 @@
 import React, { useLayoutEffect, useReducer, useRef } from 'react';
 
 export default function Tides({ harbour, onShown, onGone }) {
+  // One object, since a write may be of several fields, or of none.
   const [state, setState] = useReducer(
     (state, change) => {
       const patch = typeof change === 'function' ? change(state) : change;
@@ -8,17 +9,13 @@ export default function Tides({ harbour, onShown, onGone }) {
     },
     { tides: null }
   );
-  const latestHarbour = useRef(harbour);
-  latestHarbour.current = harbour;
-  const latestOnGone = useRef(onGone);
-  latestOnGone.current = onGone;
-  const latestOnShown = useRef(onShown);
-  latestOnShown.current = onShown;
+  const latest = useRef({ harbour, onGone, onShown });
+  latest.current = { harbour, onGone, onShown };
 
   useLayoutEffect(() => {
     return () => {
       (async () => {
-        await latestOnGone.current(latestHarbour.current);
+        await latest.current.onGone(latest.current.harbour);
       })();
     };
   }, []);
@@ -28,7 +25,7 @@ export default function Tides({ harbour, onShown, onGone }) {
       const answer = await fetch(`/tides/${harbour}`);
       const { tides } = await answer.json();
       setState({ tides });
-      latestOnShown.current(latestHarbour.current);
+      latest.current.onShown(latest.current.harbour);
     })();
   }, []);
 
@@ -44,6 +41,8 @@ export default function Tides({ harbour, onShown, onGone }) {
       setState(await answer.json());
     })();
   });
+  // StrictMode runs effects twice at mount: the second run is no update.
+  useLayoutEffect(() => () => { previousProps.current = null; }, []);
 
   const { tides } = state;
   return tides ? <ol>{tides.map((tide) => <li key={tide}>{tide}</li>)}</ol> : <p>…</p>;

@@ -1,6 +1,7 @@
 import React, { memo, useLayoutEffect, useReducer, useRef } from 'react';
 
 export default function BerthLog(props) {
+  // One object, since code reads all of it.
   const [state, setState] = useReducer(
     (state, change) => ({
       ...state,
@@ -17,14 +18,16 @@ export default function BerthLog(props) {
   const drawnProps = useRef(props);
   const drawnState = useRef(state);
 
-  const displayed = useRef(false);
+  const mounted = useRef(false);
   useLayoutEffect(() => {
-    if (!displayed.current) {
-      displayed.current = true;
+    if (!mounted.current) {
+      mounted.current = true;
       return;
     }
     props.onUpdate(state.seen, left.current);
   });
+  // StrictMode runs effects twice at mount: the second run is no update.
+  useLayoutEffect(() => () => { mounted.current = false; }, []);
 
   useLayoutEffect(() => {
     return () => {
@@ -79,6 +82,7 @@ export function Gate({ width = 2, ...others }) {
 }
 
 export const Lamp = memo(function Lamp(props) {
+  // One object, since code reads all of it.
   const [state, setState] = useReducer(
     (state, change) => {
       const same =

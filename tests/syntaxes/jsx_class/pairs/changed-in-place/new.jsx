@@ -1,6 +1,7 @@
 import React, { useReducer } from 'react';
 
 export default function Berths() {
+  // A reducer renders after every write: values are changed in place.
   const [state, setState] = useReducer(
     (state, change) => ({ ...state, ...change }),
     { list: ['Holm'], count: 0 }

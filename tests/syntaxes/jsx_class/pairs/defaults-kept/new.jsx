@@ -11,14 +11,16 @@ BerthRow.defaultProps = { ...shared, label: 'berth' };
 
 // Draws again only where an input is another, its default among them.
 const BerthCount = memo(function BerthCount({ onDrawn, count }) {
-  const displayed = useRef(false);
+  const mounted = useRef(false);
   useLayoutEffect(() => {
-    if (!displayed.current) {
-      displayed.current = true;
+    if (!mounted.current) {
+      mounted.current = true;
       return;
     }
     onDrawn(count);
   });
+  // StrictMode runs effects twice at mount: the second run is no update.
+  useLayoutEffect(() => () => { mounted.current = false; }, []);
 
   return (
     <ul title={count}>

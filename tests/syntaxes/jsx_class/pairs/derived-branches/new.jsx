@@ -3,6 +3,7 @@ import React, { useReducer } from 'react';
 const rowsOf = (berths) => berths.map((berth) => berth.toUpperCase());
 
 export default function BerthPanel({ open: openProp, berths: berthsProp }) {
+  // A reducer keeps what is written while rendering.
   const [state, setState] = useReducer(
     (state, change) => ({ ...state, ...change }),
     { closing: false, before: {}, rows: [] }
@@ -30,6 +31,7 @@ export default function BerthPanel({ open: openProp, berths: berthsProp }) {
 }
 
 export function Tide({ at: atProp }) {
+  // A reducer keeps what is written while rendering.
   const [ownState, setState] = useReducer(
     (ownState, change) => ({ ...ownState, ...change }),
     { last: null, draws: 0, marks: [] }
@@ -45,6 +47,7 @@ export function Tide({ at: atProp }) {
 }
 
 export function Light({ colour }) {
+  // A reducer keeps what is written while rendering.
   const [state, setState] = useReducer(
     (state, change) => ({ ...state, ...change }),
     { colour: 'red', lit: false }

@@ -1,6 +1,7 @@
 import React, { useReducer } from 'react';
 
 export default function Tabs({ tab }) {
+  // A reducer keeps what is written while rendering.
   const [state, setState] = useReducer(
     (state, change) => ({ ...state, ...change }),
     { tab: tab, seen: 0 }
@@ -16,6 +17,7 @@ export default function Tabs({ tab }) {
 }
 
 export function Layer({ isOpen }) {
+  // A reducer keeps what is written while rendering.
   const [ownState, setState] = useReducer(
     (ownState, change) => ({ ...ownState, ...change }),
     { isOpen: isOpen }

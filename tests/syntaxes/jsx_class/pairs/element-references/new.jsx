@@ -1,13 +1,10 @@
-import React, { useLayoutEffect, useRef } from 'react';
+import React, { useLayoutEffect, useRef, useState } from 'react';
 
 export default function Focus() {
   const first = useRef(null);
-  const setSecond = useRef(null);
-  if (setSecond.current === null) {
-    setSecond.current = (el) => {
-      second.current = el;
-    };
-  }
+  const [setSecond] = useState(() => (el) => {
+    second.current = el;
+  });
   const second = useRef();
 
   useLayoutEffect(() => {
@@ -17,7 +14,7 @@ export default function Focus() {
   return (
     <p>
       <input ref={first} />
-      <input ref={setSecond.current} />
+      <input ref={setSecond} />
       <button onClick={() => second.current.focus()}>second</button>
     </p>
   );

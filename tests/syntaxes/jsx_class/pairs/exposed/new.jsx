@@ -10,6 +10,10 @@ export default forwardRef(function Field({ onCount }, ref) {
   const [wordState, setWord] = useState('a');
   const box = useRef();
   const elRef = useRef();
+  const latestOnCount = useRef(onCount);
+  latestOnCount.current = onCount;
+  const latestWord = useRef(wordState);
+  latestWord.current = wordState;
 
   const keep = useCallback((el) => {
     elRef.current = el;
@@ -23,18 +27,22 @@ export default forwardRef(function Field({ onCount }, ref) {
   const clear = (to) => {
     setWord(to || '');
     count();
-    return wordState;
+    return latestWord.current;
   };
 
   function word() {
-    return wordState;
+    return latestWord.current;
   }
 
   function count() {
-    onCount(wordState.length);
+    latestOnCount.current(latestWord.current.length);
   }
 
-  useImperativeHandle(ref, () => ({ focus, clear, get word() { return word(); } }));
+  useImperativeHandle(ref, () => ({
+    focus,
+    clear,
+    get word() { return word(); },
+  }), []);
 
   return <input ref={keep} value={wordState} onChange={() => box.current.select()} />;
 });

@@ -2,18 +2,12 @@ import React, { useLayoutEffect, useRef, useState } from 'react';
 
 export default function Later({ onLate, name, onMoved }) {
   const [at, setAt] = useState(0);
-  const latestName = useRef(name);
-  latestName.current = name;
-  const latestOnLate = useRef(onLate);
-  latestOnLate.current = onLate;
-  const latestOnMoved = useRef(onMoved);
-  latestOnMoved.current = onMoved;
-  const latestAt = useRef(at);
-  latestAt.current = at;
+  const latest = useRef({ name, onLate, onMoved, at });
+  latest.current = { name, onLate, onMoved, at };
 
   useLayoutEffect(() => {
     const timer = setTimeout(() => {
-      latestOnLate.current(latestAt.current, latestName.current);
+      latest.current.onLate(latest.current.at, latest.current.name);
     }, 500);
     return () => clearTimeout(timer);
   }, []);
@@ -21,7 +15,7 @@ export default function Later({ onLate, name, onMoved }) {
   const move = async () => {
     setAt(at + 1);
     await Promise.resolve();
-    latestOnMoved.current(name, latestName.current, latestAt.current);
+    latest.current.onMoved(name, latest.current.name, latest.current.at);
   };
 
   return <button onClick={move}>{at}</button>;

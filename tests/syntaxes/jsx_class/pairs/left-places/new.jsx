@@ -1,16 +1,37 @@
-import React, { useState } from 'react';
+import React, { useLayoutEffect, useReducer, useRef } from 'react';
 
-export default function Partly() {
-  const [a] = useState(1);
+// Calls back once the state written next to it is rendered, as the second argument of setState.
+function useAfterRender() {
+  const queue = useRef([]);
+  const due = queue.current.length;
+  useLayoutEffect(() => {
+    queue.current.splice(0, due).forEach((run) => run());
+  });
+  return (run) => {
+    if (run) queue.current.push(run);
+  };
+}
 
-  /* left to you (unknown-member): set double(value) {
+export default function Partly({ onDone }) {
+  // A reducer renders after every write, also an equal one, so that callbacks are called.
+  const [state, setState] = useReducer(
+    (state, change) => ({ ...state, ...change }),
+    { a: 1 }
+  );
+  const latestOnDone = useRef(onDone);
+  latestOnDone.current = onDone;
+
+  /* left to you (reached-from-outside): set double(value) {
     this.setState({ a: value / 2 });
   } */
 
   const touch = () => {
-    /* left to you (write-callback): this.setState({ a: 2 }, function () { this.props.onDone(); }); */
+    afterRender(function () { latestOnDone.current(); });
+    setState({ a: 2 });
     /* left to you (forced-update): this.forceUpdate(() => this.props.onDone()); */
   };
 
-  return <p onClick={touch}>{a}</p>;
+  const afterRender = useAfterRender();
+
+  return <p onClick={touch}>{state.a}</p>;
 }

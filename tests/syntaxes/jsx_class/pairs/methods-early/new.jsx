@@ -1,19 +1,14 @@
-import React, { useReducer, useRef } from 'react';
+import React, { useReducer, useRef, useState } from 'react';
 import throttle from './throttle';
 
 export default function BerthBoard({ berths, longest, loud, harbour, onTold }) {
-  const upper = (text) => (latestLoud.current ? text.toUpperCase() : text);
+  const upper = (text) => (latestProps.current.loud ? text.toUpperCase() : text);
 
   const labelled = (text) => `${harbour} ${text}`;
 
-  const latestHarbour = useRef(harbour);
-  latestHarbour.current = harbour;
-  const latestLongest = useRef(longest);
-  latestLongest.current = longest;
-  const latestLoud = useRef(loud);
-  latestLoud.current = loud;
-  const latestOnTold = useRef(onTold);
-  latestOnTold.current = onTold;
+  const latestProps = useRef({ harbour, longest, loud, onTold });
+  latestProps.current = { harbour, longest, loud, onTold };
+  // A reducer renders after every write, also an equal one, as the class did.
   const [state, setState] = useReducer(
     (state, change) => ({ ...state, ...change }),
     undefined,
@@ -28,24 +23,21 @@ export default function BerthBoard({ berths, longest, loud, harbour, onTold }) {
 
   const take = () => {
     setState({ taken: latestState.current.taken + 1 });
-    tell.current();
+    tell();
   };
 
   const told = () => {
-    latestOnTold.current(latestState.current.taken, latestHarbour.current);
+    latestProps.current.onTold(latestState.current.taken, latestProps.current.harbour);
   };
 
   const actions = useRef([
     { name: 'Take', run: take },
     { name: 'Sort', run: () => setState({ rows: rowsOf(latestState.current.rows.slice().sort()) }) },
   ]);
-  const tell = useRef(null);
-  if (tell.current === null) {
-    tell.current = throttle(told, 10);
-  }
+  const [tell] = useState(() => throttle(told, 10));
 
   function rowsOf(berths) {
-    return berths.filter((berth) => berth.length < latestLongest.current).map(upper);
+    return berths.filter((berth) => berth.length < latestProps.current.longest).map(upper);
   }
 
   return (

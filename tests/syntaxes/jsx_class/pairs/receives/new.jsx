@@ -1,6 +1,7 @@
 import React, { memo, useReducer, useState } from 'react';
 
 export default memo(function Berth(props) {
+  // One object, since a write may be of several fields, or of none.
   const [state, setState] = useReducer(
     (state, change) => {
       const patch = typeof change === 'function' ? change(state) : change;

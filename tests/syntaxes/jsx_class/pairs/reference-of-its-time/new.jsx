@@ -2,21 +2,15 @@ import React, { useRef, useState } from 'react';
 
 export default function BerthList({ onKeep, onList, name, berths }) {
   const [chosen, setChosen] = useState(0);
-  const latestName = useRef(name);
-  latestName.current = name;
-  const latestOnKeep = useRef(onKeep);
-  latestOnKeep.current = onKeep;
-  const latestOnList = useRef(onList);
-  latestOnList.current = onList;
-  const latestChosen = useRef(chosen);
-  latestChosen.current = chosen;
+  const latest = useRef({ name, onKeep, onList, chosen });
+  latest.current = { name, onKeep, onList, chosen };
 
   function kept(berth, index) {
-    latestOnKeep.current(index, Boolean(berth), latestChosen.current);
+    latest.current.onKeep(index, Boolean(berth), latest.current.chosen);
   }
 
   return (
-    <ul ref={(list) => latestOnList.current(Boolean(list), latestName.current)}>
+    <ul ref={(list) => latest.current.onList(Boolean(list), latest.current.name)}>
       {berths.map((berth, index) => (
         <li
           key={berth}

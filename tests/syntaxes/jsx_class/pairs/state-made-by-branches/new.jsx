@@ -2,6 +2,7 @@ import React, { useReducer } from 'react';
 
 export default function Berth({ height: heightProp, shut }) {
   // The first one counts.
+  // One object, as it is made and called as a whole.
   const [state, setState] = useReducer(
     (state, change) => ({ ...state, ...change }),
     undefined,

@@ -4,6 +4,7 @@ export default function Berth({ visible: visibleProp, other, size, fallback }) {
   const measure = (value) => (value > 3 ? 'big' : 'small');
 
   const _list = useRef([]);
+  // One object, as it is made and called as a whole.
   const [state, setState] = useReducer(
     (state, change) => ({ ...state, ...change }),
     undefined,

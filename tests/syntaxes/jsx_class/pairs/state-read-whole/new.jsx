@@ -1,6 +1,7 @@
 import React, { useReducer } from 'react';
 
 function Dump() {
+  // One object, since code reads all of it.
   const [state, setState] = useReducer(
     (state, change) => ({ ...state, ...change }),
     { a: 1, b: 2 }

@@ -1,4 +1,4 @@
-import React, { useReducer, useRef } from 'react';
+import React, { useRef, useState } from 'react';
 
 interface Props<T> {
   items: T[];
@@ -16,20 +16,19 @@ export function Pick<T extends { id: string }>({
   onPick,
   items,
 }: Props<T>) {
-  const [state, setState] = useReducer(
-    (state: State, change: Partial<State>) => ({ ...state, ...change }),
-    { at: 0, names: [] }
-  );
+  const [at, setAt] = useState<State['at']>(0);
+  const [names, setNames] = useState<State['names']>([]);
   const clicks = useRef(0);
 
   const pick = (item: T): void => {
     clicks.current++;
-    setState({ at: clicks.current, names: [...state.names, item.id] });
+    setAt(clicks.current);
+    setNames([...names, item.id]);
     onPick?.(item);
   };
 
   function handleNext(): T | undefined {
-    return items[state.at];
+    return items[at];
   }
 
   const next = handleNext();
@@ -38,7 +37,7 @@ export function Pick<T extends { id: string }>({
       {items.map((item) => (
         <button key={item.id} onClick={() => pick(item)}>{label} {item.id}</button>
       ))}
-      <output>{state.at} {state.names.join()} {next?.id}</output>
+      <output>{at} {names.join()} {next?.id}</output>
     </div>
   );
 }

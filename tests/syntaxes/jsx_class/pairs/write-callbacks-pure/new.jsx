@@ -6,7 +6,20 @@ import React, {
   useRef,
 } from 'react';
 
+// Calls back once the state written next to it is rendered, as the second argument of setState.
+function useAfterRender() {
+  const queue = useRef([]);
+  const due = queue.current.length;
+  useLayoutEffect(() => {
+    queue.current.splice(0, due).forEach((run) => run());
+  });
+  return (run) => {
+    if (run) queue.current.push(run);
+  };
+}
+
 export default memo(function Berth({ onTake, onSeen }) {
+  // A reducer renders after every write, also an equal one, so that callbacks are called.
   const [state, setState] = useReducer(
     (state, change) => ({
       ...state,
@@ -14,39 +27,32 @@ export default memo(function Berth({ onTake, onSeen }) {
     }),
     { used: 0, note: '' }
   );
-  const latestOnSeen = useRef(onSeen);
-  latestOnSeen.current = onSeen;
-  const latestOnTake = useRef(onTake);
-  latestOnTake.current = onTake;
-  const latestState = useRef(state);
-  latestState.current = state;
-  const afterwards = useRef([]);
+  const latest = useRef({ onSeen, onTake, state });
+  latest.current = { onSeen, onTake, state };
 
   const take = (by) => {
-    afterwards.current.push(() => {
-      latestOnTake.current(latestState.current.used);
+    afterRender(() => {
+      latest.current.onTake(latest.current.state.used);
     });
     setState({ used: state.used + by });
   };
 
   // The note may be the one it has.
   function note(text) {
-    afterwards.current.push(told);
+    afterRender(told);
     setState({ note: text });
   }
 
   // What is written may be nothing.
   const choose = (used) => {
     const change = used > 4 ? null : { used };
-    afterwards.current.push(told);
+    afterRender(told);
     setState(change);
   };
 
-  const told = useCallback(() => latestOnSeen.current(latestState.current.note), []);
+  const told = useCallback(() => latest.current.onSeen(latest.current.state.note), []);
 
-  useLayoutEffect(() => {
-    afterwards.current.splice(0).forEach((run) => run?.());
-  });
+  const afterRender = useAfterRender();
 
   return (
     <p>

@@ -1,6 +1,19 @@
 import React, { useCallback, useLayoutEffect, useReducer, useRef } from 'react';
 
+// Calls back once the state written next to it is rendered, as the second argument of setState.
+function useAfterRender() {
+  const queue = useRef([]);
+  const due = queue.current.length;
+  useLayoutEffect(() => {
+    queue.current.splice(0, due).forEach((run) => run());
+  });
+  return (run) => {
+    if (run) queue.current.push(run);
+  };
+}
+
 export default function Berth({ onSeen, onTake, onSame }) {
+  // A reducer renders after every write, also an equal one, so that callbacks are called.
   const [state, setState] = useReducer(
     (state, change) => ({
       ...state,
@@ -8,43 +21,38 @@ export default function Berth({ onSeen, onTake, onSame }) {
     }),
     { used: 0, note: '' }
   );
-  const latestOnSeen = useRef(onSeen);
-  latestOnSeen.current = onSeen;
-  const latestOnTake = useRef(onTake);
-  latestOnTake.current = onTake;
-  const latestState = useRef(state);
-  latestState.current = state;
-  const afterwards = useRef([]);
+  const latest = useRef({ onSeen, onTake, state });
+  latest.current = { onSeen, onTake, state };
 
-  const displayed = useRef(false);
+  const mounted = useRef(false);
   useLayoutEffect(() => {
-    if (!displayed.current) {
-      displayed.current = true;
+    if (!mounted.current) {
+      mounted.current = true;
       return;
     }
     onSeen('updated');
   });
+  // StrictMode runs effects twice at mount: the second run is no update.
+  useLayoutEffect(() => () => { mounted.current = false; }, []);
 
   const take = (by) => {
-    afterwards.current.push(() => {
-      latestOnTake.current(latestState.current.used);
+    afterRender(() => {
+      latest.current.onTake(latest.current.state.used);
     });
     setState({ used: state.used + by });
   };
 
-  const note = () => { afterwards.current.push(told); setState((before) => ({ note: `${before.note}!` })); };
+  const note = () => { afterRender(told); setState((before) => ({ note: `${before.note}!` })); };
 
   const told = useCallback(() => {
-    latestOnSeen.current(latestState.current.note);
+    latest.current.onSeen(latest.current.state.note);
   }, []);
 
   function same() {
-    if (state.used > 2) (afterwards.current.push(onSame), setState({ used: state.used }));
+    if (state.used > 2) (afterRender(onSame), setState({ used: state.used }));
   }
 
-  useLayoutEffect(() => {
-    afterwards.current.splice(0).forEach((run) => run?.());
-  });
+  const afterRender = useAfterRender();
 
   return (
     <p>
