@@ -13,7 +13,7 @@ BOARD = """import React, { Component } from 'react';
 export default class Board extends Component {
   state = { open: false };
   press = () => {
-    this.setState({ open: true }, function () { this.props.onOpen(/* now */); });
+    this.setState({ open: true }, this.props.onOpen ? done /* now */ : null);
     this.forceUpdate(done);
   };
   render() { return <p onClick={this.press}>{String(this.state.open)}</p>; }
@@ -32,7 +32,7 @@ def test_what_carrying_left_is_listed(run, tmp_path: Path) -> None:  # type: ign
     assert [(p["rule"], p["text"]) for p in found] == [
         (
             "write-callback",
-            "this.setState({ open: true }, function () { this.props.onOpen(/* now */); });",
+            "this.setState({ open: true }, this.props.onOpen ? done /* now */ : null);",
         ),
         ("forced-update", "this.forceUpdate(done);"),
     ]

@@ -174,9 +174,10 @@ class Redraw(Operation):
 class MethodValue(Operation):
     """A method used as a value: whether its identity matters depends on the place.
 
-    `place` is `element` (attribute of a plain element), `component` (of a component named
-    `receiver`), `reference` (a callback reference), `timer`, `called back` or `kept`. One that is `handed`
-    to a function may be called at once.
+    `shorthand` is what stands before it where it is a part of an object. `place` is `element` (attribute
+    of a plain element), `component` (of a component named `receiver`), `reference` (a callback
+    reference), `timer`, `called back` or `kept`. One that is `handed` to a function may be called at
+    once.
     """
 
     member: Member
@@ -184,6 +185,7 @@ class MethodValue(Operation):
     receiver: str = ""
     bound: tuple[Code, ...] | None = None
     handed: bool = False
+    shorthand: str = ""
 
     def operands(self) -> tuple[Code, ...]:
         return self.bound or ()
@@ -337,6 +339,21 @@ class Taken(Operation):
     """`{ a, b: c } = …` over the instance, in a declaration: each member, and where its local stands."""
 
     members: tuple[tuple[Operation, str, Span], ...]
+
+
+@dataclass(frozen=True)
+class Picked(Operation):
+    """One part of `const { a, b: c } = this`: the member, and the `local` it is given as.
+
+    `next` is the keyword of the declaration of the part after it.
+    """
+
+    taken: Operation
+    local: str
+    next: str = ""
+
+    def operands(self) -> tuple[Code, ...]:
+        return (Code(self.taken.span, (self.taken,)),)
 
 
 @dataclass(frozen=True)

@@ -23,7 +23,7 @@ DROPS = frozenset(
     (
         "base-constructor-call method-bound-in-constructor inputs-already-in-scope "
         "receiver-alias callback-instance default-inputs-moved base-import declaration-only empty-hook "
-        "instance-display-name state-never-used draws-always class-lifecycle-help "
+        "instance-display-name field-never-used state-never-used draws-always class-lifecycle-help "
         "registered-by-import method-in-scope option-never-read"
     ).split()
 )

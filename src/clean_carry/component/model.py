@@ -293,28 +293,29 @@ Part = (
 class Component:
     """One component, whatever syntax it came from.
 
-    `drawing` is code that gives markup; `markup` is a template. The types of a `typed` one that is
-    `annotated` are Flow's, else TypeScript's. `option_values` are the values of options a target may keep
-    as they are; `mutations` is state changed in place. A `pure` one draws again only where inputs or
-    state changed; `named_elsewhere` and `names_itself` say that the file, or its own code, names it,
-    `export_span` is what stands before it to export it as the default. `exposed` are methods and fields
-    for who holds a reference to it, `written_outside` fields those write. `form` is how it stands in its
-    file; `decorators` are calls its name stands for the result of, the outermost first: all of it, what
-    is called, and its entry. `taken_elsewhere` are names its own code beside what it draws takes from the
-    file or the world. `reacting` says that it draws a class of the project that does something whenever
-    it is drawn again; `unfollowed` are components it gives functions to whose code is not seen, and
-    where; `handed_on` is what of a package it is handed to that cannot be read, and where; `looked_into`
-    is what it is handed to that looks into its class, and where; `undefined_at` is where it may draw
-    nothing at all, not even null; `defaults_kept` is why its defaults stay a property of it; `elsewhere`
-    are findings in other files: rule, file, line. `unread` is what only a target that keeps it as it is
-    can carry: rule, detail, offset. `template_names` are the names its template uses: the name, where it
-    stands, whether it is written, whether it stands for a field of its own name; `tags` those of its
-    elements, `element_names` those given to elements, `sent` the events it sends, an empty one for those
-    not known. `plain_fields` live on the instance and draw nothing; `mixed`, `mixed_props` and
-    `mixed_hooks` are what is mixed in, `mixed_calm` what of it no hook changes, `open_names` what is
-    asked of the instance undeclared, `opened` what of its own others ask it for; `beside` are stretches
-    of its file that are its own and stand elsewhere, `prelude` statements that run before there is state,
-    and the names they declare.
+    `optional_marks` are places in the type of its props where a key becomes optional, `optional_names`
+    keys that its parameter makes optional. `drawing` is code that gives markup; `markup` is a template.
+    The types of a `typed` one that is `annotated` are Flow's, else TypeScript's. `option_values` are the
+    values of options a target may keep as they are; `mutations` is state changed in place. A `pure` one
+    draws again only where inputs or state changed; `named_elsewhere` and `names_itself` say that the
+    file, or its own code, names it, `export_span` is what stands before it to export it as the default.
+    `exposed` are methods and fields for who holds a reference to it, `written_outside` fields those
+    write. `form` is how it stands in its file; `decorators` are calls its name stands for the result of,
+    the outermost first: all of it, what is called, and its entry. `taken_elsewhere` are names its own
+    code beside what it draws takes from the file or the world. `reacting` says that it draws a class of
+    the project that does something whenever it is drawn again; `unfollowed` are components it gives
+    functions to whose code is not seen, and where; `handed_on` is what of a package it is handed to that
+    cannot be read, and where; `looked_into` is what it is handed to that looks into its class, and where;
+    `undefined_at` is where it may draw nothing at all, not even null; `defaults_kept` is why its defaults
+    stay a property of it; `elsewhere` are findings in other files: rule, file, line. `unread` is what
+    only a target that keeps it as it is can carry: rule, detail, offset. `template_names` are the names
+    its template uses: the name, where it stands, whether it is written, whether it stands for a field of
+    its own name; `tags` those of its elements, `element_names` those given to elements, `sent` the events
+    it sends, an empty one for those not known. `plain_fields` live on the instance and draw nothing;
+    `mixed`, `mixed_props` and `mixed_hooks` are what is mixed in, `mixed_calm` what of it no hook
+    changes, `open_names` what is asked of the instance undeclared, `opened` what of its own others ask it
+    for; `beside` are stretches of its file that are its own and stand elsewhere, `prelude` statements
+    that run before there is state, and the names they declare.
     """
 
     name: str
@@ -324,6 +325,8 @@ class Component:
     exported: Literal["", "named", "default"]
     props: tuple[Prop, ...] = ()
     props_type: str = ""
+    optional_marks: tuple[Span, ...] = ()
+    optional_names: tuple[str, ...] = ()
     type_parameters: Span | None = None
     typed: bool = False
     annotated: bool = False

@@ -250,6 +250,7 @@ def _carried(
         gone = _gone(component, exported)
         gone += _outside(gone, component, [whole for whole, _, _ in component.decorators])
         edits += [(span, Fragment()) for span in gone]
+        edits += [(span, new("?")) for span in component.optional_marks]
         for span, entry, rule in component.moved:
             edits.append((span, dropped(entry, rule)))
         carried.append(component)

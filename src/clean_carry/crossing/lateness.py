@@ -98,7 +98,8 @@ def drawn_by(component: Component) -> set[str]:
             isinstance(operation, MethodValue) and operation.place == "called back"
         ):
             name = operation.member.name
-            if owner == "drawing" and not operation.deferred:
+            handled = isinstance(operation, MethodCall) and operation.handled
+            if owner == "drawing" and not operation.deferred and not handled:
                 drawn.add(name)
             elif isinstance(owner, Method):
                 calls.setdefault(owner.name, set()).add(name)

@@ -10,7 +10,17 @@ from __future__ import annotations
 import re
 from itertools import pairwise
 
-from clean_carry.component.code import Gone, RootElement
+from clean_carry.component.code import (
+    FieldUse,
+    Gone,
+    Member,
+    MethodCall,
+    MethodValue,
+    Operation,
+    Picked,
+    RootElement,
+    WholeRead,
+)
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.callback_this import given_this
 from clean_carry.source.javascript.scope import is_write
@@ -34,6 +44,8 @@ _ELEMENTS = ("jsx_element", "jsx_self_closing_element")
 @reader("escape")
 def _escape(facts: ClassFacts, use: Receiver, node: Node) -> None:
     if _binds_method(facts, node) or _finds_element(facts, node) or _gives_callback(facts, node):
+        return
+    if _picks_members(facts, node):
         return
     leave(facts, node, "instance-escapes")
 
@@ -239,6 +251,58 @@ def _named_reference(facts: ClassFacts, use: Receiver, node: Node) -> None:
         read,
         "named-reference",
         lambda entry: RootElement(span, entry, deferred, own, False),
+    )
+
+
+def _picks_members(facts: ClassFacts, node: Node) -> bool:
+    """Read `const { a, b: c } = this` as a declaration of each own member; False where it is none."""
+    declarator = node.parent
+    declaration = declarator.parent if declarator is not None else None
+    if declarator is None or declaration is None or len(declaration.named_children) != 1:
+        return False
+    target = declarator.child("name")
+    if (
+        target is None
+        or target.type != "object_pattern"
+        or declaration.type != "lexical_declaration"
+    ):
+        return False
+    parts: list[tuple[str, str]] = []
+    for part in target.named_children:
+        key, value = part.child("key") or part, part.child("value") or part
+        name = property_name(key) or ""
+        own = name in facts.methods | facts.fields | {"props", "state"}
+        if not own or value.type not in ("identifier", "shorthand_property_identifier_pattern"):
+            return False
+        parts.append((name, value.text))
+    keyword, deferred = declaration.children[0].text, facts.deferred(node)
+    begins = [target.start, *(part.start for part in target.named_children[1:]), declarator.end]
+    for (name, local), (start, end) in zip(parts, pairwise(begins), strict=True):
+        span = facts.tree.source.span(start, end)
+        more = keyword if end != declarator.end else ""
+
+        def build(
+            entry: int, span: Span = span, name: str = name, local: str = local, more: str = more
+        ) -> Operation:
+            return Picked(
+                span, entry, deferred, _member(facts, span, entry, deferred, name), local, more
+            )
+
+        add(facts, declarator, "member-pattern", build)
+        facts.raws[-1].span, facts.raws[-1].member = span, name
+    return bool(parts)
+
+
+def _member(facts: ClassFacts, span: Span, entry: int, deferred: bool, name: str) -> Operation:
+    """What reading a member of the instance means."""
+    if name == "props" or name == "state":
+        return WholeRead(span, entry, deferred, "props" if name == "props" else "state")
+    if name in facts.getters:
+        return MethodCall(span, entry, deferred, Member("method", name), True)
+    if name in facts.methods and name not in facts.wrapped:
+        return MethodValue(span, entry, deferred, Member("method", name), "kept")
+    return FieldUse(
+        span, entry, deferred, Member("element" if name in facts.elements else "field", name)
     )
 
 

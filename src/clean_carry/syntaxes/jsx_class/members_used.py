@@ -15,7 +15,7 @@ from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.timing import in_handler
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import last_name, property_name
-from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, reader
+from clean_carry.syntaxes.jsx_class.operations import ClassFacts, add, leave, part_of_object, reader
 from clean_carry.syntaxes.jsx_class.places import place_of
 from clean_carry.syntaxes.jsx_class.receivers import Receiver
 
@@ -85,15 +85,18 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
             return
     place, receiver = place_of(whole)
     deferred = deferred or facts.deferred(node, is_function=True)
-    span, handed = facts.span(whole), _is_handed(whole, facts.root_of(node))
+    handed = _is_handed(whole, facts.root_of(node))
+    key, part_node = part_of_object(whole) if not bound else ("", whole)
+    span = facts.span(part_node)
 
     def build(entry: int) -> Operation:
         codes = None
         if bound is not None:
             codes = tuple(facts.code(facts.span(argument)) for argument in bound)
-        return MethodValue(span, entry, deferred, member, place, receiver, codes, handed)
+        return MethodValue(span, entry, deferred, member, place, receiver, codes, handed, key)
 
     add(facts, whole, "method-value", build)
+    facts.raws[-1].span = span
     facts.raws[-1].member = name
 
 

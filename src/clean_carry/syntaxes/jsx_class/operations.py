@@ -334,7 +334,8 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
             leave(facts, node, "snapshot-alias", name)
             return
         deferred = False
-    span = facts.span(node)
+    key, whole = part_of_object(node)
+    span = facts.span(whole)
     called = node.field == "function" or (kind == "prop" and hands_function_on(facts, node, name))
     reference = place_of(node)[0] == "reference"
     handled = called and in_handler(node, facts.root_of(node))
@@ -348,11 +349,53 @@ def _member_read(facts: ClassFacts, use: Receiver, node: Node, kind: str) -> Non
             entry,
             deferred,
             member,
+            key,
             called=called,
             reference=reference,
             handled=handled,
         ),
     )
+    facts.raws[-1].span = span
+
+
+def part_of_object(node: Node) -> tuple[str, Node]:
+    """(`key: `, the part) of the object that a node is the value of, else ("", the node): a part that comes
+    to be called like its key is written by its name alone."""
+    pair = node.parent
+    key = pair.child("key") if pair is not None and pair.type == "pair" else None
+    if pair is None or key is None or key.type != "property_identifier" or node.field != "value":
+        return "", node
+    if pair.parent is None or _is_of_state(pair.parent):
+        return "", node
+    return (f"{key.text}: ", pair) if f"{key.text}: {node.text}" == pair.text else ("", node)
+
+
+def _is_of_state(literal: Node) -> bool:
+    """Whether an object is state, or a change of it: its parts are read one by one."""
+    here = literal
+    if any(above.type == "method_definition" and above.has("static") for above in literal.up()):
+        return True
+    for above in literal.up():
+        match above.type:
+            case "parenthesized_expression" | "as_expression" | "satisfies_expression":
+                here = above
+            case (
+                "return_statement" | "statement_block" | "ternary_expression" | "binary_expression"
+            ):
+                here = above
+            case "arrow_function" | "function_expression":
+                here = above
+            case "arguments":
+                callee = above.parent.child("function") if above.parent is not None else None
+                return last_name(callee) == "setState"
+            case "public_field_definition":
+                name = above.child("name")
+                return name is not None and name.text == "state"
+            case "assignment_expression":
+                return here.field == "right" and above.children[0].text == "this.state"
+            case _:
+                return False
+    return False
 
 
 def hands_function_on(facts: ClassFacts, node: Node, name: str) -> bool:

@@ -42,6 +42,7 @@ from clean_carry.syntaxes.jsx_class.heritage import OF_DEFAULTS_TOO, heritage_ty
 from clean_carry.syntaxes.jsx_class.members import MEMBERS, Gathered, is_element_reference
 from clean_carry.syntaxes.jsx_class.notions import notion_of
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts, collect
+from clean_carry.syntaxes.jsx_class.optional_props import optional_props
 from clean_carry.syntaxes.jsx_class.outsiders import outsiders_of
 from clean_carry.syntaxes.jsx_class.receivers import find
 from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates
@@ -309,6 +310,7 @@ def _assemble(
     class_body = node.child("body")
     assert body is not None and class_body is not None
     defaults, moved, kept = defaults_of(file, candidate, gathered)
+    optional = optional_props(file.tree, file.names, node, set(defaults))
     for span, _, _ in moved:
         for comment in comments.within(facts.tree, span.start, span.end):
             file.ledger.claim("comment", facts.span(comment), "kept")
@@ -358,7 +360,9 @@ def _assemble(
         exported="default"
         if candidate.exported == "default"
         else ("named" if candidate.exported else ""),
-        props_type=props_type,
+        props_type=optional.inline or props_type,
+        optional_marks=optional.marks,
+        optional_names=optional.names,
         type_parameters=facts.span(type_parameters) if type_parameters is not None else None,
         typed=file.tree.typed,
         annotated=file.tree.annotated,
@@ -500,6 +504,8 @@ def _use_facts(facts: ClassFacts, drawing: Node) -> dict[str, object]:
     wanted = {(raw.span.start, raw.span.end): raw.notion for raw in facts.raws}
     for node in facts.tree.of("member_expression", "subscript_expression"):
         notion = wanted.get((node.start, node.end), "")
+        if not notion and node.field == "value" and node.parent is not None:
+            notion = wanted.get((node.parent.start, node.parent.end), "")
         if notion not in called:
             continue
         name = member_name(node) or ""

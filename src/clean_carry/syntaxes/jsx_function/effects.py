@@ -154,7 +154,9 @@ def _updated(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: 
         opening.append(f"const {local} = {reference}.current{semi}")
         opening.append(f"{reference}.current = {now}{semi}")
     if held:
-        opening.append(f"if ({held[0]} === null) return{semi}")
+        asked = held if plan.component.typed else held[:1]
+        missing = " || ".join(f"{name} === null" for name in asked)
+        opening.append(f"if ({missing}) return{semi}")
         opening.extend(unpacked)
     else:
         flag = plan.previous["drawn"]

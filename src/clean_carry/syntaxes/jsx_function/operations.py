@@ -20,6 +20,7 @@ from clean_carry.component.code import (
     MethodValue,
     Operation,
     PatternRead,
+    Picked,
     Read,
     Redraw,
     RootElement,
@@ -229,11 +230,23 @@ def _redraw(speller: Speller, operation: Operation) -> Fragment:
 
 def _method_value(speller: Speller, operation: Operation) -> Fragment:
     assert isinstance(operation, MethodValue)
-    name = new(speller.name(operation.member), operation.entry, "method-by-name")
+    text = speller.name(operation.member)
+    head = "" if operation.shorthand == f"{text}: " and not operation.bound else operation.shorthand
+    name = new(head + text, operation.entry, "method-by-name")
     if not operation.bound:
         return name
     arguments = joined((speller.code(code) for code in operation.bound), ", ")
     return name + new(".bind(null, ") + arguments + new(")")
+
+
+def _picked(speller: Speller, operation: Operation) -> Fragment:
+    assert isinstance(operation, Picked)
+    end = ""
+    if operation.next:
+        indent = speller.source.indent_at(operation.span.start)
+        end = f"{speller.semicolon}\n{indent}{operation.next} "
+    head = new(f"{operation.local} = ", operation.entry, "pattern-by-name")
+    return head + speller.operation(operation.taken) + new(end)
 
 
 def _gone(speller: Speller, operation: Operation) -> Fragment:
@@ -421,6 +434,7 @@ _SPELL: dict[type, Callable[[Speller, Operation], Fragment]] = {
     Gone: _gone,
     Left: _left,
     PatternRead: _pattern_read,
+    Picked: _picked,
     StateWrite: _state_write,
     Emit: _emit,
     Assign: _assign,

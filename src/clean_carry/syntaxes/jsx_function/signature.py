@@ -61,6 +61,10 @@ DECLARED_CHILDREN = 18
 def _type(plan: Plan, speller: Speller, style: Style) -> str:
     """The type of the inputs; with children where a class has them unasked."""
     own = plan.component.props_type
+    names = plan.component.optional_names
+    if names:
+        keys = " | ".join(f"{style.quote}{name}{style.quote}" for name in names)
+        own = f"Omit<{own}, {keys}> & Partial<Pick<{own}, {keys}>>"
     reads = any(prop.name == "children" for prop in plan.component.props)
     text = speller.source.slice(0, len(speller.source.data))
     if (
@@ -156,8 +160,19 @@ def default_constant(plan: Plan, speller: Speller, style: Style, name: str) -> F
     for note in prop.default.comments:
         result += copy(note) + new(f"\n{base}")
     kind = f"{prop.default.method} " if prop.default.method else ""
-    result += new(f"const {hoisted_name(plan, prop)} = {kind}")
+    result += new(f"const {hoisted_name(plan, prop)}{_constant_type(plan, style, name)} = {kind}")
     return result + releveled(speller, prop.default.code, base) + new(style.semicolon)
+
+
+def _constant_type(plan: Plan, style: Style, name: str) -> str:
+    """The type annotation of the constant that holds a default: that of the prop, in a typed file."""
+    component = plan.component
+    own = component.props_type
+    if not component.typed or component.annotated or not re.fullmatch(r"[\w$.]+", own):
+        return ""
+    if component.type_parameters is not None:
+        return ""
+    return f": NonNullable<{own}[{style.quote}{name}{style.quote}]>"
 
 
 def constants_after(plan: Plan, speller: Speller) -> dict[str, int]:

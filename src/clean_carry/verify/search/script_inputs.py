@@ -109,6 +109,8 @@ def _methods(tree: Tree, own: Node) -> list[str]:
             found.append(name)
     for call in tree.of("call_expression"):
         callee, arguments = call.child("function"), call.child("arguments")
+        if not own.start <= call.start < own.end:
+            continue
         if callee is None or arguments is None or not callee.text.endswith("useImperativeHandle"):
             continue
         for part in arguments.walk():

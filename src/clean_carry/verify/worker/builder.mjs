@@ -24,7 +24,19 @@ function overlay(file, text, single, map) {
     setup(build) {
       const exact = new RegExp(`^${file.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`);
       build.onResolve({ filter: exact }, () => ({ path: file }));
-      build.onLoad({ filter: exact }, async () => {
+      // What the new text imports from the file it stands in for is the old one, as it is on the disk.
+      build.onResolve({ filter: /^\./ }, async (args) => {
+        if (args.importer !== file || args.namespace !== 'file' || args.pluginData === 'beside') return undefined;
+        const found = await build.resolve(args.path, { resolveDir: args.resolveDir, kind: args.kind, importer: args.importer, pluginData: 'beside' });
+        return found.path === file ? { path: file, namespace: 'beside' } : undefined;
+      });
+      build.onLoad({ filter: exact, namespace: 'beside' }, async () => {
+        const old = await fs.readFile(file, 'utf8');
+        const resolveDir = path.dirname(file);
+        if (file.endsWith('.vue')) return { ...await (await single()).compile(file, old), resolveDir };
+        return { contents: /\.[cm]?jsx?$/.test(file) ? plain(old) : old, loader: SCRIPTS[path.extname(file)] ?? 'jsx', resolveDir };
+      });
+      build.onLoad({ filter: exact, namespace: 'file' }, async () => {
         const resolveDir = path.dirname(file);
         const read = file.endsWith('.vue') ? await (await single()).compile(file, text) : { contents: /\.[cm]?jsx?$/.test(file) ? plain(text) : text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
         const { contents, ...reached } = instrumented(read.contents, file, read.loader, read);
