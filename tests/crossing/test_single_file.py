@@ -77,7 +77,6 @@ UNKNOWN = [
     ("this.used = now;", "this.$data.used = now;", "unknown-use"),
     ("<template>", '<template lang="pug">', "block-unread"),
     ("<script>", '<script src="./a.js">', "block-unread"),
-    ("</script>", "</script>\n<style>.a { color: v-bind(left); }</style>", "style-unread"),
 ]
 
 

@@ -66,8 +66,8 @@ OPTIONS: list[tuple[str, str, str]] = [
     ("updated() { load(); },", "onUpdated(() => { load(); });", ""),
     ("activated() { load(); },", "onActivated(() => { load(); });", ""),
     ("deactivated() { load(); },", "onDeactivated(() => { load(); });", ""),
-    ("beforeDestroy() { load(); },", "onBeforeUnmount(() => { load(); });", ""),
-    ("unmounted() { load(); },", "onUnmounted(() => { load(); });", ""),
+    ("beforeUnmount() { load(); },", "onBeforeUnmount(() => { load(); });", "const used"),
+    ("unmounted() { load(); },", "onUnmounted(() => { load(); });", "const used"),
     ("errorCaptured(e) { load(e); },", "onErrorCaptured((e) => { load(e); });", ""),
     ("mounted: () => load(),", "onMounted(() => load());", ""),
     (
@@ -113,7 +113,7 @@ OPTIONS: list[tuple[str, str, str]] = [
     ),
     (
         "watch: { 'berth.name'(now) { this.go(now); } },",
-        "watch(() => props.berth?.name, (now) => { go(now); });",
+        "watch(() => props.berth && props.berth.name, (now) => { go(now); });",
         "proxy.$watch(() => props.berth?.name, (now) => { go(now); });",
     ),
     (

@@ -371,6 +371,14 @@ class Gone(Operation):
 
 
 @dataclass(frozen=True)
+class Respelled(Operation):
+    """A place that is written as `text`, by a rule."""
+
+    text: str
+    rule: str
+
+
+@dataclass(frozen=True)
 class Left(Operation):
     """A place left to a person."""
 

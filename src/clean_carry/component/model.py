@@ -58,7 +58,8 @@ class Prop:
 
 @dataclass(frozen=True)
 class StateField:
-    """One field of the component's state. `code` is None where it starts undefined."""
+    """One field of the component's state. `code` is None where it starts undefined; comments `behind` it
+    stand on its line."""
 
     name: str
     code: Code | None
@@ -66,6 +67,7 @@ class StateField:
     entry: int
     comment: Span | None = None
     numeric: bool = False
+    behind: tuple[Span, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -140,8 +142,9 @@ class Derived:
 class Method:
     """An own function. `form` is how it was written; `text` is what is copied of it.
 
-    A `getter` is called where its name is read. An `asynchronous` one never throws: it gives a promise
-    that fails.
+    One that is `shared` is put off by what a call makes once for all instances: what is called, and what
+    it is given behind the function. A `getter` is called where its name is read. An `asynchronous` one
+    never throws: it gives a promise that fails.
     """
 
     name: str
@@ -155,6 +158,7 @@ class Method:
     asynchronous: bool = False
     comments: tuple[Span, ...] = ()
     getter: bool = False
+    shared: tuple[Span, Span] | None = None
 
 
 @dataclass(frozen=True)
@@ -308,14 +312,15 @@ class Component:
     cannot be read, and where; `looked_into` is what it is handed to that looks into its class, and where;
     `undefined_at` is where it may draw nothing at all, not even null; `defaults_kept` is why its defaults
     stay a property of it; `elsewhere` are findings in other files: rule, file, line. `unread` is what
-    only a target that keeps it as it is can carry: rule, detail, offset. `template_names` are the names
-    its template uses: the name, where it stands, whether it is written, whether it stands for a field of
-    its own name; `tags` those of its elements, `element_names` those given to elements, `sent` the events
-    it sends, an empty one for those not known. `plain_fields` live on the instance and draw nothing;
-    `mixed`, `mixed_props` and `mixed_hooks` are what is mixed in, `mixed_calm` what of it no hook
-    changes, `open_names` what is asked of the instance undeclared, `opened` what of its own others ask it
-    for; `beside` are stretches of its file that are its own and stand elsewhere, `prelude` statements
-    that run before there is state, and the names they declare.
+    only a target that keeps it as it is can carry: rule, detail, offset. `template_holders` is what
+    stands for the instance before names of its template, `template_names` are the names its template
+    uses: the name, where it stands, whether it is written, whether it stands for a field of its own name;
+    `tags` those of its elements, `element_names` those given to elements, `sent` the events it sends, an
+    empty one for those not known. `plain_fields` live on the instance and draw nothing; `mixed`,
+    `mixed_props` and `mixed_hooks` are what is mixed in, `mixed_calm` what of it no hook changes,
+    `open_names` what is asked of the instance undeclared, `opened` what of its own others ask it for;
+    `beside` are stretches of its file that are its own and stand elsewhere, `prelude` statements that run
+    before there is state, and the names they declare.
     """
 
     name: str
@@ -369,6 +374,7 @@ class Component:
     moved: tuple[tuple[Span, int, str], ...] = ()
     mutations: tuple[tuple[str, int], ...] = ()
     unread: tuple[tuple[str, str, int], ...] = ()
+    template_holders: tuple[Span, ...] = ()
     template_names: tuple[tuple[str, Span, bool, bool], ...] = ()
     element_names: tuple[tuple[str, Span], ...] = ()
     tags: frozenset[str] = frozenset()

@@ -10,6 +10,40 @@ Row = tuple[str, RuleLevel, str, str, str]
 SINGLE_FILES: tuple[Row, ...] = (
     # -- the single-file family ---------------------------------------------------------------
     (
+        "method-made-once",
+        "error",
+        "a call makes this method once for all instances and keeps something between calls; as a "
+        "statement of the "
+        "new form it would be made for each instance",
+        "Make it in created(), where each instance gets its own, or move it to the module",
+        "methods: { load: once(function () { … }) }",
+    ),
+    (
+        "instance-provided-unknown",
+        "error",
+        "the whole instance is provided, and no file of the project shows which members descendants ask "
+        "for; the "
+        "new form has no members on its instance",
+        "Provide the members that are needed, each by name",
+        "provide() { return { form: this }; }",
+    ),
+    (
+        "removed-from-runtime",
+        "error",
+        "version 3 of the runtime no longer has this on its instances, so the component fails there as "
+        "it is",
+        "Replace it as the migration notes of the runtime say, then carry",
+        "mounted() { this.$once('hook:beforeDestroy', stop); }",
+    ),
+    (
+        "hook-never-ran",
+        "warning",
+        "this version of the runtime does not know the hook, so its code never ran; it is left out",
+        "If the code is needed, rename the hook for this version (beforeUnmount, unmounted) and carry "
+        "again",
+        "beforeDestroy() { clearInterval(this.timer); } // on version 3",
+    ),
+    (
         "block-unread",
         "error",
         "the file has a block that is not read",

@@ -29,7 +29,8 @@ from clean_carry.source.javascript.joining import joined as joined_lines
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.template.tree import read_blocks
 from clean_carry.source.text import SourceText
-from clean_carry.source.workspace import Workspace
+from clean_carry.source.places import folder_of
+from clean_carry.source.workspace import Workspace, package_version
 from clean_carry.syntaxes.single_file.names import camel, pascal
 from clean_carry.syntaxes.single_file_flat.names import (
     FlatNames,
@@ -43,6 +44,7 @@ from clean_carry.syntaxes.single_file_flat.names import (
 from clean_carry.syntaxes.single_file_flat.spelling import Speller
 from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX
 from clean_carry.syntaxes.single_file_flat.write import FlatWriter, used_names
+from clean_carry.syntaxes.single_file_object.behaviour import HOOKS
 from clean_carry.syntaxes.single_file_object.instance import keep_all
 from clean_carry.syntaxes.single_file_object.read import ObjectFile, read
 
@@ -133,6 +135,9 @@ class FlatOutcome:
         ]
         if self.typed and drawn:
             found.append(("mixin-untyped", ", ".join(sorted({n for _, n in drawn})), min(drawn)[0]))
+        for part in component.members:
+            if isinstance(part, KeptOption) and part.idle and part.name in HOOKS:
+                found.append(("hook-never-ran", part.name, part.span.start))
         found += [("member-undeclared", name, at) for name, at in component.open_names]
         if self.throws >= 0:
             found.append(("made-may-throw", "", self.throws))
@@ -190,7 +195,7 @@ def carry_object_file(
     source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int, excluded: Excluded
 ) -> FlatOutcome:
     """Read the object of a file and write its statements; raises `InputError`."""
-    file = read(source, ledger, workspace)
+    file = read(source, ledger, workspace, runtime)
     style = script_style(file.tree, workspace.file)
     component = file.module.components[0] if file.module.components else None
     refusal = file.module.refusals[0] if file.module.refusals else None
@@ -203,6 +208,7 @@ def carry_object_file(
         refusal = (
             _excluded(component, excluded)
             or too_early(component)
+            or _removed(component, workspace, runtime)
             or (
                 Refusal(component.name, "element-named-like-file", f"<{itself}>", start)
                 if itself and not apart
@@ -261,6 +267,22 @@ def carry_object_file(
         file.tree, edited(fragment, names), style, (component,), (), exposed, typed,
         may_throw(component, source), apart,
     )  # fmt: skip
+
+
+# What version 3 took from every instance (its migration notes); its compatibility build still has it.
+_REMOVED = frozenset({"$on", "$off", "$once", "$set", "$delete", "$children", "$destroy"})
+_COMPATIBLE = "@vue/compat"
+
+
+def _removed(component: Component, workspace: Workspace, runtime: int) -> Refusal | None:
+    """The first use of what the runtime does not have any more: the component fails there as it is."""
+    if runtime < 3 or package_version(folder_of(workspace.file), _COMPATIBLE) is not None:
+        return None
+    for _, operation in component.operations():
+        if isinstance(operation, Builtin) and operation.name in _REMOVED:
+            at = operation.span.start
+            return Refusal(component.name, "removed-from-runtime", f"this.{operation.name}", at)
+    return None
 
 
 def _excluded(component: Component, excluded: Excluded) -> Refusal | None:

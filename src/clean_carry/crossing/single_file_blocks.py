@@ -66,7 +66,8 @@ class Blocks:
     def assembled(self, component: Component, written: Fragment, writer: FlatWriter) -> Fragment:
         """The whole file."""
         kept = writer.kept_options() if self.version < 3 else []
-        if self._own_module(component) or (kept and self._asks_module(component)):
+        beside = self._own_module(component) or bool(writer.module_lines)
+        if beside or (kept and self._asks_module(component)):
             return self._beside(component, written, writer, kept)
         result = self._before()
         if kept:
@@ -165,10 +166,14 @@ class Blocks:
             head = copy(source.span(script.start, last)) + self._type_import(writer)
             head += copy(source.span(last, start))
         if kept:
+            for line in writer.module_lines:
+                head += new(f"{line}\n\n")
             head += new("export default ") + writer.braced(kept) + new(self.semicolon)
         after = self._without_export(end, script.inner[1])
         if not kept:
             head = _stripped(head, source)
+            for line in writer.module_lines:
+                head += new(f"\n\n{line}")
         rest = "".join(source.slice(p.span.start, p.span.end) for p in after.pieces if p.span)
         head += after if rest.strip() else new("\n")
         added = self._added(writer)

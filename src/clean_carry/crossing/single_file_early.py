@@ -113,6 +113,10 @@ def too_early(component: Component) -> Refusal | None:
     return None
 
 
+# A member of a list is asked for one of its own: there may be none at that place.
+_INDEXED = re.compile(rb"\[(?:\d+|[\w.]+ - 1)\]\.\w")
+
+
 def may_throw(component: Component, source: SourceText) -> int:
     """Where code of the making asks for a member of what may not be there; -1 where none does.
 
@@ -136,6 +140,7 @@ def _throws(component: Component, source: SourceText, first: list[Code]) -> int:
     runs = Runs(component)
     for code in runs.reached(first):
         found = _MAKES.search(source.data, code.span.start, code.span.end)
+        found = found or _INDEXED.search(source.data, code.span.start, code.span.end)
         if found is not None:
             return found.start()
     for code in runs.reached(first):

@@ -33,7 +33,16 @@ MOST_FILES = 4000
 _IMPORT = re.compile(r"""['"](\.\.?(?:/[^'"\n]*)?)['"]""")
 _DEFAULT_IMPORT = re.compile(r"""\bimport\s+(\w+)[^;'"]*['"]([^'"\n]*)['"]""")
 # Other instances: children by their references, and those a component stands in.
-_CHILDREN = r"\$(?:refs(?:\.\w+|\[[^\]]*\])(?:\[[^\]]*\])?|children\[[^\]]*\])"
+_CHILDREN = (
+    r"\$children(?=\.(?:forEach|map|filter|some|every|find|reduce)\b)|"
+    r"\$(?:refs(?:\.\w+|\[[^\]]*\])(?:\[[^\]]*\])?|children\[[^\]]*\])"
+)
+# A callback for each of several instances, with the name it gives one.
+_EACH = re.compile(
+    r"\$(?:children|refs(?:\.\w+|\[[^\]]*\]))"
+    r"\.(?:forEach|map|filter|some|every|find|findIndex|reduce|flatMap)\(\s*"
+    r"(?:async\s+)?(?:function\s*)?\(?\s*(\w+)"
+)
 _PARENTS = r"\$(?:parent(?:\.\$parent)*|root)"
 # So far before an instance the name it is given is looked for.
 _BEFORE = 200
@@ -135,6 +144,7 @@ def _reached(root: Path, instance: str) -> frozenset[str]:
     one = re.compile(instance + r"(?:(?:\s+as\s[^)]*\))?[?!]?\.(\w+))?")
     stands_for = (
         re.compile(r"\b(\w+)\s*=\s*[\w.(]*$"),
+        re.compile(r"\b(?:const|let|var)\s+(\w+)\s+of\s+[\w.(]*$"),
         re.compile(r"\b(\w+)\s*\([^)]*\)[^{};]*\{\s*return\s+[\w.(]*$"),
     )
     found: set[str] = set()
@@ -143,6 +153,9 @@ def _reached(root: Path, instance: str) -> frozenset[str]:
         for match in one.finditer(text):
             if match[1]:
                 found.add(match[1])
+            each = _EACH.match(text, match.start(), match.end() + _BEFORE)
+            if each is not None:
+                names.add(each[1])
             before = text[max(match.start() - _BEFORE, 0) : match.start()]
             names.update(
                 form[1] for pattern in stands_for for form in [pattern.search(before)] if form

@@ -43,10 +43,16 @@ def is_expression(attribute: TemplateAttribute) -> bool:
 
 @dataclass(frozen=True)
 class TemplateName:
-    """A name a template uses that it does not give itself. `attribute` holds it, if one does."""
+    """A name a template uses that it does not give itself. `attribute` holds it, if one does.
+
+    `through` is what stands for the instance before it; it is `hidden` where the template gives the same
+    name.
+    """
 
     node: Node
     attribute: TemplateAttribute | None
+    through: Node | None = None
+    hidden: bool = False
 
 
 @dataclass(frozen=True)
@@ -205,8 +211,25 @@ def _used(layer: _Layer, names: Names) -> Iterator[TemplateName]:
         region = regions[max(0, bisect_right(starts, ref.start) - 1)] if regions else None
         if region is None or (binding is not None and region.start not in loops):
             continue
-        if ref.text not in region.given:
+        part = _through(ref) if ref.text == "$data" else None
+        if part is not None:
+            yield TemplateName(part, region.attribute, ref)
+        elif ref.text not in region.given:
             yield TemplateName(ref, region.attribute)
+    for this in names.tree.of("this"):
+        region = regions[max(0, bisect_right(starts, this.start) - 1)] if regions else None
+        part = _through(this)
+        if region is not None and part is not None:
+            hidden = part.text in region.given
+            yield TemplateName(part, region.attribute, this, hidden)
+
+
+def _through(holder: Node) -> Node | None:
+    """The member that is asked of the instance: `tide` in `this.tide` and `$data.tide`."""
+    above = holder.parent
+    if above is None or above.type != "member_expression" or holder.field != "object":
+        return None
+    return above.child("property")
 
 
 def _filters(regions: list[_Region], values: dict[int, Node]) -> tuple[frozenset[str], set[int]]:

@@ -196,7 +196,9 @@ def _wishes(member: Member) -> Iterator[str]:
 
 
 def rename(chosen: FlatNames, component: Component) -> None:
-    """New text in the template for members that got another name."""
+    """New text in the template for members that got another name; what names the instance goes."""
+    for span in component.template_holders:
+        chosen.edits.add(span, "", "template-by-name")
     for member, name in chosen.members.items():
         if name == member.name:
             continue

@@ -40,6 +40,8 @@ class Outward:
     fallible: frozenset[str] = frozenset()
 
     def __post_init__(self) -> None:
+        # Statements that stand in the module, since they run once for all instances.
+        self.module_lines: list[str] = []
         self.base = self.source.indent_at(self.component.span.start)
         self.line = f"\n{self.base}"
         self.end = self.semicolon
@@ -264,12 +266,16 @@ class Outward:
         return [part for part in self._of(KeptOption) if not part.idle]
 
     def noted(self, notes: tuple[Span, ...], line: Fragment) -> Fragment:
-        """A line with comments above it."""
-        above = Fragment()
+        """A line with its comments: those before it above, those after it on its last line behind it."""
+        above, behind = Fragment(), Fragment()
+        starts = [piece.span.start for piece in line.pieces if piece.span is not None]
         for note in notes:
+            if starts and note.start > max(starts):
+                behind += new(" ") + copy(note)
+                continue
             levels = self._levels(note.start)
             above += copy(note).shifted(-levels) + new(self.line)
-        return above + line
+        return above + line + behind
 
     def _level(self, span: Span) -> Fragment:
         return copy(span).shifted(-self._levels(span.start))

@@ -17,6 +17,7 @@ from clean_carry.component.code import (
     Operation,
     Read,
     Rebound,
+    Respelled,
     Taken,
 )
 from clean_carry.component.errors import UnsettledEntry
@@ -128,6 +129,8 @@ class Speller:
                 return self._taken(operation)
             case MethodCall() | MethodValue() | FieldUse() | Builtin() | Rebound():
                 return new(text, operation.entry, "member-by-name")
+            case Respelled(text=written, rule=rule):
+                return new(written, operation.entry, rule)
             case Gone(rule=rule):
                 return dropped(operation.entry, rule)
         raise UnsettledEntry(f"{type(operation).__name__} has no spelling", operation.span.start)

@@ -114,7 +114,10 @@ class FlatWriter(Outward):
         call = self.speller.run("ref")
         name = self.names.of(Member("state", field_.name))
         head = new(f"const {name} = {call}(", field_.entry, "state-field-to-ref")
-        return above + head + self._releveled(field_.code) + new(f"){self.end}")
+        line = above + head + self._releveled(field_.code) + new(f"){self.end}")
+        for note in field_.behind:
+            line += new(" ") + copy(note)
+        return line
 
     def _field(self, name: str) -> Fragment:
         kind = ": any" if self.typed else ""
@@ -135,11 +138,35 @@ class FlatWriter(Outward):
         name = self.names.of(Member("method", part.name))
         if part.prefix == "module":
             return self.noted(part.comments, dropped(part.entry, "method-in-scope"))
+        if part.shared is not None:
+            return self.noted(part.comments, self._put_off(part, name))
         if part.form == "declared":
             head = new(f"{part.prefix} {name}", part.entry, "method-to-function")
             return self.noted(part.comments, head + self._releveled(part.text))
         head = new(f"const {name} = ", part.entry, "method-to-function")
         return self.noted(part.comments, head + self._releveled(part.text) + new(self.end))
+
+    def _put_off(self, part: Method, name: str) -> Fragment:
+        """A method whose calls are put off by one function for all instances, which stands in the
+        module."""
+        assert part.shared is not None
+        later = self.names.helper(f"{name}Later")
+        maker, others = (self.source.slice(span.start, span.end) for span in part.shared)
+        self.module_lines.append(
+            f"// One for all instances, as the option object made it.\n"
+            f"{self.base}const {later} = {maker}((run) => run(){others}){self.end}"
+        )
+        code, at = part.text, part.body_at
+        first = [o for o in code.operations if o.span.start < at]
+        rest = [o for o in code.operations if o.span.start >= at]
+        levels = -self._levels(code.span.start)
+        deeper = f"{self.line}{self.unit}"
+        head = between(code.span._replace(end=at), first, self.speller.spell)
+        body = between(code.span._replace(start=at), rest, self.speller.spell).shifted(levels + 1)
+        arrow = "async () => " if part.asynchronous else "() => "
+        result = new(f"function {name}", part.entry, "method-to-function") + head.shifted(levels)
+        result += new(f"{{{deeper}{later}({arrow}") + body
+        return result + new(f"){self.end}{self.line}}}")
 
     def _derived(self, part: Derived) -> Fragment:
         call = self.speller.run("computed")
@@ -191,6 +218,10 @@ class FlatWriter(Outward):
         value = (
             self.speller.built_in(name) if name.startswith("$") else self.speller.value(part.source)
         )
+        if self.speller.version >= 3 and not name.startswith("$"):
+            # The runtime follows a path as far as there is something: nothing stays what it is.
+            steps = [value, *part.path]
+            return " && ".join(".".join(steps[:count]) for count in range(1, len(steps) + 1))
         path = "".join(f"?.{step}" for step in part.path)
         return value + (path[1:] if name in _ALWAYS_THERE else path)
 

@@ -4,24 +4,26 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from clean_carry.component.code import Code, Member
+from clean_carry.component.code import Code, Member, Respelled
 from clean_carry.component.model import Callback, Derived, KeptOption, Method, Reaction, Timed
 from clean_carry.component.moments import MomentName
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import calls_code, is_identifier, property_name
+from clean_carry.source.javascript.values import calls_code, is_identifier, last_name, property_name
 from clean_carry.syntaxes.single_file_object.functions import (
     FUNCTIONS,
     attached,
     body_of,
     callback_of,
     flows,
+    instance_parameter,
     only_returns,
     parts_of,
     returned,
     with_comma,
 )
 from clean_carry.syntaxes.single_file_object.options import Gathered, claim_option, reads
+from clean_carry.syntaxes.uses import Raw, Uses
 
 Places = tuple[tuple[Span, int], ...]
 # Hooks of both versions of the runtime by the moment they name.
@@ -39,6 +41,8 @@ HOOKS: dict[str, MomentName] = {
     "unmounted": "removed",
     "errorCaptured": "failed",
 }
+# Hooks that a version of the runtime does not know, and never ran (its migration notes for 3.0).
+_OF_OTHER = {2: ("beforeUnmount", "unmounted"), 3: ("beforeDestroy", "destroyed")}
 _NEVER_OBJECTS = ("number", "true", "false", "string", "template_string", "unary_expression")
 _PLAIN = frozenset("String Number Boolean Symbol BigInt".split())
 
@@ -51,9 +55,13 @@ def _members_of(
     if value.type != "object":
         _unread(gathered, part)
         return
-    above = attached(gathered.uses, part)
-    for name, item, given in parts_of(value):
-        yield name, item, given, above + attached(gathered.uses, item)
+    notes = attached(gathered.uses, part)
+    above = tuple(note for note in notes if note.start < part.start)
+    behind = tuple(note for note in notes if note.start > part.start)
+    parts = parts_of(value)
+    for number, (name, item, given) in enumerate(parts, 1):
+        own = attached(gathered.uses, item)
+        yield name, item, given, above + own + (behind if number == len(parts) else ())
         above = ()
 
 
@@ -73,11 +81,14 @@ def _computed(gathered: Gathered, part: Node, value: Node) -> None:
                 _unread(gathered, item)
                 continue
         entry = uses.ledger.claim("derived", with_comma(uses, item))
+        given_itself = instance_parameter(getter)
+        if given_itself is not None:
+            _without_parameter(uses, getter, given_itself)
         result = returned(getter) if getter.type in FUNCTIONS and only_returns(getter) else None
         code = uses.code(uses.span(result)) if result is not None else None
         read = callback_of(uses, getter)
         write = callback_of(uses, setter) if setter is not None else None
-        takes = read is None or read.parameters or read.asynchronous
+        takes = read is None or read.asynchronous or (read.parameters and given_itself is None)
         if name is None or not is_identifier(name) or takes or (setter and write is None):
             _unread(gathered, item)
             continue
@@ -89,6 +100,15 @@ def _computed(gathered: Gathered, part: Node, value: Node) -> None:
         gathered.parts.append(
             Derived(name, read.text, read.entry, code, entry, notes, read, write)
         )  # fmt: skip
+
+
+def _without_parameter(uses: Uses, function: Node, name: Node) -> None:
+    """The parameter that is the instance goes: what it is asked for is read by name."""
+    parameters = function.child("parameters") or name
+    span = uses.span(parameters)
+    rule = "receiver-alias"
+    uses.raws.append(Raw(span, rule, lambda entry: Respelled(span, entry, False, "()", rule)))
+    uses.sort()
 
 
 @reads("watch")
@@ -239,6 +259,8 @@ def _method(
             given.has("async"), notes,
         )  # fmt: skip
     gathered.members.kept_only("unknown-option", item.text.split("\n")[0][:60], item.start)
+    if given.type == "call_expression":
+        return _made_once(gathered, name, item, given, entry, notes)
     if item.type == "shorthand_property_identifier":
         binding = uses.names.module.names.get(name)
         if binding is None:
@@ -249,12 +271,66 @@ def _method(
     return Method(name, "assigned", text, "const", True, entry, comments=notes)
 
 
+# Functions that put off the calls of another, by the trade's names for them.
+_PUT_OFF = frozenset({"debounce", "throttle"})
+
+
+def _made_once(
+    gathered: Gathered, name: str, item: Node, call: Node, entry: int, notes: tuple[Span, ...]
+) -> Method | None:
+    """A method that a call makes once, for all instances: `load: debounce(function () { … }, 300)`."""
+    uses = gathered.uses
+    callee, arguments = call.child("function"), call.child("arguments")
+    given = arguments.named_children if arguments is not None else []
+    function = given[0] if given and given[0].type == "function_expression" else None
+    parameters = function.child("parameters") if function is not None else None
+    body = function.child("body") if function is not None else None
+    if callee is None or arguments is None or last_name(callee) not in _PUT_OFF:
+        if callee is None or not _keeps_nothing(gathered, callee):
+            uses.refuse("method-made-once", name, item.start)
+            return None
+        text = uses.code(uses.span(call))
+        return Method(name, "assigned", text, "const", True, entry, comments=notes)
+    if function is None or parameters is None or body is None or function.has("*"):
+        uses.refuse("method-made-once", name, item.start)
+        return None
+    if any(n.type == "identifier" and n.text == "arguments" for n in function.walk()):
+        uses.refuse("method-made-once", name, item.start)
+        return None
+    source = uses.tree.source
+    text = uses.code(source.span(parameters.start, function.end))
+    shared = (uses.span(callee), source.span(function.end, arguments.end - 1))
+    prefix = "async function" if function.has("async") else "function"
+    return Method(
+        name, "declared", text, prefix, True, entry, False, body.start,
+        function.has("async"), notes, shared=shared,
+    )  # fmt: skip
+
+
+def _keeps_nothing(gathered: Gathered, callee: Node) -> bool:
+    """Whether what makes a function is seen to keep nothing between its calls: no name is declared in
+    it."""
+    uses = gathered.uses
+    binding = uses.names.meaning(callee) if callee.type == "identifier" else None
+    declared = binding.node.parent if binding is not None else None
+    value = declared.child("value") if declared is not None else None
+    function = value or declared
+    if function is None or not function.is_function:
+        return False
+    inner = uses.names.inner_scope(function)
+    return not any(n.type == "variable_declarator" for n in function.walk()) and inner is not None
+
+
 def _hook(option: str, when: MomentName) -> None:
     @reads(option)
     def read(gathered: Gathered, part: Node, value: Node) -> None:
         uses = gathered.uses
         gathered.members.kept_only("unknown-option", f"{option}() …", part.start)
         entry = claim_option(gathered, part)
+        if option in _OF_OTHER.get(gathered.runtime, ()):
+            span, notes = uses.span(part), attached(uses, part)
+            gathered.parts.append(KeptOption(option, span, entry, notes, idle=True))
+            return
         callback = callback_of(uses, value)
         if callback is None:
             _unread(gathered, part)

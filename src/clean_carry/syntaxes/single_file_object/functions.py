@@ -59,6 +59,18 @@ def only_returns(function: Node) -> bool:
     return body is None or body.type != "statement_block" or len(body.named_children) == 1
 
 
+def instance_parameter(function: Node) -> Node | None:
+    """The only parameter of a function that is given the instance, where it is a plain name."""
+    if function.type not in FUNCTIONS:
+        return None
+    single = function.child("parameter")
+    parameters = function.child("parameters")
+    given = parameters.named_children if parameters is not None else []
+    first = single or (given[0] if len(given) == 1 else None)
+    pattern = (first.child("pattern") or first) if first is not None else None
+    return pattern if pattern is not None and pattern.type == "identifier" else None
+
+
 def callback_of(uses: Uses, function: Node) -> Callback | None:
     """A function as text from its parameters on; None where its form cannot be an arrow function."""
     body = function.child("body")

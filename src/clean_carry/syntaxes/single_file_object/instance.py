@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from pathlib import Path
 
-from clean_carry.component.code import Gone, Member, Operation, Rebound, Taken
+from clean_carry.component.code import Gone, Member, Operation, Read, Rebound, Taken
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.spans import Span
+from clean_carry.source.javascript.callback_this import called_on, given_this
 from clean_carry.source.javascript.scope import Binding, is_write
 from clean_carry.source.javascript.timing import is_deferred
 from clean_carry.source.javascript.tree import Node
@@ -23,6 +24,7 @@ from clean_carry.syntaxes.single_file_object.asked import is_indexed, is_lent, w
 from clean_carry.syntaxes.single_file_object.functions import (
     FUNCTIONS,
     TYPED,
+    instance_parameter,
     parts_of,
     returned,
 )
@@ -87,14 +89,18 @@ def collect_uses(
     for this in uses.tree.of("this"):
         if not literal.start <= this.start < literal.end:
             continue
-        owner = next(
-            (up for up in this.up() if up.is_function and up.type != "arrow_function"), None
-        )
+        owner = _owner_of(uses, this, roots)
         if owner is None or id(owner) not in roots:
-            if owner is None or not any(id(up) in roots for up in owner.up()):
+            inside = owner is not None and any(id(up) in roots for up in owner.up())
+            if not inside and not _is_of_another(this, literal):
                 uses.refuse("instance-escapes", "", this.start)
             continue
         _instance(uses, this, owner, found, taken, rebound, members)
+    for function, parameter in _given_instance(literal):
+        scope = uses.names.inner_scope(function)
+        binding = scope.names.get(parameter.text) if scope is not None else None
+        for ref in binding.references if binding is not None else ():
+            _instance(uses, ref, function, found, taken, rebound, members)
     declared = members.declared()
     members.fields = {
         access.name
@@ -116,6 +122,7 @@ def collect_uses(
     for call, method in rebound:
         _rebind(uses, call, method, members)
     for access in found:
+        _watched_by_name(uses, access, members)
         if access.name == "":
             add_use(uses, access.node, "$this", members, access.owner)
             continue
@@ -127,6 +134,81 @@ def collect_uses(
             members.open.setdefault(access.name, access.node.start)
             add_open(uses, access.node, access.name, members, access.owner)
     uses.sort()
+
+
+def _watched_by_name(uses: Uses, access: _Access, members: Members) -> None:
+    """`this.$watch('tide', …)` looks at the member by a function: it is no longer found on the instance."""
+    call = access.node.parent
+    arguments = call.child("arguments") if call is not None else None
+    first = (
+        arguments.named_children[0] if arguments is not None and arguments.named_children else None
+    )
+    if access.name != "$watch" or first is None or first.type != "string":
+        return
+    name, *path = first.text[1:-1].split(".")
+    if name not in members.props | members.state | members.derived | members.injected:
+        return
+    if path:
+        uses.refuse("unknown-use", f"$watch of a path: {first.text}", first.start)
+        return
+    span, member = uses.span(first), Member(members.kind_of(name), name)  # type: ignore[arg-type]
+
+    def build(entry: int) -> Operation:
+        uses.locals_at[entry] = locals_at(uses, first)
+        return Read(span, entry, False, member, "() => ")
+
+    uses.raws.append(Raw(span, "watched by name", build))
+
+
+# What the runtime calls back with the instance (both versions; `$on` and `$once` are of the older one).
+_CALLS_BACK = frozenset({"$nextTick", "$watch", "$on", "$once"})
+
+
+def _owner_of(uses: Uses, this: Node, roots: dict[int, Node]) -> Node | None:
+    """The function whose `this` a node is: that of the function around, where a callback is given it."""
+    here = this
+    while True:
+        owner = next(
+            (up for up in here.up() if up.is_function and up.type != "arrow_function"), None
+        )
+        if owner is None or id(owner) in roots:
+            return owner
+        given = given_this(owner)
+        giver = given.giver if given is not None else called_on(owner, _CALLS_BACK)
+        if giver is None:
+            return owner
+        if giver.type != "this":
+            binding = uses.names.meaning(giver) if giver.type == "identifier" else None
+            declarator = (
+                binding.node.parent if binding is not None and not binding.written else None
+            )
+            value = declarator.child("value") if declarator is not None else None
+            if value is None or value.type != "this":
+                return owner
+            giver = value
+        here = giver
+
+
+def _is_of_another(this: Node, literal: Node) -> bool:
+    """Whether a node stands in a component that is written among those registered here."""
+    for option, _, value in parts_of(literal):
+        if option in ("components", "directives") and value.start <= this.start < value.end:
+            return True
+    return False
+
+
+def _given_instance(literal: Node) -> list[tuple[Node, Node]]:
+    """Functions that the runtime gives the instance as their parameter: the state and derived values."""
+    found: list[tuple[Node, Node]] = []
+    for option, _, value in parts_of(literal):
+        functions = [value] if option == "data" else []
+        if option == "computed":
+            functions = [item for _, _, item in parts_of(value)]
+        for function in functions:
+            parameter = instance_parameter(function)
+            if parameter is not None:
+                found.append((function, parameter))
+    return found
 
 
 def _instance(
@@ -162,6 +244,8 @@ def _instance(
             taken.append((parent, pattern, owner))
             return
     if parent is not None and parent.type == "arguments" and _binds(node, parent, members, rebound):
+        return
+    if parent is not None and parent.type == "arguments" and _gives_callback(uses, node, parent):
         return
     if parent is not None and parent.type == "pair" and _provides(parent):
         # The option's own reader says what of it is provided.
@@ -285,6 +369,31 @@ def _binds(node: Node, arguments: Node, members: Members, rebound: list[tuple[No
         return False
     rebound.append((call, method))
     return True
+
+
+def _gives_callback(uses: Uses, node: Node, arguments: Node) -> bool:
+    """Whether the instance is only the `this` of a callback: what gives it goes then."""
+    callee = arguments.parent.child("function") if arguments.parent is not None else None
+    candidates = [
+        *arguments.named_children[:-1],
+        *(callee.children[:1] if callee is not None else ()),
+    ]
+    for function in candidates:
+        given = given_this(function)
+        if given is None or given.giver is not node or given.end < 0:
+            continue
+        if function.type not in ("function_expression", "arrow_function"):
+            return False
+        span = uses.tree.source.span(given.start, given.end)
+        uses.raws.append(
+            Raw(
+                span,
+                "callback-instance",
+                lambda entry: Gone(span, entry, False, "callback-instance"),
+            )
+        )
+        return True
+    return False
 
 
 def _constant(uses: Uses, declarator: Node) -> Binding | None:

@@ -21,6 +21,7 @@ from clean_carry.syntaxes.single_file.members import Members
 from clean_carry.syntaxes.single_file_object.functions import (
     FUNCTIONS,
     attached,
+    instance_parameter,
     only_returns,
     parts_of,
     returned,
@@ -33,13 +34,15 @@ from clean_carry.syntaxes.uses import Uses
 class Gathered:
     """What the readers of options fill.
 
-    `by_name` says that the template chooses components by name; `drawn_writes` are the names it writes.
+    `runtime` is the major version it is read for. `by_name` says that the template chooses components by
+    name; `drawn_writes` are the names it writes.
     """
 
     uses: Uses
     members: Members
     file: Path
     by_name: bool = False
+    runtime: int = 3
     drawn_writes: frozenset[str] = frozenset()
     name: str = ""
     props: list[Prop] = field(default_factory=list)
@@ -163,7 +166,8 @@ def _data(gathered: Gathered, part: Node, value: Node) -> None:
     if not only_returns(value):
         _prelude(gathered, value)
     parameters = value.child("parameters")
-    if parameters is not None and parameters.named_children:
+    takes = parameters is not None and bool(parameters.named_children)
+    if takes and instance_parameter(value) is None:
         uses.refuse("state-not-literal", "data with a parameter", part.start)
     fields: list[StateField] = []
     for name, item, initial in parts_of(literal):
@@ -186,7 +190,8 @@ def _data(gathered: Gathered, part: Node, value: Node) -> None:
         note = uses.tree.source.span(above[0].start, above[-1].end) if above else None
         code = uses.code(uses.span(initial))
         members.initial[name] = initial
-        fields.append(StateField(name, code, runs_code(initial), key, note))
+        behind = tuple(uses.span(c) for c in comments.trailing(uses.tree, item))
+        fields.append(StateField(name, code, runs_code(initial), key, note, behind=behind))
     whole = Code(uses.span(literal))
     gathered.state = State(tuple(fields), whole, False, "", entry, attached(uses, part))
 

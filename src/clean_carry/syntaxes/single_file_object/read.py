@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import re
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from clean_carry.component.errors import InputError
@@ -18,7 +19,7 @@ from clean_carry.source.javascript.values import property_name
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.single_file.blocks import read_file
+from clean_carry.syntaxes.single_file.blocks import SingleFile, read_file
 from clean_carry.syntaxes.single_file.expressions import TemplateCode, read_code
 from clean_carry.syntaxes.single_file.markup import GLOBALS, TemplateReader
 from clean_carry.syntaxes.single_file.members import Members
@@ -49,8 +50,9 @@ class ObjectFile:
     exported: Exported
 
 
-def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile:
-    """Read a file. Raises `InputError` where it holds no component object."""
+def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int = 3) -> ObjectFile:
+    """Read a file for a major version of its runtime. Raises `InputError` where it holds no component
+    object."""
     blocks = read_file(source)
     script = blocks.script
     if script is None:
@@ -75,7 +77,7 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile
     members = collect_names(literal)
     members.unread.extend(blocks.unread)
     mixed = mix_in(uses, members, literal, workspace)
-    component = _component(uses, members, statement, literal, blocks.template, workspace)
+    component = _component(uses, members, statement, literal, blocks, workspace, runtime)
     styles = tuple(
         StyleBlock(
             source.span(*s.inner),
@@ -88,8 +90,8 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace) -> ObjectFile
     for style in blocks.styles:
         if style.attribute("module") is not None:
             members.kept_only("style-unread", "<style module>", style.start)
-        if b"v-bind(" in source.data[style.start : style.end]:
-            uses.refuse("style-unread", "v-bind() in a style", style.start)
+        if _IN_STYLE.search(source.data, style.start, style.end):
+            members.kept_only("style-unread", "v-bind() in a style", style.start)
     shared = opened(uses, members, mixed, literal, workspace)
     component = replace(component, opened=shared, unread=tuple(members.unread))
     refusals: tuple[Refusal, ...] = ()
@@ -180,10 +182,11 @@ def _component(
     members: Members,
     statement: Node,
     literal: Node,
-    template: TemplateNode | None,
+    blocks: SingleFile,
     workspace: Workspace,
+    runtime: int,
 ) -> Component:
-    source, ledger = uses.tree.source, uses.ledger
+    source, ledger, template = uses.tree.source, uses.ledger, blocks.template
     entry = ledger.claim("component", uses.span(statement))
     code = read_code(source, template) if template is not None else None
     elements = list(template.walk()) if template is not None else []
@@ -193,7 +196,7 @@ def _component(
         for used in (code.used if code is not None else ())
         if is_write(used.node) or (used.attribute is not None and _is_two_way(used.attribute.name))
     )
-    gathered = Gathered(uses, members, workspace.file, by_name, writes)
+    gathered = Gathered(uses, members, workspace.file, by_name, runtime, writes)
     gathered.entries["component"] = entry
     members.internal |= {name for name in members.state if name.startswith(("_", "$"))}
     members.state -= members.internal
@@ -249,7 +252,8 @@ def _component(
             **(template_uses.locals_at if template_uses is not None else {}),
         },
         mutations=tuple(members.mutations),
-        template_names=_template_names(source, code),
+        template_names=_template_names(source, code) + _style_names(source, blocks.styles),
+        template_holders=_holders(source, code),
         element_names=_element_names(source, elements, members.elements_set),
         root_is_component=_has_component_root(template),
         tags=frozenset(node.tag for node in elements if node.kind == "element"),
@@ -300,6 +304,8 @@ def _check_names(uses: Uses, members: Members, code: TemplateCode) -> None:
     known = members.declared() | members.mixed
     for used in code.used:
         name, at = used.node.text, used.node.start
+        if used.hidden:
+            uses.refuse("names-meet", f"this.{name}", at)
         if name.startswith(("$", "_")) or name in GLOBALS or name == "arguments":
             continue
         attribute = used.attribute
@@ -347,6 +353,30 @@ def _template_names(
             used.node.type == "shorthand_property_identifier",
         )
         for used in code.used
+    )
+
+
+def _holders(source: SourceText, code: TemplateCode | None) -> tuple[Span, ...]:
+    """What stands for the instance before members a template names: `this.` and `$data.`."""
+    return tuple(
+        source.span(used.through.start, used.node.start)
+        for used in (code.used if code is not None else ())
+        if used.through is not None
+    )
+
+
+# What a style takes from the component: `v-bind(tide)`, `v-bind('tide.level')`.
+_IN_STYLE = re.compile(rb"v-bind\(\s*['\"]?\s*([\w$]+)")
+
+
+def _style_names(
+    source: SourceText, styles: Sequence[TemplateNode]
+) -> tuple[tuple[str, Span, bool, bool], ...]:
+    """The members that styles take from the component, as those of the template."""
+    return tuple(
+        (found[1].decode(), source.span(found.start(1), found.end(1)), False, False)
+        for style in styles
+        for found in _IN_STYLE.finditer(source.data, style.start, style.end)
     )
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from clean_carry.component.model import Injected, KeptOption, Provided
+from clean_carry.source.importers import project_of
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier, property_name
 from clean_carry.source.provided import asked_of_provided
@@ -138,7 +139,11 @@ def _asked(gathered: Gathered, key: Node, held: Node) -> tuple[str, ...] | None:
     own = members.props | members.state | members.derived | members.methods
     if asked and asked <= own:
         return tuple(sorted(asked))
-    if asked is None:
+    nobody = asked is not None and not asked
+    if gathered.runtime >= 3 and (nobody or project_of(gathered.file) is None):
+        # On version 3 a provided instance has none of the members of its script.
+        uses.refuse("instance-provided-unknown", name or "", held.start)
+    elif asked is None:
         members.hand_on(held.start)
     else:
         members.hand_over(held.start, asked)
