@@ -27,9 +27,9 @@ from clean_carry.crossing.single_file_early import fallible, may_throw, started,
 from clean_carry.source.importers import reached_by_reference
 from clean_carry.source.javascript.joining import joined as joined_lines
 from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.places import folder_of
 from clean_carry.source.template.tree import read_blocks
 from clean_carry.source.text import SourceText
-from clean_carry.source.places import folder_of
 from clean_carry.source.workspace import Workspace, package_version
 from clean_carry.syntaxes.single_file.names import camel, pascal
 from clean_carry.syntaxes.single_file_flat.names import (

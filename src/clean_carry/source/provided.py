@@ -24,6 +24,13 @@ def asked_of_provided(file: Path, key: str) -> frozenset[str] | None:
     return _asked(root, key) if root is not None else None
 
 
+def is_injected(file: Path, key: str) -> bool:
+    """Whether any file of the project injects something under a name."""
+    root = project_of(file)
+    texts = texts_of(root) if root is not None else ()
+    return any(key in text and "inject" in text for text in texts)
+
+
 @cache
 def _asked(root: Path, key: str) -> frozenset[str] | None:
     found: set[str] = set()

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from clean_carry.component.model import Injected, KeptOption, Provided
-from clean_carry.source.importers import project_of
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier, property_name
-from clean_carry.source.provided import asked_of_provided
+from clean_carry.source.provided import asked_of_provided, is_injected
 from clean_carry.syntaxes.single_file.members import add_use
 from clean_carry.syntaxes.single_file.names import camel, pascal
 from clean_carry.syntaxes.single_file_object.functions import (
@@ -139,8 +138,7 @@ def _asked(gathered: Gathered, key: Node, held: Node) -> tuple[str, ...] | None:
     own = members.props | members.state | members.derived | members.methods
     if asked and asked <= own:
         return tuple(sorted(asked))
-    nobody = asked is not None and not asked
-    if gathered.runtime >= 3 and (nobody or project_of(gathered.file) is None):
+    if gathered.runtime >= 3 and not is_injected(gathered.file, name or ""):
         # On version 3 a provided instance has none of the members of its script.
         uses.refuse("instance-provided-unknown", name or "", held.start)
     elif asked is None:
