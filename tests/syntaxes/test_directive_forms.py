@@ -161,7 +161,19 @@ def test_a_template_in_a_cache(tmp_path: Path) -> None:
 def test_how_its_use_changes_is_told(tmp_path: Path) -> None:
     text = directive(f"{ISOLATED}, {TEMPLATE}, replace: true").replace("'E'", "'A'")
     result = carried(tmp_path, text)[0]
+    assert [f.rule for f in result.findings] == ["attribute-box"]
+
+
+def test_an_element_keeps_the_box_of_the_one_it_takes_the_place_of(tmp_path: Path) -> None:
+    text = directive(f"{ISOLATED}, {TEMPLATE}, replace: true").replace("'E'", "'A'")
+    page = '<div tide-mark></div><p tide-mark style="color: red"></p><span tide-mark></span>'
+    result = carried(tmp_path, text, page__html=page)[0]
     assert [f.rule for f in result.findings] == ["used-as-element", "element-stays"]
+    written = next(f.text for f in result.files if f.path.endswith(".html"))
+    assert written == (
+        '<tide-mark style="display: block"></tide-mark>'
+        '<tide-mark style="display: block; color: red"></tide-mark><tide-mark></tide-mark>'
+    )
 
 
 def test_an_alias_in_texts_and_comments_stays(tmp_path: Path) -> None:
@@ -172,8 +184,9 @@ def test_an_alias_in_texts_and_comments_stays(tmp_path: Path) -> None:
     )
     written = carried(tmp_path, directive(options))[0].files[0].text
     assert "<!-- mark.tide -->" in written
-    assert 'title="mark.tide">{{ $ctrl.tide + "mark.tide" }}' in written
-    assert "$scope.$watch('$ctrl.tide', go)" in written
+    assert 'title="mark.tide">{{ mark.tide + "mark.tide" }}' in written
+    assert "controllerAs: 'mark'" in written
+    assert "$scope.$watch('mark.tide', go)" in written
 
 
 def test_comments_of_the_factory_are_kept(tmp_path: Path) -> None:
@@ -468,8 +481,8 @@ def test_a_controller_with_bindings_on_a_scope_that_inherits(tmp_path: Path) -> 
     written = result.files[0].text
     assert written.count("bindings:") == 1
     assert "bindings: { tides: '<', kind: '@', port: '<' }" in written
-    assert "$scope.$watch('$ctrl.tides.length', go)" in written
-    assert "'{{$ctrl.low}} {{$ctrl.kind}} {{$ctrl.port}}'" in written
+    assert "$scope.$watch('mark.tides.length', go)" in written
+    assert "'{{mark.low}} {{mark.kind}} {{mark.port}}'" in written
 
 
 def test_a_name_of_the_scope_is_not_taken_for_one_bound_to_the_controller(tmp_path: Path) -> None:
@@ -481,7 +494,7 @@ def test_a_name_of_the_scope_is_not_taken_for_one_bound_to_the_controller(tmp_pa
     written = carried(tmp_path, directive(options))[0].files[0].text
     assert "bindings: { tide: '<', low: '<' }" in written
     assert "$ctrl.shownLow = this.low;" in written
-    assert "'{{$ctrl.shownTide}} {{$ctrl.tide}} {{$ctrl.shownLow}} {{$ctrl.low}}'" in written
+    assert "'{{mark.shownTide}} {{mark.tide}} {{mark.shownLow}} {{mark.low}}'" in written
 
 
 def test_an_attribute_nobody_knows_that_can_only_be_an_expression(tmp_path: Path) -> None:

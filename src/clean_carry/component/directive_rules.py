@@ -5,6 +5,25 @@ from __future__ import annotations
 from clean_carry.component.single_file_rules import Row
 
 DIRECTIVES: tuple[Row, ...] = (
+    (
+        "scope-reached",
+        "error",
+        "other code asks the scope of its element for a member (isolateScope() or scope()); the members "
+        "of a "
+        "component are its controller's, and that code would find nothing",
+        "Let that code require the directive's controller, or bind what it needs",
+        "element.find('load-meter').isolateScope().fill()",
+    ),
+    (
+        "attribute-box",
+        "error",
+        "it is used as an attribute only, and no template of the project shows on which elements; as an "
+        "element of "
+        "its own it would be inline, and lose the box and the meaning of the element it stood on",
+        "Carry it where its templates are, or allow it as an element (restrict: 'EA') and say display in"
+        " its style",
+        "restrict: 'A' // <div hot-badge>, in a template that was not found",
+    ),
     # -- what stays a directive ---------------------------------------------------------------
     (
         "stays-behaviour",

@@ -30,8 +30,9 @@ from clean_carry.syntaxes.controller_component.given import Sharing, Style
 from clean_carry.syntaxes.controller_component.names import name_members
 from clean_carry.syntaxes.controller_component.one_way import OneWay
 from clean_carry.syntaxes.controller_component.syntax import SYNTAX
-from clean_carry.syntaxes.controller_component.template import CONTROLLER, template_edits
+from clean_carry.syntaxes.controller_component.template import template_edits
 from clean_carry.syntaxes.controller_component.write import ComponentWriter
+from clean_carry.syntaxes.directive.reached_scope import reached_scope
 from clean_carry.syntaxes.directive.read import Directive, DirectiveFile, NotRead, read
 from clean_carry.syntaxes.directive.templates import Template
 from clean_carry.syntaxes.scoped_template.directives import dashed
@@ -113,7 +114,8 @@ def carry_directive_file(
         if at in excluded:
             refused.append(Refusal(directive.name, *excluded[at]))
             continue
-        reason = _tried(file, directive, style, workspace.one_way)
+        reason = _outside(workspace.file, source, directive)
+        reason = reason or _tried(file, directive, style, workspace.one_way)
         if reason is None:
             chosen.append(directive)
         else:
@@ -155,6 +157,22 @@ def carry_directive_file(
         interfaces,
         said,
     )
+
+
+def _outside(file: Path, source: SourceText, directive: Directive) -> Refusal | None:
+    """What the project's other code and templates ask of it that a component cannot give."""
+    at = directive.definition.registration.at
+    members = {*directive.scope.members(), *directive.bindings}
+    reached = reached_scope(file, source, directive.name, members)
+    if reached is not None:
+        detail, place = reached
+        return Refusal(directive.name, "scope-reached", detail, place if place >= 0 else at)
+    if "E" in directive.definition.restrict:
+        return None
+    uses = list(uses_in_templates(file, directive.name))
+    if not uses:
+        return Refusal(directive.name, "attribute-box", dashed(directive.name), at)
+    return None
 
 
 def _writer(
@@ -278,7 +296,9 @@ def _uses(
     told: list[tuple[str, str, int]] = []
     name, outer = directive.name, writer.outer
     events = writer.one_way.written if writer.one_way is not None else {}
-    carried = {t.file for other in chosen for t, _ in other.templates if t.file is not None}
+    holders = {
+        t.file: other.holder for other in chosen for t, _ in other.templates if t.file is not None
+    }
     for use in uses_in_templates(file, name):
         bound, unbound = use.told(events)
         told += [("use-left", use.source.path, use.line)] * unbound
@@ -292,7 +312,7 @@ def _uses(
             own = Ledger(use.source.path, use.source.data)
             other = OtherFile(use.source, own, Replacements(use.source.path, own), use.path, "")
             others[use.path] = other
-        holder = f"{CONTROLLER}." if use.path in carried else ""
+        holder = f"{holders[use.path]}." if use.path in holders else ""
         taken = {n: f"{holder}{n}" for n in outer}
         for start, end, text in (*bound, *use.edits(name, taken)):
             if not other.edits.has(start, end):
@@ -321,8 +341,14 @@ def _component(directive: Directive, source: SourceText) -> Component:
     )
     slots = tuple(dict.fromkeys(s for _, names in directive.templates for s in names.slots))
     function = directive.controller.function
-    apart = directive.controller.form in ("registered", "declared") and function is not None
-    beside = (source.span(function.start, function.end),) if apart and function is not None else ()
+    apart = [function] if directive.controller.form in ("registered", "declared") else []
+    # What makes it, and what links it, where that stands beside its registration.
+    apart += [registration.function, *(function for _, function in directive.links)]
+    beside = tuple(
+        source.span(part.start, part.end)
+        for part in apart
+        if part is not None and not registration.at <= part.start < registration.call.end
+    )
     return Component(directive.name, span, span, span, "named", props, slots=slots, beside=beside)
 
 

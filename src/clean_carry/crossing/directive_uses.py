@@ -21,6 +21,7 @@ from clean_carry.syntaxes.scoped_template.directives import dashed, normalised
 
 # What can be set: a name, or a field by names.
 _SET = re.compile(r"[A-Za-z_$][\w$]*(?:\.[A-Za-z_$][\w$]*)*$")
+_INLINE = frozenset({"span"})
 # Elements that mean nothing by themselves (HTML §4.4, §4.5): one of another name can take their place.
 _PLAIN = frozenset("div span section article aside header footer main nav p figure".split())
 
@@ -72,6 +73,13 @@ class Use:
             if more:
                 yield after, after, more
             return
+        if node.tag.lower() not in _INLINE:
+            # An element of another name is inline: it keeps the box of the one it takes the place of.
+            style = node.attribute("style")
+            if style is not None and style.value is not None:
+                yield style.value[0], style.value[0], "display: block; "
+            else:
+                more += ' style="display: block"'
         yield at, after, tag + more
         if self.attribute.value is None or self.attribute.value[0] == self.attribute.value[1]:
             start = self.attribute.start

@@ -72,12 +72,19 @@ class ControllerWriting(Spelling):
             line += f"\n{inner}{CONTROLLER}.{HANDED} = {scope}{self.style.semicolon}"
         return new(line)
 
-    def _moved(self, level: int) -> Fragment:
-        """Helpers of the factory and the link functions, as statements at a level of indentation."""
+    def _moved(self, level: int, *, values: bool = True) -> Fragment:
+        """Helpers of the factory and the link functions, as statements at a level of indentation; without
+        those that hold values, where these stand elsewhere."""
         unit = self.style.unit
         lead = "\n\n" + unit * level
         parts = Fragment()
         for statement in self._helpers():
+            if (
+                not values
+                and statement.type.endswith("_declaration")
+                and "function" not in statement.type
+            ):
+                continue
             self._movable(statement)
             shift = level - self._levels(self._indent(statement.start))
             first = first_of(self.source, lead_of(self.source, self.file, statement, 0), statement)
@@ -116,6 +123,7 @@ class ControllerWriting(Spelling):
                 binding = self.js.scope_at(declarator).find(name.text) if name is not None else None
                 fixed = value is not None and (
                     value.is_function
+                    or self._is_filter(value)
                     or value.type
                     in (
                         "string",
@@ -138,6 +146,15 @@ class ControllerWriting(Spelling):
         raise NotRead(
             "shared-between-instances", statement.text.split("\n")[0][:60], statement.start
         )
+
+    def _is_filter(self, value: Node) -> bool:
+        """Whether a value is a filter the runtime has one of: `$filter('date')`."""
+        callee = value.child("function") if value.type == "call_expression" else None
+        injections = self.definition.registration.injections
+        named = [
+            i.parameter.text for i in injections if i.name == "$filter" and i.parameter is not None
+        ]
+        return callee is not None and callee.text in named
 
     def _wrapped(self, indent: int) -> Fragment:
         """A controller that makes the shared one and is it: what a controller returns is the instance."""
@@ -176,6 +193,21 @@ class ControllerWriting(Spelling):
             text += self._self_line(inner)
             if body.named_children:
                 text += new("\n")
+        if self.sharing is None:
+            # What the factory made was there before the controller ran.
+            values = [
+                s
+                for s in self._helpers()
+                if s.type.endswith("_declaration") and "function" not in s.type
+            ]
+            for statement in values:
+                self._movable(statement)
+                shift = level - self._levels(self._indent(statement.start))
+                text += new(f"\n{inner}") + self.edits.text(statement.start, statement.end).shifted(
+                    shift
+                )
+            if values and body.named_children:
+                text += new("\n")
         early = early_statements(self._bound(), self.js, body)
         if early:
             moments = {when for when, function in self.directive.links if has_body(function)}
@@ -186,7 +218,7 @@ class ControllerWriting(Spelling):
             tail = self.source.data[start:end].rstrip()
             text += self.edits.text(start, start + len(tail))
         if self.sharing is None:
-            text += self._moved(level)
+            text += self._moved(level, values=False)
         return text + new("\n" + self.style.unit * (level - 1))
 
     def _bound(self) -> Directive:

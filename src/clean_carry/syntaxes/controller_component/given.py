@@ -211,8 +211,9 @@ class Giving:
         Raises `NotRead` where something else asks for the factory as well.
         """
         call = self.definition.registration.call
+        beside = self._links_beside()
         if call.start <= self.factory.start < call.end:
-            return []
+            return beside
         holder = self.factory
         if self.factory.type != "function_declaration":
             declarator = self.factory.parent
@@ -230,7 +231,31 @@ class Giving:
         several = statement.type != "function_declaration" and len(statement.named_children) > 1
         if several or any(ref.start not in known for ref in refs) or statement.parent is None:
             raise NotRead("definition-unread", "its factory is used elsewhere", self.factory.start)
-        return [statement, *([_statement(listed)] if listed is not None else [])]
+        return [statement, *([_statement(listed)] if listed is not None else []), *beside]
+
+    def _links_beside(self) -> list[Node]:
+        """The statements of link functions that stand beside the factory, which move into the controller.
+
+        Raises `NotRead` where one is used elsewhere as well.
+        """
+        found: list[Node] = []
+        for _, function in self.directive.links:
+            if self.factory.start <= function.start < self.factory.end:
+                continue
+            holder = function
+            if function.type != "function_declaration":
+                holder = next(
+                    (up for up in function.up() if up.type == "variable_declarator"), function
+                )
+            name, statement = holder.child("name"), _statement(holder)
+            binding = self.js.scope_at(holder).find(name.text) if name is not None else None
+            refs = binding.references if binding is not None else []
+            inside = [ref for ref in refs if self.factory.start <= ref.start < self.factory.end]
+            several = statement.type != "function_declaration" and len(statement.named_children) > 1
+            if len(refs) != 1 or len(inside) != 1 or several or statement.parent is None:
+                raise NotRead("link-unread", "it is used elsewhere as well", function.start)
+            found.append(statement)
+        return found
 
     def _helpers(self) -> list[Node]:
         """The statements of the factory that moved code needs: all but what gives the definition."""
@@ -252,6 +277,8 @@ class Giving:
                 own.add(_statement(listed).start)
         for node in body.named_children:
             if node is given or node.start in own or self._holds_definition(node):
+                continue
+            if any(option.whole.parent is node for option in self.definition.options.values()):
                 continue
             if (
                 node.type == "expression_statement"

@@ -104,7 +104,7 @@ class OneWay:
     def _after(
         self, template: Template, found: TemplateNames, name: ScopeName
     ) -> tuple[int, int, str, str]:
-        call = self.told(name.name)
+        call = self.told(name.name, self.directive.holder)
         for node, attribute, start, end in found.values:
             if not start <= name.start < end:
                 continue

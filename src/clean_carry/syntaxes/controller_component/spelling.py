@@ -274,9 +274,8 @@ class Spelling(Giving):
             if self.directive.controller.form == "closed":
                 continue
             if self.directive.alias and use.name == self.directive.alias:
-                self.edits.spell(start, end, CONTROLLER, "scope-expression", "alias-renamed")
                 continue
-            text = f"{CONTROLLER}.{self.members.of(use.name)}"
+            text = f"{self.directive.holder}.{self.members.of(use.name)}"
             if use.shorthand:
                 text = f"{use.name}: {text}"
             self.edits.spell(start, end, text, "scope-expression", "scope-name")

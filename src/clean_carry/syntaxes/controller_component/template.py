@@ -9,8 +9,6 @@ from clean_carry.syntaxes.directive.read import Directive, NotRead
 from clean_carry.syntaxes.directive.templates import Template
 from clean_carry.syntaxes.scoped_template.markup import ScopeName, TemplateNames
 
-CONTROLLER = "$ctrl"
-
 
 def declared_names(directive: Directive) -> set[str]:
     """The names that are its own for sure: bound, given a value by code, or the controller's."""
@@ -35,6 +33,8 @@ def template_edits(
     members = {*directive.scope.members(), *directive.bindings, *directive.template_names()}
     for what, _ in found.unread:
         raise NotRead("template-unread", what, at)
+    for name in sorted(found.lists & {*directive.scope.members(), *directive.bindings}):
+        raise NotRead("template-unread", f"a repetition is called like a member: {name}", at)
     taken: list[ScopeName] = []
     for attribute, value, _, used in found.unknown:
         if any(name.name in members or name.name == directive.alias for name in used):
@@ -51,14 +51,14 @@ def template_edits(
             # What it watches may name it: its name stays.
             continue
         if directive.alias and use.name == directive.alias:
-            if directive.alias != CONTROLLER or use.up:
-                yield start, use.end, CONTROLLER, "alias-renamed"
+            if use.up:
+                yield start, use.end, directive.alias, "alias-kept"
             continue
         if use.name.startswith("$") and use.name not in directive.scope.members():
             continue
         if use.written and use.level > use.up and not use.path:
             raise NotRead("template-writes-inside", use.name, at)
-        text = f"{CONTROLLER}.{names.of(use.name)}"
+        text = f"{directive.holder}.{names.of(use.name)}"
         if use.shorthand:
             text = f"{use.name}: {text}"
         yield start, use.end, text, "scope-name"

@@ -17,8 +17,13 @@ from clean_carry.syntaxes.controller_component.controller import (
 from clean_carry.syntaxes.controller_component.given import has_body, plain_name
 from clean_carry.syntaxes.controller_component.one_way import OneWay
 from clean_carry.syntaxes.directive.definition import Option
-from clean_carry.syntaxes.directive.read import NotRead
+from clean_carry.syntaxes.directive.read import CONTROLLER, NotRead
 from clean_carry.syntaxes.directive.registrations import parameters_of, text_of
+
+
+def _statement_of(node: Node) -> Node:
+    """The statement a call stands in."""
+    return next((up for up in node.up() if up.type == "expression_statement"), node)
 
 
 class ComponentWriter(ControllerWriting):
@@ -92,6 +97,12 @@ class ComponentWriter(ControllerWriting):
         head = Fragment()
         for comment in lost:
             head += copy(self.source.span(comment.start, comment.end)) + new(f"\n{indent}")
+        line = self.source.line_start(registration.at)
+        if lost and self.source.data[line : registration.at].strip():
+            # It stands behind something on its line: they go above all of that.
+            statement = _statement_of(registration.call)
+            self.edits.put(statement.start, statement.start, head)
+            return whole
         return head + whole
 
     def _options(self) -> dict[str, Fragment | None]:
@@ -100,14 +111,15 @@ class ComponentWriter(ControllerWriting):
         definition = self.definition
         for name, option in definition.options.items():
             pair, value = option.whole, option.value
-            if pair.parent is not self.object:
+            if pair.parent is not self.object and not self._is_apart(option):
                 raise NotRead(
                     "definition-unread", f"“{name}” is given by a statement of its own", pair.start
                 )
             match name:
-                case "controllerAs" if self.directive.controller.form == "closed":
-                    continue
-                case "restrict" | "replace" | "controllerAs" | "priority" | "name":
+                case "controllerAs":
+                    if value.text in ("null", "undefined", "false") or text_of(value) == CONTROLLER:
+                        found[name] = None
+                case "restrict" | "replace" | "priority" | "name":
                     found[name] = None
                 case "scope" | "bindToController":
                     holds = value.type == "object" and value.named_children
@@ -125,6 +137,8 @@ class ComponentWriter(ControllerWriting):
                 case "template" | "templateUrl":
                     if value.is_function:
                         found[name] = self._template_function(pair, value)
+                    elif (taken := self._injected_in(value)) and pair.type == "pair":
+                        found[name] = self._injected_value(name, value, taken)
                 case "transclude":
                     if value.text in ("false", "null"):
                         found[name] = None
@@ -170,14 +184,7 @@ class ComponentWriter(ControllerWriting):
         q = self.style.quote
         taken = parameters_of(value)
         names = ["$element", "$attrs"][: len(taken)]
-        extra = []
-        for injection in self.definition.registration.injections:
-            if injection.parameter is None:
-                continue
-            binding = self.js.scope_at(injection.parameter).find(injection.parameter.text)
-            refs = binding.references if binding is not None else []
-            if any(value.start <= ref.start < value.end for ref in refs):
-                extra.append((injection.name, injection.parameter.text))
+        extra = self._injected_in(value)
         key = pair.child("key") or pair.child("name")
         assert key is not None
         text = key.text
@@ -186,6 +193,27 @@ class ComponentWriter(ControllerWriting):
         listed = ", ".join(f"{q}{n}{q}" for n in (*names, *(n for n, _ in extra)))
         function = self._function(value, [p for _, p in extra])
         return new(f"{text}: [{listed}, ") + function + new("]")
+
+    def _injected_in(self, value: Node) -> list[tuple[str, str]]:
+        """What is injected into the factory and used in a value: (name, parameter)."""
+        found = []
+        for injection in self.definition.registration.injections:
+            if injection.parameter is None:
+                continue
+            binding = self.js.scope_at(injection.parameter).find(injection.parameter.text)
+            refs = binding.references if binding is not None else []
+            if any(value.start <= ref.start < value.end for ref in refs):
+                found.append((injection.name, injection.parameter.text))
+        return found
+
+    def _injected_value(self, name: str, value: Node, taken: list[tuple[str, str]]) -> Fragment:
+        """A value that needs what is injected is given by a function, which the runtime injects."""
+        q = self.style.quote
+        listed = ", ".join(f"{q}{service}{q}" for service, _ in taken)
+        parameters = ", ".join(parameter for _, parameter in taken)
+        head = new(f"{name}: [{listed}, function{self.style.space}({parameters}) {{ return ")
+        text = self.edits.text(value.start, value.end)
+        return head + text + new(f"{self.style.semicolon} }}]")
 
     def _function(self, value: Node, more: list[str]) -> Fragment:
         """A function's text with further parameters."""
@@ -215,7 +243,7 @@ class ComponentWriter(ControllerWriting):
             return new("controller: ") + self._wrapped(self._levels(self._indent(pair.start)))
         if controller.form == "registered":
             text = text_of(value) or ""
-            if text != controller.name:
+            if text != controller.name and not self.directive.alias:
                 q = self.style.quote
                 return new(f"controller: {q}{controller.name}{q}")
             return self.edits.text(pair.start, pair.end)
@@ -279,6 +307,9 @@ class ComponentWriter(ControllerWriting):
                 if o.name not in options or options[o.name] is not None or (o is link and needs)
             ],
         )
+        apart = [o for o in definition.options.values() if o.whole.parent is not node]
+        if apart:
+            self._put_apart(apart, options, pairs, needs)
         shift = (
             self._levels(self._indent(self.definition.registration.at))
             + 1
@@ -286,11 +317,61 @@ class ComponentWriter(ControllerWriting):
                 self._indent(node.named_children[0].start if node.named_children else node.start)
             )
         )
-        if "\n" not in node.text:
+        if "\n" not in node.text or (apart and not pairs):
             shift = 0
         text = self.edits.text(node.start, node.end).shifted(shift)
         self.ledger.claim("definition", source.span(node.start, node.end), "kept")
         return text
+
+    def _is_apart(self, option: Option) -> bool:
+        """Whether an option is given by a plain statement of the factory: `ddo.link = …`."""
+        statement = option.whole.parent
+        body = self.factory.child("body")
+        return (
+            option.whole.type == "assignment_expression"
+            and statement is not None
+            and statement.type == "expression_statement"
+            and statement.parent is body
+        )
+
+    def _put_apart(
+        self,
+        apart: list[Option],
+        options: dict[str, Fragment | None],
+        pairs: list[Option],
+        needs: bool,
+    ) -> None:
+        """Options given by statements of their own, as parts of the object."""
+        node, unit = self.object, self.style.unit
+        level = self._levels(self._indent(node.start if pairs else self.definition.registration.at))
+        inner = "\n" + unit * (level + 1)
+        lines: list[Fragment] = []
+        for option in apart:
+            statement = option.whole.parent
+            assert statement is not None
+            span = self.source.span(statement.start, statement.end)
+            entry = self.ledger.claim("option", span)
+            shift = level + 1 - self._levels(self._indent(statement.start))
+            value = self.edits.text(option.value.start, option.value.end).shifted(shift)
+            fragment = options.get(option.name, new(f"{option.name}: ") + value)
+            if option.name in ("link", "compile") and needs:
+                fragment = new("controller: ") + self._new_controller(level + 1)
+            settle = Fragment([Piece(entry=entry, rule="option-carried")])
+            if fragment is None:
+                self.edits.put(node.end - 1, node.end - 1, settle)
+            else:
+                lines.append(fragment + settle)
+        text = Fragment()
+        for number, line in enumerate(lines):
+            text += new(("," if pairs or number else "") + inner) + line
+        end = node.end - 1
+        data = self.source.data
+        while data[end - 1 : end].isspace() and pairs:
+            end -= 1
+        if data[end - 1 : end] == b"," and pairs:
+            end -= 1
+        last = new("" if b"\n" in data[end : node.end] and pairs else "\n" + unit * level)
+        self.edits.put(end, end, text + last)
 
     def _line_of(self, pair: Node, gone: tuple[int, int]) -> tuple[int, int]:
         """An option with its comma, and its line where nothing else stands there; `gone` is the last

@@ -35,6 +35,8 @@ from clean_carry.syntaxes.scoped_template.meaning import Meaning
 
 # How a binding is written: its kind, whether it may be missing, the attribute it is named by.
 _BINDING = re.compile(r"\s*([@&]|[=<](\*?))\s*(\??)\s*([$\w]*)\s*$")
+# What the template of a component calls its instance, where nobody says another name.
+CONTROLLER = "$ctrl"
 # Options a component has none of: it cannot say them.
 _NOT_SAID = ("priority", "templateNamespace", "multiElement", "type")
 
@@ -92,6 +94,12 @@ class Directive:
     def isolated(self) -> bool:
         """Whether its scope inherits nothing."""
         return self.definition.isolated
+
+    @property
+    def holder(self) -> str:
+        """The name by which its template asks the instance: the author's own, or the runtime's for
+        components."""
+        return self.alias or CONTROLLER
 
     def template_names(self) -> set[str]:
         """The names of its own scope that its templates use."""

@@ -210,6 +210,15 @@ class _Reader:
             if call is not None and call.named_children and call.named_children[0] is function:
                 self.add(self.names.scope_at(first).find(first.text))
 
+    def _holds_function(self, member: Node) -> bool:
+        """Whether a member, `scope.close`, is given functions written in place, and nothing else."""
+        values = [
+            node.child("right")
+            for node in self.names.tree.of("assignment_expression")
+            if (left := node.child("left")) is not None and left.text == member.text
+        ]
+        return bool(values) and all(value is not None and value.is_function for value in values)
+
     def expression(self, node: Node, asked: str) -> None:
         """What a scope is asked to evaluate: a text's names, or nothing where it is a function."""
         inner = plain(node)
@@ -230,6 +239,8 @@ class _Reader:
             return
         text = text_of(inner)
         if text is None:
+            if inner.type == "member_expression" and self._holds_function(inner):
+                return
             if inner.type == "identifier" and self.is_function(inner):
                 return
             if not self.begun(inner):

@@ -11,6 +11,7 @@ import re
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
+from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.template.expression import ExpressionError, NameUse, names_in
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode, read_markup
 from clean_carry.source.text import SourceText
@@ -65,8 +66,10 @@ class TemplateNames:
 
     `unread` are (what, offset); `unknown` are attributes whose meaning is not known and that mention
     something like a name: (attribute, value, offset, names); `slots` the content it has places for,
-    `included` the expressions of other templates it takes in; `elements` the normalised names of its
-    elements and attributes, `values` every attribute with its value: element, normalised name, start, end.
+    `included` the expressions of other templates it takes in; `lists` are the names repetitions give what
+    they show (`as shown`), which stand on the scope around; `elements` the normalised names of its
+    elements and attributes, `values` every attribute with its value: element, normalised name, start,
+    end.
     """
 
     names: list[ScopeName] = field(default_factory=list)
@@ -75,6 +78,7 @@ class TemplateNames:
     slots: list[str] = field(default_factory=list)
     included: list[str] = field(default_factory=list)
     elements: set[str] = field(default_factory=set)
+    lists: set[str] = field(default_factory=set)
     roots: int = 0
     values: list[tuple[TemplateNode, str, int, int]] = field(default_factory=list)
 
@@ -310,7 +314,9 @@ class _Walker:
         named = [name for name in item.groups() if name]
         inner = scope.child(*named, *REPEATED)
         self.names(text, offsets, *found.span(2), scope, False)
-        if found.group(3):
+        if found.group(3) and is_identifier(found.group(3).strip()):
+            self.found.lists.add(found.group(3).strip())
+        elif found.group(3):
             self.found.unread.append(("a repetition under another name (`as`)", value[0]))
         if found.group(4):
             self.names(text, offsets, *found.span(4), inner, False)
@@ -353,6 +359,8 @@ def names_of(source: SourceText, kind_of: KindOf) -> TemplateNames:
     nodes = read_markup(source, 0, len(source.data), loose=True)
     walker = _Walker(source, kind_of)
     walker.nodes(nodes, _Scope())
+    # The name of a list is the template's own wherever it stands: a repetition may come later.
+    walker.found.names = [n for n in walker.found.names if n.up or n.name not in walker.found.lists]
     walker.found.roots = sum(node.kind == "element" for node in nodes)
     return walker.found
 

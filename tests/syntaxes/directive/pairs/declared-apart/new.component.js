@@ -11,7 +11,8 @@
         picked: '&'
       },
       controller: SailingInfoController,
-      templateUrl: 'sailing-info.component.html'
+      controllerAs: 'vm',
+      templateUrl: 'sailing-info.html'
     });
 
   SailingInfoController.$inject = ['$scope', '$element', '$attrs', '$timeout', 'tides'];
@@ -26,7 +27,7 @@
     ////////////////
 
     function activate() {
-      $scope.$watch('$ctrl.sailing.port', function (port) { vm.port = port; });
+      $scope.$watch('vm.sailing.port', function (port) { vm.port = port; });
     }
 
     function pick() {

@@ -17,5 +17,6 @@ function SailingCardController($timeout) {
 export default angular.module('gullmoor.card', []).component('sailingCard', {
   bindings: { port: '@' },
   controller: SailingCardController,
-  template: '<button type="button" ng-click="$ctrl.board()">{{$ctrl.label()}}</button>',
+  controllerAs: 'card',
+  template: '<button type="button" ng-click="card.board()">{{card.label()}}</button>',
 });

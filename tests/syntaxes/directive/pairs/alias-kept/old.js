@@ -10,6 +10,6 @@ angular.module('gullmoor.berths', [])
           this.chosen = berth === this.chosen ? null : berth;
         };
       },
-      templateUrl: 'gullmoor/alias-renamed/berth-grid.html'
+      templateUrl: 'gullmoor/alias-kept/berth-grid.html'
     };
   });
