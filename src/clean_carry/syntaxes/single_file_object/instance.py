@@ -28,7 +28,7 @@ from clean_carry.syntaxes.single_file_object.functions import (
     parts_of,
     returned,
 )
-from clean_carry.syntaxes.uses import Raw, Uses
+from clean_carry.syntaxes.uses import Build, Raw, Uses
 
 # Options whose own functions run on the instance.
 _HOLDERS = ("computed", "watch", "methods")
@@ -385,13 +385,7 @@ def _gives_callback(uses: Uses, node: Node, arguments: Node) -> bool:
         if function.type not in ("function_expression", "arrow_function"):
             return False
         span = uses.tree.source.span(given.start, given.end)
-        uses.raws.append(
-            Raw(
-                span,
-                "callback-instance",
-                lambda entry: Gone(span, entry, False, "callback-instance"),
-            )
-        )
+        uses.raws.append(Raw(span, "callback-instance", _gone(span, "callback-instance")))
         return True
     return False
 
@@ -404,8 +398,8 @@ def _constant(uses: Uses, declarator: Node) -> Binding | None:
     return None if binding is None or binding.written else binding
 
 
-def _gone(span: Span):  # type: ignore[no-untyped-def]
-    return lambda entry: Gone(span, entry, False, "receiver-alias")
+def _gone(span: Span, rule: str = "receiver-alias") -> Build:
+    return lambda entry: Gone(span, entry, False, rule)
 
 
 def _instance_functions(literal: Node, hooks: frozenset[str]) -> list[Node]:
