@@ -87,7 +87,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         component, layout, inputs, lifted, latest, later, removed, effect_locals, hook_names,
         apart=bool(called_early) or inputs_first,
     )  # fmt: skip
-    _check_hiding(component, naming)
+    _check_hiding(component, naming, hook_names)
     writes = component.writes()
     updaters = [o.updater for o in writes if o.updater is not None]
     is_open = any(write.open for write in writes)
@@ -226,9 +226,9 @@ def _check_state(component: Component) -> None:
         raise Refused("state-never-given", "", min(read_at))
 
 
-def _check_hiding(component: Component, naming: Naming) -> None:
+def _check_hiding(component: Component, naming: Naming, hook_names: frozenset[str]) -> None:
     """What is drawn and the methods come into one scope: a local of the one must not hide what the others
-    take from the file or the world. Raises `Refused` where it does."""
+    take from the file or the world, nor a hook. Raises `Refused` where it does."""
     gone = {
         (binding.local, binding.at)
         for _, operation in component.operations()
@@ -236,7 +236,7 @@ def _check_hiding(component: Component, naming: Naming) -> None:
         for binding in operation.bindings or ()
     }
     for name, at in sorted(component.drawing_locals - gone, key=lambda local: local[1]):
-        if name in component.taken_elsewhere:
+        if name in component.taken_elsewhere or name in hook_names:
             raise Refused("local-hides", name, at)
 
 

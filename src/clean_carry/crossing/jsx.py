@@ -197,7 +197,8 @@ def _carried(
     if not module.components and not module.refusals:
         raise InputError("holds no class component", file=source.path)
     imports = runtime_names(tree)
-    style = _style(workspace.file, tree, imports)
+    taken = _taken_hooks(names, imports)
+    style = _style(workspace.file, tree, imports, taken)
     edits: list[tuple[Span, Fragment]] = []
     carried: list[Component] = []
     refused = list(module.refusals)
@@ -218,11 +219,13 @@ def _carried(
             refused.append(Refusal(component.name, rule, detail, at))
             _keep(ledger, component)
             continue
-        hook_names = frozenset(HOOKS) if not style.hook_prefix else frozenset()
+        hook_names = frozenset({*(HOOKS if not style.hook_prefix else ()), style.after_hook})
         try:
             plan = fit(component, runtime, hook_names)
             before = write_before(plan, source, style)
             written = write(plan, source, style)
+            if not style.hook_prefix and style.hooks & taken:
+                raise Refused("local-hides", min(style.hooks & taken), component.span.start)
         except Refused as reason:
             if reason.rule == "pure-default-redraw" and keeps_defaults(component, runtime):
                 # With its defaults as a property nothing tells that they were not given.
@@ -303,14 +306,25 @@ def _keep(ledger: Ledger, component: Component) -> None:
             entry.outcome, entry.rule = "kept", ""
 
 
-def _style(file: Path, tree: Tree, imports: RuntimeNames) -> Style:
+def _taken_hooks(names: Names, imports: RuntimeNames) -> frozenset[str]:
+    """The names of hooks that the file has for something else."""
+    statement = imports.statement
+    return frozenset(
+        name
+        for name in HOOKS
+        if (binding := names.module.names.get(name)) is not None
+        and not (statement is not None and statement.start <= binding.node.start < statement.end)
+    )
+
+
+def _style(file: Path, tree: Tree, imports: RuntimeNames, taken: frozenset[str]) -> Style:
     found = script_style(tree, file)
     whole, named, statement = imports.whole, bool(imports.named), imports.statement
     namespace = statement is not None and any(
         c.type == "namespace_import" for c in statement.walk()
     )
     whole_only = namespace or whole[:1] == tuple(imports.required)
-    prefix = f"{whole[0]}." if whole and whole_only and not named else ""
+    prefix = f"{whole[0]}." if whole and ((whole_only and not named) or taken) else ""
     return Style(
         found.unit, found.semicolon, found.quote, prefix, found.fit, found.comma, found.bare
     )

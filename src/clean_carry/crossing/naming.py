@@ -405,6 +405,17 @@ def _sites(
             target = through if entry in later and each in latest else plain
             target.setdefault(each, []).append(entry)
 
+    for moment in component.moments("updated"):
+        # What is kept of this render is read beside the names that the hook declares.
+        kept = [(PROPS, "prop", moment.previous_props), (STATE, "state", moment.previous_state)]
+        for all_of_it, kind, before in kept:
+            for name in (before.names or ()) if before is not None else ():
+                note(Member("prop" if kind == "prop" else "state", name), all_of_it, moment.entry)
+            if before is not None and before.names is None:
+                note(all_of_it, None, moment.entry)
+        for source in moment.guard.sources if moment.guard is not None else ():
+            held = {"prop": PROPS, "state": STATE}.get(source.kind)
+            note(source, held, moment.entry)
     for _, operation in component.operations():
         entry = operation.entry
         if isinstance(operation, Read | FieldUse | MethodCall | MethodValue):

@@ -34,7 +34,7 @@ _IMPORT = re.compile(r"""['"](\.\.?(?:/[^'"\n]*)?)['"]""")
 _DEFAULT_IMPORT = re.compile(r"""\bimport\s+(\w+)[^;'"]*['"]([^'"\n]*)['"]""")
 # Other instances: children by their references, and those a component stands in.
 _CHILDREN = (
-    r"\$children(?=\.(?:forEach|map|filter|some|every|find|reduce)\b)|"
+    r"\$children(?=\.(?:forEach|map|filter|some|every|find|reduce)\b|\s*\))|"
     r"\$(?:refs(?:\.\w+|\[[^\]]*\])(?:\[[^\]]*\])?|children\[[^\]]*\])"
 )
 # A callback for each of several instances, with the name it gives one.

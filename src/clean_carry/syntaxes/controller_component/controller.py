@@ -10,8 +10,13 @@ from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.controller_component.early import Waiting, early_statements
 from clean_carry.syntaxes.controller_component.given import HANDED, has_body
 from clean_carry.syntaxes.controller_component.spelling import Spelling
-from clean_carry.syntaxes.directive.read import CONTROLLER
-from clean_carry.syntaxes.directive.read import Binding, Directive, DirectiveFile, NotRead
+from clean_carry.syntaxes.directive.read import (
+    CONTROLLER,
+    Binding,
+    Directive,
+    DirectiveFile,
+    NotRead,
+)
 from clean_carry.syntaxes.directive.registrations import annotation, parameters_of, plain
 
 

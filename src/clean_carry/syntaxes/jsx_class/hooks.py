@@ -57,6 +57,9 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
     code = facts.code(facts.span(body) if expression else inside(facts, body))
     scope = facts.names.inner_scope(member)
     own = frozenset(scope.names) if scope is not None else frozenset()
+    facts.locals_at[entry] = frozenset(
+        (local, binding.node.start) for local, binding in (scope.names.items() if scope else ())
+    )
     statements = [body] if expression else body.named_children
     single = len(statements) == 1 and (expression or statements[0].type == "expression_statement")
     return Moment(
