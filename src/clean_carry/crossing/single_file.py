@@ -114,7 +114,7 @@ class FlatOutcome:
         if unused:
             found.append(("methods-given-out", ", ".join(unused), component.span.start))
         names = [m.name for m in component.methods() if m.name not in self.exposed]
-        if names:
+        if names and "expose" not in component.entries:
             found.append(("members-closed", ", ".join(names), component.span.start))
         for part in component.members:
             if isinstance(part, Provided) and part.members is not None:

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from clean_carry.component.fragment import Fragment, copy, new
 from clean_carry.component.model import Component, KeptOption
 from clean_carry.crossing.runtime_import import RUNTIME, RuntimeImport
+from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_flat.names import Edits
@@ -158,6 +159,12 @@ class Blocks:
         start, end = component.span.start, component.span.end
         if source.data[end : end + 1] == b";":
             end += 1
+        notes = Fragment()
+        said = comments.leading(self.file.tree, self.file.exported.statement) if not kept else []
+        if said:
+            # What is said of the component goes where the component goes.
+            start = said[0].start
+            notes = copy(source.span(start, said[-1].end)) + new(writer.line)
         head = copy(source.span(script.start, start))
         if self.file.exported.typed and self._imports:
             last = self._imports[-1].end
@@ -183,7 +190,7 @@ class Blocks:
         setup = self._tag(" setup") + new("\n")
         if added:
             setup += new(f"{writer.base}{self._import_line(added, writer)}\n\n")
-        setup += new(writer.base) + written + new("\n</script>")
+        setup += new(writer.base) + notes + written + new("\n</script>")
         closing = source.span(script.inner[1], script.end)
         return (
             self._before()

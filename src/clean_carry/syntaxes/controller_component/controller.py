@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from clean_carry.component.fragment import Fragment, new, settled
+from clean_carry.source.javascript.looked_at import only_looked_at
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.controller_component.early import Waiting, early_statements
@@ -18,6 +19,12 @@ from clean_carry.syntaxes.directive.read import (
     NotRead,
 )
 from clean_carry.syntaxes.directive.registrations import annotation, parameters_of, plain
+
+
+def _is_pattern(value: Node) -> bool:
+    """Whether a value is a pattern that does not remember where it was (flags `g` and `y`, ECMA-262 §22.2.7.2)."""
+    flags = value.child("flags")
+    return value.type == "regex" and not (flags is not None and set(flags.text) & {"g", "y"})
 
 
 class ControllerWriting(Spelling):
@@ -58,10 +65,15 @@ class ControllerWriting(Spelling):
         unit = self.style.unit
         inner = unit * (indent + 1)
         body = self._self_line(inner) + self._moved(indent + 1)
-        return self._listed_function("", body + new(f"\n{unit * indent}}}"))
+        return self._listed_function("", body + new(f"\n{unit * indent}}}"), indent)
 
-    def _listed_function(self, name: str, body: Fragment) -> Fragment:
+    def _listed_function(self, name: str, body: Fragment, indent: int) -> Fragment:
         """A function with the list of what it is given; `body` ends with its closing brace."""
+        directive = self._prologue()
+        if directive is not None and body.pieces:
+            line = f"\n{self.style.unit * (indent + 1)}"
+            text = self.source.slice(directive.start, directive.end)
+            body = new(f"{line}{text}\n") + body
         services, parameters = self._listed()
         q = self.style.quote
         head = f"function{name or self.style.space}({', '.join(parameters)}) {{"
@@ -128,7 +140,9 @@ class ControllerWriting(Spelling):
                 binding = self.js.scope_at(declarator).find(name.text) if name is not None else None
                 fixed = value is not None and (
                     value.is_function
+                    or _is_pattern(value)
                     or self._is_filter(value)
+                    or (binding is not None and only_looked_at(binding, value))
                     or value.type
                     in (
                         "string",
@@ -136,7 +150,6 @@ class ControllerWriting(Spelling):
                         "true",
                         "false",
                         "null",
-                        "regex",
                         "member_expression",
                         "identifier",
                     )
@@ -178,14 +191,14 @@ class ControllerWriting(Spelling):
             text += new(f"{inner}{CONTROLLER}.{HANDED} = {self.handed.services['$scope']}{end}")
         text += self._moved(indent + 1)
         text += new(f"\n{inner}return {CONTROLLER}{end}\n{unit * indent}}}")
-        return self._listed_function("", text)
+        return self._listed_function("", text, indent)
 
     def _whole(self, function: Node) -> Fragment:
         """A controller's function with its list of services, written where it stands."""
         own = self._levels(self._indent(function.start))
         name = function.child("name")
         shown = f" {name.text}" if name is not None and function.type != "method_definition" else ""
-        return self._listed_function(shown, self._body(function, own + 1) + new("}"))
+        return self._listed_function(shown, self._body(function, own + 1) + new("}"), own)
 
     def _body(self, function: Node, level: int) -> Fragment:
         """The statements of a controller: its own, those that wait for the inputs, what was linked."""

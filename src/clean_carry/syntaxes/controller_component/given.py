@@ -294,6 +294,18 @@ class Giving:
             found.append(node)
         return found
 
+    def _prologue(self) -> Node | None:
+        """The directive that makes the factory's code strict, where its controller stays inside of it no more.
+
+        (ECMA-262 §11.2.1.)
+        """
+        body = self.factory.child("body")
+        first = body.named_children[0] if body is not None and body.named_children else None
+        if body is None or first is None or body.type != "statement_block":
+            return None
+        strict = first.type == "expression_statement" and first.text.strip("'\";") == "use strict"
+        return first if strict else None
+
     def _holds_definition(self, statement: Node) -> bool:
         return statement.start <= self.object.start < statement.end
 

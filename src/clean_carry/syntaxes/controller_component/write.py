@@ -257,7 +257,10 @@ class ComponentWriter(ControllerWriting):
             and not self._helpers()
         ):
             return self.edits.text(pair.start, pair.end)
-        return new("controller: ") + self._whole(function)
+        inside = self.object.start <= function.start < self.object.end
+        at, own = self._indent(pair.start), self._indent(function.start)
+        levels = 0 if inside else self._levels(at) - self._levels(own)
+        return new("controller: ") + self._whole(function).shifted(levels)
 
     def _object(self, options: dict[str, Fragment | None]) -> Fragment:
         """The definition's object with its options in their places."""

@@ -7,25 +7,12 @@ from dataclasses import dataclass, field
 from pathlib import Path
 
 from clean_carry.source.exports import Imported, declared, imported
+from clean_carry.source.javascript.looked_at import holders, looks
 from clean_carry.source.javascript.scope import Names, is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
 from clean_carry.syntaxes.jsx_class.bases import Base, NotReadIn
-
-_LITERAL = frozenset(
-    {
-        "string", "string_fragment", "escape_sequence", "number", "true", "false", "null",
-        "undefined", "template_string", "array", "object", "pair", "property_identifier",
-        "as_expression", "predefined_type",
-    }
-)  # fmt: skip
-_HOLDERS = frozenset({"array", "object"})
-# What only looks at a list.
-_LOOKS = frozenset(
-    "concat every filter find findIndex flatMap forEach includes indexOf join keys lastIndexOf map reduce "
-    "slice some values".split()
-)
 
 
 @dataclass
@@ -117,10 +104,10 @@ class Brought:
         if not statement.has("const") or len(statement.named_children) != 1:
             return None
         text = statement.text
-        if "\n" in text or any(n.named and n.type not in _LITERAL for n in value.walk()):
+        found = holders(value)
+        if "\n" in text or found is None or len(found) > 1:
             return None
-        holders = [n for n in value.walk() if n.type in _HOLDERS]
-        if len(holders) > 1 or (holders and not all(map(self._only_looked_at, binding.references))):
+        if found and not all(map(self._only_looked_at, binding.references)):
             return None
         return text
 
@@ -129,7 +116,7 @@ class Brought:
         parent = ref.parent
         target = parent.child("left") if parent is not None and ref.field == "right" else None
         if target is None or parent is None or parent.type != "assignment_expression":
-            return _looks(ref)
+            return looks(ref)
         # A field of the base alone, which is only looked at as well.
         part = target.child("property") if target.type == "member_expression" else None
         if part is None or target.children[0].type != "this":
@@ -137,7 +124,7 @@ class Brought:
         if part.text.encode() in self.tree.source.data:
             return False
         same = [n for n in self.base.node.walk() if n.text == target.text and n.type == target.type]
-        return all(is_write(node) or _looks(node) for node in same)
+        return all(is_write(node) or looks(node) for node in same)
 
     def _is_one(self, name: str) -> bool:
         """Whether a name means one declaration in both files."""
@@ -146,28 +133,6 @@ class Brought:
         if ours is None or theirs is None:
             return False
         return (ours.file, ours.node.start) == (theirs.file, theirs.node.start)
-
-
-def _looks(ref: Node) -> bool:
-    """Whether a use neither changes something that is always true nor hands it on."""
-    parent = ref.parent
-    match parent.type if parent is not None else "":
-        case "variable_declarator":
-            return ref.field == "name"
-        case "member_expression" | "subscript_expression" if ref.field == "object":
-            assert parent is not None
-            part = parent.child("property")
-            changes = is_write(parent) or (
-                parent.parent is not None and parent.parent.has("delete")
-            )
-            looks = parent.field != "function" or (part is not None and part.text in _LOOKS)
-            return looks and not changes
-        case "binary_expression":
-            assert parent is not None
-            return ref.field == "left" and parent.has("&&")
-        case "spread_element" | "for_in_statement":
-            return True
-    return False
 
 
 def _request(path: str) -> str:

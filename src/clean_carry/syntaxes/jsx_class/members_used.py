@@ -103,20 +103,25 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
 def _sets(facts: ClassFacts, node: Node, name: str) -> bool:
     """Read `this.name = value;` as a call of the setter; False where more is done with it."""
     assignment = node.parent
-    above = assignment.parent if assignment is not None else None
     value = assignment.child("right") if assignment is not None else None
-    if assignment is None or above is None or value is None:
+    if assignment is None or value is None:
         return False
-    alone = above.type == "expression_statement" or (
-        above.type == "arrow_function" and assignment.field == "body"
-    )
-    if assignment.type != "assignment_expression" or not alone:
+    if assignment.type != "assignment_expression":
         return False
-    member, span = Member("method", f"{name}="), facts.span(assignment)
+    whole = assignment
+    while whole.parent is not None and whole.parent.type == "parenthesized_expression":
+        whole = whole.parent
+    above = whole.parent
+    if above is None or not (
+        above.type == "expression_statement"
+        or (above.type == "arrow_function" and whole.field == "body")
+    ):
+        return False
+    member, span = Member("method", f"{name}="), facts.span(whole)
     deferred, given = facts.deferred(node), facts.span(value)
     handled = in_handler(node, facts.root_of(node))
     add(
-        facts, assignment, "setter-call",
+        facts, whole, "setter-call",
         lambda entry: SetterCall(
             span, entry, deferred, member, handled=handled, value=facts.code(given, kept=False)
         ),

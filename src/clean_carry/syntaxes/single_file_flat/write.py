@@ -205,7 +205,7 @@ class FlatWriter(Outward):
         if part.settings:
             given.append(new("{ ") + joined((copy(s) for s in part.settings), ", ") + new(" }"))
         head = settle + new(f"{call}(", part.entry, "reaction-to-watch")
-        if self.wraps and not plain and part.handler.body_at >= 0:
+        if self.wraps and (not plain or part.settings) and part.handler.body_at >= 0:
             inner = f"{self.line}{self.unit}"
             text = joined((g.shifted(1) for g in given), f",{inner}")
             text = new(inner) + text + new(f"{self.comma}{self.line}")

@@ -208,7 +208,11 @@ def _prelude(gathered: Gathered, function: Node) -> None:
     gathered.members.kept_only("state-not-literal", "data", function.start)
     if any(n.type == "return_statement" for s in statements[:-1] for n in s.walk()):
         uses.refuse("state-not-literal", "data that returns at several places", function.start)
-    span = uses.tree.source.span(statements[0].start, statements[-2].end)
+    notes = comments.trailing(uses.tree, statements[-2]) + comments.leading(
+        uses.tree, statements[-1]
+    )
+    end = notes[-1].end if notes else statements[-2].end
+    span = uses.tree.source.span(statements[0].start, end)
     gathered.prelude = uses.code(span)
     scope = uses.names.inner_scope(function)
     gathered.prelude_names = frozenset(n for n in scope.names) if scope else frozenset()
