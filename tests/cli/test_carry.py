@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import subprocess
 from pathlib import Path
 
 from tests_support import CLASS
@@ -69,10 +68,8 @@ def test_write_out_and_replace(run, tmp_path: Path) -> None:  # type: ignore[no-
     assert run("carry", "X.jsx", "--to", "jsx-function", "--write").returncode == 0
     assert (tmp_path / "X.function.jsx").read_text() == written
     assert (tmp_path / "X.jsx").read_text() == CLASS
-    subprocess.run(["git", "init", "-q"], cwd=tmp_path, check=True)
-    done = run("carry", "X.jsx", "--to", "jsx-function", "--replace")
+    done = run("carry", "X.jsx", "--to", "jsx-function", "--replace", "--force")
     assert done.returncode == 0
-    assert "uncommitted-changes" in done.stdout
     assert (tmp_path / "X.jsx").read_text() == written
 
 

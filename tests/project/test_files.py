@@ -8,9 +8,10 @@ from pathlib import Path
 import pytest
 
 from clean_carry.component.errors import WriteRefused
+from clean_carry.project.committed import CHANGED, OUTSIDE, UNTRACKED, not_committed
 from clean_carry.project.files import component_files, sources_of
 from clean_carry.project.settings import Settings, settings_for
-from clean_carry.project.writing import replace, uncommitted, write_new
+from clean_carry.project.writing import replace, write_new
 from tests_support import CLASS
 
 
@@ -27,19 +28,19 @@ def test_a_folder_stands_for_its_components(tmp_path: Path) -> None:
     )
     (tmp_path / "plain.jsx").write_text("export const a = 1;")
     (tmp_path / "broken.jsx").write_bytes(b"\0class extends")
-    found = component_files([tmp_path])
+    found = component_files([tmp_path]).files
     assert [p.relative_to(tmp_path).as_posix() for p in found] == ["A.jsx", "b/B.jsx"]
 
 
 def test_files_named_are_taken_as_they_are_each_once(tmp_path: Path) -> None:
     tree(tmp_path, "A.jsx", "B.jsx")
     one, none = tmp_path / "A.jsx", tmp_path / "none.jsx"
-    assert component_files([one, none, one, tmp_path]) == [one, none, tmp_path / "B.jsx"]
+    assert component_files([one, none, one, tmp_path]).files == [one, none, tmp_path / "B.jsx"]
 
 
 def test_a_folder_without_components_stands_for_itself(tmp_path: Path) -> None:
     tree(tmp_path, "a.css")
-    assert component_files([tmp_path]) == [tmp_path]
+    assert component_files([tmp_path]).files == [tmp_path]
 
 
 def test_what_the_project_ignores_is_passed_over(tmp_path: Path) -> None:
@@ -49,7 +50,7 @@ def test_what_the_project_ignores_is_passed_over(tmp_path: Path) -> None:
     )
     settings = settings_for(tmp_path / "src" / "A.jsx")
     assert sources_of(settings) == [tmp_path.resolve() / "src"]
-    found = component_files(sources_of(settings))
+    found = component_files(sources_of(settings)).files
     assert [p.name for p in found] == ["A.jsx"]
     assert sources_of(Settings()) == []
 
@@ -86,13 +87,19 @@ def test_changes_that_are_not_committed(tmp_path: Path) -> None:
             ["git", *identity, *arguments], cwd=tmp_path, check=True, capture_output=True
         )
 
-    path = tmp_path / "X.jsx"
+    path, other = tmp_path / "X.jsx", tmp_path / "deep" / "Y [1].jsx"
+    other.parent.mkdir()
     path.write_text("a")
-    assert not uncommitted(path)
+    other.write_text("a")
+    both = [path, other]
+    assert not_committed(both) == {path: OUTSIDE, other: OUTSIDE}
     git("init")
-    assert uncommitted(path)
+    assert not_committed(both) == {path: UNTRACKED, other: UNTRACKED}
     git("add", ".")
+    assert not_committed(both) == {path: CHANGED, other: CHANGED}
     git("commit", "-m", "a")
-    assert not uncommitted(path)
-    path.write_text("b")
-    assert uncommitted(path)
+    assert not_committed(both) == {}
+    other.write_text("b")
+    assert not_committed(both) == {other: CHANGED}
+    git("add", ".")
+    assert not_committed(both) == {other: CHANGED}

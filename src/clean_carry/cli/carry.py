@@ -8,6 +8,7 @@ from collections import deque
 from collections.abc import Iterator, Mapping
 from concurrent.futures import Future, ThreadPoolExecutor
 from contextlib import contextmanager
+from dataclasses import replace as replaced
 from itertools import islice
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -18,13 +19,14 @@ from clean_carry.cli.bench import EFFORT, bench_for, effort_of
 from clean_carry.cli.outputs import OF_CROSSINGS, Outputs
 from clean_carry.cli.progress import EXIT_STOPPED, Line
 from clean_carry.component.errors import CarryError, WriteRefused
-from clean_carry.component.findings import Finding
 from clean_carry.component.result import NewFile, Result
-from clean_carry.crossing.carry import Request
+from clean_carry.crossing.carry import Request, check_syntaxes
 from clean_carry.crossing.many import Outcome, carried, carry_all
-from clean_carry.project.files import component_files, sources_of
+from clean_carry.crossing.pairs import attempt
+from clean_carry.project.committed import not_committed
+from clean_carry.project.files import Meant, component_files, sources_of
 from clean_carry.project.settings import settings_for
-from clean_carry.project.writing import replace, uncommitted, write_new
+from clean_carry.project.writing import replace, write_new
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import major
@@ -50,7 +52,10 @@ if TYPE_CHECKING:
 @click.option(
     "--write", is_flag=True, help="Write each new file beside the old: X.function.jsx for X.jsx."
 )
-@click.option("--replace", "overwrite", is_flag=True, help="Write over FILE itself.")
+@click.option(
+    "--replace", "overwrite", is_flag=True, help="Write over FILE itself, once it is committed."
+)
+@click.option("--force", is_flag=True, help="With --replace: also over text that no commit holds.")
 @click.option(
     "--verify",
     "prove",
@@ -77,6 +82,7 @@ def carry(
     out: Path | None,
     write: bool,
     overwrite: bool,
+    force: bool,
     prove: bool,
     keep_anyway: bool,
     runtime: int | None,
@@ -102,6 +108,8 @@ def carry(
         raise click.UsageError("--junit goes with --verify")
     if sum((out is not None, write, overwrite)) > 1:
         raise click.UsageError("choose one of --out, --write and --replace")
+    if force and not overwrite:
+        raise click.UsageError("--force goes with --replace")
     if keep_anyway and not prove:
         raise click.UsageError("--keep-anyway goes with --verify")
     if one_way and target != "controller-component":
@@ -111,13 +119,20 @@ def carry(
     verdicts: dict[Path, Verification] = {}
     changed: dict[Path, NewFile] = {}
     code = 0
-    meant = _meant(files)
+    meant, others = _meant(files, target, origin)
+    kept = not_committed(meant) if overwrite and not force and patch_file is None else {}
+    for path, why in kept.items():
+        refused = WriteRefused(why, advice="Commit it first, or use --force", file=str(path))
+        line.say(f"clean-carry: {refused.one_line()}")
+        code = refused.exit_code
+    many = _many(files, meant)
+    meant = [path for path in meant if path not in kept]
     requests = [
         _request(path, target, origin, runtime, one_way=one_way, beside=not overwrite)
         for path in meant
     ]
     preview = out is None and not write and not overwrite and patch_file is None
-    outputs = Outputs(report_folder, junit_file, sarif_file, patch_file, many=_many(files, meant))
+    outputs = Outputs(report_folder, junit_file, sarif_file, patch_file, many=many)
     with _bench(prove, effort, line) as bench:
         for number, each in enumerate(_each(requests, bench, effort, line), 1):
             path, found, verdict, seconds = each
@@ -153,25 +168,40 @@ def carry(
             if verdict is not None and verdict.interrupted:
                 code = EXIT_STOPPED
     line.clear()
-    if not as_json and len(meant) > 1:
-        for text in terminal.totals(results, verdicts.values()):
+    if not as_json and (len(meant) > 1 or others):
+        for text in terminal.totals(results, verdicts.values(), others):
             click.echo(text)
     if as_json:
         rows = [json.dumps(row, ensure_ascii=False) for row in _rows(results, verdicts)]
-        click.echo('{"results": [\n' + ",\n".join(rows) + "\n]}")
+        passed = f', "skipped": {json.dumps(others)}' if others else ""
+        click.echo('{"results": [\n' + ",\n".join(rows) + f"\n]{passed}}}")
     code = outputs.close(line) or code
     unproven = any(v.verdict != "same" for v in verdicts.values())
     raise click.exceptions.Exit(code or _code(results) or int(unproven))
 
 
-def _meant(files: tuple[Path, ...]) -> list[Path]:
-    """The files meant: as named, below the folders named, or of the project file's source folders."""
-    if files:
-        return component_files(files)
-    sources = sources_of(settings_for(Path("x")))
+def _meant(files: tuple[Path, ...], target: str, origin: str | None) -> Meant:
+    """The files meant: as named, below the folders named, or of the project file's source folders.
+
+    Of a folder those are left out that nothing carries to the target, or that are not in `origin`.
+    """
+
+    def wanted(syntax: str) -> bool:
+        return attempt(syntax, target) is not None and origin in (None, syntax)
+
+    check_syntaxes(target, origin)
+    sources = files or sources_of(settings_for(Path("x")))
     if not sources:
         raise click.UsageError("name a FILE (or `sources` in the project file clean-carry.toml)")
-    return component_files(sources)
+    meant = component_files(sources, wanted)
+    if not meant.files:
+        others = ", ".join(f"{count} {syntax}" for syntax, count in meant.passed_over.items())
+        raise CarryError(
+            f"nothing there is carried to {target}",
+            advice=f"The components are of other syntaxes: {others}",
+            file=", ".join(map(str, sources)),
+        )
+    return meant
 
 
 def _request(
@@ -342,7 +372,6 @@ def _write(
 ) -> list[Result]:
     """Write what was made; `changed` are the files of this run that several crossings change."""
     done: dict[str, NewFile] = {}
-    notes: list[Finding] = []
     for result in results:
         for file in result.files:
             if file.path in done:
@@ -350,8 +379,6 @@ def _write(
             place = Path(file.path)
             if overwrite and len(result.files) == 1:
                 place = path
-                if uncommitted(path):
-                    notes.append(Finding.of("uncommitted-changes", str(path), 1, 1))
                 replace(place, file.data)
             else:
                 place = out / place.name if out is not None else place
@@ -365,13 +392,7 @@ def _write(
                     changed[place] = file
             done[file.path] = NewFile(str(place), file.text, file.data)
     return [
-        Result(
-            **{
-                **vars(result),
-                "files": tuple(done[file.path] for file in result.files),
-                "findings": (*result.findings, *notes),
-            }
-        )
+        replaced(result, files=tuple(done[file.path] for file in result.files))
         for result in results
     ]
 

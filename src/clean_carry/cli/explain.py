@@ -6,7 +6,7 @@ import json
 
 import click
 
-from clean_carry.component.errors import CarryError
+from clean_carry.component.errors import CarryError, closest
 from clean_carry.component.rules import RULES
 
 
@@ -16,7 +16,10 @@ from clean_carry.component.rules import RULES
 def explain(rule: str | None, as_json: bool) -> None:
     """Say what a finding means and what to do; without RULE, list all."""
     if rule is not None and rule not in RULES:
-        raise CarryError(f"there is no rule “{rule}”", advice="`clean-carry explain` lists them")
+        near = closest(rule, RULES)
+        raise CarryError(
+            f"there is no rule “{rule}”", advice=f"{near}`clean-carry explain` lists them"
+        )
     chosen = [RULES[rule]] if rule is not None else list(RULES.values())
     if as_json:
         click.echo(json.dumps({"rules": [vars(r) for r in chosen]}, indent=2, ensure_ascii=False))

@@ -116,8 +116,12 @@ class Outputs:
             if self._patch is not None:
                 from clean_carry.report.patch import patch
 
-                replace(self._patch, patch(self._changes))
-                line.say(f"patch: {self._patch}")
+                text = patch(self._changes)
+                if text:
+                    replace(self._patch, text)
+                    line.say(f"patch: {self._patch}")
+                else:
+                    line.say("no patch: nothing would change")
         except WriteRefused as error:
             line.say(f"clean-carry: {error.one_line()}")
             return error.exit_code

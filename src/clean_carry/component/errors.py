@@ -2,7 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from difflib import get_close_matches
 from typing import Any
+
+
+def closest(given: str, known: Iterable[str]) -> str:
+    """A question whether the nearest of the names is meant; nothing where none is near."""
+    near = get_close_matches(given, list(known), n=1)
+    return f"Did you mean {near[0]}? " if near else ""
 
 
 class CarryError(Exception):

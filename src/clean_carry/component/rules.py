@@ -483,13 +483,6 @@ _TABLE: tuple[Row, ...] = (
         '<slot name="title">',
     ),
     (
-        "uncommitted-changes",
-        "warning",
-        "the file has changes that are not committed",
-        "Commit them first, so that the old text can be had back",
-        "--replace on a changed file",
-    ),
-    (
         "members-closed",
         "note",
         "members of the component can no longer be reached from outside",

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 from clean_carry.component.code import Left
-from clean_carry.component.errors import CarryError, InputError, UnsettledEntry
+from clean_carry.component.errors import CarryError, InputError, UnsettledEntry, closest
 from clean_carry.component.findings import Finding
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
@@ -53,11 +53,7 @@ def carry_file(request: Request) -> list[Result]:
 
     Raises `CarryError` for a file that cannot be read or holds no component to carry.
     """
-    if request.target not in SYNTAXES or not SYNTAXES[request.target].writes:
-        raise CarryError(
-            f"“{request.target}” is not a syntax that can be written",
-            advice="`clean-carry syntaxes` lists them",
-        )
+    check_syntaxes(request.target, request.origin)
     with _no_collection():
         source = SourceText.read(request.path, request.shown)
         origin = request.origin or recognise(source)
@@ -78,6 +74,18 @@ def carry_file(request: Request) -> list[Result]:
         version = package_version(folder_of(request.path), runtime_name)
         runtime = request.runtime or major(version) or DEFAULT_RUNTIME[runtime_name]
         return _balanced(pair, source, request, origin, runtime)
+
+
+def check_syntaxes(target: str, origin: str | None) -> None:
+    """Raises `CarryError` where there is no such syntax to write or to read, with the one meant."""
+    writes = [syntax.id for syntax in SYNTAXES.values() if syntax.writes]
+    reads = [syntax.id for syntax in SYNTAXES.values() if syntax.reads]
+    for given, known, done in ((target, writes, "written"), (origin, reads, "read")):
+        if given is not None and given not in known:
+            raise CarryError(
+                f"“{given}” is not a syntax that can be {done}",
+                advice=closest(given, known) + "`clean-carry syntaxes` lists them",
+            )
 
 
 @contextmanager

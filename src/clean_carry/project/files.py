@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections import Counter
+from collections.abc import Callable, Iterable
 from fnmatch import fnmatch
 from pathlib import Path
+from typing import NamedTuple
 
 from clean_carry.component.errors import InputError
 from clean_carry.project.settings import Settings, settings_for
@@ -15,20 +17,34 @@ from clean_carry.syntaxes.registry import SYNTAXES, recognise
 _PASSED_OVER = frozenset({"node_modules", "dist", "build", "coverage"})
 
 
-def component_files(paths: Iterable[Path]) -> list[Path]:
+class Meant(NamedTuple):
+    """The files meant, and how many components of other syntaxes were passed over, by syntax."""
+
+    files: list[Path]
+    passed_over: Counter[str]
+
+
+def component_files(
+    paths: Iterable[Path], wanted: Callable[[str], bool] = lambda syntax: True
+) -> Meant:
     """The files meant, each once, in order.
 
-    A folder stands for every file below it that is in a syntax that can be read, but hidden folders,
-    `node_modules`, what was built, and what the project file ignores. A folder without any stands for
-    itself, and reading it says what is wrong.
+    A folder stands for every file below it that is in a `wanted` syntax, but hidden folders,
+    `node_modules`, what was built, and what the project file ignores. A folder without any component
+    stands for itself, and reading it says what is wrong.
     """
     found: dict[Path, None] = {}
+    others: Counter[str] = Counter()
     for path in paths:
         if not path.is_dir():
             found.setdefault(path)
             continue
-        found.update(dict.fromkeys(_below(path, settings_for(path / "x")) or [path]))
-    return list(found)
+        below = _below(path, settings_for(path / "x"))
+        found.update((file, None) for file, syntax in below if wanted(syntax))
+        others.update(syntax for _, syntax in below if not wanted(syntax))
+        if not below:
+            found.setdefault(path)
+    return Meant(list(found), others)
 
 
 def sources_of(settings: Settings) -> list[Path]:
@@ -36,13 +52,14 @@ def sources_of(settings: Settings) -> list[Path]:
     return [settings.folder / name for name in settings.sources] if settings.folder else []
 
 
-def _below(folder: Path, settings: Settings) -> list[Path]:
+def _below(folder: Path, settings: Settings) -> list[tuple[Path, str]]:
     endings = {ending for syntax in SYNTAXES.values() if syntax.reads for ending in syntax.endings}
-    found: list[Path] = []
+    found: list[tuple[Path, str]] = []
     for path in sorted(folder.rglob("*")):
         if path.suffix in endings and path.is_file() and not passed_over(path, folder, settings):
-            if _is_component(path):
-                found.append(path)
+            syntax = _syntax_of(path)
+            if syntax is not None:
+                found.append((path, syntax))
     return found
 
 
@@ -64,8 +81,8 @@ def _ignored(path: Path, settings: Settings) -> bool:
     return any(fnmatch(shown, pattern) for pattern in settings.ignore)
 
 
-def _is_component(path: Path) -> bool:
+def _syntax_of(path: Path) -> str | None:
     try:
-        return recognise(SourceText.read(path)) is not None
+        return recognise(SourceText.read(path))
     except InputError:
-        return False
+        return None

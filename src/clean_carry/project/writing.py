@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import os
-import subprocess
 import tempfile
 from pathlib import Path
 
@@ -53,19 +52,3 @@ def _umask() -> int:
     mask = os.umask(0)
     os.umask(mask)
     return mask
-
-
-def uncommitted(path: Path) -> bool:
-    """Whether version control knows the file and it has changes that are not committed."""
-    try:
-        done = subprocess.run(
-            ["git", "status", "--porcelain", "--", path.name],
-            cwd=path.parent,
-            capture_output=True,
-            text=True,
-            timeout=20,
-            check=False,
-        )
-    except (OSError, subprocess.TimeoutExpired):
-        return False
-    return done.returncode == 0 and bool(done.stdout.strip())

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import difflib
 from collections import Counter
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from typing import TYPE_CHECKING
 
 import click
@@ -58,8 +58,15 @@ def summary(result: Result) -> Iterator[str]:
         yield f"      {click.style('→', dim=True)} {finding.advice}"
 
 
-def totals(results: Sequence[Result], verdicts: Iterable[Verification]) -> Iterator[str]:
-    """Many components at a glance: how many of each status, by which rules, and the verdicts."""
+def totals(
+    results: Sequence[Result],
+    verdicts: Iterable[Verification],
+    passed_over: Mapping[str, int],
+) -> Iterator[str]:
+    """Many components at a glance: how many of each status, by which rules, and the verdicts.
+
+    `passed_over` are files of other syntaxes in the folders searched, by syntax.
+    """
     counts: Counter[str] = Counter(result.status for result in results)
     shown = [
         click.style(f"{counts[status]} {called}", fg=_STATUS[status] if counts[status] else None)
@@ -82,6 +89,9 @@ def totals(results: Sequence[Result], verdicts: Iterable[Verification]) -> Itera
     if given:
         named = ", ".join(f"{count} {verdict}" for verdict, count in given.most_common())
         yield f"  verified: {named}"
+    if passed_over:
+        named = ", ".join(f"{count} {syntax}" for syntax, count in sorted(passed_over.items()))
+        yield f"  skipped, in other syntaxes: {named}"
 
 
 def verdict(verification: Verification, name: str) -> Iterator[str]:

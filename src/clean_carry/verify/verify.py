@@ -17,6 +17,7 @@ from clean_carry.verify.reach import Reach, reach_of
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.search import Effort, Search
 from clean_carry.verify.trials import Trial
+from clean_carry.verify.unresolved import explained
 from clean_carry.verify.uses.model import AROUND
 
 if TYPE_CHECKING:
@@ -250,7 +251,8 @@ def _built(bench: Bench, old: Side, new: Side) -> tuple[Bundle, Bundle] | Verifi
         try:
             bundles.append(bench.build(side))
         except WorkerFailed as error:
-            return Verification((), reason=f"the {called} side cannot be built: {error.reason}")
+            why = explained(error.reason, side.place)
+            return Verification((), reason=f"the {called} side cannot be built: {why}")
     return bundles[0], bundles[1]
 
 

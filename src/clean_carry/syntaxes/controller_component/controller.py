@@ -22,7 +22,10 @@ from clean_carry.syntaxes.directive.registrations import annotation, parameters_
 
 
 def _is_pattern(value: Node) -> bool:
-    """Whether a value is a pattern that does not remember where it was (flags `g` and `y`, ECMA-262 §22.2.7.2)."""
+    """Whether a value is a pattern that does not remember where it was.
+
+    One with the flag `g` or `y` does (ECMA-262 §22.2.7.2).
+    """
     flags = value.child("flags")
     return value.type == "regex" and not (flags is not None and set(flags.text) & {"g", "y"})
 

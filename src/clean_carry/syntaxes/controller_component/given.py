@@ -295,10 +295,7 @@ class Giving:
         return found
 
     def _prologue(self) -> Node | None:
-        """The directive that makes the factory's code strict, where its controller stays inside of it no more.
-
-        (ECMA-262 §11.2.1.)
-        """
+        """The directive that makes the factory's code strict (ECMA-262 §11.2.1); None without one."""
         body = self.factory.child("body")
         first = body.named_children[0] if body is not None and body.named_children else None
         if body is None or first is None or body.type != "statement_block":

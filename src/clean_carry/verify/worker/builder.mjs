@@ -269,7 +269,7 @@ function message(error) {
   if (!error.errors?.length) return String(error.message ?? error);
   return error.errors
     .slice(0, 3)
-    .map((e) => (e.location ? `${e.location.file}:${e.location.line}: ${e.text}` : e.text))
+    .map((e) => (e.location ? `${path.resolve(e.location.file.replace(/^[a-z-]+:/, ''))}:${e.location.line}: ${e.text}` : e.text))
     .join('; ');
 }
 
