@@ -19,15 +19,33 @@ def project(folder: Path, name: str) -> None:
             (folder / file.name).write_bytes(file.read_bytes())
 
 
-def test_carried_with_its_template(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    project(tmp_path, "alias-renamed")
+def test_a_template_that_asks_for_an_alias_stays(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    project(tmp_path, "alias-kept")
     done = run(*CARRY)
     assert done.returncode == 0, done.stdout + done.stderr
-    for written, expected in (
-        ("old.component.js", "new.component.js"),
-        ("berth-grid.component.html", "berth-grid.component.html"),
-    ):
-        assert (tmp_path / written).read_text() == (PAIRS / "alias-renamed" / expected).read_text()
+    expected = (PAIRS / "alias-kept" / "new.component.js").read_text()
+    assert (tmp_path / "old.component.js").read_text() == expected
+    assert done.stdout.count("written:") == 1
+
+
+def test_carried_with_its_template(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "package.json").write_text('{"name": "gullmoor"}')
+    (tmp_path / "old.js").write_text(
+        "angular.module('gullmoor', []).directive('berthList', function () {\n"
+        "  return {\n"
+        "    restrict: 'E',\n"
+        "    scope: { berths: '<' },\n"
+        "    templateUrl: 'berth-list.html'\n"
+        "  };\n"
+        "});\n"
+    )
+    (tmp_path / "berth-list.html").write_text('<i ng-repeat="one in berths">{{one.name}}</i>\n')
+    done = run(*CARRY)
+    assert done.returncode == 0, done.stdout + done.stderr
+    assert (tmp_path / "berth-list.component.html").read_text() == (
+        '<i ng-repeat="one in $ctrl.berths">{{one.name}}</i>\n'
+    )
+    assert "'berth-list.component.html'" in (tmp_path / "old.component.js").read_text()
     assert done.stdout.count("written:") == 2
 
 
@@ -35,7 +53,7 @@ def test_verified_with_trials_that_find_themselves(run, tmp_path: Path) -> None:
     project(tmp_path, "waits-for-inputs")
     (tmp_path / "old.trials.yaml").unlink()
     assert run(*CARRY).returncode == 0
-    done = run("verify", "old.js", "old.component.js", "--budget", "3", "--json")
+    done = run("verify", "old.js", "old.component.js", "--budget", "6", "--json")
     assert done.returncode == 0, done.stdout + done.stderr
     found = json.loads(done.stdout)
     assert (found["verdict"], found["mounted"]) == ("same", "cargoList")
@@ -96,8 +114,11 @@ def test_templates_that_use_it_as_an_attribute_are_changed(run, tmp_path: Path) 
     assert done.returncode == 0, done.stdout + done.stderr
     assert (tmp_path / "page.component.html").read_text() == PAGE.replace(
         '<div tide-mark tide="high" class="first"></div>',
-        '<tide-mark tide="high" class="first"></tide-mark>',
-    ).replace("<p wind-mark='' tide=\"low\">é</p>", '<wind-mark tide="low">é</wind-mark>')
+        '<tide-mark style="display: block" tide="high" class="first"></tide-mark>',
+    ).replace(
+        "<p wind-mark='' tide=\"low\">é</p>",
+        '<wind-mark style="display: block" tide="low">é</wind-mark>',
+    )
     told = json.loads(done.stdout)["results"][0]["findings"]
     left = [(f["file"].split("/")[-1], f["line"]) for f in told if f["rule"] == "use-left"]
     assert left == [("page.html", 4), ("code.js", 1)]

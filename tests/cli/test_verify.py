@@ -45,7 +45,7 @@ def test_demo(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     assert (tmp_path / "ferries" / "passenger" / "NoticeDialog.flat.vue").exists()
     desk = tmp_path / "ferries" / "booking-desk"
     assert (
-        '<tide-notice notice="desk.notice"></tide-notice>'
+        '<tide-notice style="display: block" notice="desk.notice"></tide-notice>'
         in (desk / "page.component.html").read_text()
     )
     page = (desk / "old-and-new.html").read_text()

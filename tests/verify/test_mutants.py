@@ -40,12 +40,12 @@ MUTANTS: list[tuple[str, str, str, str]] = [
     # a value of an earlier draw
     ("stale", "DepartureBoard.jsx", "    const pier = latestPier.current;\n", ""),
     ("stale", "DepartureBoard.jsx", "if (pier !== latestPier.current) return;", "if (pier !== pier) return;"),
-    ("stale", "NoticePanel.jsx", "setSeconds(latestSeconds.current + 1)", "setSeconds(seconds + 1)"),
-    ("stale", "NoticePanel.jsx", "if (!latestOpen.current) return;", "if (!open) return;"),
-    ("stale", "NoticePanel.jsx", "latestOnGone.current(latestSeconds.current)", "latestOnGone.current(seconds)"),
-    ("stale", "TideStrip.jsx", "setNow(latestNow.current + STEP)", "setNow(now + STEP)"),
-    ("stale", "TideStrip.jsx", "latestOnMove.current(latestNow.current, latestPier.current)", "latestOnMove.current(latestNow.current, pier)"),
-    ("stale", "TicketForm.tsx", "${reference} ${latestSailing.current}", "${reference} ${sailing}"),
+    ("stale", "NoticePanel.jsx", "setSeconds(latest.current.seconds + 1)", "setSeconds(seconds + 1)"),
+    ("stale", "NoticePanel.jsx", "if (!latest.current.open) return;", "if (!open) return;"),
+    ("stale", "NoticePanel.jsx", "latest.current.onGone(latest.current.seconds)", "latest.current.onGone(seconds)"),
+    ("stale", "TideStrip.jsx", "setNow(latest.current.now + STEP)", "setNow(now + STEP)"),
+    ("stale", "TideStrip.jsx", "latest.current.onMove(latest.current.now, latest.current.pier)", "latest.current.onMove(latest.current.now, pier)"),
+    ("stale", "TicketForm.tsx", "${reference} ${latest.current.sailing}", "${reference} ${sailing}"),
     # something that outlives the component
     ("leak", "DepartureBoard.jsx", "    return () => clearInterval(timer);\n", ""),
     ("leak", "NoticePanel.jsx", "    clearInterval(ticking.current);\n", ""),
