@@ -118,6 +118,22 @@ def test_the_lines_of_a_directive_and_of_its_controller() -> None:
     assert own_lines("angular.module(", "berth.js", "berthGrid") == ()
 
 
+APART = """angular.module('desk').directive('berthGrid', berthGrid);
+function berthGrid() {
+  return { scope: {}, controller: GridController, link: { post: draw } };
+  function draw() {}
+}
+function GridController() {
+  this.free = 0;
+}
+function other() {}
+"""
+
+
+def test_the_lines_of_functions_that_are_declared_apart() -> None:
+    assert own_lines(APART, "berth.js", "berthGrid") == ((1, 1), (6, 8), (2, 5))
+
+
 def test_without_a_project_there_is_only_the_script(tmp_path: Path) -> None:
     path = tmp_path / "berth.js"
     path.write_text(BERTH)

@@ -14,7 +14,7 @@ from typing import Any
 from clean_carry.component.errors import InputError
 from clean_carry.source.importers import files_of, pages_of, project_of
 from clean_carry.source.javascript.scope import Names
-from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.controller_component.syntax import SYNTAX as CONTROLLER_COMPONENT
 from clean_carry.syntaxes.directive.definition import define
@@ -174,7 +174,8 @@ def _holds_the_same(one: str, other: str) -> bool:
 
 
 def own_lines(text: str, path: str, name: str) -> tuple[tuple[int, int], ...]:
-    """The lines (first, last) of a directive or component, and of the controller it names."""
+    """The lines (first, last) of a directive or component: what registers it, the controller it names, and
+    the functions of both that are declared elsewhere in the script."""
     source = SourceText(path, text.encode())
     try:
         tree = Tree(source)
@@ -183,11 +184,19 @@ def own_lines(text: str, path: str, name: str) -> tuple[tuple[int, int], ...]:
     names = Names(tree)
     registrations = Registrations(tree, names)
     found = [*registrations.of("directive", name), *registrations.of("component", name)]
+    functions: list[Node | None] = []
     for registration in list(found):
-        controller = text_of(define_any(registration, names).value("controller"))
+        definition = define_any(registration, names)
+        controller = text_of(definition.value("controller"))
         if controller is not None:
             found += registrations.of("controller", controller.split(" as ")[0].strip())
-    spans = [(r.at, r.call.end) for r in found]
+        for option in ("controller", "link", "compile"):
+            functions.append(registrations.followed(definition.value(option))[0])
+    functions += [registration.function for registration in found]
+    spans = [(registration.at, registration.call.end) for registration in found]
+    for function in functions:
+        if function is not None and not any(a <= function.start < b for a, b in spans):
+            spans.append((function.start, function.end))
     return tuple((source.place(start).line, source.place(end).line) for start, end in spans)
 
 
