@@ -194,7 +194,7 @@ function sail() {
 }
 
 timer = null;
-stop = proxy.$watch(
+stop = watch(
   () => progress.value >= length.value && length.value > 0,
   function (there) {
     if (!there) return;

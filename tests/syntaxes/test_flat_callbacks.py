@@ -192,3 +192,38 @@ def test_comments_stay_with_what_they_are_about(tmp_path: Path) -> None:
         "// doubles\nconst twice = computed(() => { return used.value * 2; }); // after twice"
         in text
     )
+
+
+def test_a_watcher_of_the_making_is_the_runtime_s_function(tmp_path: Path) -> None:
+    code = """import { defineComponent } from 'vue';
+
+const marks = new Map();
+export default defineComponent({
+  data() {
+    return { level: 1 };
+  },
+  created() {
+    this.stop = this.$watch('level', (now) => marks.set('level', now));
+    this.$watch(() => this.level * 2, function (now) {
+      if (now > 9) this.stop();
+    });
+    this.$watch((vm) => vm.level, (now) => marks.set('vm', now));
+  },
+  methods: {
+    follow() {
+      return this.$watch(() => this.level, () => this.stop());
+    },
+  },
+});
+"""
+    path = tmp_path / "Berth.vue"
+    path.write_text(
+        f"<template><p>{{{{ level }}}}</p></template>\n<script>\n{code}</script>\n", "utf-8"
+    )
+    found = carry_file(Request(path, "Berth.vue", "single-file-flat", runtime=3))[0]
+    text = found.files[0].text
+    assert text.count("= watch(() => level.value, (now)") == 1
+    assert "\nwatch(() => level.value * 2, function (now) {" in text
+    assert "proxy.$watch((vm) => vm.level" in text
+    assert "return proxy.$watch(() => level.value" in text
+    assert "<script>\nconst marks" in text

@@ -71,9 +71,17 @@ class RuntimeImport:
         if len(kept) == len(specifiers) and len(whole) == bool(default) and not added:
             return None
         if not names and not whole:
-            return self.source.statement_line(statement.start, statement.end), ""
+            return self._line(statement), ""
         parts = [*whole, *([_group(group, names)] if names else [])]
         return self.source.span(clause.start, clause.end), ", ".join(parts)
+
+    def _line(self, statement: Node) -> Span:
+        """The line of a statement that goes, with what sets it off where the script begins with it."""
+        line, data = self.source.statement_line(statement.start, statement.end), self.source.data
+        if data[self.file.script.inner[0] : line.start].strip():
+            return line
+        blank = re.compile(rb"(?:[ \t]*\r?\n)*").match(data, line.end)
+        return line._replace(end=blank.end()) if blank is not None else line
 
 
 def _group(group: Node | None, names: list[str]) -> str:

@@ -23,7 +23,7 @@ from clean_carry.crossing.outcome import (
     script_style,
 )
 from clean_carry.crossing.single_file_blocks import Blocks
-from clean_carry.crossing.single_file_early import fallible, may_throw, started, too_early
+from clean_carry.crossing.single_file_early import fallible, may_throw, started, too_early, watched
 from clean_carry.source.importers import reached_by_reference
 from clean_carry.source.javascript.joining import joined as joined_lines
 from clean_carry.source.javascript.tree import Tree
@@ -202,6 +202,8 @@ def carry_object_file(
     apart = ""
     if component is not None:
         component = started(component)
+        if runtime >= 3:
+            component = watched(component, source)
         stem, start = workspace.file.name.split(".")[0], component.span.start
         itself = _itself(component, file, stem) if runtime < 3 else ""
         apart = _apart(component, workspace.file, stem) if itself else ""

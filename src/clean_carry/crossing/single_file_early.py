@@ -19,6 +19,7 @@ from clean_carry.component.model import (
     Timed,
 )
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.single_file_flat.spelling import WATCH
 
 # What is made of what it is given, or throws (ECMA-262 §22.2.4, ECMA-402).
 _MAKES = re.compile(rb"\bnew (?:Intl\.\w+|RegExp)\(")
@@ -84,6 +85,45 @@ def started(component: Component) -> Component:
                 continue
         members.append(part)
     return replace(component, members=tuple(members))
+
+
+def watched(component: Component, source: SourceText) -> Component:
+    """The component with `this.$watch(() => …)` in statements of the making as the runtime's function.
+
+    On version 3 they are one (`$watch` calls what `watch` does), as long as the instance is being made: a
+    function that is written in place and takes nothing, or that stands for a name.
+    """
+    members = [
+        replace(
+            part,
+            inner=_by_function(part.inner, source),
+            callback=replace(part.callback, text=_by_function(part.callback.text, source)),
+        )
+        if isinstance(part, Timed) and part.when == "made" and part.flows and part.inner is not None
+        else part
+        for part in component.members
+    ]
+    return replace(component, members=tuple(members))
+
+
+_IN_PLACE = re.compile(r"\(\s*(\(\)\s*=>|function\s*\(\s*\))?")
+
+
+def _by_function(code: Code | None, source: SourceText) -> Code | None:
+    if code is None:
+        return None
+    named = {
+        o.span.start for o in code.operations if isinstance(o, Read) and o.shorthand == "() => "
+    }
+    operations = []
+    for operation in code.operations:
+        if isinstance(operation, Builtin) and operation.name == "$watch" and not operation.deferred:
+            end = operation.span.end
+            call = _IN_PLACE.match(source.slice(end, code.span.end))
+            if call is not None and (call[1] or end + len(call[0].encode()) in named):
+                operation = replace(operation, name=WATCH)
+        operations.append(operation)
+    return Code(code.span, tuple(operations))
 
 
 def _starts(part: Part) -> bool:

@@ -29,6 +29,8 @@ from clean_carry.syntaxes.single_file_flat.names import FlatNames
 TAKEN = {"$attrs": ("attrs", "useAttrs"), "$slots": ("slots", "useSlots")}
 # What is a function of the runtime by itself.
 CALLED = {"$nextTick": "nextTick", "$set": "set", "$delete": "del"}
+# A watcher that is made while the instance is.
+WATCH = "$watch()"
 
 
 @dataclass
@@ -83,6 +85,8 @@ class Speller:
             return self.take("emit")
         if name == "$props":
             return self.take("props")
+        if name == WATCH:
+            return self.run("watch")
         if name in CALLED and (self.version < 3 or name == "$nextTick"):
             return self.run(CALLED[name])
         if name in TAKEN and self.version >= 3:
