@@ -26,6 +26,7 @@ angular.module('gullmoor.cabins', []).component('cabinPicker', {
     '</tbody></table>' +
     '<p ng-if="$ctrl.chosen.length">{{ $ctrl.chosen.join(", ") }}: {{ $ctrl.total() }}</p>' +
     '<p ng-if="!$ctrl.chosen.length">none yet</p>' +
+    '<em ng-if="$ctrl.hint()">{{ $ctrl.hint() }}</em>' +
     '<label>Only free ones <input type="checkbox" ng-model="$ctrl.view.free"></label>' +
     '<button type="button" ng-click="$ctrl.clear()" ng-disabled="!$ctrl.chosen.length">none of them</button>' +
     '<p class="said" ng-bind="$ctrl.said"></p>' +
@@ -85,6 +86,16 @@ angular.module('gullmoor.cabins', []).component('cabinPicker', {
 
       $ctrl.total = function () {
         return currency($ctrl.chosen.length * ($ctrl.price || 0), '€ ');
+      };
+
+      // What is said to a party that could be nearer to each other
+      $ctrl.hint = function () {
+        if ($ctrl.chosen.length < 2) return '';
+        var rows = $ctrl.chosen.map(function (id) {
+          return parseInt(id, 10);
+        });
+        var apart = Math.max.apply(null, rows) - Math.min.apply(null, rows);
+        return apart > 1 ? apart + ' rows apart' : '';
       };
 
       $ctrl.stateOf = function (cabin) {

@@ -40,6 +40,7 @@ angular.module('gullmoor.cabins', []).directive('cabinPicker', [
         '</tbody></table>' +
         '<p ng-if="chosen.length">{{ chosen.join(", ") }}: {{ total() }}</p>' +
         '<p ng-if="!chosen.length">none yet</p>' +
+        '<em ng-if="hint()">{{ hint() }}</em>' +
         '<label>Only free ones <input type="checkbox" ng-model="view.free"></label>' +
         '<button type="button" ng-click="clear()" ng-disabled="!chosen.length">none of them</button>' +
         '<p class="said" ng-bind="said"></p>' +
@@ -88,6 +89,16 @@ angular.module('gullmoor.cabins', []).directive('cabinPicker', [
 
         scope.total = function () {
           return currency(scope.chosen.length * (scope.price || 0), '€ ');
+        };
+
+        // What is said to a party that could be nearer to each other
+        scope.hint = function () {
+          if (scope.chosen.length < 2) return '';
+          var rows = scope.chosen.map(function (id) {
+            return parseInt(id, 10);
+          });
+          var apart = Math.max.apply(null, rows) - Math.min.apply(null, rows);
+          return apart > 1 ? apart + ' rows apart' : '';
         };
 
         scope.stateOf = function (cabin) {
