@@ -176,8 +176,9 @@ class MethodValue(Operation):
 
     `shorthand` is what stands before it where it is a part of an object. `place` is `element` (attribute
     of a plain element), `component` (of a component named `receiver`), `reference` (a callback
-    reference), `timer`, `called back` or `kept`. One that is `handed` to a function may be called at
-    once.
+    reference), `timer`, `called back` (run before the call it is given to returns, as in
+    `rows.map(this.row)`) or `kept` (anywhere else, so that it may run later).
+    `handed` says that it is an argument of a function that may call it at once.
     """
 
     member: Member

@@ -20,9 +20,9 @@ DefaultKind = Literal["constant", "name", "function", "object", "other"]
 class Default:
     """The default of an input: its code, what kind of value it is, and whether that is a number.
 
-    `text` is written in place of the code, where it is a member of a constant that stays. Of a `method` the
-    code begins with its parameters; this is how a function of its kind begins. One that `runs_code` does
-    something when it is made.
+    `text` is written in place of the code where the default is a member of a constant that stays. A default
+    written as a method has code that begins with its parameters; `method` is what a function of that kind
+    begins with (`function`, `async function`). `runs_code` says that evaluating it has an effect or a cost.
     """
 
     code: Code
@@ -142,9 +142,10 @@ class Derived:
 class Method:
     """An own function. `form` is how it was written; `text` is what is copied of it.
 
-    One that is `shared` is put off by what a call makes once for all instances: what is called, and what
-    it is given behind the function. A `getter` is called where its name is read. An `asynchronous` one
-    never throws: it gives a promise that fails.
+    `shared` is set for a method that one call made for all instances, as `load: debounce(function () {…},
+    400)`: the text of the function called (`debounce`), and of the arguments behind the method (`, 400`).
+    A `getter` is called where its name is read. An `asynchronous` method never throws: it returns a
+    promise that is rejected.
     """
 
     name: str
@@ -299,17 +300,18 @@ class Component:
 
     `optional_marks` are places in the type of its props where a key becomes optional, `optional_names`
     keys that its parameter makes optional. `drawing` is code that gives markup; `markup` is a template.
-    The types of a `typed` one that is `annotated` are Flow's, else TypeScript's. `option_values` are the
-    values of options a target may keep as they are; `mutations` is state changed in place. A `pure` one
+    `typed` says that its script has types, Flow's if `annotated`, else TypeScript's. `option_values` are
+    those of options a target may keep as they are; `mutations` is state changed in place. A `pure` one
     draws again only where inputs or state changed; `named_elsewhere` and `names_itself` say that the
     file, or its own code, names it, `export_span` is what stands before it to export it as the default.
     `exposed` are methods and fields for who holds a reference to it, `written_outside` fields those
     write. `form` is how it stands in its file; `decorators` are calls its name stands for the result of,
     the outermost first: all of it, what is called, and its entry. `taken_elsewhere` are names its own
-    code beside what it draws takes from the file or the world. `reacting` says that it draws a class of
-    the project that does something whenever it is drawn again; `unfollowed` are components it gives
-    functions to whose code is not seen, and where; `handed_on` is what of a package it is handed to that
-    cannot be read, and where; `looked_into` is what it is handed to that looks into its class, and where;
+    code beside what it draws takes from the file or the world. `reacting` says that it renders a class of
+    the project with code that runs at every update. Each of these comes with an offset: `unfollowed` are
+    child components that are given functions and whose source is not there; `handed_on` is a package's
+    function that takes the class and whose source is not there; `looked_into` is a function that takes
+    the class and extends, constructs or inspects it;
     `undefined_at` is where it may draw nothing at all, not even null; `defaults_kept` is why its defaults
     stay a property of it; `elsewhere` are findings in other files: rule, file, line. `unread` is what
     only a target that keeps it as it is can carry: rule, detail, offset. `template_holders` is what

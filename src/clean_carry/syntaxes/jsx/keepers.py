@@ -111,7 +111,8 @@ def _by_class(node: Node) -> frozenset[str]:
         value = member.child("value")
         initial = value is not None and not value.is_function and not member.has("static")
         if name in _MADE_ONCE or initial:
-            kept |= set(_values_of_props(value if initial and value is not None else member))
+            code = value if value is not None else member
+            kept |= {*_values_of_props(code), *_taken_apart(code)}
     return frozenset(kept)
 
 
@@ -123,6 +124,46 @@ def _values_of_props(node: Node) -> Iterator[str]:
         part = below.child("property")
         if part is not None and below.children[0].text in ("this.props", "props"):
             yield part.text
+
+
+def _taken_apart(code: Node) -> Iterator[str]:
+    """The props that `const { onTick } = this.props` gives a name, and that are kept under that name: used
+    as a value, or called by a function inside."""
+    for declarator in code.walk():
+        value, pattern = declarator.child("value"), declarator.child("name")
+        if declarator.type != "variable_declarator" or value is None or pattern is None:
+            continue
+        if value.text not in ("this.props", "props"):
+            continue
+        for local, prop in _names_of(pattern).items():
+            uses = [n for n in code.walk() if n.type == "identifier" and n.text == local]
+            if any(use.field != "function" or _is_inside(use, code) for use in uses):
+                yield prop
+
+
+def _is_inside(node: Node, code: Node) -> bool:
+    """Whether a node stands in a function within code."""
+    for above in node.up():
+        if above is code:
+            return False
+        if above.is_function:
+            return True
+    return False
+
+
+def _names_of(pattern: Node) -> dict[str, str]:
+    """The local names an object pattern makes, each with the prop it stands for."""
+    found: dict[str, str] = {}
+    for part in pattern.named_children if pattern.type == "object_pattern" else ():
+        inner = part.child("left") or part
+        if inner.type == "shorthand_property_identifier_pattern":
+            found[inner.text] = inner.text
+        elif part.type == "pair_pattern":
+            key, value = part.child("key"), part.child("value")
+            local = (value.child("left") or value) if value is not None else None
+            if key is not None and local is not None:
+                found[local.text] = property_name(key) or ""
+    return found
 
 
 def _by_function(
@@ -137,7 +178,7 @@ def _by_function(
         return None
     if first is None:
         return frozenset()
-    props = _Props(first.child("pattern") or first)
+    props = _Props(first.child("pattern") or first, body)
     kept = props.kept_at_once
     for call in body.walk():
         if call.type == "call_expression":
@@ -150,21 +191,25 @@ def _by_function(
 
 
 class _Props:
-    """The local names of a function's props."""
+    """The local names of a function's props, those its body gives them included."""
 
-    def __init__(self, pattern: Node) -> None:
+    def __init__(self, pattern: Node, body: Node) -> None:
         self.whole = pattern.text if pattern.type == "identifier" else ""
-        self.locals: dict[str, str] = {}
+        self.locals = _names_of(pattern)
+        # The names that stand for many props: all of them, or the rest.
+        self.many = {self.whole} - {""}
+        for part in pattern.walk():
+            if part.type == "rest_pattern":
+                self.many.add(part.named_children[0].text)
         self.kept_at_once: set[str] = set()
-        for part in pattern.named_children if pattern.type == "object_pattern" else ():
-            inner = part.child("left") or part
-            if inner.type == "shorthand_property_identifier_pattern":
-                self.locals[inner.text] = inner.text
-            elif part.type == "pair_pattern":
-                key, value = part.child("key"), part.child("value")
-                local = (value.child("left") or value) if value is not None else None
-                if key is not None and local is not None:
-                    self.locals[local.text] = property_name(key) or ""
+        for declarator in body.walk():
+            value, named = declarator.child("value"), declarator.child("name")
+            if declarator.type != "variable_declarator" or value is None or named is None:
+                continue
+            if value.text == self.whole and self.whole:
+                self.locals.update(_names_of(named))
+            elif named.type == "identifier" and (prop := self.name(value)):
+                self.locals[named.text] = prop
 
     def name(self, node: Node) -> str:
         """The prop that a node is the value of; "" where it is none."""
@@ -207,8 +252,15 @@ def _passed_on(
         if attribute.type == "jsx_attribute"
         for name in props.within(attribute)
     }
-    if not given:
+    spread = any(
+        part.type == "spread_element" and part.named_children[0].text in props.many
+        for attribute in element.children
+        if attribute.type == "jsx_expression"
+        for part in attribute.named_children
+    )
+    if not given and not spread:
         return set()
     inner = declared(tag.text, found.tree, found.file, workspace)
     kept = _kept(inner, workspace, steps + 1) if inner is not None else None
-    return {name for attribute, name in given if kept and {attribute, EVERY} & kept}
+    named = {name for attribute, name in given if kept and {attribute, EVERY} & kept}
+    return named | (set(kept) if kept and spread else set())
