@@ -50,6 +50,10 @@ KEEPING = {
     "export function Clock(props) { return <Inner {...props} />; }",
     "handed on with the rest": inner("onTick") + "\n"
     "export function Clock({ pier, ...rest }) { return <Inner {...rest} />; }",
+    "a hook of its own": "function useEvery(run) { " + EFFECT.replace("@", "run") + " }\n"
+    "export function Clock(props) { const { onTick } = props; useEvery(onTick); return null; }",
+    "a function for a hook": "function useEvery(run) { " + EFFECT.replace("@", "run") + " }\n"
+    "export function Clock({ onTick }) { useEvery(() => onTick()); return null; }",
     "a class, as a value": mounting("setInterval(this.props.onTick, 1000);"),
     "a class, taken apart": mounting("const { onTick } = this.props; setInterval(onTick, 1000);"),
     "a class, called later": mounting("const { onTick } = this.props; setInterval(() => onTick(), 1000);"),

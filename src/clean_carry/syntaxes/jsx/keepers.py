@@ -8,6 +8,7 @@ reference.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from typing import NamedTuple
 
@@ -28,6 +29,7 @@ _WRAPPERS = frozenset({"memo", "forwardRef", "observer"})
 _LISTING = frozenset(
     ("useEffect useLayoutEffect useInsertionEffect useMemo useCallback useImperativeHandle").split()
 )
+_HOOK = re.compile(r"use[A-Z]")
 _HOLDING = frozenset({"useState", "useRef", "useReducer"})
 _MADE_ONCE = frozenset(
     {"constructor", "componentDidMount", "componentWillMount", "UNSAFE_componentWillMount"}
@@ -236,6 +238,9 @@ def _kept_by_hook(call: Node, props: _Props) -> set[str]:
         used = {name for argument in given if (name := props.name(argument))}
         first = given[-1]
         return used | (props.within(first) if first.is_function else set())
+    if hook not in _LISTING | _HOLDING and _HOOK.match(hook or ""):
+        # A hook of somebody's own may keep whatever it is given.
+        return {name for argument in given for name in props.within(argument)}
     return set()
 
 
