@@ -9,7 +9,7 @@ reference.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import NamedTuple
 
 from clean_carry.source.exports import Declared, declared
@@ -29,6 +29,11 @@ _WRAPPERS = frozenset({"memo", "forwardRef", "observer"})
 _LISTING = frozenset(
     ("useEffect useLayoutEffect useInsertionEffect useMemo useCallback useImperativeHandle").split()
 )
+_TAGS = frozenset({"jsx_opening_element", "jsx_self_closing_element"})
+# What JSX is compiled to (the runtime's `createElement`, and `jsx` since 17).
+_MAKERS = frozenset({"createElement", "jsx", "jsxs", "_jsx", "_jsxs"})
+# Components of the runtime itself.
+_FRAMES = (".Provider", "Fragment", "Suspense")
 _HOOK = re.compile(r"use[A-Z]")
 _HOLDING = frozenset({"useState", "useRef", "useReducer"})
 _MADE_ONCE = frozenset(
@@ -37,13 +42,22 @@ _MADE_ONCE = frozenset(
 
 
 class Kept(NamedTuple):
-    """What is known of a tag: the props it keeps (`*` for all), None where it cannot be followed."""
+    """What is known of a component: the props it keeps, and those it hands on to components that cannot be
+    followed (`*` for all in each)."""
 
-    props: frozenset[str] | None
+    props: frozenset[str] = frozenset()
+    lost: frozenset[str] = frozenset()
 
     def keeps(self, prop: str) -> bool:
         """Whether a prop is seen to be kept."""
-        return self.props is not None and bool({prop, EVERY} & self.props)
+        return bool({prop, EVERY} & self.props)
+
+    def loses(self, prop: str) -> bool:
+        """Whether a prop goes where it is not known what becomes of it."""
+        return bool({prop, EVERY} & self.lost)
+
+
+_UNKNOWN = Kept(lost=frozenset({EVERY}))
 
 
 class Keepers:
@@ -61,46 +75,48 @@ class Keepers:
 
 
 def _of_tag(name: Node, tree: Tree, names: Names, workspace: Workspace) -> Kept:
-    if name.text.endswith(".Provider"):
-        # Who reads a context is not seen here.
-        return Kept(frozenset({"value"}))
-    if name.text.endswith("Fragment") or name.text.endswith("Suspense"):
-        return Kept(frozenset())
+    if name.text.endswith(_FRAMES):
+        return _of_frame(name.text)
     if name.type != "identifier":
-        return Kept(None)
+        return _UNKNOWN
     binding = names.meaning(name)
     if binding is None or binding.kind == "param":
-        return Kept(None)
+        return _UNKNOWN
     found = declared(name.text, tree, workspace.file, workspace)
     if found is None and binding.kind in ("function", "class", "const"):
         value = binding.node.parent.child("value") if binding.node.parent is not None else None
         node = value or binding.node.parent
         found = Declared(node, tree, workspace.file) if node is not None else None
-    return Kept(_kept(found, workspace, 0) if found is not None else None)
+    return _kept(found, workspace, 0) if found is not None else _UNKNOWN
 
 
-def _kept(found: Declared, workspace: Workspace, steps: int) -> frozenset[str] | None:
-    """The props a component keeps; None where it is not seen to be one."""
+def _of_frame(name: str) -> Kept:
+    """What a runtime's own component keeps; who reads a context is not seen here."""
+    return Kept(frozenset({"value"}) if name.endswith(".Provider") else frozenset())
+
+
+def _kept(found: Declared, workspace: Workspace, steps: int) -> Kept:
+    """What a component does with its props; all are lost where it is not seen to be one."""
     node = found.node
     if node.type in _CLASSES:
-        return _by_class(node)
+        return _by_class(node, found, workspace, steps)
     if node.is_function:
         return _by_function(node, found, workspace, steps)
     if node.type == "call_expression" and last_name(node.child("function")) in _WRAPPERS:
         arguments = node.child("arguments")
         given = arguments.named_children if arguments is not None else []
         if len(given) > 1 and last_name(node.child("function")) == "memo":
-            return frozenset({EVERY})
+            return Kept(frozenset({EVERY}))
         inner = given[0] if given else None
         if inner is not None and inner.type == "identifier":
             named = declared(inner.text, found.tree, found.file, workspace)
-            return _kept(named, workspace, steps + 1) if named and steps < _MOST_STEPS else None
+            return _kept(named, workspace, steps + 1) if named and steps < _MOST_STEPS else _UNKNOWN
         if inner is not None:
             return _kept(Declared(inner, found.tree, found.file), workspace, steps)
-    return None
+    return _UNKNOWN
 
 
-def _by_class(node: Node) -> frozenset[str]:
+def _by_class(node: Node, found: Declared, workspace: Workspace, steps: int) -> Kept:
     """Props that a class takes once: while it is made or mounted, not called but kept. All of them where it
     decides by itself when to render."""
     body = node.child("body")
@@ -109,13 +125,14 @@ def _by_class(node: Node) -> frozenset[str]:
         name_node = member.child("name")
         name = property_name(name_node) if name_node is not None else ""
         if name == "shouldComponentUpdate":
-            return frozenset({EVERY})
+            return Kept(frozenset({EVERY}))
         value = member.child("value")
         initial = value is not None and not value.is_function and not member.has("static")
         if name in _MADE_ONCE or initial:
             code = value if value is not None else member
             kept |= {*_values_of_props(code), *_taken_apart(code)}
-    return frozenset(kept)
+    handed = _handed_on(_Props("this.props", {}, node), node, found, workspace, steps)
+    return Kept(handed.props | kept, handed.lost)
 
 
 def _values_of_props(node: Node) -> Iterator[str]:
@@ -168,48 +185,47 @@ def _names_of(pattern: Node) -> dict[str, str]:
     return found
 
 
-def _by_function(
-    function: Node, found: Declared, workspace: Workspace, steps: int
-) -> frozenset[str] | None:
+def _by_function(function: Node, found: Declared, workspace: Workspace, steps: int) -> Kept:
     parameters, body = function.child("parameters"), function.child("body")
     single = function.child("parameter")
     first = single or (
         parameters.named_children[0] if parameters and parameters.named_children else None
     )
     if body is None:
-        return None
+        return _UNKNOWN
     if first is None:
-        return frozenset()
-    props = _Props(first.child("pattern") or first, body)
-    kept = props.kept_at_once
-    for call in body.walk():
-        if call.type == "call_expression":
-            kept |= _kept_by_hook(call, props)
-        elif (
-            call.type in ("jsx_opening_element", "jsx_self_closing_element") and steps < _MOST_STEPS
-        ):
-            kept |= _passed_on(call, props, found, workspace, steps)
-    return frozenset(kept)
+        return Kept()
+    pattern = first.child("pattern") or first
+    whole = pattern.text if pattern.type == "identifier" else ""
+    props = _Props(whole, _names_of(pattern), body, _rest_of(pattern))
+    handed = _handed_on(props, body, found, workspace, steps)
+    kept = {p for call in body.walk() for p in _kept_by_hook(call, props)}
+    return Kept(handed.props | kept, handed.lost)
+
+
+def _rest_of(pattern: Node) -> set[str]:
+    return {n.named_children[0].text for n in pattern.walk() if n.type == "rest_pattern"}
 
 
 class _Props:
-    """The local names of a function's props, those its body gives them included."""
+    """The local names of a component's props: the parameter's, and those its code gives them."""
 
-    def __init__(self, pattern: Node, body: Node) -> None:
-        self.whole = pattern.text if pattern.type == "identifier" else ""
-        self.locals = _names_of(pattern)
+    def __init__(
+        self, whole: str, names: dict[str, str], code: Node, rest: set[str] | None = None
+    ) -> None:
+        self.whole = whole
+        self.locals = names
         # The names that stand for many props: all of them, or the rest.
-        self.many = {self.whole} - {""}
-        for part in pattern.walk():
-            if part.type == "rest_pattern":
-                self.many.add(part.named_children[0].text)
-        self.kept_at_once: set[str] = set()
-        for declarator in body.walk():
+        self.many = {whole} - {""} | (rest or set())
+        # A class asks its instance anew wherever a function is called.
+        self._asks_later = whole == "this.props"
+        for declarator in code.walk():
             value, named = declarator.child("value"), declarator.child("name")
             if declarator.type != "variable_declarator" or value is None or named is None:
                 continue
             if value.text == self.whole and self.whole:
                 self.locals.update(_names_of(named))
+                self.many |= _rest_of(named)
             elif named.type == "identifier" and (prop := self.name(value)):
                 self.locals[named.text] = prop
 
@@ -222,11 +238,19 @@ class _Props:
         return self.locals.get(node.text, "") if is_name else ""
 
     def within(self, node: Node) -> set[str]:
-        """The props used below a node."""
-        return {name for below in node.walk() if (name := self.name(below))}
+        """The props used below a node, as they are now."""
+        found = set()
+        for below in node.walk():
+            name = self.name(below)
+            later = self._asks_later and below.type == "member_expression"
+            if name and not (later and _is_inside(below, node)):
+                found.add(name)
+        return found
 
 
 def _kept_by_hook(call: Node, props: _Props) -> set[str]:
+    if call.type != "call_expression":
+        return set()
     hook = last_name(call.child("function"))
     arguments = call.child("arguments")
     given = arguments.named_children if arguments is not None else []
@@ -244,28 +268,69 @@ def _kept_by_hook(call: Node, props: _Props) -> set[str]:
     return set()
 
 
-def _passed_on(
-    element: Node, props: _Props, found: Declared, workspace: Workspace, steps: int
-) -> set[str]:
-    """Props handed to another component of the project that keeps them."""
-    tag = element.child("name")
-    if tag is None or tag.type != "identifier" or not is_component_name(tag.text):
-        return set()
-    given = {
-        (attribute.children[0].text, name)
-        for attribute in element.children
-        if attribute.type == "jsx_attribute"
-        for name in props.within(attribute)
-    }
-    spread = any(
-        part.type == "spread_element" and part.named_children[0].text in props.many
-        for attribute in element.children
-        if attribute.type == "jsx_expression"
-        for part in attribute.named_children
-    )
-    if not given and not spread:
-        return set()
+def _handed_on(
+    props: _Props, code: Node, found: Declared, workspace: Workspace, steps: int
+) -> Kept:
+    """The props handed to other components: those that keep them, and those that cannot be followed."""
+    kept: set[str] = set()
+    lost: set[str] = set()
+    for tag, attributes, spread in _elements(code):
+        given = {(name, prop) for name, value in attributes for prop in props.within(value)}
+        all_of_them = bool(props.many & spread)
+        if not given and not all_of_them:
+            continue
+        inner = _of_name(tag, found, workspace, steps)
+        kept |= {prop for name, prop in given if inner.keeps(name)}
+        lost |= {prop for name, prop in given if inner.loses(name)}
+        if all_of_them:
+            kept |= inner.props
+            lost |= inner.lost
+    return Kept(frozenset(kept), frozenset(lost))
+
+
+def _elements(code: Node) -> Iterator[tuple[Node, list[tuple[str, Node]], set[str]]]:
+    """The components drawn below a node, as JSX or as the calls it is compiled to: each with its attributes
+    and the texts of what is spread into it."""
+    for node in code.walk():
+        if node.type in _TAGS:
+            tag = node.child("name")
+            if tag is None or not is_component_name(tag.text):
+                continue
+            named = [(a.children[0].text, a) for a in node.children if a.type == "jsx_attribute"]
+            yield tag, named, _spread(a for a in node.children if a.type == "jsx_expression")
+        elif node.type == "call_expression" and last_name(node.child("function")) in _MAKERS:
+            arguments = node.child("arguments")
+            given = arguments.named_children if arguments is not None else []
+            if len(given) < 2 or not is_component_name(given[0].text):
+                continue
+            tag, *rest = given
+            pairs = [pair for pair in rest[0].named_children if pair.type == "pair"]
+            named = [(property_name(p.children[0]) or "", p.children[-1]) for p in pairs]
+            yield tag, named, _spread(rest[:1])
+
+
+def _spread(parts: Iterable[Node]) -> set[str]:
+    """What is spread into an element: by a spread, or copied by a call or handed over as it is."""
+    found = set()
+    for part in parts:
+        if part.type in ("identifier", "member_expression"):
+            found.add(part.text)
+        elif part.type == "call_expression":
+            arguments = part.child("arguments")
+            found |= {n.text for n in (arguments.named_children if arguments is not None else ())}
+        else:
+            found |= {
+                inner.named_children[0].text
+                for inner in part.named_children
+                if inner.type == "spread_element"
+            }
+    return found
+
+
+def _of_name(tag: Node, found: Declared, workspace: Workspace, steps: int) -> Kept:
+    if tag.text.endswith(_FRAMES):
+        return _of_frame(tag.text)
+    if tag.type != "identifier" or steps >= _MOST_STEPS:
+        return _UNKNOWN
     inner = declared(tag.text, found.tree, found.file, workspace)
-    kept = _kept(inner, workspace, steps + 1) if inner is not None else None
-    named = {name for attribute, name in given if kept and {attribute, EVERY} & kept}
-    return named | (set(kept) if kept and spread else set())
+    return _kept(inner, workspace, steps + 1) if inner is not None else _UNKNOWN

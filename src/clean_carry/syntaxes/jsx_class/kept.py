@@ -59,7 +59,6 @@ def _keeps(
     if tag is None or not is_component_name(tag.text):
         return False
     known = keepers.of(tag)
-    if known.props is None:
+    if known.loses(prop) and not known.keeps(prop):
         unknown.setdefault(tag.text, at.start)
-        return False
     return known.keeps(prop)
