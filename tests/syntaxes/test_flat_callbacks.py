@@ -119,7 +119,6 @@ def test_what_else_is_made_once_is_refused(call: str, more: str, tmp_path: Path)
 REFUSED = [
     ("", "this.$once('hook:unmounted', load);", "removed-from-runtime"),
     ("", "this.$set(this.head, 'a', 1);", "removed-from-runtime"),
-    ("provide() { return { dock: this }; },", "load();", "instance-provided-unknown"),
 ]
 
 
@@ -130,6 +129,16 @@ def test_what_version_three_does_not_have(
     result = carried(tmp_path, code, option=option)
     assert (result.status, result.findings[0].rule) == ("refused", rule)
     assert carried(tmp_path, code, option=option, runtime=2).status == "clean"
+
+
+def test_an_instance_provided_for_whoever_asks(tmp_path: Path) -> None:
+    result = carried(tmp_path, option="provide() { return { dock: this }; },")
+    assert result.status == "clean"
+    assert "instance-provided-unknown" in {finding.rule for finding in result.findings}
+    given = (
+        "provide('dock', reactive({\n  go,\n  head,\n  pier: toRef(props, 'pier'),\n  used,\n}));"
+    )
+    assert given in result.files[0].text
 
 
 @pytest.mark.parametrize(

@@ -329,6 +329,33 @@ class Assign(Operation):
 
 
 @dataclass(frozen=True)
+class AssignEach(Operation):
+    """A statement that writes several state fields, in order, each with its value.
+
+    `again` says that the values are the first ones of the fields, which stand elsewhere: their text is
+    written here once more.
+    """
+
+    fields: tuple[tuple[Member, Code], ...]
+    again: bool
+
+    def operands(self) -> tuple[Code, ...]:
+        return () if self.again else tuple(value for _, value in self.fields)
+
+
+@dataclass(frozen=True)
+class FieldByName(Operation):
+    """A state field, one of `names`, that a value chooses while the code runs (`this[part]`): read or
+    written where it stands."""
+
+    names: tuple[str, ...]
+    key: Code
+
+    def operands(self) -> tuple[Code, ...]:
+        return (self.key,)
+
+
+@dataclass(frozen=True)
 class Builtin(Operation):
     """Something a runtime gives every instance, under its own name for it."""
 

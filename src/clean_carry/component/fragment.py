@@ -120,6 +120,8 @@ def render(
     """
     out: list[str] = []
     for piece in fragment.pieces:
+        if piece.span is None and not piece.text:
+            continue
         if piece.span is None:
             out.append(_shift(piece.text, piece.shift, unit))
             continue
@@ -127,16 +129,21 @@ def render(
         if piece.shift == 0:
             out.append(slice_of(start, end))
             continue
+        # A copied line may begin where another one was taken out.
+        opens = bool(out) and out[-1].endswith("\n")
         for low, high in fixed(start, end):
             low, high = max(low, start), min(high, end)
-            out.append(_shift(slice_of(start, low), piece.shift, unit))
+            out.append(_shift(slice_of(start, low), piece.shift, unit, opens))
             out.append(slice_of(low, high))
-            start = high
-        out.append(_shift(slice_of(start, end), piece.shift, unit))
+            start, opens = high, False
+        out.append(_shift(slice_of(start, end), piece.shift, unit, opens))
     return "".join(out)
 
 
-def _shift(text: str, levels: int, unit: str) -> str:
+def _shift(text: str, levels: int, unit: str, opens: bool = False) -> str:
+    """Text with its lines moved; the first one as well where it `opens` a line."""
+    if opens and levels:
+        return _shift(f"\n{text}", levels, unit)[1:]
     if levels == 0 or "\n" not in text:
         return text
     head, *lines = text.split("\n")

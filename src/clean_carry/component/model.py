@@ -117,6 +117,7 @@ class Callback:
     parameters: bool = False
     method: str = ""
     untyped: tuple[Span, ...] = ()
+    shared: tuple[Span, Span] | None = None
 
 
 @dataclass(frozen=True)
@@ -232,6 +233,7 @@ class Provided:
     entry: int
     comments: tuple[Span, ...] = ()
     members: tuple[str, ...] | None = None
+    everything: bool = False
 
 
 @dataclass(frozen=True)

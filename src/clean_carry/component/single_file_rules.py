@@ -20,11 +20,10 @@ SINGLE_FILES: tuple[Row, ...] = (
     ),
     (
         "instance-provided-unknown",
-        "error",
-        "the whole instance is provided, and no file of the project shows which members descendants ask "
-        "for; the "
-        "new form has no members on its instance",
-        "Provide the members that are needed, each by name",
+        "note",
+        "the instance was provided, and no file of the project shows what descendants ask for; now all "
+        "that the component declares is, and nothing that the runtime gives every instance ($el, $emit)",
+        "Provide what descendants need, each by its name",
         "provide() { return { form: this }; }",
     ),
     (

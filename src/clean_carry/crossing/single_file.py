@@ -118,8 +118,9 @@ class FlatOutcome:
             found.append(("members-closed", ", ".join(names), component.span.start))
         for part in component.members:
             if isinstance(part, Provided) and part.members is not None:
-                names = list(part.members)
-                found.append(("instance-provided", ", ".join(names), part.code.span.start))
+                rule = "instance-provided-unknown" if part.everything else "instance-provided"
+                names = "" if part.everything else ", ".join(part.members)
+                found.append((rule, names, part.code.span.start))
             if isinstance(part, Timed) and part.hook in {"", *component.mixed_hooks}:
                 at = part.callback.text.span.start if part.callback.text else component.span.start
                 rule = "mixin-hook-later" if part.hook else "made-at-start"
@@ -233,7 +234,8 @@ def carry_object_file(
     dialect = file.script.attribute("lang")
     typed = dialect is not None and source.slice(*(dialect.value or (0, 0))).startswith("ts")
     far = component.mixed_props if typed else frozenset[str]()
-    speller = Speller(names, runtime, _undeclared(component, runtime), far)
+    end = ";" if style.semicolon else ""
+    speller = Speller(names, runtime, source, end, _undeclared(component, runtime), far)
     rename(names, component)
     free_locals(names, component, used_names(component, speller), file.names)
     exposed = _exposed(component, workspace, runtime)

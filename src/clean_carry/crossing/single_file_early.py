@@ -6,7 +6,16 @@ import re
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
 
-from clean_carry.component.code import Assign, Builtin, Code, Member, MethodCall, Operation, Read
+from clean_carry.component.code import (
+    Assign,
+    AssignEach,
+    Builtin,
+    Code,
+    Member,
+    MethodCall,
+    Operation,
+    Read,
+)
 from clean_carry.component.model import (
     Component,
     Derived,
@@ -77,7 +86,7 @@ def started(component: Component) -> Component:
         if isinstance(part, Timed) and part.when == "made" and part.callback.text is not None:
             used = list(runs.operations([part.callback.text]))
             asked = component.opened.names if part.hook in component.mixed_hooks else ()
-            writes = any(isinstance(o, Assign) and o.member.name in asked for o in used)
+            writes = any(name in asked for o in used for name in _written(o))
             if writes or any(isinstance(o, Builtin) and o.name in names for o in used):
                 # Before what was there for that moment already.
                 at = next((n for n, p in enumerate(members) if _starts(p)), len(members))
@@ -85,6 +94,13 @@ def started(component: Component) -> Component:
                 continue
         members.append(part)
     return replace(component, members=tuple(members))
+
+
+def _written(operation: Operation) -> list[str]:
+    """The state fields an operation writes."""
+    if isinstance(operation, AssignEach):
+        return [member.name for member, _ in operation.fields]
+    return [operation.member.name] if isinstance(operation, Assign) else []
 
 
 def watched(component: Component, source: SourceText) -> Component:
@@ -160,7 +176,7 @@ _INDEXED = re.compile(rb"\[(?:\d+|[\w.]+ - 1)\]\.\w")
 def may_throw(component: Component, source: SourceText) -> int:
     """Where code of the making asks for a member of what may not be there; -1 where none does.
 
-    An input without a default, what nobody may provide, the parent, and what is derived of them.
+    An input, what nobody may provide, the parent, and what is derived of them.
     """
     made = [p.callback.text for p in component.members if isinstance(p, Timed) and p.when == "made"]
     return _throws(component, source, [*_state(component), *(code for code in made if code)])
@@ -174,6 +190,8 @@ def fallible(component: Component, source: SourceText) -> frozenset[str]:
 
 def _throws(component: Component, source: SourceText, first: list[Code]) -> int:
     given = {p.name for p in component.props if p.default or p.implied}
+    # A default stands in for what is missing, and not for `null`, which is a value of every type.
+    nothing = {p.name for p in component.props if not (p.required and p.kind)}
     unsure = {p.name for p in component.props} - given
     unsure -= {p.name for p in component.props if p.kind in ("String", "Boolean", "Number")}
     provided = {p.name for p in component.members if isinstance(p, Injected) and not p.fallback}
@@ -190,9 +208,10 @@ def _throws(component: Component, source: SourceText, first: list[Code]) -> int:
             end = operation.span.end
             after = source.data[end : end + 2].removeprefix(b"!")[:1]
             # It is asked for a member, or given a name or to an own function that may ask.
+            asked = after in (b".", b"[")
             handed = after in (b",", b")") and (calls or _handed(source, operation))
-            if after in (b".", b"[") or handed or (after in (b";", b"\n") and _derived(operation)):
-                if _unsure(operation, unsure, provided):
+            if asked or handed or (after in (b";", b"\n") and _derived(operation)):
+                if _unsure(operation, nothing if asked else unsure, provided):
                     return operation.span.start
     return -1
 

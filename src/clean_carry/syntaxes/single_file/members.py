@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
+from pathlib import Path
 
 from clean_carry.component.code import (
     Assign,
@@ -38,7 +39,7 @@ _ATOMIC = frozenset(
 
 @dataclass
 class Members:
-    """The members of a component by kind, and what was noticed of how they are used.
+    """The members of the component in a file by kind, and what was noticed of how they are used.
 
     `mutations` are (name, offset) of state changed in place, `assigned` the expressions a state
     field is set to, `initial` what a state field starts as and a derived value gives,
@@ -52,6 +53,7 @@ class Members:
     `unread` is what only a target that keeps it as it is can carry: (rule, detail, offset).
     """
 
+    file: Path
     props: set[str] = field(default_factory=set)
     state: set[str] = field(default_factory=set)
     derived: set[str] = field(default_factory=set)

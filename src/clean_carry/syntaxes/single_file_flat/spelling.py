@@ -6,9 +6,11 @@ from dataclasses import dataclass, field
 
 from clean_carry.component.code import (
     Assign,
+    AssignEach,
     Builtin,
     Code,
     Emit,
+    FieldByName,
     FieldUse,
     Gone,
     Member,
@@ -22,6 +24,7 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.fragment import Fragment, between, dropped, new, settled
+from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_flat.names import FlatNames
 
 # What the runtime gives an instance, and the function a script gets it by on version 3: (helper, function).
@@ -35,17 +38,21 @@ WATCH = "$watch()"
 
 @dataclass
 class Speller:
-    """Spells operations. `imports` are the functions taken from the runtime, `takes` the helpers.
+    """Spells operations. `imports` are the functions taken from the runtime, `takes` the helpers,
+    `by_name` the state fields that a value chooses while the code runs.
 
     `far` are inputs only the instance knows of: no type of the script has them.
     """
 
     names: FlatNames
     version: int
+    source: SourceText
+    end: str = ";"
     undeclared: bool = False
     far: frozenset[str] = frozenset()
     imports: dict[str, str] = field(default_factory=dict)
     takes: set[str] = field(default_factory=set)
+    by_name: dict[str, None] = field(default_factory=dict)
 
     def code(self, code: Code) -> Fragment:
         """Code with its operations spelled."""
@@ -104,6 +111,9 @@ class Speller:
                 return self.names.of(member)
             case Emit():
                 return self.built_in("$emit")
+            case FieldByName(names=names):
+                self.by_name.update(dict.fromkeys(names))
+                return self.names.helper("fields")
             case Builtin(name=name):
                 return self.built_in(name)
             case Rebound(member=member):
@@ -131,6 +141,12 @@ class Speller:
                 return result + between(rest, inner, self.spell)
             case Taken():
                 return self._taken(operation)
+            case AssignEach():
+                return self._each(operation)
+            case FieldByName():
+                head = new(f"{text}[", operation.entry, "member-by-name")
+                key = between(operation.key.span, operation.key.operations, self.spell)
+                return head + key + new("].value")
             case MethodCall() | MethodValue() | FieldUse() | Builtin() | Rebound():
                 return new(text, operation.entry, "member-by-name")
             case Respelled(text=written, rule=rule):
@@ -138,6 +154,37 @@ class Speller:
             case Gone(rule=rule):
                 return dropped(operation.entry, rule)
         raise UnsettledEntry(f"{type(operation).__name__} has no spelling", operation.span.start)
+
+    def _each(self, operation: AssignEach) -> Fragment:
+        """A statement for each field, on lines of their own."""
+        result = settled(operation.entry, "write-by-name")
+        start = operation.span.start
+        line = self.source.data[:start].rpartition(b"\n")[2].decode()
+        line = line[: len(line) - len(line.lstrip())]
+        for number, (member, value) in enumerate(operation.fields):
+            between_them = f"{self.end}\n{line}" if number else ""
+            result += new(f"{between_them}{self.value(member)} = ")
+            if operation.again:
+                result += new(self._again(value))
+            else:
+                result += between(value.span, value.operations, self.spell)
+        return result
+
+    def _again(self, code: Code) -> str:
+        """Text that stands elsewhere too, as it is written there."""
+        texts = {o.span: self._piece(o) for o in code.operations}
+        for span, (text, _, _) in self.names.edits.texts.items():
+            if code.span.start <= span.start and span.end <= code.span.end:
+                texts[span] = text
+        result, here = "", code.span.start
+        for span in sorted(texts):
+            result += self.source.slice(here, span.start) + texts[span]
+            here = span.end
+        return result + self.source.slice(here, code.span.end)
+
+    def _piece(self, operation: Operation) -> str:
+        short = operation.shorthand if isinstance(operation, Read) else ""
+        return short + self.spelled(operation)
 
     def _taken(self, operation: Taken) -> Fragment:
         """A pattern over the instance as a declaration for each of its names."""

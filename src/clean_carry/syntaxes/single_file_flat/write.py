@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from clean_carry.component.code import (
+    AssignEach,
     Code,
     Member,
     MethodCall,
@@ -32,6 +35,7 @@ from clean_carry.component.model import (
     StateField,
     Timed,
 )
+from clean_carry.component.spans import Span
 from clean_carry.syntaxes.single_file_flat.outward import Outward
 from clean_carry.syntaxes.single_file_flat.spelling import Speller, root_of
 
@@ -106,7 +110,16 @@ class FlatWriter(Outward):
             result += copy(note) + new(self.line)
         if self.component.prelude is not None:
             result += self._releveled(self.component.prelude) + new(self.line)
-        return result + self._lines([self._ref(f) for f in state.fields or ()])
+        result += self._lines([self._ref(f) for f in state.fields or ()])
+        names = [f.name for f in state.fields or () if f.name in self.speller.by_name]
+        if names:
+            locals_ = [self.names.of(Member("state", name)) for name in names]
+            pairs = [
+                n if n == own else f"{n}: {own}" for n, own in zip(names, locals_, strict=True)
+            ]
+            head = f"const {self.names.helper('fields')} = {{"
+            result += new(f"\n{self.line}" + self.listed(pairs, head, f"}}{self.end}", " "))
+        return result
 
     def _ref(self, field_: StateField) -> Fragment:
         above = copy(field_.comment) + new(self.line) if field_.comment is not None else Fragment()
@@ -150,12 +163,7 @@ class FlatWriter(Outward):
         """A method whose calls are put off by one function for all instances, which stands in the
         module."""
         assert part.shared is not None
-        later = self.names.helper(f"{name}Later")
-        maker, others = (self.source.slice(span.start, span.end) for span in part.shared)
-        self.module_lines.append(
-            f"// One for all instances, as the option object made it.\n"
-            f"{self.base}const {later} = {maker}((run) => run(){others}){self.end}"
-        )
+        later = self._later(part.shared, name)
         code, at = part.text, part.body_at
         first = [o for o in code.operations if o.span.start < at]
         rest = [o for o in code.operations if o.span.start >= at]
@@ -167,6 +175,29 @@ class FlatWriter(Outward):
         result = new(f"function {name}", part.entry, "method-to-function") + head.shifted(levels)
         result += new(f"{{{deeper}{later}({arrow}") + body
         return result + new(f"){self.end}{self.line}}}")
+
+    def _later(self, shared: tuple[Span, Span], name: str) -> str:
+        """The name of a function of the module that puts off the calls of all instances."""
+        later = self.names.helper(f"{name}Later")
+        maker, others = (self.source.slice(span.start, span.end) for span in shared)
+        self.module_lines.append(
+            f"// One for all instances, as the option object made it.\n"
+            f"{self.base}const {later} = {maker}((run) => run(){others}){self.end}"
+        )
+        return later
+
+    def _put_off_watcher(self, callback: Callback, name: str) -> Fragment:
+        """A watcher's function that one function for all instances puts off."""
+        assert callback.shared is not None and callback.text is not None
+        later = self._later(callback.shared, name)
+        code, at = callback.text, callback.body_at
+        first = [o for o in code.operations if o.span.start < at]
+        rest = [o for o in code.operations if o.span.start >= at]
+        head = between(code.span._replace(end=at), first, self.speller.spell)
+        body = between(code.span._replace(start=at), rest, self.speller.spell)
+        arrow = "async () => " if callback.asynchronous else "() => "
+        text = settled(callback.entry, "", "kept") + head + new(f"=> {later}({arrow}") + body
+        return (text + new(")")).shifted(-self._levels(code.span.start))
 
     def _derived(self, part: Derived) -> Fragment:
         call = self.speller.run("computed")
@@ -200,7 +231,9 @@ class FlatWriter(Outward):
         plain = kept and not part.path and not fails and part.source.kind in ("state", "derived")
         given = [
             new(source if plain else f"() => {watched}"),
-            self._callback(part.handler),
+            self._callback(part.handler)
+            if part.handler.shared is None
+            else self._put_off_watcher(part.handler, part.source.name),
         ]
         if part.settings:
             given.append(new("{ ") + joined((copy(s) for s in part.settings), ", ") + new(" }"))
@@ -293,6 +326,8 @@ def used_names(component: Component, speller: Speller) -> list[tuple[Operation, 
     for owner, operation in component.operations():
         if owner == "drawing":
             continue
+        if isinstance(operation, AssignEach):
+            found += _named_by(operation, speller)
         for inner in [o for o, _, _ in operation.members] if isinstance(operation, Taken) else []:
             found.append((inner, root_of(speller.spelled(inner))))
         text = speller.spelled(operation)
@@ -305,3 +340,12 @@ def used_names(component: Component, speller: Speller) -> list[tuple[Operation, 
             if text.startswith(f"{speller.names.helpers.get('unref', '')}("):
                 found.append((operation, speller.names.of(operation.member)))  # type: ignore[attr-defined]
     return found
+
+
+def _named_by(operation: AssignEach, speller: Speller) -> Iterator[tuple[Operation, str]]:
+    """The names a write of several fields begins each of its statements and, where they are written again,
+    its values with."""
+    for member, value in operation.fields:
+        yield operation, root_of(speller.value(member))
+        for inner in value.operations if operation.again else ():
+            yield operation, root_of(speller.spelled(inner))

@@ -45,13 +45,13 @@ def lent_to(this: Node) -> str:
 
 
 def words_of(this: Node, file: Path) -> frozenset[str] | None:
-    """The names an instance is asked for by `this[name]`; None where they are not known, or written.
+    """The names an instance is asked for by `this[name]`; None where they are not known.
 
     Known are a word, and a parameter of a function that the project calls with words alone.
     """
     whole = this.parent
     key = whole.child("index") if whole is not None else None
-    if whole is None or key is None or is_write(whole):
+    if whole is None or key is None:
         return None
     if key.type == "string":
         return frozenset([property_name(key) or ""])
@@ -75,16 +75,23 @@ def words_of(this: Node, file: Path) -> frozenset[str] | None:
 
 
 @lru_cache(maxsize=512)
-def data_names(code: Node) -> set[str]:
-    """The names under which code hands on the state of the instance; an empty one where not known."""
-    found: set[str] = set()
+def data_names(code: Node, known: frozenset[int] = frozenset()) -> dict[str, int]:
+    """The names under which code hands on the state of the instance, each with where it first does; an
+    empty one where the name is not known.
+
+    What becomes of the state in the calls that begin at `known` is known.
+    """
+    found: dict[str, int] = {}
     for node in code.walk() if "$data" in code.text else ():
         part = node.child("property") if node.type == "member_expression" else None
         above = node.parent
         if part is None or part.text != "$data" or above is None or node.field == "object":
             continue
+        if above.parent is not None and above.parent.start in known:
+            continue
         key = above.child("key") if above.type == "pair" else None
-        found.add((property_name(key) or "") if key is not None else "")
+        name = (property_name(key) or "") if key is not None else ""
+        found.setdefault(name, node.start)
     return found
 
 

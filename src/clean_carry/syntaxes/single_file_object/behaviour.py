@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from clean_carry.component.code import Code, Member, Respelled
 from clean_carry.component.model import Callback, Derived, KeptOption, Method, Reaction, Timed
@@ -155,6 +156,14 @@ def _watcher(
     spans = tuple(uses.span(s) for s in settings)
     plain = path == ["length"] or (not path and _is_plain(gathered, name))
     method = property_name(function) if function.type == "string" else None
+    shared = None
+    if function.type == "call_expression":
+        parts = _put_off(uses, function)
+        if parts is None:
+            uses.refuse("method-made-once", f"a watcher of {key}", given.start)
+            return
+        function, shared = parts
+        members.kept_only("unknown-option", f"a watcher of {key} that is put off", given.start)
     if method in members.methods:
         members.kept_only("unknown-option", f"a watcher of {key} by name", given.start)
         empty = Code(uses.tree.source.span(function.start, function.start))
@@ -171,6 +180,7 @@ def _watcher(
     if callback is None or body is None or callback.text is None:
         _unread(gathered, given)
         return
+    callback = replace(callback, shared=shared)
     inner = uses.tree.source.span(body.start, body.end)
     if body.type == "statement_block":
         inner = uses.tree.source.span(body.start + 1, body.end - 1)
@@ -280,31 +290,42 @@ def _made_once(
 ) -> Method | None:
     """A method that a call makes once, for all instances: `load: debounce(function () { … }, 300)`."""
     uses = gathered.uses
-    callee, arguments = call.child("function"), call.child("arguments")
-    given = arguments.named_children if arguments is not None else []
-    function = given[0] if given and given[0].type == "function_expression" else None
-    parameters = function.child("parameters") if function is not None else None
-    body = function.child("body") if function is not None else None
-    if callee is None or arguments is None or last_name(callee) not in _PUT_OFF:
+    callee = call.child("function")
+    if callee is None or last_name(callee) not in _PUT_OFF:
         if callee is None or not _keeps_nothing(gathered, callee):
             uses.refuse("method-made-once", name, item.start)
             return None
         text = uses.code(uses.span(call))
         return Method(name, "assigned", text, "const", True, entry, comments=notes)
-    if function is None or parameters is None or body is None or function.has("*"):
+    parts = _put_off(uses, call)
+    if parts is None:
         uses.refuse("method-made-once", name, item.start)
         return None
-    if any(n.type == "identifier" and n.text == "arguments" for n in function.walk()):
-        uses.refuse("method-made-once", name, item.start)
-        return None
-    source = uses.tree.source
-    text = uses.code(source.span(parameters.start, function.end))
-    shared = (uses.span(callee), source.span(function.end, arguments.end - 1))
+    function, shared = parts
+    parameters, body = function.child("parameters"), function.child("body")
+    assert parameters is not None and body is not None
+    text = uses.code(uses.tree.source.span(parameters.start, function.end))
     prefix = "async function" if function.has("async") else "function"
     return Method(
         name, "declared", text, prefix, True, entry, False, body.start,
         function.has("async"), notes, shared=shared,
     )  # fmt: skip
+
+
+def _put_off(uses: Uses, call: Node) -> tuple[Node, tuple[Span, Span]] | None:
+    """The function whose calls a call puts off, and what stands before and behind it there; None where it
+    is not written in place, or asks for its `arguments`."""
+    callee, arguments = call.child("function"), call.child("arguments")
+    given = arguments.named_children if arguments is not None else []
+    function = given[0] if given and given[0].type == "function_expression" else None
+    if callee is None or arguments is None or function is None or function.has("*"):
+        return None
+    if last_name(callee) not in _PUT_OFF or function.child("parameters") is None:
+        return None
+    if any(n.type == "identifier" and n.text == "arguments" for n in function.walk()):
+        return None
+    behind = uses.tree.source.span(function.end, arguments.end - 1)
+    return function, (uses.span(callee), behind)
 
 
 def _keeps_nothing(gathered: Gathered, callee: Node) -> bool:

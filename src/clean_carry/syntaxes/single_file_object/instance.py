@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 from pathlib import Path
 
-from clean_carry.component.code import Gone, Member, Operation, Read, Rebound, Taken
+from clean_carry.component.code import FieldByName, Gone, Member, Operation, Read, Rebound, Taken
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.callback_this import called_on, given_this
@@ -28,6 +29,7 @@ from clean_carry.syntaxes.single_file_object.functions import (
     parts_of,
     returned,
 )
+from clean_carry.syntaxes.single_file_object.given_at_once import collect_given, is_given_at_once
 from clean_carry.syntaxes.uses import Build, Raw, Uses
 
 # Options whose own functions run on the instance.
@@ -43,9 +45,9 @@ class _Access:
     owner: Node
 
 
-def collect_names(literal: Node) -> Members:
+def collect_names(literal: Node, file: Path) -> Members:
     """First pass: the names of members by kind."""
-    members = Members()
+    members = Members(file)
     for option, _, value in parts_of(literal):
         holder = returned(value) if option == "data" else value
         target = {
@@ -86,8 +88,9 @@ def collect_uses(
     found: list[_Access] = []
     taken: list[tuple[Node, Node, Node]] = []
     rebound: list[tuple[Node, Node]] = []
+    collect_given(uses, members, literal, roots)
     for this in uses.tree.of("this"):
-        if not literal.start <= this.start < literal.end:
+        if not literal.start <= this.start < literal.end or is_given_at_once(this, literal):
             continue
         owner = _owner_of(uses, this, roots)
         if owner is None or id(owner) not in roots:
@@ -95,12 +98,12 @@ def collect_uses(
             if not inside and not _is_of_another(this, literal):
                 uses.refuse("instance-escapes", "", this.start)
             continue
-        _instance(uses, this, owner, found, taken, rebound, members)
+        _instance(uses, this, literal, owner, found, taken, rebound, members)
     for function, parameter in _given_instance(literal):
         scope = uses.names.inner_scope(function)
         binding = scope.names.get(parameter.text) if scope is not None else None
         for ref in binding.references if binding is not None else ():
-            _instance(uses, ref, function, found, taken, rebound, members)
+            _instance(uses, ref, literal, function, found, taken, rebound, members)
     declared = members.declared()
     members.fields = {
         access.name
@@ -214,6 +217,7 @@ def _given_instance(literal: Node) -> list[tuple[Node, Node]]:
 def _instance(
     uses: Uses,
     node: Node,
+    literal: Node,
     owner: Node,
     found: list[_Access],
     taken: list[tuple[Node, Node, Node]],
@@ -237,7 +241,8 @@ def _instance(
             span = uses.tree.source.statement_line(statement.start, statement.end)
             uses.raws.append(Raw(span, "receiver", _gone(span)))
             for ref in binding.references:
-                _instance(uses, ref, owner, found, taken, rebound, members)
+                if not is_given_at_once(ref, literal):
+                    _instance(uses, ref, literal, owner, found, taken, rebound, members)
             return
         pattern = parent.child("name")
         if pattern is not None and pattern.type == "object_pattern":
@@ -253,10 +258,45 @@ def _instance(
     if parent is not None and _compared(node, parent):
         found.append(_Access(node, "", owner))
         return
+    if parent is not None and is_indexed(node) and _by_name(uses, node, parent, owner, members):
+        return
     if parent is None or not _handed(uses, node, parent, members):
         uses.refuse("instance-escapes", "", node.start)
         return
     found.append(_Access(node, "", owner))
+
+
+def _by_name(uses: Uses, node: Node, whole: Node, owner: Node, members: Members) -> bool:
+    """Whether a value chooses one of some fields of the state, and an operation for it."""
+    key = whole.child("index")
+    words = words_of(node, members.file)
+    if key is None or not words or not words <= members.state - members.internal:
+        return False
+    if whole.parent is not None and whole.parent.has("delete"):
+        return False
+    function = next(
+        (up for up in node.up() if up.is_function and up.type != "arrow_function"), None
+    )
+    name = function.child("name") if function is not None else None
+    if key.type == "identifier" and (name is None or _is_handed_on(uses, name.text)):
+        return False
+    members.kept_only("unknown-use", whole.text, node.start)
+    for word in words:
+        members.assigned.setdefault(word, []).append(("=", None))
+    span, deferred = uses.span(whole), is_deferred(node, owner, uses.names)
+
+    def build(entry: int) -> Operation:
+        uses.locals_at[entry] = locals_at(uses, node)
+        return FieldByName(span, entry, deferred, tuple(sorted(words)), uses.code(uses.span(key)))
+
+    uses.raws.append(Raw(span, "state-by-name", build))
+    return True
+
+
+def _is_handed_on(uses: Uses, function: str) -> bool:
+    """Whether a function of a file may be called by others, with anything: it is named without a call."""
+    text = uses.tree.source.data.decode("utf-8", "replace")
+    return re.search(rf"(?<![\w$]){re.escape(function)}\b(?!\s*\()", text) is not None
 
 
 # What may take the whole instance; anything else takes it apart, or names what it stands for.
@@ -269,7 +309,7 @@ _TAKES = frozenset(
 def _handed(uses: Uses, node: Node, parent: Node, members: Members) -> bool:
     """Whether the instance is handed on to what asks it by name, and a note of it."""
     if is_indexed(node):
-        words = None if is_write(parent) else words_of(node, Path(uses.tree.source.path))
+        words = words_of(node, members.file)
         if words is None:
             members.hand_on(node.start, lent=True)
         else:

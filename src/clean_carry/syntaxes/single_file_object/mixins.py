@@ -140,7 +140,7 @@ class Follower:
                     found.lends = True
                     continue
                 self._ask(function, there, where, found, depth + 1)
-        found.data_as |= data_names(node)
+        found.data_as |= data_names(node).keys()
 
     def _object(self, node: Node, tree: Tree, file: Path, depth: int) -> tuple[Node, Tree, Path]:
         """The literal an expression gives, with the tree and the file it stands in."""

@@ -23,6 +23,7 @@ from clean_carry.syntaxes.single_file.members import Members
 from clean_carry.syntaxes.single_file_object.asked import data_names
 from clean_carry.syntaxes.single_file_object.behaviour import HOOKS
 from clean_carry.syntaxes.single_file_object.functions import parts_of
+from clean_carry.syntaxes.single_file_object.given_at_once import given_at_once
 from clean_carry.syntaxes.single_file_object.mixins import (
     Follower,
     Mixed,
@@ -97,7 +98,9 @@ def opened(
 ) -> Opened:
     """The members others ask the instance for, once all uses of it are known."""
     found, file = mixed.found, workspace.file
-    data_as = found.data_as | data_names(literal)
+    at_once = frozenset(once.call.start for once in given_at_once(literal))
+    own = data_names(literal, at_once)
+    data_as = found.data_as | own.keys()
     handed = found.hands_on or members.handed
     near: list[str] = []
     if handed or data_as:
@@ -115,7 +118,8 @@ def opened(
         # The state is no longer what the runtime calls the data of the instance.
         others = members.state if not name else members.state & asked_under(near, name)
         for field_name in sorted(others - members.internal):
-            uses.refuse("mixin-needs-member", f"$data.{field_name}", at)
+            where = own.get(name, at)
+            uses.refuse("mixin-needs-member", f"$data.{field_name}", where)
     settable = members.state | members.settable | members.fields
     listed = bool(members.state | members.derived) and any(_LISTED.search(text) for text in near)
     asked_at = members.handed_at if members.handed_at >= 0 else at

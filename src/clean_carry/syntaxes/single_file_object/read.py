@@ -74,7 +74,7 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int 
         uses.refuse(*blocks.refusal)
     if any(a.name == "setup" for a in script.attributes):
         raise InputError("is in the flat form already", file=source.path)
-    members = collect_names(literal)
+    members = collect_names(literal, workspace.file)
     members.unread.extend(blocks.unread)
     mixed = mix_in(uses, members, literal, workspace)
     component = _component(uses, members, statement, literal, blocks, workspace, runtime)

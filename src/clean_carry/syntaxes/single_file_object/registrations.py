@@ -108,9 +108,12 @@ def _provide(gathered: Gathered, part: Node, value: Node) -> None:
                 text = key.text[1:-1]
             itself = untyped(held).type == "this"
             members = _asked(gathered, key, held) if itself else None
+            everything = members == ()
+            if everything:
+                members = tuple(sorted(gathered.members.declared() - gathered.members.internal))
             code = uses.code(uses.span(held), kept=members is None)
             notes = notes + attached(uses, item)
-            gathered.parts.append(Provided(text, code, entry, notes, members))
+            gathered.parts.append(Provided(text, code, entry, notes, members, everything))
         else:
             uses.refuse("unknown-option", item.text[:60], item.start)
         notes = ()
@@ -130,8 +133,8 @@ def _expose(gathered: Gathered, part: Node, value: Node) -> None:
 
 
 def _asked(gathered: Gathered, key: Node, held: Node) -> tuple[str, ...] | None:
-    """The members of the instance that descendants ask for; None where it is provided itself, since
-    they ask for more than its own, or for what is not known."""
+    """The members of the instance that descendants ask for; none where nobody is seen to ask, and None
+    where it is provided itself, since they ask for more than its own, or for what is not known."""
     members, uses = gathered.members, gathered.uses
     name = property_name(key)
     asked = asked_of_provided(gathered.file, name) if name is not None else None
@@ -140,8 +143,8 @@ def _asked(gathered: Gathered, key: Node, held: Node) -> tuple[str, ...] | None:
         return tuple(sorted(asked))
     if gathered.runtime >= 3 and not is_injected(gathered.file, name or ""):
         # On version 3 a provided instance has none of the members of its script.
-        uses.refuse("instance-provided-unknown", name or "", held.start)
-    elif asked is None:
+        return ()
+    if asked is None:
         members.hand_on(held.start)
     else:
         members.hand_over(held.start, asked)
