@@ -119,8 +119,8 @@ class FlatOutcome:
         for part in component.members:
             if isinstance(part, Provided) and part.members is not None:
                 rule = "instance-provided-unknown" if part.everything else "instance-provided"
-                names = "" if part.everything else ", ".join(part.members)
-                found.append((rule, names, part.code.span.start))
+                asked = "" if part.everything else ", ".join(part.members)
+                found.append((rule, asked, part.code.span.start))
             if isinstance(part, Timed) and part.hook in {"", *component.mixed_hooks}:
                 at = part.callback.text.span.start if part.callback.text else component.span.start
                 rule = "mixin-hook-later" if part.hook else "made-at-start"

@@ -144,9 +144,9 @@ class Speller:
             case AssignEach():
                 return self._each(operation)
             case FieldByName():
-                head = new(f"{text}[", operation.entry, "member-by-name")
+                opening = new(f"{text}[", operation.entry, "member-by-name")
                 key = between(operation.key.span, operation.key.operations, self.spell)
-                return head + key + new("].value")
+                return opening + key + new("].value")
             case MethodCall() | MethodValue() | FieldUse() | Builtin() | Rebound():
                 return new(text, operation.entry, "member-by-name")
             case Respelled(text=written, rule=rule):
@@ -177,7 +177,7 @@ class Speller:
             if code.span.start <= span.start and span.end <= code.span.end:
                 texts[span] = text
         result, here = "", code.span.start
-        for span in sorted(texts):
+        for span in sorted(texts, key=lambda span: span.start):
             result += self.source.slice(here, span.start) + texts[span]
             here = span.end
         return result + self.source.slice(here, code.span.end)

@@ -180,7 +180,6 @@ def _watcher(
     if callback is None or body is None or callback.text is None:
         _unread(gathered, given)
         return
-    callback = replace(callback, shared=shared)
     inner = uses.tree.source.span(body.start, body.end)
     if body.type == "statement_block":
         inner = uses.tree.source.span(body.start + 1, body.end - 1)
@@ -192,7 +191,8 @@ def _watcher(
     gathered.parts.append(
         Reaction(
             source, callback.text, callback.entry, uses.code(inner, kept=False), now, before,
-            calls_code(body), entry, notes, tuple(path), callback, spans, deep, immediate, plain,
+            calls_code(body), entry, notes, tuple(path), replace(callback, shared=shared), spans, deep,
+            immediate, plain,
         )
     )  # fmt: skip
 
