@@ -76,6 +76,7 @@ UNSEEN = {
         Corpus("react-toolbox", "2.0.0-beta.13", "components", "16.14.0"),
         Corpus("wix-style-react", "5.27.0", "src", "16.14.0"),
         Corpus("@elastic/eui", "1.1.0", "src/components", "16.14.0"),
+        Corpus("zent", "6.6.5", "src", "16.14.0"),
     )
 }
 CORPORA = {

@@ -53,7 +53,10 @@ CORPORA = (
     Corpus("angular-smart-table", "2.1.11", "src"),
 )
 # Run when all else is done, never tuned on.
-UNSEEN = Corpus("mobile-angular-ui", "1.3.4", "src")
+UNSEEN = (
+    Corpus("mobile-angular-ui", "1.3.4", "src"),
+    Corpus("lumx", "1.0.0", "modules"),
+)
 COLUMNS = (
     "corpus", "directives", "stay directives", "made by code", "possible", "clean", "clean, %", "refused",
     "fail the checks", "comments lost", "old mounts", "same", "differs", "branch reach, median %",
@@ -198,7 +201,7 @@ def main(arguments: list[str]) -> None:
     parser.add_argument("--budget", type=float, default=5.0)
     parser.add_argument("names", nargs="*")
     given = parser.parse_args(arguments)
-    every = (*CORPORA, UNSEEN)
+    every = (*CORPORA, *UNSEEN)
     chosen = [c for c in every if c.package in given.names] if given.names else list(CORPORA)
     table: list[list[object]] = []
     kept: dict[str, list[Row]] = {}
