@@ -43,7 +43,8 @@ class Corpus:
 
     `script` is a script of the package that applications load beside it, `alias` a prefix of imports
     that means its own folder, `imports` are prefixes with what each means, `installs` is a module of the
-    package that applications install, `defines` a line of what a build puts in the place of names.
+    package that applications install, `defines` a line of what a build puts in the place of names; `bare`
+    says that the folders of its sources are imported by their bare names.
     """
 
     package: str
@@ -56,6 +57,7 @@ class Corpus:
     imports: tuple[tuple[str, str], ...] = ()
     installs: str = ""
     defines: str = ""
+    bare: bool = False
 
 
 # Carried and checked, not rendered: sources in TypeScript on a base class of their own.
@@ -76,7 +78,7 @@ UNSEEN = {
         Corpus("react-toolbox", "2.0.0-beta.13", "components", "16.14.0"),
         Corpus("wix-style-react", "5.27.0", "src", "16.14.0"),
         Corpus("@elastic/eui", "1.1.0", "src/components", "16.14.0"),
-        Corpus("zent", "6.6.5", "src", "16.14.0"),
+        Corpus("zent", "6.6.5", "src", "16.14.0", bare=True),
     )
 }
 CORPORA = {
@@ -165,6 +167,10 @@ def fetched(corpus: Corpus) -> Path:
         (folder / "trial-setup.js").write_text(text)
     if corpus.defines:
         (folder / "clean-carry.toml").write_text(f"[defines]\n{corpus.defines}\n")
+    if corpus.bare:
+        inside = sorted(p.name for p in (folder / corpus.sources).iterdir() if p.is_dir())
+        lines = "".join(f"'{name}' = './{corpus.sources}/{name}'\n" for name in inside)
+        (folder / "clean-carry.toml").write_text(f"[imports]\n{lines}")
     if corpus.alias:
         (folder / "clean-carry.toml").write_text(f"[imports]\n'{corpus.alias}' = './'\n")
     _pass_on(folder)

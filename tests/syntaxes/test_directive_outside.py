@@ -121,3 +121,44 @@ def test_values_of_the_factory_are_there_before_the_controller_runs(tmp_path: Pa
     )
     written = carried(tmp_path, text).files[0].text
     assert written.index("var most = 3;") < written.index("$ctrl.load = most;")
+
+
+BY_NAME = """angular.module('gullmoor', []).directive('tideCard', function () {
+  return { restrict: 'E', scope: { tide: '=' }, templateUrl: 'tide-card.html' };
+});
+"""
+
+
+def in_folders(top: Path, pages: dict[str, str]) -> Result:
+    (top / "package.json").write_text('{"name": "gullmoor"}')
+    for name, text in {"tides/js/card.js": BY_NAME, **pages}.items():
+        (top / name).parent.mkdir(parents=True, exist_ok=True)
+        (top / name).write_text(text)
+    path = top / "tides" / "js" / "card.js"
+    return carry_file(Request(path, "card.js", "controller-component"))[0]
+
+
+FOUND = [
+    {"tides/views/tide-card.html": "<b>{{ tide }}</b>", "tides/demo/tide-card.html": "<i></i>"},
+    {"views/tide-card.html": "<b>{{ tide }}</b>", "docs/tide-card.html": "<i></i>"},
+    {"tides/views/tide-card.html": "<b>{{ tide }}</b>", "cargo/views/tide-card.html": "<i></i>"},
+]
+
+
+@pytest.mark.parametrize("pages", FOUND)
+def test_a_template_found_by_its_bare_name(pages: dict[str, str], tmp_path: Path) -> None:
+    result = in_folders(tmp_path, pages)
+    assert result.status == "clean", result.findings
+    assert any("$ctrl.tide" in file.text for file in result.files)
+
+
+@pytest.mark.parametrize(
+    "pages",
+    [
+        {"tides/a/tide-card.html": "<b></b>", "tides/b/tide-card.html": "<i></i>"},
+        {"demo/tide-card.html": "<b></b>"},
+    ],
+)
+def test_a_template_that_several_files_may_be(pages: dict[str, str], tmp_path: Path) -> None:
+    result = in_folders(tmp_path, pages)
+    assert (result.status, result.findings[0].rule) == ("refused", "template-unread")

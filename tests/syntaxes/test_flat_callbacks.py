@@ -72,6 +72,35 @@ def test_what_is_called_by_somebody_else_keeps_its_own_this(code: str, tmp_path:
     assert code in carried(tmp_path, code).files[0].text
 
 
+# A helper's result goes somewhere, and may be called with the instance.
+NOT_KNOWN = [
+    "return load(function () { this.used = 1; });",
+    "const late = function () { this.go(); }; load(late);",
+    "load({ run() { return this.pier; } });",
+    "this.$on('tide', debounce(function () { this.used = 1; }));",
+]
+
+
+@pytest.mark.parametrize("code", NOT_KNOWN)
+def test_a_function_of_which_nobody_sees_the_caller_is_refused(code: str, tmp_path: Path) -> None:
+    result = carried(tmp_path, code, runtime=2)
+    assert (result.status, result.findings[0].rule) == ("refused", "this-not-known")
+
+
+KNOWN = [
+    "return load({ used: 1, run() { return this.used; } });",
+    "return load(function () { return this.width; });",
+    "load.addEventListener('tap', function () { load(this.used); });",
+    "const late = [1].map(function () { return this.used; }); load(late);",
+]
+
+
+@pytest.mark.parametrize("code", KNOWN)
+def test_a_function_whose_this_is_another_stays(code: str, tmp_path: Path) -> None:
+    result = carried(tmp_path, code, runtime=2)
+    assert result.status == "clean" and code in result.files[0].text, result.findings
+
+
 DRAWN = [
     (" {{ this.used }} {{ $data.used }}", " {{ used }} {{ used }}"),
     ('<b @click="this.used++">{{ this.pier }}</b>', '<b @click="used++">{{ pier }}</b>'),

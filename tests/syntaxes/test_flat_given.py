@@ -103,6 +103,18 @@ def test_state_given_in_another_way_is_refused(code: str, tmp_path: Path) -> Non
     assert result.status == "refused" and result.findings[0].line >= 18, result.findings
 
 
+@pytest.mark.parametrize(
+    ("old", "new"),
+    [
+        ("this['weight'] = 2;", "  weight.value = 2;"),
+        ("this['weight']++;", "  weight.value++;"),
+        ("throttle(this['pier'], this['label']);", "  throttle(props.pier, label.value);"),
+    ],
+)
+def test_a_member_named_by_a_word(old: str, new: str, tmp_path: Path) -> None:
+    assert new in carried(tmp_path, send=old).files[0].text
+
+
 @pytest.mark.parametrize("runtime", [2, 3])
 def test_a_field_that_a_value_chooses(runtime: int, tmp_path: Path) -> None:
     result = carried(tmp_path, take="this[part] = event.target.value;", runtime=runtime)

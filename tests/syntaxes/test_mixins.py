@@ -162,7 +162,7 @@ OPENED = [
     (keys(), "send({ berth: this }); const { used } = pier;", [USED]),
     (keys(), "return [this].map(({ used }) => used);", [USED]),
     (keys(), "return this === berth;", []),
-    (keys(), "send(this['used']);", [USED]),
+    (keys(), "send(this['used']);", []),
     (keys("", "provide() { return { berth: this }; },"), "pier.used;", [USED]),
 ]
 

@@ -19,6 +19,22 @@ SINGLE_FILES: tuple[Row, ...] = (
         "methods: { load: once(function () { … }) }",
     ),
     (
+        "tag-asked",
+        "error",
+        "code of the project asks what is handed to a component for the tag it is written as, and the "
+        "new form has none for what it imports",
+        "Ask for the component itself or for its name there",
+        "<berth-list><berth-item /></berth-list>   // node.componentOptions.tag === 'berth-item'",
+    ),
+    (
+        "this-not-known",
+        "error",
+        "it is not seen what calls this function, and so what its `this` is; it asks for a member of the "
+        "component",
+        "Write it as an arrow function where the instance is meant",
+        "return later(function () { this.update(); });",
+    ),
+    (
         "instance-provided-unknown",
         "note",
         "the instance was provided, and no file of the project shows what descendants ask for; now all "

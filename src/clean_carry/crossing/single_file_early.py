@@ -169,8 +169,10 @@ def too_early(component: Component) -> Refusal | None:
     return None
 
 
-# A member of a list is asked for one of its own: there may be none at that place.
-_INDEXED = re.compile(rb"\[(?:\d+|[\w.]+ - 1)\]\.\w")
+# What stands at a place, or is looked for, is asked for a member: there may be nothing.
+_INDEXED = re.compile(
+    rb"\[[\w.$ +-]+\]\.\w|\.(?:find|match|exec|querySelector|closest)\([^;\n]*?\)[.\[]"
+)
 
 
 def may_throw(component: Component, source: SourceText) -> int:
@@ -192,6 +194,7 @@ def _throws(component: Component, source: SourceText, first: list[Code]) -> int:
     given = {p.name for p in component.props if p.default or p.implied}
     # A default stands in for what is missing, and not for `null`, which is a value of every type.
     nothing = {p.name for p in component.props if not (p.required and p.kind)}
+    nothing |= component.mixed_props
     unsure = {p.name for p in component.props} - given
     unsure -= {p.name for p in component.props if p.kind in ("String", "Boolean", "Number")}
     provided = {p.name for p in component.members if isinstance(p, Injected) and not p.fallback}

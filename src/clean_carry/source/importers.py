@@ -129,6 +129,15 @@ def pages_of(root: Path) -> Iterator[tuple[Path, str]]:
         yield Path(name), _text(name)
 
 
+# Folders of pages about a project, not of it.
+_ASIDE = frozenset("demo demos doc docs example examples test tests spec".split())
+
+
+def is_aside(file: Path, root: Path) -> bool:
+    """Whether a file of a project stands in a folder that shows or tests it."""
+    return bool(_ASIDE & set(file.relative_to(root).parts[:-1]))
+
+
 def reached_by_reference(file: Path) -> tuple[frozenset[str], frozenset[str]]:
     """The names of members that files of the project around `file` ask an instance for that they do not
     own: a child by a reference to it, and one they stand in."""
@@ -164,6 +173,48 @@ def _reached(root: Path, instance: str) -> frozenset[str]:
             either = "|".join(map(re.escape, sorted(names)))
             found.update(re.findall(rf"\b(?:{either})[?!]?\.(\w+)", text))
     return frozenset(found)
+
+
+def asked_by_name(file: Path, name: str) -> frozenset[str]:
+    """The names of members that files of the project ask of anything, where they look for an instance by
+    the name of its component: `closest(this, 'Berth').free`, `parent.$options.name === 'Berth'`."""
+    root = project_of(file)
+    return _by_name(root, name) if root is not None and name else frozenset()
+
+
+@cache
+def _by_name(root: Path, name: str) -> frozenset[str]:
+    word = rf"""['"]{re.escape(name)}['"]"""
+    looks = re.compile(
+        rf"\(\s*(?:this|vm|self|that|_this|\$?parent)\s*,[^()]*{word}"
+        rf"|(?:[nN]ame|[tT]ag)\s*\)?\s*[!=]==?\s*{word}"
+    )
+    found: set[str] = set()
+    for text in texts_of(root):
+        if name in text and looks.search(text):
+            found.update(_MEMBER.findall(text))
+    return frozenset(found)
+
+
+_MEMBER = re.compile(r"\.([A-Za-z_$][\w$]*)")
+
+
+def asks_for_tags(file: Path) -> bool:
+    """Whether code of the project asks what is drawn for the tag it is written as (version 2.7 gives one
+    to what is registered only)."""
+    root = project_of(file)
+    return root is not None and _tags_asked(root)
+
+
+@cache
+def _tags_asked(root: Path) -> bool:
+    return any(
+        "_componentTag" in text or ("componentOptions" in text and _TAG.search(text))
+        for text in texts_of(root)
+    )
+
+
+_TAG = re.compile(r"\.tag\b|[{,]\s*tag\s*[,}]")
 
 
 def options_asked(file: Path) -> frozenset[str]:

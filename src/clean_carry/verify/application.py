@@ -12,7 +12,7 @@ from pathlib import Path
 from typing import Any
 
 from clean_carry.component.errors import InputError
-from clean_carry.source.importers import files_of, pages_of, project_of
+from clean_carry.source.importers import files_of, is_aside, pages_of, project_of
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
@@ -76,13 +76,20 @@ def application_of(file: Path, text: str) -> Application:
         services.update(dict.fromkeys(_of_file(path, path.stat().st_mtime_ns)))
     templates: list[tuple[str, str]] = []
     top = len(root.as_posix()) + 1
-    for page, content in pages_of(root):
+    for page, content in sorted(pages_of(root), key=lambda found: _far(found[0], file, root)):
         if len(templates) < MOST_TEMPLATES and "<html" not in content[:500].lower():
             templates.append((page.as_posix()[top:], content))
     texts = [text, *(path.read_text("utf-8", "replace") for path in scripts)]
     return Application(
         scripts, tuple(templates), tuple(services), *_defined(text, str(file)), _globals(texts)
     )
+
+
+def _far(page: Path, file: Path, root: Path) -> tuple[bool, int]:
+    """How late a page is asked for a name that several have: what is near comes first, and before what
+    shows or tests the project."""
+    near = sum(a == b for a, b in zip(page.parts, file.parts, strict=False))
+    return is_aside(page, root), -near
 
 
 _RECEIVES = re.compile(

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node
 
@@ -22,6 +24,40 @@ def is_constant(node: Node) -> bool:
     if node.type == "binary_expression":
         return all(is_constant(part) for part in node.named_children)
     return False
+
+
+# What gives a new value or tells the time, and does nothing else (ECMA-262 §20 to §24, HR-TIME).
+_MAKES_ONLY = re.compile(
+    r"Date\.now|performance\.now|Math\.\w+|Number|String|Boolean|Symbol"
+    r"|new (?:Date|Map|Set|WeakMap|WeakSet)|.*\)\.(?:get\w+|valueOf)"
+)
+_IDLE = frozenset(
+    "object array pair arguments null undefined identifier property_identifier member_expression "
+    "new_expression call_expression parenthesized_expression binary_expression".split()
+)
+
+
+def does_nothing(node: Node) -> bool:
+    """Whether working out a value has no effect and cannot fail: what it gives may as well not be made."""
+    if is_constant(node):
+        return True
+    if node.type not in _IDLE or (node.type == "identifier" and node.text != "undefined"):
+        return False
+    if node.type == "member_expression":
+        return False
+    if node.type in ("call_expression", "new_expression"):
+        callee, given = node.child("function") or node.child("constructor"), node.child("arguments")
+        called = f"new {callee.text}" if node.type == "new_expression" and callee else ""
+        called = called or (callee.text if callee is not None else "")
+        if given is None or _MAKES_ONLY.fullmatch(called) is None:
+            return False
+        owner = callee.child("object") if callee is not None else None
+        made = owner is None or owner.type == "identifier" or does_nothing(owner)
+        return made and all(does_nothing(part) for part in given.named_children)
+    parts = node.named_children[1:] if node.type == "pair" else node.named_children
+    if node.has("computed_property_name"):
+        return False
+    return all(does_nothing(part) for part in parts)
 
 
 def is_number(node: Node) -> bool:

@@ -9,7 +9,7 @@ from functools import lru_cache
 from pathlib import Path
 
 from clean_carry.component.errors import InputError
-from clean_carry.source.importers import files_of, pages_of, project_of
+from clean_carry.source.importers import files_of, is_aside, pages_of, project_of
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
@@ -106,7 +106,7 @@ class Templates:
     """Finds the templates of the definitions of one file."""
 
     def __init__(self, tree: Tree, names: Names, file: Path) -> None:
-        self.tree, self.names, self.file = tree, names, file
+        self.tree, self.names, self.file = tree, names, file.resolve()
 
     def of(self, definition: Definition) -> tuple[list[Template], str]:
         """The templates of a definition, and what of it could not be followed ("": all could).
@@ -209,7 +209,27 @@ class Templates:
             return replace(
                 Template(*_split(own, url, self.tree.source.path, None)), named_by=own[0]
             )
-        return _elsewhere(root, url) if root is not None else None
+        if root is None:
+            return None
+        return _elsewhere(root, url) or self._named(root, url)
+
+    def _named(self, root: Path, url: str) -> Template | None:
+        """The only file of a name in the nearest folder around the script that holds one.
+
+        Builds put templates into a cache under the ends of their paths.
+        """
+        ending = f"/{url}"
+        found = [
+            place
+            for place, _ in pages_of(root)
+            if place.as_posix().endswith(ending) and not is_aside(place, root)
+        ]
+        for folder in self.file.parents:
+            near = [place for place in found if place.is_relative_to(folder)]
+            if near or folder == root:
+                only = near[0] if len(near) == 1 else None
+                return Template(SourceText.read(only), url, only) if only is not None else None
+        return None
 
 
 def _split(

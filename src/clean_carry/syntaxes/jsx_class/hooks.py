@@ -131,13 +131,22 @@ def _hoists(body: Node) -> bool:
     return False
 
 
-def _calls_imports(facts: ClassFacts, body: Node) -> bool:
-    """Whether the body calls a function of another file at once."""
+def _calls_imports(facts: ClassFacts, body: Node, seen: frozenset[str] = frozenset()) -> bool:
+    """Whether the body calls a function of another file at once, itself or through own methods."""
     for call in body.walk():
         if call.type != "call_expression" or facts.deferred(call):
             continue
         base = call.child("function")
         if base is not None and is_finder(facts, base):
+            continue
+        part = base.child("property") if base is not None else None
+        if part is not None and base is not None and base.children[0].type == "this":
+            if (
+                part.text in facts.methods - seen
+                and (own := _body_of(facts, part.text)) is not None
+            ):
+                if _calls_imports(facts, own, seen | {part.text}):
+                    return True
             continue
         while base is not None and base.type == "member_expression":
             base = base.children[0]
@@ -145,6 +154,17 @@ def _calls_imports(facts: ClassFacts, body: Node) -> bool:
         if binding is not None and binding.kind == "import":
             return True
     return False
+
+
+def _body_of(facts: ClassFacts, name: str) -> Node | None:
+    """The body of an own method."""
+    body = facts.node.child("body")
+    for member in body.named_children if body is not None else ():
+        named = member.child("name")
+        if named is not None and named.text == name:
+            value = member.child("value") or member
+            return value.child("body")
+    return None
 
 
 def _pattern_of(parameter: Node) -> Node:

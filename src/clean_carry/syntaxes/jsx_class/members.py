@@ -19,7 +19,7 @@ from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import (
-    is_constant,
+    does_nothing,
     is_function,
     is_identifier,
     is_number,
@@ -348,7 +348,7 @@ def _instance_field(gathered: Gathered, member: Node, name: str) -> None:
         facts.ledger.settle(entry, "dropped", "instance-display-name")
         return
     value = member.child("value")
-    if name in gathered.outside and value is not None and is_constant(value):
+    if name in gathered.outside and value is not None and does_nothing(value):
         facts.ledger.settle(entry, "dropped", "field-never-used")
         return
     if name in gathered.outside:

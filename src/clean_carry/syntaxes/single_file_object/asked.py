@@ -8,7 +8,7 @@ from pathlib import Path
 from clean_carry.source.handed_on import called_with
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node, Tree
-from clean_carry.source.javascript.values import property_name
+from clean_carry.source.javascript.values import last_name, property_name
 
 
 @lru_cache(maxsize=512)
@@ -72,6 +72,41 @@ def words_of(this: Node, file: Path) -> frozenset[str] | None:
     above = function.parent
     named = function.child("name") or (above.child("key") if above is not None else None)
     return called_with(file, named.text) if named is not None else None
+
+
+# What calls the functions it is given with nothing, or an element, as their `this`.
+_PLAIN_CALLERS = frozenset(
+    "then catch finally setTimeout setInterval requestAnimationFrame queueMicrotask addEventListener on "
+    "one forEach map filter some every find findIndex reduce sort".split()
+)
+
+
+def may_be_instance(this: Node, owner: Node, declared: set[str]) -> bool:
+    """Whether the `this` of a function inside a component may be the instance: it is asked for a member,
+    and the function goes where nobody sees how it is called.
+
+    It cannot be where the function is handed to a call that keeps nothing for anybody, stands in an object
+    that has such a member itself, or belongs to a class.
+    """
+    asked = this.parent.child("property") if this.parent is not None else None
+    if this.field != "object" or asked is None or asked.text not in declared:
+        return False
+    above = owner.parent
+    if owner.type == "method_definition" or (above is not None and above.type == "pair"):
+        holder = above.parent if above is not None and above.type == "pair" else above
+        if holder is None or holder.type != "object":
+            return False
+        keys = [part.child("key") or part.child("name") or part for part in holder.named_children]
+        return asked.text not in {property_name(key) for key in keys}
+    if above is not None and above.type == "arguments" and above.parent is not None:
+        call = above.parent
+        if last_name(call.child("function")) in _PLAIN_CALLERS or call.type == "new_expression":
+            return False
+        return call.parent is None or call.parent.type not in (
+            "expression_statement",
+            "await_expression",
+        )
+    return True
 
 
 @lru_cache(maxsize=512)

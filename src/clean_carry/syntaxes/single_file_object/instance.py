@@ -21,7 +21,12 @@ from clean_carry.syntaxes.single_file.members import (
     locals_at,
     member_value,
 )
-from clean_carry.syntaxes.single_file_object.asked import is_indexed, is_lent, words_of
+from clean_carry.syntaxes.single_file_object.asked import (
+    is_indexed,
+    is_lent,
+    may_be_instance,
+    words_of,
+)
 from clean_carry.syntaxes.single_file_object.functions import (
     FUNCTIONS,
     TYPED,
@@ -97,6 +102,8 @@ def collect_uses(
             inside = owner is not None and any(id(up) in roots for up in owner.up())
             if not inside and not _is_of_another(this, literal):
                 uses.refuse("instance-escapes", "", this.start)
+            elif inside and owner is not None and may_be_instance(this, owner, members.declared()):
+                uses.refuse("this-not-known", this.parent.text if this.parent else "", this.start)
             continue
         _instance(uses, this, literal, owner, found, taken, rebound, members)
     for function, parameter in _given_instance(literal):
@@ -232,6 +239,13 @@ def _instance(
         part = parent.child("property")
         name = property_name(part) if part is not None else None
         if name is not None:
+            found.append(_Access(parent, name, owner))
+            return
+    word = parent.child("index") if parent is not None and is_indexed(node) else None
+    if parent is not None and word is not None and word.type == "string":
+        # `this['pier']` is `this.pier`.
+        name = property_name(word) or ""
+        if name in members.declared() - members.methods:
             found.append(_Access(parent, name, owner))
             return
     if parent is not None and parent.type == "variable_declarator" and node.field == "value":

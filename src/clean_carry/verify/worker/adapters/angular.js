@@ -226,7 +226,7 @@ function host(name, values, slots, scope, some = false) {
     node.setAttribute(TRUE_BY_ITSELF.test(plain) ? `data-${plain}` : dashed(plain), value);
     // What the component writes back is seen as a call, once the runtime has handed all values around.
     if (mode !== '&' && !input.startsWith('@')) {
-      scope.$watch(place, (now, before) => { if (now !== before && scope.$$held[input] !== now) { scope.$$held[input] = now; scope.$$postDigest(() => record(`${plain} is set`)(now)); } });
+      scope.$watch(place, (now, before) => { if (!Object.is(now, before) && !Object.is(scope.$$held[input], now)) { scope.$$held[input] = now; scope.$$postDigest(() => record(`${plain} is set`)(now)); } });
     }
   }
   content(node, slots.default ?? slots[''], some);

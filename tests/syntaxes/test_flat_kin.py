@@ -1,0 +1,89 @@
+"""Single files whose kin look for them by name, or ask for the tag they are written as."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from clean_carry.component.result import Result
+from clean_carry.crossing.carry import Request, carry_file
+
+BERTH = """<template>
+  <ul><li v-for="ship in free" :key="ship">{{ ship }}</li></ul>
+</template>
+
+<script>
+export default {
+  name: 'BerthList',
+  data() {
+    return { free: [], open: true };
+  },
+  methods: {
+    moor(ship) {
+      this.free.push(ship);
+    },
+  },
+};
+</script>
+"""
+LOOKS = [
+    "closest(this, 'BerthList').moor(1)",
+    "closest(vm, ['Quay', 'BerthList']).moor(1)",
+    "if (parent.$options.name === 'BerthList') parent.moor(1)",
+]
+
+
+def carried(folder: Path, text: str, other: str, runtime: int) -> Result:
+    (folder / "package.json").write_text('{"name": "pier"}')
+    (folder / "other.js").write_text(f"export function go(vm, parent) {{ {other}; }}\n")
+    path = folder / "BerthList.vue"
+    path.write_text(text)
+    return carry_file(Request(path, "BerthList.vue", "single-file-flat", runtime=runtime))[0]
+
+
+@pytest.mark.parametrize("runtime", [2, 3])
+@pytest.mark.parametrize("other", LOOKS)
+def test_what_is_looked_for_by_name_is_open(other: str, runtime: int, tmp_path: Path) -> None:
+    result = carried(tmp_path, BERTH, other, runtime)
+    assert result.status == "clean"
+    assert "moor" in result.files[0].text.partition("defineExpose(")[2]
+    assert "open" not in result.files[0].text.partition("defineExpose(")[2]
+
+
+def test_an_event_for_a_name_opens_nothing(tmp_path: Path) -> None:
+    result = carried(tmp_path, BERTH, "vm.tell('BerthList', 'on-moor'); vm.open = vm.free", 2)
+    assert "open" not in result.files[0].text.partition("defineExpose(")[2]
+
+
+NESTED = """<template>
+  <quay-list><quay-item v-for="n in 3" :key="n" /></quay-list>
+</template>
+
+<script>
+import QuayList from './QuayList.vue';
+import QuayItem from './QuayItem.vue';
+
+export default {
+  components: { QuayList, QuayItem },
+};
+</script>
+"""
+ASKS = [
+    "return vm.componentOptions.tag",
+    "const { tag } = vm.componentOptions; return tag",
+    "vm.$options._componentTag",
+]
+
+
+@pytest.mark.parametrize("other", ASKS)
+def test_a_tag_that_is_asked_for(other: str, tmp_path: Path) -> None:
+    result = carried(tmp_path, NESTED, other, 2)
+    assert (result.status, result.findings[0].rule) == ("refused", "tag-asked")
+    assert result.findings[0].line == 2
+    assert carried(tmp_path, NESTED, other, 3).status == "clean"
+
+
+def test_what_is_handed_to_nobody_has_no_tag_to_ask_for(tmp_path: Path) -> None:
+    alone = NESTED.replace("<quay-list>", "<div>").replace("</quay-list>", "</div>")
+    assert carried(tmp_path, alone, ASKS[0], 2).status == "clean"
