@@ -79,6 +79,7 @@ UNSEEN = {
         Corpus("wix-style-react", "5.27.0", "src", "16.14.0"),
         Corpus("@elastic/eui", "1.1.0", "src/components", "16.14.0"),
         Corpus("zent", "6.6.5", "src", "16.14.0", bare=True),
+        Corpus("@shopify/polaris", "3.21.1", "esnext/components", "16.14.0"),
     )
 }
 CORPORA = {

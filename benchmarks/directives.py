@@ -56,6 +56,7 @@ CORPORA = (
 UNSEEN = (
     Corpus("mobile-angular-ui", "1.3.4", "src"),
     Corpus("lumx", "1.0.0", "modules"),
+    Corpus("ng-admin", "1.0.13", "lib/javascripts/ng-admin"),
 )
 COLUMNS = (
     "corpus", "directives", "stay directives", "made by code", "possible", "clean", "clean, %", "refused",

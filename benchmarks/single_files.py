@@ -61,6 +61,7 @@ OF_ALL = frozenset(["members-closed", "methods-given-out"])
 UNSEEN = (
     Corpus("@oruga-ui/oruga", "0.5.11", "src", "2.7.16"),
     Corpus("iview", "3.5.4", "src", "2.7.16"),
+    Corpus("@carbon/vue", "2.45.1", "src", "2.7.16"),
 )
 
 
