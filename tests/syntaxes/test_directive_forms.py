@@ -96,7 +96,7 @@ def test_what_cannot_be_carried_is_refused_by_name(rule: str, options: str, tmp_
 
 @pytest.mark.parametrize(
     "before",
-    ["var open = null; open = 1;", "let count = 0; count += 1;", "start();", "var all = [];"],
+    ["var open = null; open = 1;", "let count = 0; count += 1;", "var { all } = start();"],
 )
 def test_what_all_uses_share_is_refused(before: str, tmp_path: Path) -> None:
     options = f"{TEMPLATE}, {ISOLATED}, link: function(scope) {{ scope.x = open || count || all; }}"

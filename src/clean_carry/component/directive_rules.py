@@ -239,11 +239,18 @@ DIRECTIVES: tuple[Row, ...] = (
     (
         "shared-between-instances",
         "error",
-        "the factory holds something that all uses of the directive share",
+        "the factory holds something that all uses of the directive share and that code of each changes",
         "Move it into a service of its own",
-        "var opened = null; return { … }",
+        "var opened = null; … link: function () { opened = this; }",
     ),
     # -- notes --------------------------------------------------------------------------------
+    (
+        "shared-as-service",
+        "note",
+        "what all uses of the directive share is a service of its own now",
+        "Nothing",
+        "var opened = []; … link: function () { opened.push(1); }",
+    ),
     (
         "used-as-element",
         "warning",

@@ -5,12 +5,11 @@ from __future__ import annotations
 from dataclasses import replace
 
 from clean_carry.component.fragment import Fragment, new, settled
-from clean_carry.source.javascript.looked_at import only_looked_at
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.controller_component.early import Waiting, early_statements
 from clean_carry.syntaxes.controller_component.given import HANDED, has_body
-from clean_carry.syntaxes.controller_component.spelling import Spelling
+from clean_carry.syntaxes.controller_component.shared import SharedWriting
+from clean_carry.syntaxes.controller_component.text import first_of, lead_of
 from clean_carry.syntaxes.directive.read import (
     CONTROLLER,
     Binding,
@@ -18,19 +17,10 @@ from clean_carry.syntaxes.directive.read import (
     DirectiveFile,
     NotRead,
 )
-from clean_carry.syntaxes.directive.registrations import annotation, parameters_of, plain
+from clean_carry.syntaxes.directive.registrations import annotation, parameters_of
 
 
-def _is_pattern(value: Node) -> bool:
-    """Whether a value is a pattern that does not remember where it was.
-
-    One with the flag `g` or `y` does (ECMA-262 §22.2.7.2).
-    """
-    flags = value.child("flags")
-    return value.type == "regex" and not (flags is not None and set(flags.text) & {"g", "y"})
-
-
-class ControllerWriting(Spelling):
+class ControllerWriting(SharedWriting):
     """Writes the function that makes a component's instance."""
 
     def _root_line(self, function: Node, inner: str) -> Fragment:
@@ -67,7 +57,7 @@ class ControllerWriting(Spelling):
         """A controller for a directive that had none."""
         unit = self.style.unit
         inner = unit * (indent + 1)
-        body = self._self_line(inner) + self._moved(indent + 1)
+        body = self._self_line(inner) + self._shared_names(f"\n{inner}") + self._moved(indent + 1)
         return self._listed_function("", body + new(f"\n{unit * indent}}}"), indent)
 
     def _listed_function(self, name: str, body: Fragment, indent: int) -> Fragment:
@@ -105,9 +95,9 @@ class ControllerWriting(Spelling):
                 and "function" not in statement.type
             ):
                 continue
-            self._movable(statement)
             shift = level - self._levels(self._indent(statement.start))
-            first = first_of(self.source, lead_of(self.source, self.file, statement, 0), statement)
+            above = lead_of(self.source, self.file.tree.comments, statement, 0)
+            first = first_of(self.source, above, statement)
             parts += new(lead) + self.edits.text(first, statement.end).shifted(shift)
         for when, function in self.directive.links:
             body = function.child("body")
@@ -132,50 +122,6 @@ class ControllerWriting(Spelling):
                 + new("}" + self.style.semicolon)
             )
         return parts
-
-    def _movable(self, statement: Node) -> None:
-        """A statement of the factory runs once for all; in a controller it runs for each."""
-        if statement.type in ("function_declaration", "comment", "empty_statement"):
-            return
-        if statement.type in ("variable_declaration", "lexical_declaration"):
-            for declarator in statement.named_children:
-                name, value = declarator.child("name"), plain(declarator.child("value"))
-                binding = self.js.scope_at(declarator).find(name.text) if name is not None else None
-                fixed = value is not None and (
-                    value.is_function
-                    or _is_pattern(value)
-                    or self._is_filter(value)
-                    or (binding is not None and only_looked_at(binding, value))
-                    or value.type
-                    in (
-                        "string",
-                        "number",
-                        "true",
-                        "false",
-                        "null",
-                        "member_expression",
-                        "identifier",
-                    )
-                )
-                if binding is None or binding.written or not fixed:
-                    raise NotRead(
-                        "shared-between-instances",
-                        declarator.text.split("\n")[0][:60],
-                        declarator.start,
-                    )
-            return
-        raise NotRead(
-            "shared-between-instances", statement.text.split("\n")[0][:60], statement.start
-        )
-
-    def _is_filter(self, value: Node) -> bool:
-        """Whether a value is a filter the runtime has one of: `$filter('date')`."""
-        callee = value.child("function") if value.type == "call_expression" else None
-        injections = self.definition.registration.injections
-        named = [
-            i.parameter.text for i in injections if i.name == "$filter" and i.parameter is not None
-        ]
-        return callee is not None and callee.text in named
 
     def _wrapped(self, indent: int) -> Fragment:
         """A controller that makes the shared one and is it: what a controller returns is the instance."""
@@ -212,8 +158,9 @@ class ControllerWriting(Spelling):
         text = Fragment()
         if not self.alias and self._names_instance():
             text += self._self_line(inner)
-            if body.named_children:
-                text += new("\n")
+        text += self._shared_names(f"\n{inner}")
+        if text.pieces and body.named_children:
+            text += new("\n")
         if self.sharing is None:
             # What the factory made was there before the controller ran.
             values = [
@@ -222,7 +169,6 @@ class ControllerWriting(Spelling):
                 if s.type.endswith("_declaration") and "function" not in s.type
             ]
             for statement in values:
-                self._movable(statement)
                 shift = level - self._levels(self._indent(statement.start))
                 text += new(f"\n{inner}") + self.edits.text(statement.start, statement.end).shifted(
                     shift
@@ -271,7 +217,7 @@ class ControllerWriting(Spelling):
         for one in early:
             statement = one.statement
             if one.values is None:
-                lead = lead_of(self.source, self.file, statement, here)
+                lead = lead_of(self.source, self.file.tree.comments, statement, here)
                 first = first_of(self.source, lead, statement)
                 if (
                     lead > here
@@ -382,22 +328,3 @@ def function_body(function: Node) -> Node:
 
 def _comments_in(file: DirectiveFile, node: Node) -> bool:
     return any(node.start <= c.start < node.end for c in file.tree.comments)
-
-
-def lead_of(source: SourceText, file: DirectiveFile, statement: Node, floor: int) -> int:
-    """Where a statement begins with the comments on the lines right above it."""
-    start = statement.start
-    for comment in reversed(file.tree.comments):
-        if floor <= comment.start < start and not source.data[comment.end : start].strip():
-            if source.data[comment.end : start].count(b"\n") <= 1:
-                start = comment.start
-    line = source.line_start(start)
-    return max(line - 1, floor) if not source.data[line:start].strip() else start
-
-
-def first_of(source: SourceText, lead: int, statement: Node) -> int:
-    """The first byte that is no white space from a place on."""
-    at = lead
-    while at < statement.start and source.data[at : at + 1].isspace():
-        at += 1
-    return at

@@ -10,12 +10,11 @@ from clean_carry.component.fragment import Fragment, Piece, copy, new
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.controller_component.controller import (
     ControllerWriting,
-    first_of,
     function_body,
-    lead_of,
 )
 from clean_carry.syntaxes.controller_component.given import has_body, plain_name
 from clean_carry.syntaxes.controller_component.one_way import OneWay
+from clean_carry.syntaxes.controller_component.text import first_of, lead_of
 from clean_carry.syntaxes.directive.definition import Option
 from clean_carry.syntaxes.directive.read import CONTROLLER, NotRead
 from clean_carry.syntaxes.directive.registrations import parameters_of, text_of
@@ -63,7 +62,7 @@ class ComponentWriter(ControllerWriting):
         apart = self._apart()
         gone: list[tuple[int, int]] = []
         for statement in apart:
-            lead = lead_of(self.source, self.file, statement, 0)
+            lead = lead_of(self.source, self.file.tree.comments, statement, 0)
             first = first_of(self.source, lead, statement)
             start, end, _ = self.source.statement_line(first, statement.end)
             self.edits.spell(start, end, "", "factory", "factory-inside")
@@ -73,7 +72,7 @@ class ComponentWriter(ControllerWriting):
                 "definition-unread", "it is registered by an object of several", registration.at
             )
         text = name.named_children[0]
-        whole = (
+        whole = self._shared_service() + (
             new(".component(", entry, "directive-to-component")
             + copy(span(text.start, text.end))
             + new(", ")
@@ -254,7 +253,7 @@ class ComponentWriter(ControllerWriting):
         if (
             not function_body(function).named_children
             and not self.directive.links
-            and not self._helpers()
+            and not self._brings()
         ):
             return self.edits.text(pair.start, pair.end)
         inside = self.object.start <= function.start < self.object.end
@@ -271,7 +270,7 @@ class ComponentWriter(ControllerWriting):
         pairs = [option for option in definition.options.values() if option.whole.parent is node]
         has_controller = self.directive.controller.form != ""
         needs = not has_controller and (
-            any(has_body(f) for _, f in self.directive.links) or bool(self._helpers())
+            any(has_body(f) for _, f in self.directive.links) or self._brings()
         )
         link = next((o for o in pairs if o.name in ("link", "compile")), None)
         gone = (0, 0)
