@@ -356,6 +356,18 @@ class FieldByName(Operation):
 
 
 @dataclass(frozen=True)
+class StoreRead(Operation):
+    """A store, or what is at a `path` of it, where a function is given it by a name.
+
+    `store` is the function that gives it, "" for the application's.
+    """
+
+    store: str
+    path: str
+    shorthand: str = ""
+
+
+@dataclass(frozen=True)
 class Builtin(Operation):
     """Something a runtime gives every instance, under its own name for it."""
 

@@ -121,6 +121,18 @@ class Callback:
 
 
 @dataclass(frozen=True)
+class Stored:
+    """What a value or function of a store is: `store` the function that gives the store ("": the
+    application's), `taken` what is asked of it, `path` what stands behind it; `code` works it out where a
+    function does."""
+
+    store: str
+    taken: str
+    path: str
+    code: Code | None = None
+
+
+@dataclass(frozen=True)
 class Derived:
     """A value computed from inputs and state.
 
@@ -137,6 +149,7 @@ class Derived:
     comments: tuple[Span, ...] = ()
     getter: Callback | None = None
     setter: Callback | None = None
+    stored: Stored | None = None
 
 
 @dataclass(frozen=True)
@@ -161,6 +174,7 @@ class Method:
     comments: tuple[Span, ...] = ()
     getter: bool = False
     shared: tuple[Span, Span] | None = None
+    stored: Stored | None = None
 
 
 @dataclass(frozen=True)

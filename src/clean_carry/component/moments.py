@@ -22,6 +22,8 @@ MomentName = Literal[
     "removed",
     "before drawing",
     "shown again",
+    "leaving route",
+    "route changing",
     "hidden",
     "failed",
 ]

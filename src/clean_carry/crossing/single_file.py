@@ -24,6 +24,7 @@ from clean_carry.crossing.outcome import (
 )
 from clean_carry.crossing.single_file_blocks import Blocks
 from clean_carry.crossing.single_file_early import fallible, may_throw, started, too_early, watched
+from clean_carry.crossing.store_imports import asks_application, drop_store_helpers
 from clean_carry.source.importers import asked_by_name, asks_for_tags, reached_by_reference
 from clean_carry.source.javascript.joining import joined as joined_lines
 from clean_carry.source.javascript.tree import Tree
@@ -237,6 +238,7 @@ def carry_object_file(
     far = component.mixed_props if typed else frozenset[str]()
     end = ";" if style.semicolon else ""
     speller = Speller(names, runtime, source, end, _undeclared(component, runtime), far)
+    speller.by_function = runtime >= 3 and asks_application(component)
     rename(names, component)
     free_locals(names, component, used_names(component, speller), file.names)
     exposed = _exposed(component, workspace, runtime)
@@ -244,6 +246,7 @@ def carry_object_file(
         type_watchers(names, component, source)
         # Types of other files know a component by what it exposes.
         exposed = tuple(sorted({*exposed, *(set(component.opened.names) & _public(component))}))
+    drop_store_helpers(names, component, file.tree, file.names, runtime)
     writer = FlatWriter(
         component,
         source,

@@ -97,9 +97,20 @@ class Blocks:
             if known.get(name) != local
         )
 
-    def _import_line(self, names: list[str], writer: FlatWriter) -> str:
+    def _import_line(self, names: list[str], writer: FlatWriter, package: str = RUNTIME) -> str:
         q = self.quote
-        return writer.listed(names, "import {", f"}} from {q}{RUNTIME}{q}{self.semicolon}", " ")
+        return writer.listed(names, "import {", f"}} from {q}{package}{q}{self.semicolon}", " ")
+
+    def _other_imports(self, writer: FlatWriter) -> list[str]:
+        """What is to be imported from packages beside the runtime."""
+        return [
+            self._import_line(
+                sorted(n if n == local else f"{n} as {local}" for n, local in names.items()),
+                writer,
+                package,
+            )
+            for package, names in writer.speller.others.items()
+        ]
 
     def _setup(self, component: Component, written: Fragment, writer: FlatWriter) -> Fragment:
         """One script: the imports of the old one, then the statements."""
@@ -112,8 +123,10 @@ class Blocks:
         edit = self.runtime.edit(added)
         if edit is not None:
             self.edits.add(*edit, "runtime-import")
-        if added and edit is None:
-            line = self._import_line(added, writer)
+        lines = [self._import_line(added, writer)] if added and edit is None else []
+        lines += self._other_imports(writer)
+        if lines:
+            line = f"\n{writer.base}".join(lines)
             if source.data[inner : inner + 1] == b"\n":
                 at = inner + 1
                 result += copy(source.span(inner, at))
@@ -188,8 +201,10 @@ class Blocks:
         if edit is not None:
             self.edits.add(*edit, "runtime-import")
         setup = self._tag(" setup") + new("\n")
-        if added:
-            setup += new(f"{writer.base}{self._import_line(added, writer)}\n\n")
+        lines = [self._import_line(added, writer)] if added else []
+        lines += self._other_imports(writer)
+        if lines:
+            setup += new("".join(f"{writer.base}{line}\n" for line in lines) + "\n")
         setup += new(writer.base) + notes + written + new("\n</script>")
         closing = source.span(script.inner[1], script.end)
         return (

@@ -156,6 +156,8 @@ class Outward:
             wish = "proxy" if local == "proxy" else f"proxy: {local}"
             kind = ": any" if self.typed else ""
             lines.append(new(f"const {{ {wish} }}{kind} = {call}(){self.end}"))
+        for function, local in self.speller.stores.items():
+            lines.append(new(f"const {local} = {function}(){self.end}"))
         return self._lines(lines)
 
     def _injected(self, part: Injected) -> Fragment:

@@ -20,6 +20,7 @@ from clean_carry.component.code import (
     Read,
     Rebound,
     Respelled,
+    StoreRead,
     Taken,
 )
 from clean_carry.component.errors import UnsettledEntry
@@ -39,7 +40,9 @@ WATCH = "$watch()"
 @dataclass
 class Speller:
     """Spells operations. `imports` are the functions taken from the runtime, `takes` the helpers,
-    `by_name` the state fields that a value chooses while the code runs.
+    `by_name` the state fields that a value chooses while the code runs, `stores` the stores by the
+    functions that give them (`by_function`: the application's too), `others` the functions taken from
+    other packages.
 
     `far` are inputs only the instance knows of: no type of the script has them.
     """
@@ -53,6 +56,9 @@ class Speller:
     imports: dict[str, str] = field(default_factory=dict)
     takes: set[str] = field(default_factory=set)
     by_name: dict[str, None] = field(default_factory=dict)
+    by_function: bool = False
+    stores: dict[str, str] = field(default_factory=dict)
+    others: dict[str, dict[str, str]] = field(default_factory=dict)
 
     def code(self, code: Code) -> Fragment:
         """Code with its operations spelled."""
@@ -63,10 +69,11 @@ class Speller:
         self.takes.add(helper)
         return self.names.helper(helper)
 
-    def run(self, function: str) -> str:
-        """The local name of a function of the runtime, which is imported then."""
-        self.imports[function] = self.names.helper(function)
-        return self.imports[function]
+    def run(self, function: str, package: str = "") -> str:
+        """The local name of a function of the runtime, or of a package, which is imported then."""
+        imports = self.others.setdefault(package, {}) if package else self.imports
+        imports[function] = self.names.helper(function)
+        return imports[function]
 
     def value(self, member: Member) -> str:
         """A member as an expression."""
@@ -86,12 +93,25 @@ class Speller:
                 return f"{self.run('unref')}({name})" if self.version >= 3 else name
         return self.names.of(member)
 
+    def store(self, function: str) -> str:
+        """A store as an expression: the application's, or what a function gives."""
+        if function:
+            name = function.removeprefix("use")
+            self.stores[function] = self.names.helper(name[:1].lower() + name[1:])
+            return self.stores[function]
+        if self.version < 3:
+            return f"{self.take('proxy')}.$store"
+        self.stores["useStore"] = self.names.helper("store")
+        return self.stores["useStore"]
+
     def built_in(self, name: str) -> str:
         """Something the runtime gives every instance, as an expression."""
         if name == "$emit":
             return self.take("emit")
         if name == "$props":
             return self.take("props")
+        if name == "$store" and self.by_function:
+            return self.store("")
         if name == WATCH:
             return self.run("watch")
         if name in CALLED and (self.version < 3 or name == "$nextTick"):
@@ -116,6 +136,8 @@ class Speller:
                 return self.names.helper("fields")
             case Builtin(name=name):
                 return self.built_in(name)
+            case StoreRead(store=store, path=path, shorthand=shorthand):
+                return f"{shorthand}{self.store(store)}{path}"
             case Rebound(member=member):
                 return f"(...args) => {self.names.of(member)}(...args)"
         return ""
@@ -147,7 +169,7 @@ class Speller:
                 opening = new(f"{text}[", operation.entry, "member-by-name")
                 key = between(operation.key.span, operation.key.operations, self.spell)
                 return opening + key + new("].value")
-            case MethodCall() | MethodValue() | FieldUse() | Builtin() | Rebound():
+            case MethodCall() | MethodValue() | FieldUse() | Builtin() | Rebound() | StoreRead():
                 return new(text, operation.entry, "member-by-name")
             case Respelled(text=written, rule=rule):
                 return new(written, operation.entry, rule)

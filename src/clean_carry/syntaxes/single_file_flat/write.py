@@ -33,6 +33,7 @@ from clean_carry.component.model import (
     Provided,
     Reaction,
     StateField,
+    Stored,
     Timed,
 )
 from clean_carry.component.spans import Span
@@ -51,6 +52,8 @@ MOMENTS = {
     "removed": "onUnmounted",
     "failed": "onErrorCaptured",
 }
+# The same for the router's own moments (its declared types, since version 4).
+ROUTE_MOMENTS = {"leaving route": "onBeforeRouteLeave", "route changing": "onBeforeRouteUpdate"}
 # What the runtime gives every instance.
 _ALWAYS_THERE = ("$attrs", "$slots", "$listeners", "$props")
 _SETTLED = ("computed", "watch", "methods", "inject", "provide", "expose")
@@ -151,6 +154,8 @@ class FlatWriter(Outward):
         name = self.names.of(Member("method", part.name))
         if part.prefix == "module":
             return self.noted(part.comments, dropped(part.entry, "method-in-scope"))
+        if part.stored is not None:
+            return self.noted(part.comments, self._stored(part.stored, name, part.entry))
         if part.shared is not None:
             return self.noted(part.comments, self._put_off(part, name))
         if part.form == "declared":
@@ -175,6 +180,28 @@ class FlatWriter(Outward):
         result = new(f"function {name}", part.entry, "method-to-function") + head.shifted(levels)
         result += new(f"{{{deeper}{later}({arrow}") + body
         return result + new(f"){self.end}{self.line}}}")
+
+    def _stored(self, stored: Stored, name: str, entry: int) -> Fragment:
+        """A function of a store."""
+        store, rest = (
+            self.speller.store(stored.store),
+            "...args: any[]" if self.typed else "...args",
+        )
+        key = f"{self.quote}{stored.path}{self.quote}, "
+        call = f"{stored.path}(" if stored.taken == "call" else f".{stored.taken}({key}"
+        text = f"const {name} = ({rest}) => {store}{call}...args){self.end}"
+        return new(text, entry, "stored-by-name")
+
+    def _stored_value(self, stored: Stored) -> Fragment:
+        """What works a value of a store out."""
+        if stored.code is not None:
+            return new("() => ") + self._releveled(stored.code)
+        value = self.speller.store(stored.store) + stored.path
+        if stored.taken != "written":
+            return new(f"() => {value}")
+        inner, given = f"{self.line}{self.unit}", "given: any" if self.typed else "given"
+        setter = f"set: ({given}) => {{{inner}{self.unit}{value} = given{self.end}{inner}}}"
+        return new(f"{{{inner}get: () => {value},{inner}{setter}{self.last}{self.line}}}")
 
     def _later(self, shared: tuple[Span, Span], name: str) -> str:
         """The name of a function of the module that puts off the calls of all instances."""
@@ -203,6 +230,10 @@ class FlatWriter(Outward):
         call = self.speller.run("computed")
         name = self.names.of(Member("derived", part.name))
         head = new(f"const {name} = {call}(", part.entry, "derived-to-computed")
+        if part.stored is not None:
+            return self.noted(
+                part.comments, head + self._stored_value(part.stored) + new(f"){self.end}")
+            )
         assert part.getter is not None
         if part.setter is None:
             text = self._callback(part.getter)
@@ -261,7 +292,10 @@ class FlatWriter(Outward):
     def _timed(self, part: Timed) -> Fragment:
         result = settled(part.entry, "moment-to-call")
         if part.when != "made":
-            call = self.speller.run(MOMENTS[part.when])
+            if part.when in ROUTE_MOMENTS:
+                call = self.speller.run(ROUTE_MOMENTS[part.when], "vue-router")
+            else:
+                call = self.speller.run(MOMENTS[part.when])
             text = new(f"{call}(") + self._callback(part.callback) + new(f"){self.end}")
             return result + self.noted(part.comments, text)
         if part.flows and part.inner is not None:

@@ -24,6 +24,7 @@ from clean_carry.syntaxes.single_file_object.functions import (
     with_comma,
 )
 from clean_carry.syntaxes.single_file_object.options import Gathered, claim_option, reads
+from clean_carry.syntaxes.single_file_object.store import read_stored
 from clean_carry.syntaxes.uses import Raw, Uses
 
 Places = tuple[tuple[Span, int], ...]
@@ -41,6 +42,11 @@ HOOKS: dict[str, MomentName] = {
     "destroyed": "removed",
     "unmounted": "removed",
     "errorCaptured": "failed",
+}
+# Hooks of the router's own, which the instance runs too.
+ROUTE_HOOKS: dict[str, MomentName] = {
+    "beforeRouteLeave": "leaving route",
+    "beforeRouteUpdate": "route changing",
 }
 # Hooks that a version of the runtime does not know, and never ran (its migration notes for 3.0).
 _OF_OTHER = {2: ("beforeUnmount", "unmounted"), 3: ("beforeDestroy", "destroyed")}
@@ -75,6 +81,12 @@ def _computed(gathered: Gathered, part: Node, value: Node) -> None:
     uses = gathered.uses
     for name, item, given, notes in _members_of(gathered, "computed", part, value):
         getter, setter = given, None
+        stored = (
+            read_stored(uses, item, gathered.members) if item.type == "spread_element" else None
+        )
+        if stored is not None:
+            gathered.parts += stored
+            continue
         if given.type == "object":
             functions = {key: function for key, _, function in parts_of(given)}
             getter, setter = functions.get("get", given), functions.get("set")
@@ -235,6 +247,12 @@ def _parameters(gathered: Gathered, function: Node) -> tuple[Places, Places]:
 def _methods(gathered: Gathered, part: Node, value: Node) -> None:
     uses = gathered.uses
     for name, item, given, notes in _members_of(gathered, "methods", part, value):
+        stored = (
+            read_stored(uses, item, gathered.members) if item.type == "spread_element" else None
+        )
+        if stored is not None:
+            gathered.parts += stored
+            continue
         if name is None or not is_identifier(name) or item.has("get") or item.has("set"):
             _unread(gathered, item)
             continue
@@ -348,6 +366,9 @@ def _hook(option: str, when: MomentName) -> None:
         uses = gathered.uses
         gathered.members.kept_only("unknown-option", f"{option}() …", part.start)
         entry = claim_option(gathered, part)
+        if option in ROUTE_HOOKS and gathered.runtime < 3:
+            _unread(gathered, part)
+            return
         if option in _OF_OTHER.get(gathered.runtime, ()):
             span, notes = uses.span(part), attached(uses, part)
             gathered.parts.append(KeptOption(option, span, entry, notes, idle=True))
@@ -366,5 +387,24 @@ def _hook(option: str, when: MomentName) -> None:
         gathered.parts.append(Timed(when, option, callback, entry, inner, names, straight, notes))
 
 
-for _option, _when in HOOKS.items():
+for _option, _when in (HOOKS | ROUTE_HOOKS).items():
     _hook(_option, _when)
+
+
+@reads("beforeRouteEnter")
+def _before_there_is_an_instance(gathered: Gathered, part: Node, value: Node) -> None:
+    """A hook that runs before there is an instance stays an option; one that is called back with the
+    instance would find none of its members."""
+    called_back = any(
+        node.type == "call_expression"
+        and (arguments := node.child("arguments")) is not None
+        and any(given.is_function for given in arguments.named_children)
+        for node in value.walk()
+    )
+    if called_back or any(node.type == "this" for node in value.walk()):
+        _unread(gathered, part)
+        return
+    entry = claim_option(gathered, part)
+    gathered.members.kept_only("unknown-option", part.text.split("\n")[0][:60], part.start)
+    notes = attached(gathered.uses, part)
+    gathered.parts.append(KeptOption("beforeRouteEnter", gathered.uses.span(part), entry, notes))

@@ -12,7 +12,7 @@ from clean_carry.component.spans import Span
 from clean_carry.source.javascript.callback_this import called_on, given_this
 from clean_carry.source.javascript.scope import Binding, is_write
 from clean_carry.source.javascript.timing import is_deferred
-from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.syntaxes.single_file.members import (
     Members,
@@ -35,6 +35,7 @@ from clean_carry.syntaxes.single_file_object.functions import (
     returned,
 )
 from clean_carry.syntaxes.single_file_object.given_at_once import collect_given, is_given_at_once
+from clean_carry.syntaxes.single_file_object.store import names_of
 from clean_carry.syntaxes.uses import Build, Raw, Uses
 
 # Options whose own functions run on the instance.
@@ -50,7 +51,7 @@ class _Access:
     owner: Node
 
 
-def collect_names(literal: Node, file: Path) -> Members:
+def collect_names(literal: Node, tree: Tree, file: Path) -> Members:
     """First pass: the names of members by kind."""
     members = Members(file)
     for option, _, value in parts_of(literal):
@@ -65,6 +66,7 @@ def collect_names(literal: Node, file: Path) -> Members:
         if target is None or holder is None:
             continue
         for item in holder.named_children:
+            names_of(option, item, tree, members)
             key = item if item.type == "string" else item.child("key") or item.child("name")
             name = property_name(key if key is not None else item)
             if name is None:

@@ -35,7 +35,7 @@ from clean_carry.syntaxes.single_file_object.opened import mix_in, opened
 from clean_carry.syntaxes.single_file_object.options import OPTIONS, Gathered, claim_option
 from clean_carry.syntaxes.uses import Uses
 
-_HOOKS = frozenset(behaviour.HOOKS)
+_HOOKS = frozenset(behaviour.HOOKS | behaviour.ROUTE_HOOKS)
 
 
 @dataclass(frozen=True)
@@ -74,7 +74,7 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int 
         uses.refuse(*blocks.refusal)
     if any(a.name == "setup" for a in script.attributes):
         raise InputError("is in the flat form already", file=source.path)
-    members = collect_names(literal, workspace.file)
+    members = collect_names(literal, tree, workspace.file)
     members.unread.extend(blocks.unread)
     mixed = mix_in(uses, members, literal, workspace)
     component = _component(uses, members, statement, literal, blocks, workspace, runtime)

@@ -89,6 +89,8 @@ const RouterLink = {
 
 function install(app) {
   Object.assign(app.config.globalProperties, application(record));
+  // The key under which the store's own function asks for it.
+  app.provide('store', app.config.globalProperties.$store);
   app.component('RouterLink', RouterLink);
   app.component('RouterView', { render: () => h('trial-view') });
   own?.(app);

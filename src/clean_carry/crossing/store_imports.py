@@ -1,0 +1,66 @@
+"""The imports of a store's helpers, which go where the component asks the store itself."""
+
+from __future__ import annotations
+
+from clean_carry.component.model import Component, Derived, Method, Stored
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.syntaxes.single_file_flat.names import FlatNames
+from clean_carry.syntaxes.single_file_object.store import PACKAGES, imported_helpers
+
+_RULE = "store-import"
+
+
+def _stored(component: Component) -> list[Stored]:
+    return [
+        part.stored
+        for part in component.members
+        if isinstance(part, Derived | Method) and part.stored is not None
+    ]
+
+
+def asks_application(component: Component) -> bool:
+    """Whether a component takes anything of the application's store by a helper."""
+    return any(not one.store for one in _stored(component))
+
+
+def drop_store_helpers(
+    chosen: FlatNames, component: Component, tree: Tree, names: Names, runtime: int
+) -> None:
+    """Take away the helpers that only the component used; on version 3 the application's store comes by a
+    function of the same package."""
+    if not _stored(component):
+        return
+    helpers = {
+        node.start
+        for node, local, taken in imported_helpers(tree)
+        if taken is not None and _only_in(names, local, component)
+    }
+    asked = runtime >= 3 and asks_application(component)
+    for statement in tree.of("import_statement"):
+        source = statement.child("source")
+        package = source.text[1:-1] if source is not None else ""
+        listed = next((n for n in statement.walk() if n.type == "named_imports"), None)
+        if package not in PACKAGES or listed is None:
+            continue
+        stay = [n.text for n in listed.named_children if n.start not in helpers]
+        if asked and package == "vuex" and "useStore" not in stay:
+            stay.append("useStore")
+        if len(stay) == len(listed.named_children) == len([*stay, *helpers]):
+            continue
+        _write(chosen, tree, statement, listed, stay)
+
+
+def _only_in(names: Names, local: str, component: Component) -> bool:
+    binding = names.module.names.get(local)
+    refs = binding.references if binding is not None else []
+    return all(component.span.start <= ref.start < component.span.end for ref in refs)
+
+
+def _write(chosen: FlatNames, tree: Tree, statement: Node, listed: Node, stay: list[str]) -> None:
+    source = tree.source
+    others = listed.parent is not None and len(listed.parent.named_children) > 1
+    if stay or others:
+        chosen.edits.add(source.span(listed.start, listed.end), f"{{ {', '.join(stay)} }}", _RULE)
+    else:
+        chosen.edits.add(source.statement_line(statement.start, statement.end), "", _RULE)
