@@ -174,3 +174,31 @@ def test_the_program_proves_them(run: Any, tmp_path: Path) -> None:
     )
     result = json.loads(done.stdout)["results"][0]
     assert result["verification"]["verdict"] == "same", done.stdout[-1500:]
+
+
+HELD = """<script>
+export default {
+  data() {
+    return { ships: [], head: null };
+  },
+  watch: {
+    'ships.length'(now) { this.$emit('count', now); },
+    'head.name'(now) { this.$emit('head', now); },
+  },
+  methods: {
+    leave(ship) { this.ships = this.ships.filter((other) => other !== ship); },
+    take(ship) { this.head = ship; },
+  },
+};
+</script>
+<template><p @click="take(leave(1))">{{ ships }}</p></template>
+"""
+
+
+def test_a_path_is_followed_as_far_as_there_may_be_nothing(tmp_path: Path) -> None:
+    (tmp_path / "Quay.vue").write_text(HELD)
+    text = (
+        carry_file(Request(tmp_path / "Quay.vue", "Quay.vue", "single-file-flat"))[0].files[0].text
+    )
+    assert "watch(() => ships.value.length, (now) =>" in text
+    assert "watch(() => head.value && head.value.name, (now) =>" in text

@@ -173,6 +173,17 @@ def test_an_error_that_is_handed_on(old: list[Any], new: list[Any], same: bool) 
         assert sides[0].used["error-wording"] == ("is not a function" in str(old))
 
 
+ROUNDS = "Error: [$rootScope:infdig] 10 $digest() iterations reached. Aborting!"
+
+
+def test_an_error_about_rounds_is_compared_by_what_it_says_first() -> None:
+    one = [f'{ROUNDS}\nWatchers fired: [{{"msg":"tide && berth()"}}]', "Error: low\nwater"]
+    other = [f'{ROUNDS}\nWatchers fired: [{{"msg":"$ctrl.tide && $ctr', "Error: low\nwater"]
+    first, second = ScopedNormaliser((), ()), ScopedNormaliser((), ())
+    assert first.errors(one) == second.errors(other) == [ROUNDS, "Error: low\nwater"]
+    assert first.used["error-wording"] == 1
+
+
 def test_a_function_and_a_word_are_told_apart() -> None:
     for word in ("functional", "function", "a => ", "(b) =>", ""):
         one, other = [el("b", on="function a() { }")], [el("b", on=word)]

@@ -15,6 +15,7 @@ from clean_carry.verify.normalise import Normaliser
 _MARKS = frozenset({"ng-scope", "ng-isolate-scope", "ng-binding"})
 _READ = frozenset({"value", "statement", "target", "loop", "options", "form"})
 _CONTROLLER = "$ctrl"
+_ROUNDS = "Error: [$rootScope:infdig]"
 # How a trial itself gives a value to the element it mounts.
 _OF_TRIAL = "given['"
 
@@ -40,8 +41,13 @@ class ScopedNormaliser(Normaliser):
         return "/".join(kept)
 
     def errors(self, errors: list[str]) -> list[str]:
-        """Errors without what they quote of the template, and without the address of their explanation."""
+        """Errors without what they quote of the template, and without the address of their explanation.
+
+        Of one that counts the rounds of a digest only its first line: the others list the last expressions
+        and values as text, as many as there is room for.
+        """
         plain = [self._asked.sub("", error.split("\nhttp")[0]) for error in errors]
+        plain = [e.split("\n")[0] if e.startswith(_ROUNDS) else e for e in plain]
         self.used["error-wording"] += sum(a != b for a, b in zip(plain, errors, strict=True))
         return super().errors(plain)
 

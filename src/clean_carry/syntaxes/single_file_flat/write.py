@@ -285,6 +285,8 @@ class FlatWriter(Outward):
         if self.speller.version >= 3 and not name.startswith("$"):
             # The runtime follows a path as far as there is something: nothing stays what it is.
             steps = [value, *part.path]
+            if part.held:
+                steps = [".".join(steps[:2]), *steps[2:]]
             return " && ".join(".".join(steps[:count]) for count in range(1, len(steps) + 1))
         path = "".join(f"?.{step}" for step in part.path)
         return value + (path[1:] if name in _ALWAYS_THERE else path)

@@ -183,7 +183,7 @@ def _watcher(
         gathered.parts.append(
             Reaction(
                 source, empty, -1, empty, (), (), True, entry, notes,
-                tuple(path), handler, spans, deep, immediate, plain,
+                tuple(path), handler, spans, deep, immediate, plain, _is_held(gathered, name),
             )
         )  # fmt: skip
         return
@@ -204,7 +204,7 @@ def _watcher(
         Reaction(
             source, callback.text, callback.entry, uses.code(inner, kept=False), now, before,
             calls_code(body), entry, notes, tuple(path), replace(callback, shared=shared), spans, deep,
-            immediate, plain,
+            immediate, plain, _is_held(gathered, name),
         )
     )  # fmt: skip
 
@@ -221,6 +221,29 @@ def _is_plain(gathered: Gathered, name: str) -> bool:
     written = gathered.members.assigned.get(name, [])
     values = [value for operator, value in written if operator == "=" and value is not None]
     return all(value.type in _NEVER_OBJECTS for value in (initial, *values))
+
+
+# Methods of lists that give a list (ECMA-262 §23.1.3).
+_GIVES_LIST = frozenset("filter map slice concat flat flatMap sort reverse splice".split())
+
+
+def _is_held(gathered: Gathered, name: str) -> bool:
+    """Whether a state field always holds a list or an object, as far as what is given to it tells."""
+    initial = gathered.members.initial.get(name)
+    if name not in gathered.members.state or initial is None or name in gathered.drawn_writes:
+        return False
+    written = gathered.members.assigned.get(name, [])
+    return all(
+        value is not None
+        and (
+            value.type in ("array", "object")
+            or (
+                value.type == "call_expression"
+                and last_name(value.child("function")) in _GIVES_LIST
+            )
+        )
+        for value in (initial, *(value for _, value in written))
+    )
 
 
 def _parameters(gathered: Gathered, function: Node) -> tuple[Places, Places]:
