@@ -170,7 +170,11 @@ def fetched(corpus: Corpus) -> Path:
         (folder / "clean-carry.toml").write_text(f"[defines]\n{corpus.defines}\n")
     if corpus.bare:
         inside = sorted(p.name for p in (folder / corpus.sources).iterdir() if p.is_dir())
-        lines = "".join(f"'{name}' = './{corpus.sources}/{name}'\n" for name in inside)
+        lines = "".join(
+            f"'{name}{slash}' = './{corpus.sources}/{name}{slash}'\n"
+            for name in inside
+            for slash in ("", "/")
+        )
         (folder / "clean-carry.toml").write_text(f"[imports]\n{lines}")
     if corpus.alias:
         (folder / "clean-carry.toml").write_text(f"[imports]\n'{corpus.alias}' = './'\n")

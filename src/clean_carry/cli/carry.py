@@ -18,6 +18,7 @@ import click
 from clean_carry.cli.bench import EFFORT, bench_for, effort_of
 from clean_carry.cli.outputs import OF_CROSSINGS, Outputs
 from clean_carry.cli.progress import EXIT_STOPPED, Line
+from clean_carry.cli.types import require_compiler, show_faults, type_faults
 from clean_carry.component.errors import CarryError, WriteRefused
 from clean_carry.component.result import NewFile, Result
 from clean_carry.crossing.carry import Request, check_syntaxes
@@ -72,6 +73,12 @@ if TYPE_CHECKING:
 @click.option(
     "--one-way", is_flag=True, help="Two-way bindings become one way in and an event out."
 )
+@click.option(
+    "--types",
+    "check_types",
+    is_flag=True,
+    help="Tell what type errors the new files add, in them and in their callers.",
+)
 @OF_CROSSINGS
 @EFFORT
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
@@ -87,6 +94,7 @@ def carry(
     keep_anyway: bool,
     runtime: int | None,
     one_way: bool,
+    check_types: bool,
     report_folder: Path | None,
     junit_file: Path | None,
     sarif_file: Path | None,
@@ -101,6 +109,9 @@ def carry(
 
     Without --out, --write or --replace nothing is written: the change is shown as a unified diff
     with the ledger and the findings under it. With --patch it is written to FILE instead.
+
+    With --types the TypeScript compiler of the project reads it as it is, and with the new texts in the
+    old ones' places; single files it does not read.
     """
     if patch_file is not None and write:
         raise click.UsageError("--patch writes no component; leave --write out")
@@ -118,8 +129,11 @@ def carry(
     results: list[Result] = []
     verdicts: dict[Path, Verification] = {}
     changed: dict[Path, NewFile] = {}
+    new_texts: list[tuple[Path, str]] = []
     code = 0
     meant, others = _meant(files, target, origin)
+    if check_types:
+        require_compiler(meant)
     kept = not_committed(meant) if overwrite and not force and patch_file is None else {}
     for path, why in kept.items():
         refused = WriteRefused(why, advice="Commit it first, or use --force", file=str(path))
@@ -136,6 +150,8 @@ def carry(
     with _bench(prove, effort, line) as bench:
         for number, each in enumerate(_each(requests, bench, effort, line), 1):
             path, found, verdict, seconds = each
+            if check_types and not isinstance(found, CarryError):
+                new_texts += [(path, r.files[0].text) for r in found[:1] if r.files]
             if len(meant) > 1:
                 line.show(f"{number} of {len(meant)} files · {path}")
             if isinstance(found, CarryError):
@@ -167,17 +183,22 @@ def carry(
                 _show(found, path, preview=preview, written=writes, verdict=verdict, patch=place)
             if verdict is not None and verdict.interrupted:
                 code = EXIT_STOPPED
+    faults = type_faults(new_texts, line) if check_types else None
     line.clear()
     if not as_json and (len(meant) > 1 or others):
         for text in terminal.totals(results, verdicts.values(), others):
             click.echo(text)
+    if faults is not None and not as_json:
+        show_faults(faults)
     if as_json:
         rows = [json.dumps(row, ensure_ascii=False) for row in _rows(results, verdicts)]
         passed = f', "skipped": {json.dumps(others)}' if others else ""
+        if faults is not None:
+            passed += f', "types": {json.dumps([vars(fault) for fault in faults])}'
         click.echo('{"results": [\n' + ",\n".join(rows) + f"\n]{passed}}}")
     code = outputs.close(line) or code
     unproven = any(v.verdict != "same" for v in verdicts.values())
-    raise click.exceptions.Exit(code or _code(results) or int(unproven))
+    raise click.exceptions.Exit(code or _code(results) or int(unproven or bool(faults)))
 
 
 def _meant(files: tuple[Path, ...], target: str, origin: str | None) -> Meant:
