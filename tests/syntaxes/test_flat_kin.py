@@ -87,3 +87,10 @@ def test_a_tag_that_is_asked_for(other: str, tmp_path: Path) -> None:
 def test_what_is_handed_to_nobody_has_no_tag_to_ask_for(tmp_path: Path) -> None:
     alone = NESTED.replace("<quay-list>", "<div>").replace("</quay-list>", "</div>")
     assert carried(tmp_path, alone, ASKS[0], 2).status == "clean"
+
+
+@pytest.mark.parametrize(("own", "status"), [("", "clean"), (ASKS[0], "refused")])
+def test_only_the_one_that_is_given_it_asks(own: str, status: str, tmp_path: Path) -> None:
+    text = f"<template><ul><slot /></ul></template>\n<script>\nexport default {{}};\n// {own}\n</script>\n"
+    (tmp_path / "QuayList.vue").write_text(text)
+    assert carried(tmp_path, NESTED, ASKS[0], 2).status == status

@@ -9,7 +9,7 @@ from clean_carry.component.code import Builtin, MethodCall, MethodValue, Rebound
 from clean_carry.component.fragment import Fragment, Piece, copy, render, settle
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.markup import Element, Markup, SlotOutlet, children_of
+from clean_carry.component.markup import Markup, SlotOutlet, children_of
 from clean_carry.component.model import Component, KeptOption, Method, Provided, Refusal, Timed
 from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
@@ -25,7 +25,8 @@ from clean_carry.crossing.outcome import (
 from clean_carry.crossing.single_file_blocks import Blocks
 from clean_carry.crossing.single_file_early import fallible, may_throw, started, too_early, watched
 from clean_carry.crossing.store_imports import asks_application, drop_store_helpers
-from clean_carry.source.importers import asked_by_name, asks_for_tags, reached_by_reference
+from clean_carry.crossing.tags_asked import tag_asked
+from clean_carry.source.importers import asked_by_name, reached_by_reference
 from clean_carry.source.javascript.joining import joined as joined_lines
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.places import folder_of
@@ -213,7 +214,7 @@ def carry_object_file(
             _excluded(component, excluded)
             or too_early(component)
             or _removed(component, workspace, runtime)
-            or _tag_asked(component, workspace, runtime)
+            or (tag_asked(component, file.tree, workspace) if runtime < 3 else None)
             or (
                 Refusal(component.name, "element-named-like-file", f"<{itself}>", start)
                 if itself and not apart
@@ -290,30 +291,6 @@ def _removed(component: Component, workspace: Workspace, runtime: int) -> Refusa
         if isinstance(operation, Builtin) and operation.name in _REMOVED:
             at = operation.span.start
             return Refusal(component.name, "removed-from-runtime", f"this.{operation.name}", at)
-    return None
-
-
-def _tag_asked(component: Component, workspace: Workspace, runtime: int) -> Refusal | None:
-    """A component that is handed to another one, where somebody asks such a one for its tag.
-
-    The flat form draws what it imports, and version 2.7 gives only what is registered the tag it is
-    written as (`componentOptions.tag`).
-    """
-    span = _handed_component(component.markup, False)
-    if runtime >= 3 or span is None or not asks_for_tags(workspace.file):
-        return None
-    return Refusal(component.name, "tag-asked", "", span.start)
-
-
-def _handed_component(nodes: tuple[Markup, ...], inside: bool) -> Span | None:
-    """The first component that stands in the content of another one."""
-    for node in nodes:
-        drawn = isinstance(node, Element) and ("-" in node.tag or not node.tag.islower())
-        if isinstance(node, Element) and drawn and inside:
-            return node.span
-        found = _handed_component(children_of(node), inside or drawn)
-        if found is not None:
-            return found
     return None
 
 

@@ -208,10 +208,14 @@ def asks_for_tags(file: Path) -> bool:
 
 @cache
 def _tags_asked(root: Path) -> bool:
-    return any(
-        "_componentTag" in text or ("componentOptions" in text and _TAG.search(text))
-        for text in texts_of(root)
-    )
+    return any(asks_for_tag(text) for text in texts_of(root))
+
+
+def asks_for_tag(text: str) -> bool:
+    """Whether a text asks what is drawn for its tag."""
+    if "_componentTag" in text:
+        return True
+    return "componentOptions" in text and _TAG.search(text) is not None
 
 
 _TAG = re.compile(r"\.tag\b|[{,]\s*tag\s*[,}]")

@@ -1,0 +1,54 @@
+"""Components handed to others that ask what they are given for the tag it is written as.
+
+The flat form draws what it imports, and version 2.7 gives only what is registered a tag
+(`componentOptions.tag`).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from clean_carry.component.markup import Element, Markup, children_of
+from clean_carry.component.model import Component, Refusal
+from clean_carry.component.spans import Span
+from clean_carry.source.importers import asks_for_tag, asks_for_tags
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.workspace import Workspace
+
+
+def tag_asked(component: Component, tree: Tree, workspace: Workspace) -> Refusal | None:
+    """The first component handed to one whose code asks for tags, or whose code is not known where some
+    code of the project does."""
+    if not asks_for_tags(workspace.file):
+        return None
+    for span, around in _handed(component.markup, ""):
+        text = _text_of(around, tree, workspace)
+        if text is None or asks_for_tag(text):
+            return Refusal(component.name, "tag-asked", f"<{around}>", span.start)
+    return None
+
+
+def _handed(nodes: tuple[Markup, ...], around: str) -> Iterator[tuple[Span, str]]:
+    """(place, the component around it) of each component in the content of another one."""
+    for node in nodes:
+        drawn = isinstance(node, Element) and ("-" in node.tag or not node.tag.islower())
+        if isinstance(node, Element) and drawn and around:
+            yield node.span, around
+        inner = node.tag if isinstance(node, Element) and drawn else around
+        yield from _handed(children_of(node), inner)
+
+
+def _text_of(tag: str, tree: Tree, workspace: Workspace) -> str | None:
+    """The file a component is imported from; None where it is not imported by its tag's name."""
+    for statement in tree.of("import_statement"):
+        source = statement.child("source")
+        names = [n.text for n in statement.walk() if n.type == "identifier"]
+        if source is None or _plain(tag) not in map(_plain, names):
+            continue
+        path = workspace.resolve(source.text[1:-1], workspace.file)
+        return workspace.text(path) if path is not None else None
+    return None
+
+
+def _plain(name: str) -> str:
+    return name.replace("-", "").lower()
