@@ -270,3 +270,13 @@ def test_options_that_share_a_line(run, tmp_path: Path, options: str, left: str)
     (result,) = json.loads(done.stdout)["results"]
     assert result["status"] == "clean"
     assert f"('ghStrip', {{\n  {left}\n  controller:" in result["files"][0]["text"]
+
+
+def test_a_template_beside_a_script_without_a_project(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "tide.html").write_text("<b>{{ tide }}</b>")
+    (tmp_path / "tide.js").write_text(
+        "angular.module('gullmoor', []).directive('tideMark', function () {\n"
+        "  return { restrict: 'E', scope: { tide: '=' }, templateUrl: 'views/tide.html' };\n});\n"
+    )
+    done = run("carry", "tide.js", "--to", "controller-component", "--verify", "--budget", "2")
+    assert "tide.js: same" in done.stdout, done.stdout + done.stderr

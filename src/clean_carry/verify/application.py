@@ -68,8 +68,13 @@ def application_of(file: Path, text: str) -> Application:
     file = file.resolve()
     root = project_of(file)
     if root is None:
+        # Templates beside it are found where there is no project around.
+        beside = tuple(
+            (page.name, page.read_text("utf-8", "replace"))
+            for page in sorted(file.parent.glob("*.html"))[:MOST_TEMPLATES]
+        )
         replaced, aliases = _defined(text, str(file))
-        return Application((), (), _services(text, str(file)), replaced, aliases)
+        return Application((), beside, _services(text, str(file)), replaced, aliases)
     scripts = _scripts(root, file, text)
     services: dict[str, None] = dict.fromkeys(_services(text, str(file)))
     for path in scripts:
