@@ -94,3 +94,36 @@ def test_only_the_one_that_is_given_it_asks(own: str, status: str, tmp_path: Pat
     text = f"<template><ul><slot /></ul></template>\n<script>\nexport default {{}};\n// {own}\n</script>\n"
     (tmp_path / "QuayList.vue").write_text(text)
     assert carried(tmp_path, NESTED, ASKS[0], 2).status == status
+
+
+MADE = """<template><p @click="add">{{ n }}</p></template>
+
+<script>
+import make from './make';
+
+export default make({
+  data() { return { n: 0 }; },
+  methods: { add() { this.n++; } },
+});
+</script>
+"""
+MAKES = [
+    ("export default (options) => options;", "clean"),
+    ("export default function make(options) { return options; }", "clean"),
+    ("export default (options) => ({ ...options, name: 'Quay' });", "refused"),
+    ("export default function make(options) { options.name = 'Quay'; return options; }", "refused"),
+]
+
+
+@pytest.mark.parametrize(("make", "status"), MAKES)
+def test_a_component_that_a_function_makes(make: str, status: str, tmp_path: Path) -> None:
+    (tmp_path / "make.js").write_text(make)
+    path = tmp_path / "Quay.vue"
+    path.write_text(MADE)
+    result = carry_file(Request(path, "Quay.vue", "single-file-flat", runtime=3))[0]
+    assert result.status == status, result.findings
+    if status == "refused":
+        assert (result.findings[0].rule, result.findings[0].line) == ("made-by-call", 6)
+    else:
+        assert "function add() { n.value++; }" in result.files[0].text
+        assert "make" not in result.files[0].text

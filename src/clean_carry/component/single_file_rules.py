@@ -19,6 +19,14 @@ SINGLE_FILES: tuple[Row, ...] = (
         "methods: { load: once(function () { … }) }",
     ),
     (
+        "made-by-call",
+        "error",
+        "a function makes the component of this object, and may add to it or change it; the new form is "
+        "given to no function",
+        "Write what the function does into the component, or export the object itself",
+        "export default make({ data() { … } });",
+    ),
+    (
         "tag-asked",
         "error",
         "code of the project asks what is handed to a component for the tag it is written as, and the "

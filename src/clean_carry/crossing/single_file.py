@@ -22,9 +22,13 @@ from clean_carry.crossing.outcome import (
     orphaned_comments,
     script_style,
 )
+from clean_carry.crossing.served_imports import (
+    asks_application,
+    drop_import,
+    drop_store_helpers,
+)
 from clean_carry.crossing.single_file_blocks import Blocks
 from clean_carry.crossing.single_file_early import fallible, may_throw, started, too_early, watched
-from clean_carry.crossing.store_imports import asks_application, drop_store_helpers
 from clean_carry.crossing.tags_asked import tag_asked
 from clean_carry.source.importers import asked_by_name, reached_by_reference
 from clean_carry.source.javascript.joining import joined as joined_lines
@@ -248,6 +252,8 @@ def carry_object_file(
         # Types of other files know a component by what it exposes.
         exposed = tuple(sorted({*exposed, *(set(component.opened.names) & _public(component))}))
     drop_store_helpers(names, component, file.tree, file.names, runtime)
+    if file.exported.through:
+        drop_import(names, file.tree, file.names, file.exported.through)
     writer = FlatWriter(
         component,
         source,

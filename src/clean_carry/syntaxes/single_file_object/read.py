@@ -11,6 +11,7 @@ from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup
 from clean_carry.component.model import Component, KeptOption, Module, Refusal, StyleBlock
 from clean_carry.component.spans import Span
+from clean_carry.source.exports import declared
 from clean_carry.source.importers import options_asked
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import Names, is_write
@@ -25,7 +26,12 @@ from clean_carry.syntaxes.single_file.markup import GLOBALS, TemplateReader
 from clean_carry.syntaxes.single_file.members import Members
 from clean_carry.syntaxes.single_file.values import member_forms
 from clean_carry.syntaxes.single_file_object import behaviour, registrations  # noqa: F401
-from clean_carry.syntaxes.single_file_object.functions import attached, parts_of
+from clean_carry.syntaxes.single_file_object.functions import (
+    attached,
+    only_returns,
+    parts_of,
+    returned,
+)
 from clean_carry.syntaxes.single_file_object.instance import (
     collect_names,
     collect_uses,
@@ -61,7 +67,7 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int 
     start, end = script.inner
     tree = Tree(source, bytes(source.blanked([script.inner])))
     names = Names(tree)
-    exported = _exported(tree, names)
+    exported = _exported(tree, names) or _made(tree, workspace)
     if exported is None:
         raise InputError("exports no component object", file=source.path)
     statement, literal = exported.statement, exported.literal
@@ -72,6 +78,8 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int 
     uses = Uses(tree, names, ledger)
     if blocks.refusal is not None:
         uses.refuse(*blocks.refusal)
+    if exported.made:
+        uses.refuse("made-by-call", exported.made, statement.start)
     if any(a.name == "setup" for a in script.attributes):
         raise InputError("is in the flat form already", file=source.path)
     members = collect_names(literal, tree, workspace.file)
@@ -123,13 +131,48 @@ def _first_cause(refusal: tuple[str, str, int]) -> tuple[bool, int]:
 @dataclass(frozen=True)
 class Exported:
     """The statement that holds the component, and its object. One that is exported by its `name` has the
-    `export` apart; `typed` says that types of the module ask for its type by that name."""
+    `export` apart; `typed` says that types of the module ask for its type by that name, `made` is what
+    makes the component of the object, `through` what only gives it back."""
 
     statement: Node
     literal: Node
     name: str = ""
     export: Node | None = None
     typed: bool = False
+    made: str = ""
+    through: str = ""
+
+
+def _made(tree: Tree, workspace: Workspace) -> Exported | None:
+    """`export default make({…})`: what is given to a function, which may give it back as it is."""
+    for statement in tree.root.named_children:
+        value = statement.child("value") if statement.type == "export_statement" else None
+        if value is None or not statement.has("default") or value.type != "call_expression":
+            continue
+        callee, arguments = value.child("function"), value.child("arguments")
+        given = arguments.named_children if arguments is not None else []
+        if callee is None or not given or given[0].type != "object":
+            return None
+        same = len(given) == 1 and _gives_back(callee, tree, workspace)
+        name = callee.text
+        return Exported(
+            statement, given[0], made="" if same else name, through=name if same else ""
+        )
+    return None
+
+
+def _gives_back(callee: Node, tree: Tree, workspace: Workspace) -> bool:
+    """Whether a function of the project gives back what it is given."""
+    found = declared(callee.text, tree, workspace.file, workspace)
+    function = found.node if found is not None else None
+    if function is None or not function.is_function or not only_returns(function):
+        return False
+    result, taken = returned(function), function.child("parameters")
+    single = function.child("parameter") or (
+        taken.named_children[0] if taken is not None and len(taken.named_children) == 1 else None
+    )
+    pattern = (single.child("pattern") or single) if single is not None else None
+    return result is not None and pattern is not None and result.text == pattern.text
 
 
 def _exported(tree: Tree, names: Names) -> Exported | None:

@@ -1,4 +1,4 @@
-"""The imports of a store's helpers, which go where the component asks the store itself."""
+"""Imports that go with the form they served: a store's helpers, what only gives options back."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.syntaxes.single_file_flat.names import FlatNames
 from clean_carry.syntaxes.single_file_object.store import PACKAGES, imported_helpers
 
-_RULE = "store-import"
+_RULE = "import-served"
 
 
 def _stored(component: Component) -> list[Stored]:
@@ -49,6 +49,18 @@ def drop_store_helpers(
         if len(stay) == len(listed.named_children) == len([*stay, *helpers]):
             continue
         _write(chosen, tree, statement, listed, stay)
+
+
+def drop_import(chosen: FlatNames, tree: Tree, names: Names, local: str) -> None:
+    """Take away the import of a name that is used once, where it is all its statement imports."""
+    binding = names.module.names.get(local)
+    if binding is None or binding.kind != "import" or len(binding.references) != 1:
+        return
+    for statement in tree.of("import_statement"):
+        imported = [n for n in statement.walk() if n.type in ("identifier", "import_specifier")]
+        if statement.start <= binding.node.start < statement.end and len(imported) == 1:
+            span = tree.source.statement_line(statement.start, statement.end)
+            chosen.edits.add(span, "", _RULE)
 
 
 def _only_in(names: Names, local: str, component: Component) -> bool:
