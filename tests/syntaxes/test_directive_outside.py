@@ -162,3 +162,18 @@ def test_a_template_found_by_its_bare_name(pages: dict[str, str], tmp_path: Path
 def test_a_template_that_several_files_may_be(pages: dict[str, str], tmp_path: Path) -> None:
     result = in_folders(tmp_path, pages)
     assert (result.status, result.findings[0].rule) == ("refused", "template-unread")
+
+
+def test_tests_that_ask_the_scope_are_told(tmp_path: Path) -> None:
+    spec = "it('fills', () => {\n  const e = $compile('<load-meter></load-meter>')(s);\n  e.isolateScope().fill();\n});\n"
+    result = carried(tmp_path, METER % "", load_meter__spec__js=spec)
+    assert result.status == "clean", result.findings
+    told = [f for f in result.findings if f.rule == "test-asks-scope"]
+    assert [(Path(f.file).name, f.line) for f in told] == [("load_meter.spec.js", 3)]
+
+
+def test_code_far_from_the_tag_is_seen(tmp_path: Path) -> None:
+    far = "function other(page) {\n  var meter = page.find('load-meter');\n" + "  go(1);\n" * 150
+    far += "  meter.isolateScope().fill();\n}\n"
+    result = carried(tmp_path, METER % "", other__js=far)
+    assert (result.status, result.findings[0].rule) == ("refused", "scope-reached")

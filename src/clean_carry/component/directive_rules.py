@@ -245,6 +245,13 @@ DIRECTIVES: tuple[Row, ...] = (
     ),
     # -- notes --------------------------------------------------------------------------------
     (
+        "test-asks-scope",
+        "note",
+        "a test asks the scope of its element for a member, which is the controller's now",
+        "Ask the controller: isolateScope().$ctrl",
+        "element.isolateScope().open();   // in a test",
+    ),
+    (
         "shared-as-service",
         "note",
         "what all uses of the directive share is a service of its own now",

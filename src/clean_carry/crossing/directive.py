@@ -32,7 +32,7 @@ from clean_carry.syntaxes.controller_component.one_way import OneWay
 from clean_carry.syntaxes.controller_component.syntax import SYNTAX
 from clean_carry.syntaxes.controller_component.template import template_edits
 from clean_carry.syntaxes.controller_component.write import ComponentWriter
-from clean_carry.syntaxes.directive.reached_scope import reached_scope
+from clean_carry.syntaxes.directive.reached_scope import asked_in_tests, reached_scope
 from clean_carry.syntaxes.directive.read import Directive, DirectiveFile, NotRead, read
 from clean_carry.syntaxes.directive.templates import Template
 from clean_carry.syntaxes.scoped_template.directives import dashed
@@ -135,6 +135,9 @@ def carry_directive_file(
         directive = writer.directive
         writer.assemble()
         told = _uses(directive, workspace.file, others, writer, chosen)
+        members = {*directive.scope.members(), *directive.bindings}
+        tests = asked_in_tests(workspace.file, directive.name, members)
+        told = [*told, *(("test-asks-scope", *place) for place in tests)]
         component = replace(_component(directive, source), elsewhere=tuple(told))
         if writer.outer:
             props = tuple(Prop(name, kind="<") for name in writer.outer)
