@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import json
 import time
 from collections import deque
@@ -400,6 +401,7 @@ def _write(
             place = Path(file.path)
             if overwrite and len(result.files) == 1:
                 place = path
+                _unchanged(place, result.digest)
                 replace(place, file.data)
             else:
                 place = out / place.name if out is not None else place
@@ -416,6 +418,14 @@ def _write(
         replaced(result, files=tuple(done[file.path] for file in result.files))
         for result in results
     ]
+
+
+def _unchanged(path: Path, digest: str) -> None:
+    """Raise `WriteRefused` where a file is not what was carried any more."""
+    if hashlib.sha256(path.read_bytes()).hexdigest() != digest:
+        raise WriteRefused(
+            "was saved while it was carried", advice="Carry it again", file=str(path)
+        )
 
 
 def _show(

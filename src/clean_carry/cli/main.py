@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import gc
 import os
+import signal
 import sys
-from typing import Any
+from typing import Any, NoReturn
 
 import click
 
@@ -75,4 +76,10 @@ COLLECT_AFTER = 100_000
 def run() -> None:
     """The console script."""
     gc.set_threshold(COLLECT_AFTER)
+    # Who ends the command ends it as who stops it: what is under way is taken back, nothing stays behind.
+    signal.signal(signal.SIGTERM, _stopped)
     sys.exit(main())
+
+
+def _stopped(number: int, frame: object) -> NoReturn:
+    raise KeyboardInterrupt

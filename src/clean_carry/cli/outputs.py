@@ -75,6 +75,7 @@ class Outputs:
 
             self._report = Report(report, many=many)
         self._junit, self._sarif, self._patch = junit, sarif, patch
+        self._refused: WriteRefused | None = None
         self._subjects: list[Subject] = []
         self._changes: list[Change] = []
 
@@ -85,8 +86,12 @@ class Outputs:
 
     def add(self, subject: Subject) -> None:
         """Hand on one outcome."""
-        if self._report is not None:
-            self._report.add(subject)
+        if self._report is not None and self._refused is None:
+            try:
+                self._report.add(subject)
+            except WriteRefused as error:
+                # Told once, at the end; what else the run does goes on.
+                self._refused = error
         if self._junit is not None or self._sarif is not None:
             self._subjects.append(subject.without_pictures())
 
@@ -101,7 +106,7 @@ class Outputs:
     def close(self, line: Line) -> int:
         """Write what is whole only at the end, and say where it is; an exit code, 0 if all is written."""
         try:
-            if self._report is not None:
+            if self._report is not None and self._refused is None:
                 line.say(f"report: {self._report.close()}")
             if self._junit is not None:
                 from clean_carry.report.junit import junit
@@ -123,6 +128,8 @@ class Outputs:
                 else:
                     line.say("no patch: nothing would change")
         except WriteRefused as error:
-            line.say(f"clean-carry: {error.one_line()}")
-            return error.exit_code
-        return 0
+            self._refused = error
+        if self._refused is None:
+            return 0
+        line.say(f"clean-carry: {self._refused.one_line()}")
+        return self._refused.exit_code

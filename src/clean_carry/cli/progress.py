@@ -8,6 +8,8 @@ import time
 
 import click
 
+from clean_carry.component.errors import printable
+
 # What a command that the user stopped ends with (docs/exit-codes.md).
 EXIT_STOPPED = 130
 
@@ -27,7 +29,7 @@ class Line:
             return
         self._shown, self._there = now, True
         width = shutil.get_terminal_size().columns - 1
-        click.echo(f"\r\033[K{text[:width]}", nl=False, err=True)
+        click.echo(f"\r\033[K{printable(text)[:width]}", nl=False, err=True)
 
     def clear(self) -> None:
         """Take the line away."""
@@ -38,4 +40,4 @@ class Line:
     def say(self, text: str) -> None:
         """Say something that stays."""
         self.clear()
-        click.echo(text, err=True)
+        click.echo(printable(text), err=True)

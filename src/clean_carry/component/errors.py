@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
 from difflib import get_close_matches
 from typing import Any
@@ -11,6 +12,15 @@ def closest(given: str, known: Iterable[str]) -> str:
     """A question whether the nearest of the names is meant; nothing where none is near."""
     near = get_close_matches(given, list(known), n=1)
     return f"Did you mean {near[0]}? " if near else ""
+
+
+# Control codes but the tab, and what turns the direction of a text (ISO 6429, Unicode UAX #9).
+_STEERS = re.compile("[\x00-\x08\x0a-\x1f\x7f-\x9f\u202a-\u202e\u2066-\u2069]")
+
+
+def printable(text: str) -> str:
+    """Somebody else's text for one line of a terminal: signs that would steer it are shown, not sent."""
+    return _STEERS.sub(lambda found: found[0].encode("unicode_escape").decode(), text)
 
 
 class CarryError(Exception):
@@ -42,7 +52,7 @@ class CarryError(Exception):
         text = f"{where}: {self.what}" if where else self.what
         if self.advice:
             text += f". {self.advice}"
-        return " ".join(text.split())
+        return printable(" ".join(text.split()))
 
 
 class InputError(CarryError):

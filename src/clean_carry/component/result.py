@@ -48,7 +48,7 @@ class LedgerEntry(NamedTuple):
 
 @dataclass(frozen=True)
 class Result:
-    """One component's crossing."""
+    """One component's crossing; `digest` is that of the bytes it was carried from (SHA-256)."""
 
     source: str
     component: str
@@ -60,6 +60,7 @@ class Result:
     entries: tuple[LedgerEntry, ...]
     interface: Interface
     findings: tuple[Finding, ...] = field(default=())
+    digest: str = ""
 
     def as_json(self) -> dict[str, Any]:
         """The JSON shape of `carry --json`."""

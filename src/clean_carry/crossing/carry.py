@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import gc
+import hashlib
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
@@ -134,6 +135,8 @@ def _results(
 ) -> list[Result]:
     results: list[tuple[int, Result]] = []
     files = _named(outcome.files(source), request)
+    whole = source.encode(source.slice(0, len(source.data)))
+    digest = hashlib.sha256(whole).hexdigest()
     for component in outcome.carried:
         findings = _findings(component, source) + [
             _finding(rule, detail, at, source) for rule, detail, at in outcome.notes(component)
@@ -154,6 +157,7 @@ def _results(
                     entries,
                     outcome.interface(component),
                     tuple(findings),
+                    digest,
                 ),
             )
         )

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import os
 import signal
+import threading
+import time
 from collections.abc import Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
@@ -26,11 +29,16 @@ def carry_all(requests: Sequence[Request], processes: int) -> Iterator[Outcome]:
         yield from map(carried, requests)
         return
     done = 0
+    pool = ProcessPoolExecutor(processes, initializer=_helper, initargs=(os.getpid(),))
     try:
-        with ProcessPoolExecutor(processes, initializer=_deaf) as pool:
+        with pool:
             for outcome in pool.map(carried, requests, chunksize=CHUNK):
                 done += 1
                 yield outcome
+    except (KeyboardInterrupt, GeneratorExit):
+        # Nobody waits for the rest.
+        pool.shutdown(wait=False, cancel_futures=True)
+        raise
     except BrokenProcessPool:
         # One of those under way ended its process: each of the rest gets one of its own.
         for request in requests[done:]:
@@ -49,12 +57,20 @@ def carried(request: Request) -> Outcome:
 
 def _alone(request: Request) -> Outcome:
     try:
-        with ProcessPoolExecutor(1, initializer=_deaf) as pool:
+        with ProcessPoolExecutor(1, initializer=_helper, initargs=(os.getpid(),)) as pool:
             return pool.submit(carried, request).result()
     except BrokenProcessPool as error:
         return Fault.of(error, request.shown)
 
 
-def _deaf() -> None:
-    """Who stops the command stops it as a whole."""
+def _helper(parent: int) -> None:
+    """Who stops the command stops it as a whole; a process whose parent is gone ends."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
+    signal.signal(signal.SIGTERM, signal.SIG_DFL)
+    threading.Thread(target=_follow, args=(parent,), daemon=True).start()
+
+
+def _follow(parent: int) -> None:
+    while os.getppid() == parent:
+        time.sleep(0.2)
+    os._exit(1)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import glob
 import os
 import tempfile
 from pathlib import Path
@@ -24,14 +25,20 @@ def write_new(path: Path, data: bytes) -> None:
 
 
 def replace(path: Path, data: bytes) -> None:
-    """Write a file in one step: a reader sees the old text or the new, never a part."""
+    """Write a file in one step: a reader sees the old text or the new, never a part.
+
+    Of a symbolic link the file it leads to is written.
+    """
+    path = path.resolve() if path.is_symlink() else path
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
         if path.exists() and not os.access(path, os.W_OK):
             raise PermissionError(13, "Permission denied")
         if not os.access(path.parent, os.W_OK):
             raise PermissionError(13, "Permission denied")
-        handle, name = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
+        _sweep(path)
+        prefix = f".{path.name}{_STAGED}{os.getpid()}."
+        handle, name = tempfile.mkstemp(prefix=prefix, dir=path.parent)
     except OSError as error:
         raise WriteRefused(f"cannot be written ({error.strerror})", file=str(path)) from None
     staged = Path(name)
@@ -46,6 +53,35 @@ def replace(path: Path, data: bytes) -> None:
     except OSError as error:
         staged.unlink(missing_ok=True)
         raise WriteRefused(f"cannot be written ({error.strerror})", file=str(path)) from None
+    except BaseException:
+        # Stopped half-way.
+        staged.unlink(missing_ok=True)
+        raise
+
+
+# Between the name of a file and the process that writes it.
+_STAGED = ".carry-"
+
+
+def _sweep(path: Path) -> None:
+    """Take away what a process that is gone had staged for a file."""
+    for left in path.parent.glob(f".{glob.escape(path.name)}{_STAGED}*"):
+        owner = left.name.rpartition(_STAGED)[2].partition(".")[0]
+        if owner.isdigit() and not _runs(int(owner)):
+            left.unlink(missing_ok=True)
+
+
+def _runs(process: int) -> bool:
+    """Whether a process runs; where a system does not tell without ending it, as if it did."""
+    if os.name != "posix":
+        return True
+    try:
+        os.kill(process, 0)
+    except ProcessLookupError:
+        return False
+    except OSError:
+        return True
+    return True
 
 
 def _umask() -> int:

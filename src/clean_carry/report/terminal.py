@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 
 import click
 
+from clean_carry.component.errors import printable
 from clean_carry.component.result import Result
 from clean_carry.report import words
 
@@ -27,7 +28,7 @@ def diff(old: str, new: str, old_name: str, new_name: str) -> Iterator[str]:
     lines = difflib.unified_diff(
         old.splitlines(), new.splitlines(), old_name, new_name, lineterm=""
     )
-    for line in lines:
+    for line in map(printable, lines):
         if line.startswith(("---", "+++")):
             yield click.style(line, bold=True)
         elif line.startswith("@@"):
@@ -44,7 +45,7 @@ def summary(result: Result) -> Iterator[str]:
     """One line of status and ledger, then the findings."""
     counts = result.counts
     status = click.style(result.status, fg=_STATUS[result.status])
-    line = f"{click.style(result.component, bold=True)}: {status}"
+    line = f"{click.style(printable(result.component), bold=True)}: {status}"
     if result.status != "refused":
         line += (
             f" · ledger: {counts['kept']} kept, {counts['carried']} carried, "
@@ -53,9 +54,9 @@ def summary(result: Result) -> Iterator[str]:
     yield line
     for finding in result.findings:
         level = click.style(finding.level, fg=_LEVEL[finding.level])
-        where = f"{finding.file}:{finding.line}:{finding.column}"
-        yield f"  {where}: {level}: {finding.message} [{finding.rule}]"
-        yield f"      {click.style('→', dim=True)} {finding.advice}"
+        where = printable(f"{finding.file}:{finding.line}:{finding.column}")
+        yield f"  {where}: {level}: {printable(finding.message)} [{finding.rule}]"
+        yield f"      {click.style('→', dim=True)} {printable(finding.advice)}"
 
 
 def totals(
@@ -104,32 +105,39 @@ def verdict(verification: Verification, name: str) -> Iterator[str]:
     if verification.failing is not None and verification.generated:
         yield from _source(verification.failing)
     if verification.reason:
-        yield f"  {verification.reason}"
+        yield f"  {printable(verification.reason)}"
     said = click.style(verification.verdict, fg=_VERDICT[verification.verdict])
     found = "found and run" if verification.generated else "run"
+    trials = words.many(verification.tried, "trial")
     yield (
-        f"{click.style(name, bold=True)}: {said} ({words.many(verification.tried, 'trial')} {found}, "
+        f"{click.style(printable(name), bold=True)}: {said} ({trials} {found}, "
         f"{words.many(verification.points, 'settled point')} compared)"
     )
-    yield from (click.style(f"  {text}", dim=True) for _, text in words.facts(verification))
+    yield from (
+        click.style(f"  {printable(text)}", dim=True) for _, text in words.facts(verification)
+    )
 
 
 def _trial(trial: TrialResult) -> Iterator[str]:
     said = click.style(trial.verdict, fg=_VERDICT[trial.verdict])
     steps = f" · {words.many(len(trial.steps), 'settled point')}" if trial.steps else ""
-    yield f"  {said}  {trial.name}{steps}"
+    yield f"  {said}  {printable(trial.name)}{steps}"
     for text in (trial.reason, trial.note):
         if text:
-            yield f"      {text}"
+            yield f"      {printable(text)}"
     for difference in trial.differences[:6]:
-        place = f" at {difference.place}" if difference.place else ""
-        yield f"      after step {difference.step} ({difference.step_name}): {difference.what}{place}"
-        yield click.style(f"        old  {words.value(difference.what, difference.old)}", fg="red")
-        yield click.style(
-            f"        new  {words.value(difference.what, difference.new)}", fg="green"
+        place = f" at {printable(difference.place)}" if difference.place else ""
+        step = printable(difference.step_name)
+        yield f"      after step {difference.step} ({step}): {difference.what}{place}"
+        old, new = (
+            printable(words.value(difference.what, side))
+            for side in (difference.old, difference.new)
         )
+        yield click.style(f"        old  {old}", fg="red")
+        yield click.style(f"        new  {new}", fg="green")
         if difference.cause:
-            yield click.style(f"        by   {words.short(difference.cause)}", dim=True)
+            cause = printable(words.short(difference.cause))
+            yield click.style(f"        by   {cause}", dim=True)
     if len(trial.differences) > 6:
         yield f"      … and {len(trial.differences) - 6} more"
 
@@ -138,6 +146,6 @@ def _source(trial: Trial) -> Iterator[str]:
     """The trial itself, so that a person can follow it."""
     yield "      what it does:"
     for line in words.given(trial):
-        yield f"        {line}"
+        yield f"        {printable(line)}"
     for number, step in enumerate(trial.steps, 1):
-        yield f"        step {number}: {words.step(step)}"
+        yield f"        step {number}: {printable(words.step(step))}"

@@ -18,6 +18,12 @@ LONGEST_LINE = 200_000
 _BLANK = bytes(10 if byte == 10 else 32 for byte in range(256))
 
 
+def require_file(path: Path, shown: str) -> None:
+    """Raise `InputError` for what is there and no file: reading a pipe or a device may never end."""
+    if path.exists() and not path.is_file():
+        raise InputError("is a pipe or a device, and no file", file=shown)
+
+
 class SourceText:
     """One source file. `data` is UTF-8 without byte order mark.
 
@@ -41,6 +47,7 @@ class SourceText:
         name = shown or str(path)
         if path.is_dir():
             raise InputError("is a folder", advice="Name the files in it", file=name)
+        require_file(path, name)
         try:
             data = path.read_bytes()
         except FileNotFoundError:

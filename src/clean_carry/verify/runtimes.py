@@ -83,9 +83,9 @@ def cache_folder() -> Path:
     """The user's cache folder for the tool (XDG base directories, or `CLEAN_CARRY_CACHE`)."""
     given = os.environ.get("CLEAN_CARRY_CACHE")
     if given:
-        return Path(given)
+        return Path(given).expanduser().resolve()
     base = os.environ.get("XDG_CACHE_HOME")
-    return (Path(base) if base else Path.home() / ".cache") / "clean-carry"
+    return ((Path(base) if base else Path.home() / ".cache") / "clean-carry").resolve()
 
 
 def runtime_for(framework: str, folder: Path) -> Runtime:

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Any, Literal
 
 from clean_carry.component.errors import InputError
 from clean_carry.component.interface import Interface
+from clean_carry.source.text import require_file
 from clean_carry.verify.bench import Bench, Bundle, Side
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference
@@ -294,6 +295,8 @@ def _key(
 
 def read_text(path: Path) -> str:
     """The text of a version. Raises `InputError`."""
+    if not path.is_dir():
+        require_file(path, str(path))
     try:
         return path.read_text("utf-8-sig")
     except FileNotFoundError:
