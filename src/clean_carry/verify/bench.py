@@ -329,6 +329,9 @@ class Bench:
         kept = self.store.value(("bundle", key))
         if kept is None or self.store.digest_of_files(kept["inputs"]) != kept["files"]:
             return None
+        if self.store.digest_of_places(_places(kept["inputs"], request)) != kept.get("places"):
+            # Something resolves elsewhere now.
+            return None
         return _bundle(kept, key)
 
     def _built(self, key: str, request: dict[str, Any]) -> Bundle:
@@ -340,6 +343,7 @@ class Bench:
             "css": answer["css"],
             "inputs": inputs,
             "files": self.store.digest_of_files(inputs),
+            "places": self.store.digest_of_places(_places(inputs, request)),
             "uncompiled": answer["uncompiled"],
             "counters": None
             if answer["branches"] is None
@@ -347,6 +351,11 @@ class Bench:
         }
         self.store.keep(("bundle", key), kept)
         return _bundle(kept, key)
+
+
+def _places(inputs: list[str], request: dict[str, Any]) -> list[str]:
+    """The files whose places decide what a bundle is made of."""
+    return [*inputs, *(name for name in (request.get("file"),) if name)]
 
 
 def _bundle(kept: dict[str, Any], key: str) -> Bundle:

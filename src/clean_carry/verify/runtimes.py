@@ -46,7 +46,8 @@ class Runtime:
     def folder(self) -> Path:
         """Where it is (to be) installed: the name and a digest of the lock."""
         lock = (self.locked / "package-lock.json").read_bytes()
-        return cache_folder() / "runtimes" / f"{self.name}-{hashlib.sha256(lock).hexdigest()[:12]}"
+        place = f"{self.name}-{hashlib.sha256(lock).hexdigest()[:12]}"
+        return (cache_folder() / "runtimes" / place).resolve()
 
     @property
     def installed(self) -> bool:

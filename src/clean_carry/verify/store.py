@@ -42,6 +42,31 @@ class Store:
             total.update(name.encode() + b"\0" + hashlib.sha256(content).digest())
         return total.hexdigest()[:40]
 
+    def digest_of_places(self, names: Iterable[str]) -> str:
+        """The digest of what decides where imports lead: the packages files belong to, settings of a
+        compiler above them, and the files beside them that have their names or their folders'."""
+        total = hashlib.sha256()
+        settings: dict[Path, None] = {}
+        for name in names:
+            place = Path(name)
+            inside = "node_modules" in place.parts
+            stems = {place.stem.partition(".")[0]: place.parent}
+            if place.stem == "index":
+                stems[place.parent.name] = place.parent.parent
+            if not inside:
+                for stem, folder in stems.items():
+                    beside = sorted(one for one in _names(folder) if one.partition(".")[0] == stem)
+                    total.update("\0".join([str(folder), *beside]).encode() + b"\n")
+            for folder in place.parents:
+                settings.setdefault(folder / "package.json")
+                if not inside:
+                    settings.setdefault(folder / "tsconfig.json")
+                    settings.setdefault(folder / "jsconfig.json")
+                if folder.parent.name == "node_modules" or folder.name == "node_modules":
+                    break
+        total.update(self.digest_of_files(sorted(map(str, settings))).encode())
+        return total.hexdigest()[:40]
+
     def value(self, key: object) -> Any | None:
         """What was kept under a key, None where there is nothing."""
         if self.folder is None:
@@ -67,6 +92,13 @@ class Store:
         digest = self.digest(key)
         assert self.folder is not None
         return self.folder / digest[:2] / digest[2:]
+
+
+def _names(folder: Path) -> list[str]:
+    try:
+        return [one.name for one in folder.iterdir()]
+    except OSError:
+        return []
 
 
 @cache
