@@ -64,14 +64,14 @@ def test_what_a_trial_gives() -> None:
     ("reach", "text"),
     [
         (Reach(0, 0, ()), "nothing countable"),
-        (Reach(4, 4, ()), "4 of 4 branches"),
+        (Reach(4, 4, ()), "4 of 4 branches and functions"),
         (
             Reach(1, 3, ({"line": 7, "kind": "if"}, {"line": 4, "kind": "if"})),
-            "1 of 3 branches (not line 4, 7)",
+            "1 of 3 branches and functions (not line 4, 7)",
         ),
         (
             Reach(0, 11, tuple({"line": at, "kind": "if"} for at in range(1, 12))),
-            "0 of 11 branches (not line 1, 2, 3, 4, 5, 6, 7, 8 and 3 more)",
+            "0 of 11 branches and functions (not line 1, 2, 3, 4, 5, 6, 7, 8 and 3 more)",
         ),
     ],
 )  # fmt: skip
@@ -94,7 +94,7 @@ FACTS = {
     "browser": "in the browser: same, 1 run, 2 settled points, at 1280 px; 400 px (all trials ran",
     "unlooked": "because there are so many: 1 element",
     "uncompiled": "the project has no sass: tide.scss",
-    "reach": "reached: 3 of 4 branches (not line 9) of old, 4 of 4 branches of new",
+    "reach": "reached: 3 of 4 branches and functions (not line 9) of old, 4 of 4 branches",
     "ended": "because the time was up (10 s)",
     "mounted": "the export Tide, inside Harbour",
     "void": "because old differed from itself or both refused the inputs: 1 trial",
@@ -145,3 +145,20 @@ def test_the_reason_nothing_ran_is_told() -> None:
     reason = "neither side exports a component of the same name"
     lines = "\n".join(terminal.verdict(Verification((), reason=reason), "Tide.jsx"))
     assert reason in lines and "not run" in lines and "(0 trials run, 0 settled points" in lines
+
+
+def test_a_verdict_over_too_little_code() -> None:
+    missed = (
+        {"line": 9, "kind": "function", "name": "close"},
+        {"line": 12, "kind": "function", "name": ""},
+        {"line": 14, "kind": "if", "name": ""},
+    )
+    found = Verification((SAME,), tried=1, reach=(Reach(1, 4, missed), Reach(4, 4, ())))
+    assert found.verdict == "same" and found.measured(25).verdict == "same"
+    short = found.measured(60)
+    assert short.verdict == "unproven"
+    facts = list(words.facts(short))
+    only = "unproven: nothing differed, but only 25 % of a side's own code ran, less than 60 %"
+    assert ("unproven", only) in facts
+    assert ("never", "never ran in old: close, the one of line 12") in facts
+    assert not any(text.startswith("never ran in new") for _, text in facts)

@@ -49,6 +49,14 @@ _OPTIONS = (
         metavar="PIXELS",
         help="With --in browser: a width of the window, as often as wanted; 1280 and 400 if not given.",
     ),
+    click.option(
+        "--least-reach",
+        type=click.FloatRange(0, 100),
+        default=0.0,
+        show_default=True,
+        metavar="N",
+        help="The verdict is unproven where less than N percent of either side's own code ran.",
+    ),
     click.option("--fresh", is_flag=True, help="Answer nothing from the cache."),
     click.option("--offline", is_flag=True, help="Never install a missing runtime."),
 )
@@ -66,6 +74,11 @@ def effort_of(options: Mapping[str, Any]) -> Effort:
     from clean_carry.verify.verify import Effort
 
     return Effort(float(options["budget"]), int(options["seed"]))
+
+
+def least_of(options: Mapping[str, Any]) -> float:
+    """How much of either side's own code must have run, in percent."""
+    return float(options["least_reach"])
 
 
 def bench_for(options: Mapping[str, Any], line: Line) -> Bench:

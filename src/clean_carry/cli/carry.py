@@ -16,7 +16,7 @@ from typing import TYPE_CHECKING, Any
 
 import click
 
-from clean_carry.cli.bench import EFFORT, bench_for, effort_of
+from clean_carry.cli.bench import EFFORT, bench_for, effort_of, least_of
 from clean_carry.cli.outputs import OF_CROSSINGS, Outputs
 from clean_carry.cli.progress import EXIT_STOPPED, Line
 from clean_carry.cli.types import require_compiler, show_faults, type_faults
@@ -313,7 +313,7 @@ def _proved(bench: Bench, request: Request, effort: Mapping[str, object], line: 
             verdict = verified(bench, (old, new), interface, trials, much, tell)
     except CarryError as error:
         return path, error, None, time.monotonic() - started
-    return path, found, verdict, time.monotonic() - started
+    return path, found, verdict.measured(least_of(effort)), time.monotonic() - started
 
 
 def _rows(results: list[Result], verdicts: dict[Path, Verification]) -> list[dict[str, Any]]:

@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, NoReturn
 
 import click
 
-from clean_carry.cli.bench import EFFORT, bench_for, effort_of
+from clean_carry.cli.bench import EFFORT, bench_for, effort_of, least_of
 from clean_carry.cli.outputs import OF_VERDICTS, Outputs
 from clean_carry.cli.progress import EXIT_STOPPED, Line
 from clean_carry.cli.watch import saved
@@ -57,12 +57,6 @@ WATCHING = 3.0
     help="Save the smallest trial that differs.",
 )
 @click.option(
-    "--least-reach",
-    type=click.FloatRange(0, 100),
-    metavar="N",
-    help="Fail where less than N percent of the branches of either side were reached.",
-)
-@click.option(
     "--runtime",
     "runtime_name",
     metavar="NAME",
@@ -79,7 +73,6 @@ def verify_command(
     search: bool,
     mount: str | None,
     save: Path | None,
-    least_reach: float | None,
     runtime_name: str | None,
     watch: bool,
     report_folder: Path | None,
@@ -95,8 +88,8 @@ def verify_command(
     """
     line = Line(quiet=as_json)
     job = _Job(
-        old, new, runtime_name, trial_file, search, mount, save, least_reach, as_json,
-        effort_of(effort), line,
+        old, new, runtime_name, trial_file, search, mount, save, as_json,
+        effort_of(effort), least_of(effort), line,
     )  # fmt: skip
     outputs = Outputs(report_folder, junit_file)
     since = time.time_ns()
@@ -118,9 +111,9 @@ class _Job:
     search: bool
     mount: str | None
     save: Path | None
-    least_reach: float | None
     as_json: bool
     effort: Effort
+    least: float
     line: Line
 
     def run(
@@ -137,10 +130,11 @@ class _Job:
             trials = Trials(trials.trials, self.mount)
 
         def verdict(trials: Trials, effort: Effort) -> Verification:
-            return verified(bench, (before, after), interface, trials, effort, self.line.show)
+            found = verified(bench, (before, after), interface, trials, effort, self.line.show)
+            return found.measured(self.least)
 
         result = verdict(trials, self.effort)
-        if result.verdict == "same" and known is not None and _can_run_again(known):
+        if result.verdict in ("same", "unproven") and known is not None and _can_run_again(known):
             again = verdict(Trials(known.sources, known.mounted), self.effort)
             if again.verdict == "differs":
                 result = replace(again, generated=True)
@@ -165,17 +159,9 @@ class _Job:
             click.echo(text)
 
     def _code(self, result: Verification) -> int:
-        short = (
-            self.least_reach is not None
-            and result.reach is not None
-            and any(r.percent < self.least_reach for r in result.reach)
-        )
-        if short:
-            told = f"less than {self.least_reach:g} % of the branches were reached"
-            self.line.say(f"clean-carry: {told}")
         if result.interrupted:
             return EXIT_STOPPED
-        return int(result.verdict != "same" or short)
+        return int(result.verdict != "same")
 
     @property
     def files(self) -> set[Path]:

@@ -71,6 +71,10 @@ def _cases(subject: Subject) -> Iterable[Element]:
         yield _trial(subject, result)
     for result in verification.seen.results if verification.seen is not None else ():
         yield _trial(subject, result, " in the browser")
+    if verification.verdict == "unproven":
+        case = _case(subject, "verdict")
+        SubElement(case, "skipped", message=_clean(f"unproven: {words.unproven(verification)}"))
+        yield case
     if verification.verdict == "not run":
         case = _case(subject, "verdict")
         reason = verification.reason or "no trial ran on both sides"

@@ -13,7 +13,17 @@ from clean_carry.verify.verify import Verification
 # The weightiest first: what a line's mark in the margin shows.
 OUTCOMES = ("left", "dropped", "carried", "kept")
 # What a component counts as in a list, the most pressing first.
-STANDINGS = ("differs", "not run", "not read", "refused", "left", "stays", "same", "clean")
+STANDINGS = (
+    "differs",
+    "unproven",
+    "not run",
+    "not read",
+    "refused",
+    "left",
+    "stays",
+    "same",
+    "clean",
+)
 
 
 @dataclass(frozen=True)
@@ -141,7 +151,8 @@ class Subject:
 
 @dataclass(frozen=True)
 class Summary:
-    """One line of a front page. `reach` is the share of old's branches in percent, None if unknown."""
+    """One line of a front page. `reach` is the share of old's own code that ran, in percent, None if it is
+    not known."""
 
     page: str
     name: str

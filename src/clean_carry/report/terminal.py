@@ -20,7 +20,9 @@ if TYPE_CHECKING:
 
 _STATUS = {"clean": "green", "left": "magenta", "refused": "red"}
 _LEVEL = {"note": "cyan", "warning": "magenta", "error": "red"}
-_VERDICT = {"same": "green", "differs": "red", "not run": "magenta", "void": "magenta"}
+_VERDICT = {
+    "same": "green", "differs": "red", "unproven": "yellow", "not run": "magenta", "void": "magenta"
+}  # fmt: skip
 
 
 def diff(old: str, new: str, old_name: str, new_name: str) -> Iterator[str]:

@@ -33,6 +33,12 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
     if verification.reach is not None and verification.tried:
         old, new = verification.reach
         yield "reach", f"reached: {reached(old)} of old, {reached(new)} of new"
+    if verification.verdict == "unproven":
+        yield "unproven", f"unproven: {unproven(verification)}"
+        for side, found in zip(("old", "new"), verification.reach or (), strict=False):
+            missed = never_ran(found)
+            if missed:
+                yield "never", f"never ran in {side}: {missed}"
     if verification.stopped:
         yield "ended", f"the search ended because {verification.stopped}"
     if verification.mounted and verification.generated:
@@ -49,15 +55,31 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
 
 
 def reached(reach: Reach) -> str:
-    """How many branches, and the first lines that were not reached."""
+    """How many branches and functions, and the first lines that were not reached."""
     if not reach.total:
         return "nothing countable"
-    text = f"{reach.covered} of {reach.total} branches"
+    text = f"{reach.covered} of {reach.total} branches and functions"
     lines = sorted({row["line"] for row in reach.unreached if row["line"]})
     if lines:
         more = f" and {len(lines) - 8} more" if len(lines) > 8 else ""
         text += f" (not line {', '.join(map(str, lines[:8]))}{more})"
     return text
+
+
+def unproven(verification: Verification) -> str:
+    """Why a verdict over trials that were all the same is none."""
+    return (
+        f"nothing differed, but only {verification.percent:.0f} % of a side's own code ran, "
+        f"less than {verification.least:g} %"
+    )
+
+
+def never_ran(reach: Reach) -> str:
+    """The functions that never ran, by name or by line."""
+    missed = [row for row in reach.unreached if row["kind"] == "function"]
+    named = [row["name"] or f"the one of line {row['line']}" for row in missed]
+    more = f" and {len(named) - 8} more" if len(named) > 8 else ""
+    return ", ".join(named[:8]) + more
 
 
 def given(trial: Trial) -> Iterator[str]:

@@ -261,6 +261,7 @@ def verified_each(
         sources=tuple(s for result in found for s in result.sources),
         looks=tuple(s for result in found for s in result.looks),
         normalised=dict(sorted(used.items())),
+        reach=min(found, key=lambda result: result.percent).reach,
         tried=sum(result.tried for result in found),
         points=sum(result.points for result in found),
         mounted=", ".join(result.mounted for result in found),

@@ -11,10 +11,10 @@ from clean_carry.verify.bench import Bundle
 
 @dataclass(frozen=True)
 class Reach:
-    """Branches reached of all branches in the component's own file, functions where it has none.
+    """Branches and functions reached of all in the component's own file.
 
     `total` is 0 where the file could not be instrumented or has neither. `unreached` are
-    {"line", "kind"} of what was not reached, by line.
+    {"line", "kind", "name"} of what was not reached, by line; only functions have a name.
     """
 
     covered: int
@@ -45,12 +45,10 @@ def reach_of(bundle: Bundle, hits: Iterable[str], lines: tuple[tuple[int, int], 
     if lines:
         counters = tuple(c for c in counters if any(a <= c["line"] <= b for a, b in lines))
     known = set(hits)
-    branches = [c for c in counters if c["id"].startswith("b")]
-    chosen = branches or [c for c in counters if c["id"].startswith("f")]
-    missed = [c for c in chosen if c["id"] not in known]
-    rows = sorted({(c["line"], c["kind"]) for c in missed})
+    missed = [c for c in counters if c["id"] not in known]
+    rows = sorted({(c["line"], c["kind"], c.get("name", "")) for c in missed})
     return Reach(
-        len(chosen) - len(missed),
-        len(chosen),
-        tuple({"line": line, "kind": kind} for line, kind in rows),
+        len(counters) - len(missed),
+        len(counters),
+        tuple({"line": line, "kind": kind, "name": name} for line, kind, name in rows),
     )

@@ -24,7 +24,7 @@ from clean_carry.verify.uses.model import AROUND
 if TYPE_CHECKING:
     from clean_carry.verify.browser.seen import Seen
 
-Verdict = Literal["same", "differs", "not run"]
+Verdict = Literal["same", "differs", "unproven", "not run"]
 Progress = Callable[[str], None]
 
 
@@ -57,16 +57,31 @@ class Verification:
     interrupted: bool = False
     looks: tuple[Trial, ...] = ()
     seen: Seen | None = None
+    least: float = 0.0
 
     @property
     def verdict(self) -> Verdict:
-        """`same` only where a trial ran and none differed; in the browser too, where it was asked."""
+        """`same` only where a trial ran and none differed, in the browser too, where it was asked.
+
+        It is `unproven` where less of either side's own code ran than `least` percent.
+        """
         verdicts = {trial.verdict for trial in self.trials}
         if self.seen is not None and "differs" not in verdicts:
             verdicts = {self.seen.verdict} if verdicts else verdicts
         if "differs" in verdicts:
             return "differs"
-        return "same" if "same" in verdicts else "not run"
+        if "same" not in verdicts:
+            return "not run"
+        return "unproven" if self.percent < self.least else "same"
+
+    @property
+    def percent(self) -> float:
+        """How much of its own code ran, of the side of which less did."""
+        return min((side.percent for side in self.reach or ()), default=100.0)
+
+    def measured(self, least: float) -> Verification:
+        """The same, `unproven` where less of either side's code ran than `least` percent."""
+        return replace(self, least=least)
 
     @property
     def known(self) -> dict[str, Trial]:
@@ -104,7 +119,7 @@ class Verification:
 
     def kept(self) -> dict[str, Any]:
         """All of it but what a browser showed, as plain data, for the cache."""
-        return asdict(replace(self, seen=None))
+        return asdict(replace(self, seen=None, least=0.0))
 
     @classmethod
     def restored(cls, kept: dict[str, Any]) -> Verification:

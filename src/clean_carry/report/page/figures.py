@@ -46,7 +46,7 @@ def _bar(label: str, counts: Counter[str], most: int) -> Bar:
 
 
 def reaches(subjects: Sequence[Summary]) -> list[Bar]:
-    """How many components had how much of their old side's branches reached, in tenths."""
+    """How many components had how much of their old side's own code run, in tenths."""
     found = [subject.reach for subject in subjects if subject.reach is not None]
     tenths = Counter(min(9, int(percent // 10)) for percent in found)
     labels = [f"{10 * at}–{10 * at + 10} %" for at in range(10)]

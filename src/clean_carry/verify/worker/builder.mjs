@@ -62,7 +62,7 @@ function instrumented(text, file, loader, { line: lineOf = ({ line }) => line, d
     const rows = text.split('\n');
     const branches = Object.entries(branchMap).filter(([, branch]) => !(drawn(branch.loc.start) && ofCompiler(rows, branch))).flatMap(([key, branch]) =>
       branch.locations.map((place, arm) => ({ id: `b${key}.${arm}`, line: lineOf(place.start.line ? place.start : branch.loc.start), kind: branch.type })));
-    const functions = Object.entries(fnMap).map(([key, fn]) => ({ id: `f${key}`, line: lineOf(fn.decl.start), kind: 'function' }));
+    const functions = Object.entries(fnMap).map(([key, fn]) => ({ id: `f${key}`, line: lineOf(fn.decl.start), kind: 'function', name: fn.name.startsWith('(') ? '' : fn.name }));
     return { contents, branches, functions };
   } catch {
     // A dialect the instrumenter does not read: the component runs all the same, its reach is not known.
