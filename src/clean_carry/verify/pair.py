@@ -20,6 +20,7 @@ from clean_carry.project.settings import Settings, settings_for
 from clean_carry.syntaxes.registry import SYNTAXES, registers
 from clean_carry.verify.application import application_of, made_of, own_lines
 from clean_carry.verify.bench import Bench, Side
+from clean_carry.verify.own_code import own_code
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.signals import hubs_of
@@ -287,6 +288,10 @@ def _seen(found: list[Verification]) -> Seen | None:
 
 def _mounted(side: Side, name: str) -> Side:
     """A side with what is mounted of it."""
+    if side.application is None and side.runtime.framework == "react":
+        return replace(
+            side, exported=name, lines=own_code(side.text, str(side.place), name or "default")
+        )
     if side.application is None:
         return replace(side, exported=name)
     lines = own_lines(side.text, str(side.place), name)
