@@ -21,7 +21,7 @@ if TYPE_CHECKING:
 _STATUS = {"clean": "green", "left": "magenta", "refused": "red"}
 _LEVEL = {"note": "cyan", "warning": "magenta", "error": "red"}
 _VERDICT = {
-    "same": "green", "differs": "red", "unproven": "yellow", "not run": "magenta", "void": "magenta"
+    "same": "green", "differs": "red", "unproven": "magenta", "not run": "magenta", "void": "magenta"
 }  # fmt: skip
 
 

@@ -32,7 +32,7 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
             yield "uncompiled", f"styles left out, because the project has no {package}: {name}"
     if verification.reach is not None and verification.tried:
         old, new = verification.reach
-        yield "reach", f"reached: {reached(old)} of old, {reached(new)} of new"
+        yield "reach", f"reached: {reached(old)} of old, {reached(new, '')} of new"
     if verification.verdict == "unproven":
         yield "unproven", f"unproven: {unproven(verification)}"
         for side, found in zip(("old", "new"), verification.reach or (), strict=False):
@@ -54,11 +54,11 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
         yield "normalised", f"not counted as differences: {rules}"
 
 
-def reached(reach: Reach) -> str:
+def reached(reach: Reach, what: str = " branches and functions") -> str:
     """How many branches and functions, and the first lines that were not reached."""
     if not reach.total:
         return "nothing countable"
-    text = f"{reach.covered} of {reach.total} branches and functions"
+    text = f"{reach.covered} of {reach.total}{what}"
     lines = sorted({row["line"] for row in reach.unreached if row["line"]})
     if lines:
         more = f" and {len(lines) - 8} more" if len(lines) > 8 else ""
