@@ -50,6 +50,18 @@ WRAPPERS = [
         "left",
         "wrapper-looks-in",
     ),
+    (
+        "export default (Inner) => (Inner.prototype && Inner.prototype.isReactComponent"
+        " ? a(Inner) : (props) => Inner(props));\nfunction a(C) { C.prototype.render = 1; return C; }",
+        "clean",
+        "wrapper-looks-in",
+    ),
+    (
+        "export default (Inner) => (Inner.prototype.isReactComponent"
+        " ? Inner : class extends C { render() { return Inner(this.props); } });",
+        "refused",
+        "extended-by",
+    ),
     ("export default (Inner) => (props) => h(Inner, props);", "clean", ""),
 ]
 

@@ -17,13 +17,13 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx_class.recognise import Candidate
 
-Way = Literal["", "looks", "extends", "unknown"]
+Way = Literal["", "chooses", "looks", "extends", "unknown"]
 _MEMBERS = frozenset({"prototype", "isReactComponent"})
 # Through so many functions it is followed.
 _MOST_STEPS = 3
 # The trade's names for what puts functions together.
 _COMPOSERS = frozenset({"compose", "composeWithDisplayName", "flow", "flowRight", "pipe"})
-_WORST: tuple[Way, ...] = ("extends", "unknown", "looks")
+_WORST: tuple[Way, ...] = ("extends", "unknown", "looks", "chooses")
 
 
 class Look(NamedTuple):
@@ -135,8 +135,35 @@ def _inside(function: Node, at: int, here: Declared, workspace: Workspace, steps
     parameter, body = _parameter(function, at), function.child("body")
     if not parameter or body is None:
         return ""
-    ways = {_asks(node, parameter, here, workspace, steps) for node in body.walk()}
+    for_classes = list(_for_classes(body, parameter))
+    ways: set[Way] = {"chooses"} if for_classes else set()
+    for node in body.walk():
+        if not any(start <= node.start < end for start, end in for_classes):
+            ways.add(_asks(node, parameter, here, workspace, steps))
+    if for_classes:
+        # What it does besides it does with functions.
+        ways.discard("looks")
     return _worst(ways)
+
+
+def _for_classes(body: Node, name: str) -> Iterator[tuple[int, int]]:
+    """The conditions that ask whether a value is a class, each up to the end of what is done with one."""
+    for node in body.walk():
+        if node.type not in ("ternary_expression", "if_statement"):
+            continue
+        test, then = node.child("condition"), node.child("consequence")
+        # Functions have a prototype too; only classes of the runtime have its mark there.
+        asked = test is not None and any(
+            part.type == "member_expression" and part.text == f"{name}.prototype.isReactComponent"
+            for part in test.walk()
+        )
+        if (
+            asked
+            and test is not None
+            and then is not None
+            and not test.text.strip("( ").startswith("!")
+        ):
+            yield test.start, then.end
 
 
 def _given_back(function: Node) -> Iterator[Node]:
