@@ -187,3 +187,18 @@ def test_a_provider_beside_the_old_one_is_verified_and_replaced(run: Any, tmp_pa
     assert done.returncode == 0, done.stdout
     assert ": same (" in done.stdout
     assert "import { Harbour } from './Harbour';" in (tmp_path / "Harbour.function.jsx").read_text()
+
+
+def test_a_default_that_may_be_nothing_is_of_the_whole_type(tmp_path: Path) -> None:
+    path = tmp_path / "Portal.tsx"
+    path.write_text(
+        "import React from 'react';\n\n"
+        "interface Props { holder?: HTMLElement; marks?: string[] }\n\n"
+        "export class Portal extends React.Component<Props> {\n"
+        "  static defaultProps = { holder: typeof document !== 'undefined' ? document.body : undefined, "
+        "marks: ['holm'] };\n"
+        "  render() { return <b>{String(this.props.holder)}{this.props.marks}</b>; }\n}\n"
+    )
+    text = carry_file(Request(path, "Portal.tsx", "jsx-function"))[0].files[0].text
+    assert "const defaultHolder: Props['holder'] = typeof document" in text
+    assert "const defaultMarks: NonNullable<Props['marks']> = ['holm'];" in text

@@ -160,11 +160,18 @@ def default_constant(plan: Plan, speller: Speller, style: Style, name: str) -> F
     for note in prop.default.comments:
         result += copy(note) + new(f"\n{base}")
     kind = f"{prop.default.method} " if prop.default.method else ""
-    result += new(f"const {hoisted_name(plan, prop)}{_constant_type(plan, style, name)} = {kind}")
+    span = prop.default.code.span
+    nothing = _NOTHING.search(speller.source.slice(span.start, span.end)) is not None
+    typed = _constant_type(plan, style, name, nothing=nothing)
+    result += new(f"const {hoisted_name(plan, prop)}{typed} = {kind}")
     return result + releveled(speller, prop.default.code, base) + new(style.semicolon)
 
 
-def _constant_type(plan: Plan, style: Style, name: str) -> str:
+# A default that may be nothing is of the prop's whole type.
+_NOTHING = re.compile(r"(?<![\w$.])(?:undefined|null|void 0)(?![\w$])")
+
+
+def _constant_type(plan: Plan, style: Style, name: str, *, nothing: bool) -> str:
     """The type annotation of the constant that holds a default: that of the prop, in a typed file."""
     component = plan.component
     own = component.props_type
@@ -172,7 +179,8 @@ def _constant_type(plan: Plan, style: Style, name: str) -> str:
         return ""
     if component.type_parameters is not None:
         return ""
-    return f": NonNullable<{own}[{style.quote}{name}{style.quote}]>"
+    whole = f"{own}[{style.quote}{name}{style.quote}]"
+    return f": {whole}" if nothing else f": NonNullable<{whole}>"
 
 
 def constants_after(plan: Plan, speller: Speller) -> dict[str, int]:
