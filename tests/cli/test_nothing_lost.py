@@ -84,7 +84,7 @@ def test_signs_that_steer_a_terminal_are_shown() -> None:
     assert any("\\x1b[2J" in line for line in lines)
 
 
-def many(folder: Path, count: int = 600) -> None:
+def many(folder: Path, count: int = 300) -> None:
     for number in range(count):
         (folder / f"Berth{number}.jsx").write_text(BERTH % number)
 
@@ -132,7 +132,7 @@ def test_a_run_that_is_ended_leaves_nothing(number: signal.Signals, tmp_path: Pa
     # The rerun completes; what stood there whole is kept.
     again = started(tmp_path, mark)
     assert again.wait(timeout=120) == 0
-    assert len(list(tmp_path.glob("*.function.jsx"))) == 600
+    assert len(list(tmp_path.glob("*.function.jsx"))) == 300
     assert list(tmp_path.glob(".Berth*")) == []
 
 
