@@ -36,7 +36,7 @@ LOOKS = [
 
 def carried(folder: Path, text: str, other: str, runtime: int) -> Result:
     (folder / "package.json").write_text('{"name": "pier"}')
-    (folder / "other.js").write_text(f"export function go(vm, parent) {{ {other}; }}\n")
+    (folder / "QuayList.js").write_text(f"export function go(vm, parent) {{ {other}; }}\n")
     path = folder / "BerthList.vue"
     path.write_text(text)
     return carry_file(Request(path, "BerthList.vue", "single-file-flat", runtime=runtime))[0]
@@ -84,6 +84,12 @@ def test_a_tag_that_is_asked_for(other: str, tmp_path: Path) -> None:
     assert carried(tmp_path, NESTED, other, 3).status == "clean"
 
 
+@pytest.mark.parametrize("around", ["transition-group", "berth-row", "router-link"])
+def test_what_is_handed_to_one_that_does_not_ask(around: str, tmp_path: Path) -> None:
+    text = NESTED.replace("<quay-list>", f"<{around}>").replace("</quay-list>", f"</{around}>")
+    assert carried(tmp_path, text, ASKS[0], 2).status == "clean"
+
+
 def test_what_is_handed_to_nobody_has_no_tag_to_ask_for(tmp_path: Path) -> None:
     alone = NESTED.replace("<quay-list>", "<div>").replace("</quay-list>", "</div>")
     assert carried(tmp_path, alone, ASKS[0], 2).status == "clean"
@@ -127,3 +133,34 @@ def test_a_component_that_a_function_makes(make: str, status: str, tmp_path: Pat
     else:
         assert "function add() { n.value++; }" in result.files[0].text
         assert "make" not in result.files[0].text
+
+
+INNER = """<template><p>{{ open }}</p></template>
+
+<script>
+import marks from './marks';
+
+export default {
+  name: 'Quay',
+  inheritAttrs: false, // the root takes none
+  model: { prop: 'open' }, /* by name */
+  props: { open: Boolean },
+  data() {
+    return {
+      _isQuay: true // asked for by berths
+    };
+  },
+};
+</script>
+"""
+
+
+def test_comments_behind_options_that_stay(tmp_path: Path) -> None:
+    path = tmp_path / "Quay.vue"
+    path.write_text(INNER)
+    result = carry_file(Request(path, "Quay.vue", "single-file-flat", runtime=2))[0]
+    assert result.status == "clean", result.findings
+    text = result.files[0].text
+    assert "  inheritAttrs: false, // the root takes none\n" in text
+    assert "  model: { prop: 'open' }, /* by name */\n" in text
+    assert "    return {\n      _isQuay: true, // asked for by berths\n    };" in text

@@ -7,6 +7,7 @@ The flat form draws what it imports, and version 2.7 gives only what is register
 from __future__ import annotations
 
 from collections.abc import Iterator
+from pathlib import Path
 
 from clean_carry.component.markup import Element, Markup, children_of
 from clean_carry.component.model import Component, Refusal
@@ -17,15 +18,37 @@ from clean_carry.source.workspace import Workspace
 
 
 def tag_asked(component: Component, tree: Tree, workspace: Workspace) -> Refusal | None:
-    """The first component handed to one whose code asks for tags, or whose code is not known where some
-    code of the project does."""
-    if not asks_for_tags(workspace.file):
+    """The first component handed to one whose code asks for tags: it is imported, or one of the project's
+    files that ask is called like it."""
+    asking = asks_for_tags(workspace.file)
+    if not asking:
         return None
     for span, around in _handed(component.markup, ""):
+        if around in _BUILT_IN:
+            continue
         text = _text_of(around, tree, workspace)
-        if text is None or asks_for_tag(text):
+        asks = asks_for_tag(text) if text is not None else _is_called(around, asking)
+        if asks:
             return Refusal(component.name, "tag-asked", f"<{around}>", span.start)
     return None
+
+
+# What the runtime and a router give every template: they ask for no tag.
+_BUILT_IN = frozenset(
+    "transition transition-group keep-alive component slot template router-link router-view Transition "
+    "TransitionGroup KeepAlive RouterLink RouterView".split()
+)
+
+
+def _is_called(tag: str, files: tuple[Path, ...]) -> bool:
+    """Whether a tag ends with the name of a file, or of the folder of one called `index` or `main`."""
+    for file in files:
+        stem = file.stem if file.stem not in ("index", "main") else file.parent.name
+        if stem == "src":
+            stem = file.parent.parent.name
+        if _plain(tag).endswith(_plain(stem)):
+            return True
+    return False
 
 
 def _handed(nodes: tuple[Markup, ...], around: str) -> Iterator[tuple[Span, str]]:

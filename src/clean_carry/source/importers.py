@@ -199,16 +199,16 @@ def _by_name(root: Path, name: str) -> frozenset[str]:
 _MEMBER = re.compile(r"\.([A-Za-z_$][\w$]*)")
 
 
-def asks_for_tags(file: Path) -> bool:
-    """Whether code of the project asks what is drawn for the tag it is written as (version 2.7 gives one
+def asks_for_tags(file: Path) -> tuple[Path, ...]:
+    """The files of the project that ask what is drawn for the tag it is written as (version 2.7 gives one
     to what is registered only)."""
     root = project_of(file)
-    return root is not None and _tags_asked(root)
+    return _tags_asked(root) if root is not None else ()
 
 
 @cache
-def _tags_asked(root: Path) -> bool:
-    return any(asks_for_tag(text) for text in texts_of(root))
+def _tags_asked(root: Path) -> tuple[Path, ...]:
+    return tuple(path for path, text in files_of(root) if asks_for_tag(text))
 
 
 def asks_for_tag(text: str) -> bool:

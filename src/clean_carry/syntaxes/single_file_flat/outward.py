@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from clean_carry.component.code import Code, Member
-from clean_carry.component.fragment import Fragment, copy, joined, new, settled
+from clean_carry.component.fragment import Fragment, Piece, copy, joined, new, settled
 from clean_carry.component.model import Component, Injected, KeptOption, Provided
 from clean_carry.component.spans import Span
 from clean_carry.source.text import SourceText
@@ -64,23 +64,25 @@ class Outward:
             text = settled(part.entry, "option-kept") + self._level(part.span)
             found.append(self.noted(part.comments, text))
         inner = f"{self.line}{self.unit}"
-        state = self._parts_kept("data", ", ", 0)
-        if state:
-            text = new(f"data() {{{inner}return {{ ") + state
+        state = self._parts_kept("data")
+        if any(part.comments for part in self._kept() if part.name == "data"):
+            text = new(f"data() {{{inner}return ") + self.braced(state).shifted(1)
+            found.append(text + new(f"{self.end}{self.line}}}"))
+        elif state:
+            text = new(f"data() {{{inner}return {{ ") + joined(state, ", ")
             found.append(text + new(f" }}{self.end}{self.line}}}"))
-        methods = self._parts_kept("methods", f",{inner}", 1)
+        methods = self._parts_kept("methods")
         if methods:
-            found.append(new(f"methods: {{{inner}") + methods + new(f"{self.last}{self.line}}}"))
+            found.append(new("methods: ") + self.braced(methods))
         return found
 
-    def _parts_kept(self, option: str, between: str, levels: int) -> Fragment:
+    def _parts_kept(self, option: str) -> list[Fragment]:
         """The parts of an option that stay, with their comments."""
-        parts: list[Fragment] = []
-        for part in self._kept():
-            if part.name == option:
-                text = settled(part.entry, "option-kept") + self._level(part.span).shifted(levels)
-                parts.append(self.noted(part.comments, text))
-        return joined(parts, between)
+        return [
+            self.noted(part.comments, settled(part.entry, "option-kept") + self._level(part.span))
+            for part in self._kept()
+            if part.name == option
+        ]
 
     def _options(self) -> Fragment:
         kept = self.kept_options()
@@ -93,8 +95,21 @@ class Outward:
     def braced(self, parts: list[Fragment]) -> Fragment:
         """An object of a part a line."""
         inner = f"{self.line}{self.unit}"
-        result = joined((part.shifted(1) for part in parts), f",{inner}")
-        return new(f"{{{inner}") + result + new(f"{self.last}{self.line}}}")
+        commas = [","] * (len(parts) - 1) + [self.last]
+        lines = (self._ended(part, comma) for part, comma in zip(parts, commas, strict=True))
+        result = joined((line.shifted(1) for line in lines), inner)
+        return new(f"{{{inner}") + result + new(f"{self.line}}}")
+
+    def _ended(self, part: Fragment, comma: str) -> Fragment:
+        """A part of an object with its comma, which stands before a comment behind it."""
+        at = len(part.pieces)
+        while at > 1 and self._is_comment(part.pieces[at - 1]):
+            at -= 2
+        return Fragment(part.pieces[:at]) + new(comma) + Fragment(part.pieces[at:])
+
+    def _is_comment(self, piece: Piece) -> bool:
+        span = piece.span
+        return span is not None and self.source.slice(*span[:2]).startswith(("//", "/*"))
 
     def _one_line(self, fragment: Fragment) -> bool:
         return not any("\n" in piece.text for piece in fragment.pieces)
