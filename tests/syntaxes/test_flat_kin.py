@@ -73,6 +73,7 @@ ASKS = [
     "return vm.componentOptions.tag",
     "const { tag } = vm.componentOptions; return tag",
     "vm.$options._componentTag",
+    "const given = vm.componentOptions; return given && given.tag",
 ]
 
 
@@ -82,6 +83,11 @@ def test_a_tag_that_is_asked_for(other: str, tmp_path: Path) -> None:
     assert (result.status, result.findings[0].rule) == ("refused", "tag-asked")
     assert result.findings[0].line == 2
     assert carried(tmp_path, NESTED, other, 3).status == "clean"
+
+
+def test_the_tag_of_what_is_drawn_is_another(tmp_path: Path) -> None:
+    other = "return vm.tag && vm.componentOptions.propsData.size"
+    assert carried(tmp_path, NESTED, other, 2).status == "clean"
 
 
 @pytest.mark.parametrize("around", ["transition-group", "berth-row", "router-link"])

@@ -213,12 +213,17 @@ def _tags_asked(root: Path) -> tuple[Path, ...]:
 
 def asks_for_tag(text: str) -> bool:
     """Whether a text asks what is drawn for its tag."""
-    if "_componentTag" in text:
+    if "_componentTag" in text or _TAG.search(text) is not None:
         return True
-    return "componentOptions" in text and _TAG.search(text) is not None
+    # By another name: `const options = node.componentOptions`.
+    named = _OPTIONS_NAMED.findall(text) if "componentOptions" in text else []
+    return any(re.search(rf"\b{re.escape(name)}\??\.tag\b", text) for name in named)
 
 
-_TAG = re.compile(r"\.tag\b|[{,]\s*tag\s*[,}]")
+_TAG = re.compile(
+    r"\bcomponentOptions\??\.tag\b|\{[^{}]*\btag\b[^{}]*\}\s*=\s*[^;\n]*\bcomponentOptions\b"
+)
+_OPTIONS_NAMED = re.compile(r"\b(\w+)\s*=\s*[^;=\n]*\bcomponentOptions\b(?!\??\.)")
 
 
 def options_asked(file: Path) -> frozenset[str]:
