@@ -184,7 +184,7 @@ class Reaction:
     `text` is its function from the parameters on, under an entry of its own; `body` is what stands
     between its braces. `now` and `before` are the uses of its parameters, the new and the old value,
     each with its entry. `path` leads on from the source, `handler` is the function where it is kept as
-    one, `settings` are how it is run. A `plain` source is never an object, one that is `held` always.
+    one, `settings` are how it is run. A `plain` source is never an object, a `held` one is always one.
     """
 
     source: Member

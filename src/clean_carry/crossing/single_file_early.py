@@ -169,7 +169,7 @@ def too_early(component: Component) -> Refusal | None:
     return None
 
 
-# What stands at a place, or is looked for, is asked for a member: there may be nothing.
+# A member of a list's element, or of what a search gives, is read: there may be none.
 _INDEXED = re.compile(
     rb"\[[\w.$ +-]+\]\.\w|\.(?:find|match|exec|querySelector|closest)\([^;\n]*?\)[.\[]"
 )

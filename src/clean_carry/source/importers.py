@@ -200,8 +200,8 @@ _MEMBER = re.compile(r"\.([A-Za-z_$][\w$]*)")
 
 
 def asks_for_tags(file: Path) -> tuple[Path, ...]:
-    """The files of the project that ask what is drawn for the tag it is written as (version 2.7 gives one
-    to what is registered only)."""
+    """The files of the project that read the tag of components they are given (on version 2.7 only a
+    registered component has one)."""
     root = project_of(file)
     return _tags_asked(root) if root is not None else ()
 
@@ -212,7 +212,7 @@ def _tags_asked(root: Path) -> tuple[Path, ...]:
 
 
 def asks_for_tag(text: str) -> bool:
-    """Whether a text asks what is drawn for its tag."""
+    """Whether a text reads the tag of a component."""
     if "_componentTag" in text or _TAG.search(text) is not None:
         return True
     # By another name: `const options = node.componentOptions`.
