@@ -90,7 +90,21 @@ CHANGED = [
     (COUNTER, "scope.id = next(); lamps = 0;"),
     ("var open = null;", "scope.id = open; open = scope.id;"),
     ("let [a] = start();", "scope.id = a;"),
+    # What ends the factory.
+    ("if (start()) { return { template: '<i></i>' }; }", "scope.id = 1;"),
 ]
+
+
+def test_what_changes_the_definition_is_refused(tmp_path: Path) -> None:
+    (tmp_path / "package.json").write_text('{"name": "gullmoor"}')
+    path = tmp_path / "lamp.js"
+    path.write_text(
+        "angular.module('gullmoor', []).directive('tideLamp', function () {\n"
+        "  var given = { restrict: 'E', scope: { tide: '=' }, template: '<b>{{ tide }}</b>' };\n"
+        "  angular.extend(given, base);\n  return given;\n});\n"
+    )
+    result = carry_file(Request(path, "lamp.js", "controller-component"))[0]
+    assert result.status == "refused", result.files[0].text
 
 
 @pytest.mark.parametrize(("before", "used"), CHANGED)

@@ -94,6 +94,10 @@ NOT_AT_ONCE = [
     "Object.assign(this.$data, this.crates[0]);",
     "const next = 4; Object.assign(this.$data, this.$options.data.call(this));",
     "Object.assign(this.$data, { stamp: 2 });",
+    # The state of another instance, and of whatever calls a function.
+    "const child = this.$refs.crate; Object.assign(child.$data, { weight: 2 });",
+    "next.go(function () { Object.assign(this.$data, { weight: 2 }); });",
+    "const weight = 2; Object.assign(this.$data, { weight });",
 ]
 
 

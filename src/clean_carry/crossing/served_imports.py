@@ -46,9 +46,8 @@ def drop_store_helpers(
         stay = [n.text for n in listed.named_children if n.start not in helpers]
         if asked and package == "vuex" and "useStore" not in stay:
             stay.append("useStore")
-        if len(stay) == len(listed.named_children) == len([*stay, *helpers]):
-            continue
-        _write(chosen, tree, statement, listed, stay)
+        if stay != [n.text for n in listed.named_children]:
+            _write(chosen, tree, statement, listed, stay)
 
 
 def drop_import(chosen: FlatNames, tree: Tree, names: Names, local: str) -> None:

@@ -38,7 +38,7 @@ _IDLE = frozenset(
 
 
 def does_nothing(node: Node) -> bool:
-    """Whether working out a value has no effect and cannot fail: what it gives may as well not be made."""
+    """Whether an expression has no side effect and cannot throw, so that it can be left out if unused."""
     if is_constant(node):
         return True
     if node.type not in _IDLE or (node.type == "identifier" and node.text != "undefined"):

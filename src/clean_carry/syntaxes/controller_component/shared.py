@@ -66,7 +66,30 @@ class SharedWriting(Spelling):
             group += more
             growing = bool(more)
         group.sort(key=lambda s: s.start)
+        self._apart_from_definition(group)
         return Shared(tuple(group), tuple(self._used_names(group)))
+
+    def _apart_from_definition(self, group: list[Node]) -> None:
+        """Raise `NotRead` where shared statements end the factory, or ask for what gives the definition."""
+        injected = {
+            i.parameter.start
+            for i in self.definition.registration.injections
+            if i.parameter is not None
+        }
+        for statement in group:
+            ends = any(
+                node.type == "return_statement"
+                and next((up for up in node.up() if up.is_function), None) is self.factory
+                for node in statement.walk()
+            )
+            strange = any(
+                _within(binding.node, [self.factory])
+                and not _within(binding.node, group)
+                and binding.node.start not in injected
+                for binding in self._asked(statement)
+            )
+            if ends or strange:
+                raise NotRead("shared-between-instances", _line(statement), statement.start)
 
     def _used_names(self, group: list[Node]) -> list[str]:
         """The names of shared statements that code of the component uses."""

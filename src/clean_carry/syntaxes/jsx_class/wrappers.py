@@ -141,7 +141,7 @@ def _inside(function: Node, at: int, here: Declared, workspace: Workspace, steps
         if not any(start <= node.start < end for start, end in for_classes):
             ways.add(_asks(node, parameter, here, workspace, steps))
     if for_classes:
-        # What it does besides it does with functions.
+        # The class branch was left out: what remains is meant for function components.
         ways.discard("looks")
     return _worst(ways)
 

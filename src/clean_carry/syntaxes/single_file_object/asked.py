@@ -45,7 +45,7 @@ def lent_to(this: Node) -> str:
 
 
 def words_of(this: Node, file: Path) -> frozenset[str] | None:
-    """The names an instance is asked for by `this[name]`; None where they are not known.
+    """The members that `this[name]` may read or write; None where the possible names are not known.
 
     Known are a word, and a parameter of a function that the project calls with words alone.
     """

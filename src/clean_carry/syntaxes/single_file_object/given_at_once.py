@@ -48,7 +48,7 @@ def given_at_once(literal: Node) -> tuple[AtOnce, ...]:
             continue
         if given[1].type == "object":
             parts = [(name or "", value) for name, _, value in parts_of(given[1])]
-            plain = all(p.type in _PARTS for p in given[1].named_children)
+            plain = all(p.type == "pair" for p in given[1].named_children)
             once = AtOnce(call, tuple(parts), False)
         else:
             plain = given[1].text in _first_again(owner)
@@ -125,6 +125,7 @@ def collect_given(uses: Uses, members: Members, literal: Node, owners: dict[int,
         names = {name for name, _ in once.fields}
         if (
             owner is None
+            or not _is_instance(uses, once, owner)
             or not names <= members.state
             or (once.first and _hidden(uses, members, once))
         ):
@@ -135,6 +136,21 @@ def collect_given(uses: Uses, members: Members, literal: Node, owners: dict[int,
             members.assigned.setdefault(name, []).append(("=", value))
         deferred = is_deferred(once.call, owner, uses.names)
         uses.raws.append(Raw(uses.span(once.call), "state-write", _build(uses, once, deferred)))
+
+
+def _is_instance(uses: Uses, once: AtOnce, owner: Node) -> bool:
+    """Whether the state that is written is the component's own: that of `this` in a function that runs on
+    the instance, or of a constant that stands for it."""
+    arguments = once.call.child("arguments")
+    target = arguments.named_children[0].children[0] if arguments is not None else None
+    if target is not None and target.type == "identifier":
+        binding = uses.names.meaning(target)
+        declarator = binding.node.parent if binding is not None and not binding.written else None
+        target = declarator.child("value") if declarator is not None else None
+    if target is None or target.type != "this":
+        return False
+    functions = (up for up in target.up() if up.is_function and up.type != "arrow_function")
+    return next(functions, None) is owner
 
 
 def _build(uses: Uses, once: AtOnce, deferred: bool) -> Build:
