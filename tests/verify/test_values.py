@@ -105,7 +105,8 @@ def test_depth_has_an_end() -> None:
 
 VARIED: list[tuple[str, Shape, list[Any]]] = [
     ("open", Shape({"boolean"}, declared=True, required=True), [True, False]),
-    ("open", Shape({"boolean"}, declared=True), [True, False, None, UNDEFINED]),
+    ("open", Shape({"boolean"}, declared=True), [True, False, UNDEFINED]),
+    ("open", Shape({"boolean"}, declared=True, tested=True), [True, False, UNDEFINED, None]),
     ("size", Shape({"number"}, hints=[12], declared=True), [12, 0, 1, -1, 2_147_483_648, NOT_A_NUMBER]),
     ("label", Shape({"string"}), ["", MARKUP, LONG, *SCRIPTS, None]),
     ("kind", Shape({"string"}, literals=["open"]), ["open", "kind Skail", ""]),
@@ -129,7 +130,7 @@ def test_the_edges_of_a_kind(name: str, shape: Shape, among: list[Any]) -> None:
 
 def test_what_is_only_one_of_its_words_is_never_another() -> None:
     values = variants("kind", Shape({"string"}, literals=["a", "b"], declared=True, listed=True))
-    assert values == ["a", "b", None, UNDEFINED]
+    assert values == ["a", "b", UNDEFINED]
 
 
 def test_lists_are_empty_short_long_and_turned_round() -> None:

@@ -52,7 +52,7 @@ _OPTIONS = (
     click.option(
         "--least-reach",
         type=click.FloatRange(0, 100),
-        default=0.0,
+        default=60.0,
         show_default=True,
         metavar="N",
         help="The verdict is unproven where less than N percent of either side's own code ran.",

@@ -147,7 +147,7 @@ class _Job:
             outputs.add(subject)
             code = outputs.close(self.line)
         if self.save is not None and result.failing is not None:
-            save_trial(self.save, result.failing, trials.exported)
+            save_trial(self.save, result.failing, trials.exported or result.mounted)
             self.line.say(f"saved: {self.save}")
         return self._code(result) or code, result
 

@@ -39,6 +39,10 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
             missed = never_ran(found)
             if missed:
                 yield "never", f"never ran in {side}: {missed}"
+        if verification.uncalled:
+            yield "never", f"never called by a child: {', '.join(verification.uncalled[:8])}"
+        for hint in verification.hints:
+            yield "hint", f"to reach more, give trials: {hint}"
     if verification.stopped:
         yield "ended", f"the search ended because {verification.stopped}"
     if verification.mounted and verification.generated:
@@ -68,6 +72,8 @@ def reached(reach: Reach, what: str = " branches and functions") -> str:
 
 def unproven(verification: Verification) -> str:
     """Why a verdict over trials that were all the same is none."""
+    if verification.percent >= verification.least:
+        return "nothing differed, but no child ever called a handler it is given"
     return (
         f"nothing differed, but only {verification.percent:.0f} % of a side's own code ran, "
         f"less than {verification.least:g} %"
@@ -84,6 +90,8 @@ def never_ran(reach: Reach) -> str:
 
 def given(trial: Trial) -> Iterator[str]:
     """What a trial gives the component, a line for each kind of thing."""
+    if trial.strict:
+        yield "mounted in the strict mode of the development build"
     for what, value in (
         ("inputs", trial.inputs),
         ("functions", trial.functions),

@@ -6,7 +6,7 @@ A script of such an application imports nothing. What it needs is found by the m
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -20,6 +20,7 @@ from clean_carry.syntaxes.controller_component.syntax import SYNTAX as CONTROLLE
 from clean_carry.syntaxes.directive.definition import define
 from clean_carry.syntaxes.directive.registrations import Registrations, parameters_of, text_of
 from clean_carry.syntaxes.scoped_template.meaning import define_any
+from clean_carry.verify.uses.pages import OnPages, on_pages
 
 _DEFINES = re.compile(r"""\.module\(\s*['"]([^'"]+)['"]\s*,\s*\[([^\]]*)\]""")
 _NAMES = re.compile(r"""\.module\(\s*['"]([^'"]+)['"]""")
@@ -41,7 +42,8 @@ class Application:
     """`scripts` run before the component's own; `templates` are (path inside the project, text);
     `services` the names its code is given; `replaced` the directives whose template takes the place of
     their element, `aliases` the names their templates call a controller by; `globals` are names its
-    scripts share: the module each stands for, "" for the runtime itself."""
+    scripts share: the module each stands for, "" for the runtime itself; `pages` is what pages put around
+    the component and beside it."""
 
     scripts: tuple[Path, ...] = ()
     templates: tuple[tuple[str, str], ...] = ()
@@ -49,6 +51,7 @@ class Application:
     replaced: tuple[str, ...] = ()
     aliases: tuple[str, ...] = ()
     globals: tuple[tuple[str, str], ...] = ()
+    pages: OnPages = field(default_factory=OnPages)
 
     def for_page(self) -> dict[str, Any]:
         """What the page is told of it."""
@@ -56,6 +59,7 @@ class Application:
             "templates": dict(self.templates),
             "services": list(self.services),
             "globals": dict(self.globals),
+            "pages": self.pages.for_page(),
         }
 
     def with_templates(self, more: dict[str, str]) -> Application:
@@ -74,20 +78,23 @@ def application_of(file: Path, text: str) -> Application:
             for page in sorted(file.parent.glob("*.html"))[:MOST_TEMPLATES]
         )
         replaced, aliases = _defined(text, str(file))
-        return Application((), beside, _services(text, str(file)), replaced, aliases)
+        pages = on_pages(text, (), ((file.with_name(name), page) for name, page in beside))
+        return Application((), beside, _services(text, str(file)), replaced, aliases, (), pages)
     scripts = _scripts(root, file, text)
     services: dict[str, None] = dict.fromkeys(_services(text, str(file)))
     for path in scripts:
         services.update(dict.fromkeys(_of_file(path, path.stat().st_mtime_ns)))
     templates: list[tuple[str, str]] = []
     top = len(root.as_posix()) + 1
-    for page, content in sorted(pages_of(root), key=lambda found: _far(found[0], file, root)):
+    known = sorted(pages_of(root), key=lambda found: _far(found[0], file, root))
+    for page, content in known:
         if len(templates) < MOST_TEMPLATES and "<html" not in content[:500].lower():
             templates.append((page.as_posix()[top:], content))
     texts = [text, *(path.read_text("utf-8", "replace") for path in scripts)]
-    return Application(
-        scripts, tuple(templates), tuple(services), *_defined(text, str(file)), _globals(texts)
-    )
+    shared = _globals(texts)
+    around = on_pages(text, texts[1:], known)
+    defined = _defined(text, str(file))
+    return Application(scripts, tuple(templates), tuple(services), *defined, shared, around)
 
 
 def _far(page: Path, file: Path, root: Path) -> tuple[bool, int]:

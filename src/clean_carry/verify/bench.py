@@ -37,8 +37,9 @@ class Side:
     `uses` what the project's uses of it tell, `around` the module of the parents it is mounted in,
     `outer` what is known of the inputs of the innermost of them,
     `hubs` the objects of other modules that trials send signals by: (file, name there), `application`
-    the rest of the application it is part of, where components are registered and not imported, and
-    `lines` the stretches (first, last) of the file that are this component's own; none means all.
+    the rest of the application it is part of, where components are registered and not imported,
+    `lines` the stretches (first, last) of the file that are this component's own; none means all, and
+    `beside` says that it stands beside the file at `place`, which others go on importing.
     """
 
     place: Path
@@ -54,6 +55,7 @@ class Side:
     hubs: tuple[tuple[str, str], ...] = ()
     application: Application | None = None
     lines: tuple[tuple[int, int], ...] = ()
+    beside: bool = False
 
 
 @dataclass(frozen=True)
@@ -268,13 +270,13 @@ class Bench:
         with self._lock:
             return {Path(name) for bundle in self._bundles.values() for name in bundle.files}
 
-    def build(self, side: Side) -> Bundle:
+    def build(self, side: Side, *, development: bool = False) -> Bundle:
         """Bundle a version. Raises `WorkerFailed` where it cannot be built."""
-        return self._build(side.runtime, side)
+        return self._build(side.runtime, side, development=development)
 
-    def baseline(self, runtime: Runtime) -> dict[str, Any]:
+    def baseline(self, runtime: Runtime, *, development: bool = False) -> dict[str, Any]:
         """What an empty component of the runtime leaves behind."""
-        bundle = self._build(runtime, None)
+        bundle = self._build(runtime, None, development=development)
         with self._lock:
             known = self._empty.get(bundle.digest)
         if known is None:
@@ -287,18 +289,19 @@ class Bench:
                 self._empty[bundle.digest] = known
         return known
 
-    def _build(self, runtime: Runtime, side: Side | None) -> Bundle:
+    def _build(self, runtime: Runtime, side: Side | None, *, development: bool) -> Bundle:
         folder = ensure(runtime, offline=self._offline, say=self._say)
         request: dict[str, Any] = {
             "op": "build",
             "adapter": str(WORKER / "adapters" / runtime.adapter),
             "runtime": str(folder),
             "packages": list(runtime.packages),
+            "mode": "development" if development else "production",
             "defines": {},
             "project": str(side.place.parent if side is not None else folder),
         }
         if side is not None:
-            request.update(file=str(side.place), text=side.text)
+            request.update(file=str(side.place), text=side.text, beside=side.beside)
             request.update(side.settings.for_builder())
             request["extra"] = {str(path): text for path, text in side.extra}
             request["hubs"] = [[hub_name(*hub), *hub] for hub in side.hubs]

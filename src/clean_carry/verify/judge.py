@@ -12,6 +12,7 @@ from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import OBJECTION, Difference, differences, draws_or_calls
 from clean_carry.verify.normalise import Normaliser, Tree
 from clean_carry.verify.normalise_scoped import ScopedNormaliser
+from clean_carry.verify.strict import once
 from clean_carry.verify.trials import Trial
 
 # Settled points whose trees are kept with a trial that differs.
@@ -52,7 +53,8 @@ class TrialResult:
 class Pair:
     """Two versions, bundled, with what comparing them needs.
 
-    `used` counts what normalising rules changed, `accepted` the differences the project accepts.
+    `strict` are the bundles for strict trials, where the runtime has them, `used` counts what normalising
+    rules changed, `accepted` the differences the project accepts.
     """
 
     old: Side
@@ -61,6 +63,7 @@ class Pair:
     baselines: tuple[dict[str, Any], dict[str, Any]]
     interface: Interface | None
     component: str = ""
+    strict: tuple[Bundle, Bundle] | None = None
     used: Counter[str] = field(default_factory=Counter)
     accepted: Counter[str] = field(default_factory=Counter)
 
@@ -73,6 +76,10 @@ class Pair:
         baselines = (bench.baseline(old.runtime), bench.baseline(new.runtime))
         return cls(old, new, bundles, baselines, interface, component)
 
+    def bundles_for(self, trial: Trial) -> tuple[Bundle, Bundle]:
+        """The bundles a trial runs on."""
+        return self.strict if trial.strict and self.strict is not None else self.bundles
+
     @property
     def one_runtime(self) -> bool:
         """Whether both versions run in the same framework, so that paints can be compared."""
@@ -84,6 +91,8 @@ class Pair:
         """The differences between what both versions did that the project does not accept."""
         across = not self.one_runtime
         sides = (normaliser(self.old, across=across), normaliser(self.new, across=across))
+        if trial.strict:
+            first, second = once(first), once(second)
         found = differences(
             trial.name, first, second, self.baselines, sides, one_runtime=self.one_runtime
         )
@@ -136,6 +145,8 @@ class Pair:
         """Whether the old version did the same twice."""
         sides = (normaliser(self.old), normaliser(self.old))
         twice = (self.baselines[0], self.baselines[0])
+        if trial.strict:
+            first, again = once(first), once(again)
         return not differences(trial.name, first, again, twice, sides, one_runtime=True)
 
 
@@ -161,10 +172,11 @@ NOTHING: frozenset[str] = frozenset()
 def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = None) -> Judged:
     """OLD twice, then NEW, compared at every settled point. `first` is OLD's first run, if it ran."""
     request = trial.request()
+    bundles = pair.bundles_for(trial)
     try:
         if first is None:
-            first = lane.trial(pair.bundles[0], pair.old.exported, request)
-        again = lane.trial(pair.bundles[0], pair.old.exported, request)
+            first = lane.trial(bundles[0], pair.old.exported, request)
+        again = lane.trial(bundles[0], pair.old.exported, request)
     except WorkerFailed as error:
         reason = f"the old side failed: {error.reason}"
         return Judged(trial, TrialResult(trial.name, "not run", reason=reason), (NOTHING, NOTHING))
@@ -177,13 +189,16 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
         return Judged(trial, TrialResult(trial.name, "not run", reason=reason), (reached, NOTHING))
     steps = tuple(point["name"] for point in first["points"])
     try:
-        second = lane.trial(pair.bundles[1], pair.new.exported, trial.request(pair.interface))
+        second = lane.trial(bundles[1], pair.new.exported, trial.request(pair.interface))
     except WorkerFailed as error:
         gap = Difference(trial.name, 0, "shown", "end", "", "came to rest", error.reason)
         return Judged(trial, TrialResult(trial.name, "differs", steps, (gap,)), (reached, NOTHING))
     found = pair.compare(trial, first, second)
     if found and pair.both_refuse(first, second):
         reason = f"both fail with inputs they declare otherwise: {_objections(first)[0]}"
+        return Judged(trial, TrialResult(trial.name, "void", reason=reason), (reached, NOTHING))
+    if found and trial.strict and not _minds_not(lane, pair, trial, first):
+        reason = "in strict mode the old side itself does something else"
         return Judged(trial, TrialResult(trial.name, "void", reason=reason), (reached, NOTHING))
     errors = errors_of(first)
     if not found and not draws_or_calls(first):
@@ -200,6 +215,15 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
         trial.name, verdict, steps, tuple(found), note=note, moved=moved, trees=shown
     )
     return Judged(trial, result, (reached, frozenset(second["reach"])))
+
+
+def _minds_not(lane: Lane, pair: Pair, trial: Trial, strictly: dict[str, Any]) -> bool:
+    """Whether the old version does the same in strict mode as without it, so that the new one must too."""
+    try:
+        plain = lane.trial(pair.bundles[0], pair.old.exported, trial.request() | {"strict": False})
+    except WorkerFailed:
+        return False
+    return pair.steady(trial, strictly, plain)
 
 
 def _objections(answer: dict[str, Any]) -> list[str]:

@@ -65,7 +65,11 @@ RULES = (
         "where a failed component is gone from the page, what failed while it went is told by the first",
     ),
     NormalisingRule(
-        "error-wording", "the engine words an error by the expression that met a wrong value"
+        "error-wording",
+        "the engine words an error by the expression that met a wrong value, a runtime by a bundled name",
+    ),
+    NormalisingRule(
+        "error-shown", "where a page shows an error the engine made, its words are the engine's"
     ),
 )
 
@@ -94,6 +98,20 @@ _ENGINE_WORDING = re.compile(
     r"|Cannot convert undefined or null to object|object null is not iterable.*"
     r"|Spread syntax requires .*|Found non-callable @@iterator|Reduce of empty array.*)$",
     re.DOTALL,
+)
+# The same where a page shows it, with or without its kind; names of what failed are short expressions.
+_SHOWN = re.compile(
+    r"(?:TypeError: )?(?:Cannot (?:read|set) properties of (?:null|undefined)"
+    r"(?: \((?:reading|setting) '[^']*'\))?"
+    r"|[\w$.()\[\]'\"]+ is not (?:a function|iterable|a constructor)"
+    r"|Cannot destructure property '[^']*' of '[^']*' as it is (?:null|undefined)\.?)"
+)
+# What the runtime's production build says of an error: its number, and names as they are in the bundle.
+_NUMBERED = re.compile(r"^(Error: Minified React error #\d+);.*$", re.DOTALL)
+# The engine's words for a name or a class as it is called in the bundle.
+_BUNDLED = re.compile(
+    r"^(ReferenceError: Cannot access) '.*' before initialization$"
+    r"|^(TypeError: Class constructor) \S+ cannot be invoked without 'new'$"
 )
 # What a function gives as text (ECMA-262 §20.2.3.5).
 _FUNCTION = re.compile(r"^(?:async\s+)?(?:function\b[^{]*\{|(?:\([^()]*\)|[\w$]+)\s*=>\s*[({\w])")
@@ -148,8 +166,11 @@ class Normaliser:
 
     def _worded(self, error: str) -> str:
         found = _ENGINE_WORDING.match(error)
-        self.used["error-wording"] += found is not None
-        return f"{found.group(1)} of the engine" if found is not None else error
+        told = found or _NUMBERED.match(error) or _BUNDLED.match(error)
+        self.used["error-wording"] += told is not None
+        if found is not None:
+            return f"{found.group(1)} of the engine"
+        return next(group for group in told.groups() if group) if told is not None else error
 
     def place(self, path: str) -> str:
         """The place of an element, as it is compared."""
@@ -195,7 +216,7 @@ class Normaliser:
             if not isinstance(node, str):
                 result.append(node)
                 continue
-            text = re.sub(r"[ \t\n\r\f]+", " ", node)
+            text = self._shown(re.sub(r"[ \t\n\r\f]+", " ", node))
             before = nodes[at - 1] if at else None
             after = nodes[at + 1] if at + 1 < len(nodes) else None
             if (before is None and block) or _is_block(before):
@@ -206,6 +227,14 @@ class Normaliser:
                 self.used["white-space"] += 1
             if text:
                 result.append(text)
+        return result
+
+    def _shown(self, text: str) -> str:
+        """A text of the page, without the engine's words for an error."""
+        if "annot " not in text and " is not " not in text:
+            return text
+        result, count = _SHOWN.subn("an error of the engine", text)
+        self.used["error-shown"] += count
         return result
 
     def _element(self, node: list[Any], keep: bool) -> list[Any]:

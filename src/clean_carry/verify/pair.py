@@ -21,6 +21,7 @@ from clean_carry.syntaxes.registry import SYNTAXES, registers
 from clean_carry.verify.application import application_of, made_of, own_lines
 from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.own_code import own_code
+from clean_carry.verify.reach import Reach
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.signals import hubs_of
@@ -79,7 +80,8 @@ def sides_of(
     new_place = place if {old.suffix, new.suffix} <= _SCRIPTS else place.with_suffix(new.suffix)
     hubs = hubs_of(old_text, str(place))
     before = Side(place, old_text, runtimes[0], settings=settings, hubs=hubs)
-    after = Side(new_place, new_text, runtimes[1], settings=settings, hubs=hubs)
+    beside = new.resolve() != place
+    after = Side(new_place, new_text, runtimes[1], settings=settings, hubs=hubs, beside=beside)
     if frameworks[0] == "angular":
         application = application_of(place, old_text)
         before = replace(before, application=application)
@@ -262,12 +264,20 @@ def verified_each(
         sources=tuple(s for result in found for s in result.sources),
         looks=tuple(s for result in found for s in result.looks),
         normalised=dict(sorted(used.items())),
-        reach=min(found, key=lambda result: result.percent).reach,
+        reach=_together(found),
         tried=sum(result.tried for result in found),
         points=sum(result.points for result in found),
         mounted=", ".join(result.mounted for result in found),
         seen=_seen(found),
     )
+
+
+def _together(found: list[Verification]) -> tuple[Reach, Reach] | None:
+    """What all components of a file reached."""
+    every = [result.reach for result in found if result.reach is not None]
+    if not every:
+        return None
+    return Reach.joined([old for old, _ in every]), Reach.joined([new for _, new in every])
 
 
 def _seen(found: list[Verification]) -> Seen | None:

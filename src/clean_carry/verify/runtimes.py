@@ -29,13 +29,15 @@ Say = Callable[[str], None]
 
 @dataclass(frozen=True)
 class Runtime:
-    """One runtime. `packages` are resolved to one copy; `adapter` is the file that mounts."""
+    """One runtime. `packages` are resolved to one copy; `adapter` is the file that mounts; `strict` says
+    whether its development build has a mode that mounts all twice."""
 
     name: str
     summary: str
     framework: str
     adapter: str
     packages: tuple[str, ...]
+    strict: bool = False
 
     @property
     def locked(self) -> Path:
@@ -64,8 +66,8 @@ RUNTIMES: dict[str, Runtime] = {
         Runtime("chromium", "a browser, where the machine has none", "", "", ()),
         Runtime("react-16", "react 16.14", "react", "react-legacy.js", _REACT),
         Runtime("react-17", "react 17.0", "react", "react-legacy.js", _REACT),
-        Runtime("react-18", "react 18.3", "react", "react.js", _REACT),
-        Runtime("react-19", "react 19", "react", "react.js", _REACT),
+        Runtime("react-18", "react 18.3", "react", "react.js", _REACT, strict=True),
+        Runtime("react-19", "react 19", "react", "react.js", _REACT, strict=True),
         Runtime("vue-2", "vue 2.7 (single files)", "vue", "vue-older.js", ("vue",)),
         Runtime("vue-3", "vue 3.5 (single files)", "vue", "vue.js", ("vue",)),
         Runtime(

@@ -25,6 +25,7 @@ class Trial:
     slots: dict[str, Any] = field(default_factory=dict)
     replies: list[dict[str, Any]] = field(default_factory=list)
     steps: list[dict[str, Any]] = field(default_factory=list)
+    strict: bool = False
 
     @property
     def in_use(self) -> bool:
@@ -77,6 +78,7 @@ class Trial:
             "slots": renamed(self.slots, slots),
             "replies": self.replies,
             "steps": steps,
+            "strict": self.strict,
         }
 
 

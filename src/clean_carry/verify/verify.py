@@ -13,10 +13,13 @@ from clean_carry.source.text import require_file
 from clean_carry.verify.bench import Bench, Bundle, Side
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference
+from clean_carry.verify.handed import never_called
 from clean_carry.verify.judge import Judged, Pair, TrialResult, judge
-from clean_carry.verify.reach import Reach, reach_of
+from clean_carry.verify.reach import Reach, hints, reach_of
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.search import Effort, Search
+from clean_carry.verify.search.shape import Shape
+from clean_carry.verify.strict import strict_bundles
 from clean_carry.verify.trials import Trial
 from clean_carry.verify.unresolved import explained
 from clean_carry.verify.uses.model import AROUND
@@ -36,7 +39,9 @@ class Verification:
     trials found themselves, `trials` are those that reached something new and the one that differs.
     `clean_starts` is the share of mountings of the old side that went without an error, `around` the
     parents it was mounted in, `looks` are the trials worth a look in a browser, those that draw most that
-    is new first, `seen` is what it showed, where one was asked.
+    is new first, `seen` is what it showed, where one was asked. `uncalled` are the handlers it hands to
+    children, where none of them was ever called, `hints` say what would reach lines that never ran, and
+    `least` is how much of either side's code must have run for `same`, in percent.
     """
 
     trials: tuple[TrialResult, ...]
@@ -57,13 +62,16 @@ class Verification:
     interrupted: bool = False
     looks: tuple[Trial, ...] = ()
     seen: Seen | None = None
+    uncalled: tuple[str, ...] = ()
+    hints: tuple[str, ...] = ()
     least: float = 0.0
 
     @property
     def verdict(self) -> Verdict:
         """`same` only where a trial ran and none differed, in the browser too, where it was asked.
 
-        It is `unproven` where less of either side's own code ran than `least` percent.
+        It is `unproven` where less of either side's own code ran than `least` percent, or where a child
+        never called any of the handlers it is given.
         """
         verdicts = {trial.verdict for trial in self.trials}
         if self.seen is not None and "differs" not in verdicts:
@@ -72,7 +80,8 @@ class Verification:
             return "differs"
         if "same" not in verdicts:
             return "not run"
-        return "unproven" if self.percent < self.least else "same"
+        missed = self.percent < self.least or (self.least and self.uncalled)
+        return "unproven" if missed else "same"
 
     @property
     def percent(self) -> float:
@@ -114,6 +123,8 @@ class Verification:
             else {"old": self.reach[0].as_json(), "new": self.reach[1].as_json()},
             "normalised": self.normalised,
             "accepted": self.accepted,
+            "uncalled": list(self.uncalled),
+            "hints": list(self.hints),
             "browser": None if self.seen is None else self.seen.as_json(),
         }
 
@@ -137,10 +148,11 @@ class Verification:
         )
         reach = kept["reach"]
         if reach is not None:
-            old, new = (Reach(r["covered"], r["total"], tuple(r["unreached"])) for r in reach)
+            old, new = (Reach.of(tuple(row) for row in side["rows"]) for side in reach)
             reach = (old, new)
+        told = {name: tuple(kept[name]) for name in ("uncalled", "hints")}
         sources, looks = (tuple(Trial(**s) for s in kept[name]) for name in ("sources", "looks"))
-        more = {"trials": trials, "reach": reach, "sources": sources, "looks": looks}
+        more = {"trials": trials, "reach": reach, "sources": sources, "looks": looks, **told}
         return cls(**{**kept, **more, "cached": True})
 
 
@@ -157,12 +169,16 @@ def verify(
     if isinstance(built, Verification):
         return built
     pair = Pair.of(bench, old, new, built, interface, component_of(old))
+    trials = list(trials)
+    if any(trial.strict for trial in trials):
+        pair.strict = strict_bundles(bench, old, new)
     judged: list[Judged] = []
     with bench.lane() as lane:
         for trial in trials:
             progress(trial.name)
             judged.append(judge(lane, pair, trial))
     ran = [j for j in judged if j.result.verdict in ("same", "differs")]
+    reach = _reach(pair, [j.reach for j in judged])
     result = Verification(
         tuple(j.result for j in judged),
         _counted(pair),
@@ -170,7 +186,8 @@ def verify(
         points=sum(len(j.result.steps) for j in ran),
         void=sum(j.result.verdict == "void" for j in judged),
         mounted=old.exported,
-        reach=_reach(pair, [j.reach for j in judged]),
+        reach=reach,
+        uncalled=never_called(old.text, str(old.place), reach[0]),
         accepted=dict(pair.accepted),
         sources=tuple(j.trial for j in judged),
     )
@@ -197,6 +214,7 @@ def explore(
     pair = Pair.of(bench, old, new, built, interface, component_of(old))
     if kept is not None:
         return _looked_at(bench, pair, Verification.restored(kept), progress)
+    pair.strict = strict_bundles(bench, old, new)
     result = _explored(bench, pair, effort, progress)
     if not result.interrupted:
         bench.store.keep(key, result.kept())
@@ -234,6 +252,9 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         for name, values in (old.uses.inputs | old.uses.elements).items():
             if name in inputs.shapes:
                 inputs.shapes[name].used = values
+    if old.application is not None and old.application.pages.count:
+        ways = [str(way) for way in range(1, old.application.pages.count + 1)]
+        inputs.shapes[AROUND + "page"] = Shape({"string"}, ["", *ways], declared=True, listed=True)
     for name, shape in old.outer.items():
         inputs.shapes.setdefault(AROUND + name, shape)
     search = Search(bench, pair, inputs, effort, progress)
@@ -242,6 +263,7 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
     if found.failing is not None:
         judged.append(found.failing)
     reason = "" if judged else "in no situation tried does the old side draw or call anything"
+    reach = _reach(pair, [(frozenset(found.reach[0]), frozenset(found.reach[1]))])
     return Verification(
         tuple(j.result for j in judged),
         _counted(pair),
@@ -252,12 +274,14 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         True,
         found.stopped,
         old.exported,
-        _reach(pair, [(frozenset(found.reach[0]), frozenset(found.reach[1]))]),
+        reach,
         dict(pair.accepted),
         tuple(j.trial for j in judged),
         clean_starts=found.clean / max(found.tried, 1),
         interrupted=found.interrupted,
         looks=found.looks.ordered(),
+        uncalled=never_called(old.text, str(old.place), reach[0]),
+        hints=hints(reach[0], search.aims.hangs_on),
     )
 
 
@@ -299,7 +323,7 @@ def _key(
     """What an explored verdict depends on."""
     accepted = [asdict(a) for a in old.settings.accepted]
     return (
-        "verdict, with trees",
+        "verdict, with strict trials",
         [b.digest for b in bundles],
         [[s.exported, s.marks, s.runtime.name] for s in (old, new)],
         asdict(effort),

@@ -192,7 +192,17 @@ def test_styles_carried_to_another_framework(run: Any, tmp_path: Path, styles: s
     else:
         text = (tmp_path / "Berth.function.jsx").read_text()
         assert text.startswith("import './linked.css';\nimport './Berth.css';\n")
-    call = ("verify", "Berth.vue", "Berth.function.jsx", "--in", "browser", "--width", "500")
+    call = (
+        "verify",
+        "Berth.vue",
+        "Berth.function.jsx",
+        "--in",
+        "browser",
+        "--width",
+        "500",
+        "--least-reach",
+        "40",
+    )
     assert run(*call).returncode == 0
     (tmp_path / "Berth.css").write_text(sheet.replace("padding", "margin"))
     assert run(*call).returncode == 1

@@ -15,7 +15,7 @@ from clean_carry.component.code import (
     StateWrite,
 )
 from clean_carry.component.fragment import Fragment, breaks, copy, length, new, settled
-from clean_carry.component.model import InstanceField, LeftMember, StateField
+from clean_carry.component.model import InstanceField, LeftMember, State, StateField
 from clean_carry.component.plan import PROPS, STATE, Plan, WholeReason
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Tree
@@ -207,6 +207,8 @@ def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
     state = component.state
     inner, semi = _inner(speller, style), style.semicolon
     used = any(_writes(operation) for _, operation in component.operations())
+    if not used and state is not None and state.whole is not None and not state.body:
+        return _fixed_state(plan, state, speller, style)
     pair = f"[{plan.names[STATE]}, {plan.setters['*']}]" if used else f"[{plan.names[STATE]}]"
     head = f"const {pair} = {style.hook('useReducer')}("
     reducer = _reducer(plan, style, inner)
@@ -237,6 +239,23 @@ def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
     else:
         line = new(f"{head}{reducer}, {lazy}") + value + new(f"){semi}")
     line = settled(state.entry, "state-whole") + fields + why + line
+    return noted(state.comments, _start(plan), line, inner)
+
+
+def _fixed_state(plan: Plan, state: State, speller: Speller, style: Style) -> Fragment:
+    """A state that code reads as one object and never writes."""
+    assert state.whole is not None
+    inner, semi = _inner(speller, style), style.semicolon
+    fields = Fragment()
+    for field in state.fields or ():
+        fields += settled(field.entry, "state-whole", "kept")
+    value = releveled(speller, state.whole, inner)
+    text = speller.source.slice(state.whole.span.start, state.whole.span.end)
+    kind = f"<{_kind(plan)}>" if plan.component.typed else ""
+    if state.lazy:
+        value = new("() => ") + (new("(") + value + new(")") if text[:1] == "{" else value)
+    head = new(f"const [{plan.names[STATE]}] = {style.hook('useState')}{kind}(")
+    line = settled(state.entry, "state-whole") + fields + head + value + new(f"){semi}")
     return noted(state.comments, _start(plan), line, inner)
 
 

@@ -15,7 +15,8 @@ class Inputs:
 
     `passes_on` says that inputs it does not name may reach an element of its own; `uses` how many
     contents the project itself gives the component; `methods` are those it gives out by a
-    reference, with what they are called with; `closed` says that no others can be reached;
+    reference, with what they are called with, `handed` the handlers it hands to children, likewise;
+    `closed` says that no others can be reached;
     `held` are the keys the code asks whether they are held meanwhile, `signals` the steps that send it
     what it hears by objects of other modules, `contents` what it is made for holding, neutrally.
     """
@@ -28,6 +29,7 @@ class Inputs:
     passes_on: bool = False
     uses: int = 0
     methods: dict[str, list[Any]] = field(default_factory=dict)
+    handed: dict[str, list[Any]] = field(default_factory=dict)
     closed: bool = False
     held: tuple[str, ...] = ()
     signals: list[dict[str, Any]] = field(default_factory=list)
@@ -48,6 +50,7 @@ class Inputs:
             self.exports,
             self.passes_on or other.passes_on,
             methods=self._reached(other),
+            handed={name: given for name, given in self.handed.items() if name in other.handed},
             closed=self.closed or other.closed,
             held=self.held or other.held,
             signals=self.signals or other.signals,

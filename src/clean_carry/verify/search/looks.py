@@ -25,6 +25,13 @@ def drawn(points: list[dict[str, Any]]) -> frozenset[str]:
     return frozenset(feature for point in points for feature in _of(point["tree"]))
 
 
+def asked(points: list[dict[str, Any]]) -> frozenset[str]:
+    """What some settled points called and asked for: names of functions, methods of requests."""
+    calls = (f"call {call[0]}" for point in points for call in point["calls"])
+    requests = (f"request {one['method']}" for point in points for one in point["requests"])
+    return frozenset([*calls, *requests])
+
+
 def _of(nodes: list[Any]) -> Iterator[str]:
     for node in nodes:
         if not isinstance(node, list):

@@ -7,6 +7,7 @@ import re
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.syntaxes.jsx_class.heritage import OF_DEFAULTS_TOO
+from clean_carry.verify.handed import callable_by_children, handed_in
 from clean_carry.verify.search.functions import functions_of
 from clean_carry.verify.search.inputs import Inputs, merged, note_default
 from clean_carry.verify.search.methods import given_to
@@ -39,6 +40,9 @@ def script_inputs(tree: Tree, component: str) -> Inputs:
     found.passes_on = _passes_on(own)
     functions = functions_of([tree])
     found.methods = {n: given_to(functions.get(n), shapes) for n in _methods(tree, own)}
+    found.handed = callable_by_children(
+        handed_in(tree), lambda function: given_to(function, shapes)
+    )
     found.signals = list(signals_of(tree, functions, lambda function: given_to(function, shapes)))
     names: dict[str, None] = {}
     declared: dict[str, Shape] = {}

@@ -19,6 +19,7 @@ from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.expressions import read_code
 from clean_carry.syntaxes.single_file_object.behaviour import HOOKS
 from clean_carry.syntaxes.single_file_object.mixins import Follower, NotFollowed
+from clean_carry.verify.handed import callable_by_children, handed_in_template
 from clean_carry.verify.search.functions import functions_of, parameters_of
 from clean_carry.verify.search.inputs import Inputs, merged, note_default
 from clean_carry.verify.search.methods import given_to
@@ -60,6 +61,9 @@ def single_file_inputs(source: SourceText, depth: int = 0) -> Inputs:
     found.closed = any(script.attribute("setup") is not None for script in scripts)
     given_out = _exposed(trees) if found.closed else _unused(trees, markup)
     found.methods = {n: given_to(functions[n], shapes) for n in given_out if n in functions}
+    if template is not None:
+        handed = handed_in_template(source, template, functions)
+        found.handed = callable_by_children(handed, lambda function: given_to(function, shapes))
     for tree in trees:
         found.signals += signals_of(tree, functions, lambda function: given_to(function, shapes))
     for tree in [*trees, *([markup] if markup is not None else [])]:

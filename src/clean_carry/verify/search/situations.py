@@ -59,9 +59,9 @@ class Situation:
     slots: dict[str, Any] = field(default_factory=dict)
     replies: list[dict[str, Any]] = field(default_factory=list)
 
-    def trial(self, name: str) -> Trial:
+    def trial(self, name: str, *, strict: bool = False) -> Trial:
         """A trial that starts so, without steps."""
-        return Trial(name, self.inputs, self.functions, self.slots, self.replies, [])
+        return Trial(name, self.inputs, self.functions, self.slots, self.replies, [], strict)
 
     def with_input(self, name: str, value: Any) -> Situation:
         """The same with one input set."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from random import Random
 from typing import Any
 
@@ -45,12 +45,46 @@ _FILES: tuple[list[str], ...] = (["tides.txt"], ["berths.csv", "cargo.csv"], [])
 WAITS = (1, 60, 350, 1000, 5000, 60_000)
 
 
-def possible(actions: dict[str, Any], held: Sequence[str] = ()) -> list[Step]:
+# Events of the page that reach an element from inside, or that any element may have (HTML, UI Events).
+_OF_PAGES = frozenset(
+    "click dblclick contextmenu auxclick input change beforeinput submit reset select copy cut paste "
+    "keydown keyup keypress focus blur focusin focusout wheel scroll mousedown mouseup mouseover mouseout "
+    "mousemove mouseenter mouseleave pointerdown pointerup pointerover pointerout pointermove pointerenter "
+    "pointerleave pointercancel touchstart touchend touchmove touchcancel drag dragstart dragend dragenter "
+    "dragover dragleave drop transitionend animationend animationstart compositionstart compositionend "
+    "compositionupdate".split()
+)
+# Events that only some elements have, and that do not bubble.
+_OF_TAGS = {
+    "close": ("dialog",),
+    "cancel": ("dialog",),
+    "toggle": ("details",),
+    "load": ("img", "iframe", "object"),
+    "error": ("img", "iframe", "object", "audio", "video"),
+}
+
+
+def happens(kind: str, tag: str) -> bool:
+    """Whether a page itself has an event of this name at such an element."""
+    return kind in _OF_PAGES or tag in _OF_TAGS.get(kind, ())
+
+
+def possible(
+    actions: dict[str, Any], held: Sequence[str] = (), emitted: Collection[str] = ()
+) -> list[Step]:
     """Every step a user could take now, waiting for what is due included; `held` are keys that may be
-    held meanwhile."""
+    held meanwhile, `emitted` the names of what the component itself sends.
+
+    A runtime may put a listener for what a component sends at its root, where it waits for an event of the
+    page that never comes unless the page has one of that name.
+    """
     found: list[Step] = [{"pass": max(1, int(w))} for w in sorted(set(actions["waits"]))[:2]]
     for element in actions["elements"]:
         if not element["disabled"]:
+            events = [
+                e for e in element["events"] if e not in emitted or happens(e, element["tag"])
+            ]
+            element = {**element, "events": events}
             found += _of_element(element)
             found += _with_held(element, held)
     for place, types in sorted(actions["outside"].items()):
@@ -134,6 +168,25 @@ def _outside(place: str, kind: str) -> list[Step]:
     if kind in ("click", "mousedown", "mouseup", "pointerdown", "touchstart"):
         return [{"press": {"place": "body"}}, {"event": {"place": place, "type": kind}}]
     return [{"event": {"place": place, "type": kind}}]
+
+
+_TARGET = ("role", "name", "position", "tag")
+
+
+def of_the_other(step: Step, elements: list[dict[str, Any]]) -> Step | None:
+    """The same step on the same element of the other one of two instances; None where there is none."""
+    (kind, given), *_ = step.items()
+    if not isinstance(given, dict) or given.get("place"):
+        return None
+    target = {key: given[key] for key in _TARGET if key in given}
+    at = next((n for n, element in enumerate(elements) if element["target"] == target), None)
+    if at is None or len(elements) % 2:
+        return None
+    other = elements[(at + len(elements) // 2) % len(elements)]
+    if other["kind"] != elements[at]["kind"]:
+        return None
+    rest = {key: value for key, value in given.items() if key not in _TARGET}
+    return {kind: {**rest, **other["target"]}}
 
 
 # Made once: a call that sorts keys would make it anew for each of the many steps a big page offers.

@@ -215,7 +215,10 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
         kinds.add("boolean")
     groups = [_edges(name, shape, one, depth) for one in _ORDER if one in kinds]
     turns = [value for turn in zip_longest(*groups, fillvalue=_NOTHING) for value in turn]
-    last = [None] if not shape.declared else [] if shape.required else [None, UNDEFINED]
+    last: list[Any] = [None] if not shape.declared else []
+    if shape.declared and not shape.required:
+        # A declared type is not nullable by itself; code that asks for its truth knows of nothing.
+        last = [UNDEFINED, None] if shape.tested else [UNDEFINED]
     found: list[Any] = []
     for value in (*told, *turns, *last):
         if value is not _NOTHING and not any(_equal(value, known) for known in found):

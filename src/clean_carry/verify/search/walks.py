@@ -2,27 +2,42 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 from random import Random
 from typing import Any
 
 from clean_carry.verify.search.situations import Situation, Situations
-from clean_carry.verify.search.steps import WAITS, Step, choose, count, following, possible
+from clean_carry.verify.search.steps import (
+    WAITS,
+    Step,
+    choose,
+    count,
+    following,
+    of_the_other,
+    possible,
+)
 from clean_carry.verify.trials import Trial
 
 # How often what was typed is entered next.
 ENTERED = 0.3
+# What is done to two instances one after the other.
+_MAIN = frozenset(("press", "type", "choose", "submit"))
 
 
 @dataclass(frozen=True)
 class Plan:
-    """One walk to make: where it starts, steps it begins with, and how many it finds by itself."""
+    """One walk to make: where it starts, steps it begins with, and how many it finds by itself.
+
+    `twin`: what is done to one of two instances is done to the other one as well, then time passes.
+    """
 
     number: int
     situation: Situation
     script: tuple[Step, ...] = ()
     length: int = 4
     extras: float = 0.0
+    twin: bool = False
 
 
 @dataclass
@@ -37,6 +52,11 @@ class Walk:
     hung: bool = False
 
 
+def _spelled(event: str) -> tuple[str, str]:
+    """An event as one writes it in code and in markup: `rowPicked`, `row-picked`."""
+    return event, re.sub(r"\B([A-Z])", r"-\1", event).lower()
+
+
 class Chooser:
     """Gives the steps of one walk: those of its script, then what the page offers."""
 
@@ -49,6 +69,8 @@ class Chooser:
         self.outside: dict[str, set[str]] = {}
         self.done = 0
         self.last: Step = {}
+        # What is to be done before anything else is chosen.
+        self.then: list[Step] = []
         self.leaves = rng.random() < 0.5
 
     def next(self, offered: dict[str, Any]) -> Step | None:
@@ -72,13 +94,31 @@ class Chooser:
         return {"remove": True} if leaves else None
 
     def _chosen(self, offered: dict[str, Any]) -> Step | None:
+        if self.then:
+            return self.then.pop(0)
+        step = self._any(offered)
+        if self.plan.twin and step is not None:
+            other = of_the_other(step, offered["elements"])
+            self.then = [other, {"pass": WAITS[3]}] if other is not None else []
+        return step
+
+    def _any(self, offered: dict[str, Any]) -> Step | None:
         if self.rng.random() < self.plan.extras:
             return self._extra(offered)
         outside = {place: sorted(types) for place, types in self.outside.items()}
-        steps = possible({**offered, "outside": outside}, self.situations.inputs.held)
+        inputs = self.situations.inputs
+        # What is sent, and what children send, is no event of the page.
+        sent = {name for event in (*inputs.events, *inputs.handed) for name in _spelled(event)}
+        steps = possible({**offered, "outside": outside}, inputs.held, sent)
         for name, given in self.situations.inputs.methods.items():
             steps.append({"call": {"method": name, **({"given": given} if given else {})}})
+        for child in offered.get("children", ()):
+            known = self.situations.inputs.handed.get(child["calls"])
+            if known is not None:
+                steps.append({"child": {**child, **({"given": known} if known else {})}})
         steps += self.situations.inputs.signals
+        if self.plan.twin:
+            steps = [s for s in steps if _MAIN.intersection(s)] or steps
         if self.rng.random() < ENTERED:
             steps = following(self.last, steps) or steps
         self.last = choose(steps, self.here, self.tried, self.rng) if steps else {}

@@ -18,15 +18,17 @@ const LOADED = { '.css': 'css', '.module.css': 'local-css' };
 const FILES = ['.png', '.jpg', '.jpeg', '.gif', '.svg', '.webp', '.avif', '.ico', '.woff', '.woff2', '.ttf', '.eot', '.otf', '.mp3', '.mp4', '.pdf'];
 
 /** The text of one file laid over by new text and instrumented; every other file is read from the disk. */
-function overlay(file, text, single, map) {
+function overlay(file, text, single, map, beside) {
   return {
     name: 'overlay',
     setup(build) {
       const exact = new RegExp(`^${file.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`);
       build.onResolve({ filter: exact }, () => ({ path: file }));
       // What the new text imports from the file it stands in for is the old one, as it is on the disk.
-      build.onResolve({ filter: /^\./ }, async (args) => {
-        if (args.importer !== file || args.namespace !== 'file' || args.pluginData === 'beside') return undefined;
+      // Where the new text stands beside it, so is what others import from it.
+      build.onResolve({ filter: beside ? mayMean(file) : /^\./ }, async (args) => {
+        if (!beside && args.importer !== file) return undefined;
+        if (args.namespace !== 'file' || args.pluginData === 'beside' || !args.path.startsWith('.')) return undefined;
         const found = await build.resolve(args.path, { resolveDir: args.resolveDir, kind: args.kind, importer: args.importer, pluginData: 'beside' });
         return found.path === file ? { path: file, namespace: 'beside' } : undefined;
       });
@@ -45,6 +47,14 @@ function overlay(file, text, single, map) {
       });
     },
   };
+}
+
+/** What a path that may lead to a file ends in. */
+function mayMean(file) {
+  const plain = (text) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const stem = plain(path.basename(file).replace(/\.\w+$/, ''));
+  const folder = stem === 'index' ? `|(^|/)(\\.{1,2}|${plain(path.basename(path.dirname(file)))})/?$` : '';
+  return new RegExp(`(^|/)${stem}(\\.\\w+)?$${folder}`);
 }
 
 /** The text with a counter at each branch and function, and where each is: {contents, branches, functions}. */
@@ -238,11 +248,11 @@ async function bundled(m, plugins) {
     charset: 'utf8',
     legalComments: 'none',
     logLevel: 'silent',
-    define: { 'process.env.NODE_ENV': '"production"', 'process.env': '{}', global: 'globalThis',
+    define: { 'process.env.NODE_ENV': JSON.stringify(m.mode), 'process.env': '{}', global: 'globalThis',
       __VUE_OPTIONS_API__: 'true', __VUE_PROD_DEVTOOLS__: 'false', __VUE_PROD_HYDRATION_MISMATCH_DETAILS__: 'false', ...m.defines },
     plugins: [
       oneRuntime(m.packages, m.project, m.runtime),
-      ...(m.file ? [overlay(m.file, m.text, single, map)] : []),
+      ...(m.file ? [overlay(m.file, m.text, single, map, m.beside)] : []),
       singleFiles(single),
       extraFiles(m.extra ?? {}),
       aliased(m.aliases ?? {}),

@@ -8,6 +8,9 @@ import { pathOf, snapshot } from './tree.mjs';
 // Methods by which objects of all kinds send signals.
 const SENDS = ['emit', '$emit', 'publish', 'trigger', 'fire', 'dispatch'];
 
+// So many handlers of children are offered.
+const MOST_HANDLERS = 24;
+
 /** A component mounted in a page; `step` by step, each answered with a settled point. */
 export class Run {
   constructor(page, bundle, exported, trial) {
@@ -21,7 +24,8 @@ export class Run {
     this.hubs = bundle.hubs;
     page.replies = (trial.replies ?? []).map((reply) => ({ ...reply }));
     bundle.adapter.provide?.(bundle.uses);
-    bundle.adapter.application?.(bundle.application);
+    bundle.adapter.application?.(bundle.application, !natives.scrolls);
+    bundle.adapter.strictly?.(Boolean(trial.strict));
     page.markup = (list) => bundle.adapter.fragment(list);
     page.drawnBy = (use, instance) => bundle.adapter.drawnBy?.(use, instance) ?? null;
     this.scope = window.document.body;
@@ -54,7 +58,11 @@ export class Run {
     Object.assign(this, valuesOf(page, natives, this.root, note, trial));
     bundle.adapter.provides?.((name) => page.recorder(name, {}), bundle.setup.install);
     this.input = { inputs: trial.inputs ?? {}, slots: trial.slots ?? {} };
-    this.hold = (reached) => { this.reached = reached; };
+    this.hold = (reached) => {
+      this.reached = reached;
+      // What a parent may have kept from the first display on.
+      this.kept ??= reached;
+    };
     this.painted = () => {
       if (this.quiet || this.trial.blind || !page.changed()) return;
       const text = JSON.stringify(this.tree());
@@ -130,14 +138,27 @@ export class Run {
 
   /** Call a method of the component by a reference to it, as its parent may, or ask for a value it gives. */
   #call(given) {
-    const method = this.attempt(() => this.reached?.[given.method]);
+    const reached = given.kept ? this.kept : this.reached;
+    const method = this.attempt(() => reached?.[given.method]);
     if (typeof method !== 'function') {
-      if (!this.reached || !(given.method in this.reached)) { this.missing = given; return; }
+      if (!reached || !(given.method in reached)) { this.missing = given; return; }
       this.calls.push([`value of ${given.method}`, describe(this.natives, this.root, method)]);
       return;
     }
-    const result = this.attempt(() => method.apply(this.reached, this.made(given.given ?? [])));
+    const result = this.attempt(() => method.apply(reached, this.made(given.given ?? [])));
     this.calls.push([`result of ${given.method}`, describe(this.natives, this.root, result)]);
+  }
+
+  /** The handlers that children hold, in the order of the page: [name, function]. */
+  #children() {
+    return (this.handle && this.attempt(() => this.adapter.handlers?.(this.root, this.subject))) || [];
+  }
+
+  /** Have a child call a handler it is given. */
+  #callFrom({ calls, position = 1, given = [] }) {
+    const [, handler] = this.#children().filter(([name]) => name === calls)[position - 1] ?? [];
+    if (!handler) { this.missing = { calls, position }; return; }
+    this.attempt(() => handler(...this.made(given)));
   }
 
   /** Send a signal by an object of a module, as another component may. */
@@ -159,6 +180,7 @@ export class Run {
       case 'return':
         this.attempt(() => this.handle?.remove());
         await this.settle();
+        this.kept = null;
         this.handle = this.mount(this.root);
         return;
       case 'twice': {
@@ -173,6 +195,7 @@ export class Run {
         return;
       case 'call': this.#call(given); return;
       case 'signal': this.#send(given); return;
+      case 'child': this.#callFrom(given); return;
       case 'everything': await everything(this); return;
       default:
         this.acting = true;
@@ -208,7 +231,12 @@ export class Run {
 
   /** What a user could do at this point. */
   actions() {
-    return actions(this.page, this.natives, this.scope, this.places, this.adapter.events);
+    const counts = new Map();
+    const children = this.#children().slice(0, MOST_HANDLERS).map(([calls]) => {
+      counts.set(calls, (counts.get(calls) ?? 0) + 1);
+      return { calls, position: counts.get(calls) };
+    });
+    return { ...actions(this.page, this.natives, this.scope, this.places, this.adapter.events), children };
   }
 
   /** The place of the element that has the focus, if it is the component's. */

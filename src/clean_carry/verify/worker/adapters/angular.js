@@ -33,12 +33,44 @@ const LOCALS = new Set(['$scope', '$element', '$attrs', '$transclude']);
 let record = () => () => {};
 let files = {};
 let asked = [];
+let painted = false;
+let pages = { around: [], beside: [], standsOn: '' };
 let injector = null;
 
 /** Take the project's templates by their paths, and the names of services its code is given. */
-export function application({ templates, services }) {
+export function application({ templates, services, pages: known }, styled) {
   files = templates;
   asked = services;
+  pages = known ?? pages;
+  painted = styled;
+}
+
+/** Where a browser paints, an element named like a directive is shown as the one it is an attribute of. */
+function shownAs(tag, node) {
+  if (!painted) return;
+  const sample = document.createElement(tag);
+  document.body.appendChild(sample);
+  const style = document.createElement('style');
+  style.textContent = `${node.localName} { display: ${getComputedStyle(sample).display} }`;
+  sample.remove();
+  document.head.appendChild(style);
+}
+
+/** The element around a component as a page of the project has it, or null; and what stands beside it there. */
+function onPage(way, inner) {
+  const number = Number(way) - 1;
+  if (!(number >= 0)) return inner;
+  const made = (markup) => Object.assign(document.createElement('template'), { innerHTML: markup }).content.firstElementChild;
+  if (number < pages.around.length) {
+    return pages.around[number].reduceRight((inside, tag) => {
+      const parent = made(tag);
+      parent.appendChild(inside);
+      return parent;
+    }, inner);
+  }
+  const both = document.createElement('div');
+  both.append(inner, made(pages.beside[number - pages.around.length]) ?? '');
+  return both;
 }
 
 /** Take what records the calls of what stands in for a service nobody provides. */
@@ -176,6 +208,7 @@ function element(name, found) {
   if (!restrict.includes('E')) {
     if (restrict.includes('A')) node.setAttribute(dashed(name), '');
     else node.className = dashed(name);
+    shownAs(pages.standsOn || 'div', node);
   }
   return node;
 }
@@ -284,7 +317,7 @@ export function mount(place, component, input, values, hold) {
   }
   // What replaces its element needs one around it while it is linked.
   const stand = document.createElement('div');
-  stand.appendChild(outer);
+  stand.appendChild(onPage(kept.page, outer));
   place.appendChild(stand);
   const linked = angular.element(stand);
   inject.get('$compile')(linked.contents())(scope);

@@ -108,6 +108,28 @@ export function events(node) {
   return [];
 }
 
+/** The root of what the runtime keeps of a place: versions from 17 on leave it at the element, 16 at its old root. */
+function kept(place) {
+  const key = Object.keys(place).find((name) => name.startsWith('__reactContainer$'));
+  return key ? place[key].stateNode.current : place._reactRootContainer?._internalRoot?.current;
+}
+
+/** What the components below the mounted one are given to call: [name, function], in the order of the page. */
+export function handlers(place, component) {
+  const found = [];
+  const visit = (fiber, inside) => {
+    for (let here = fiber; here; here = here.sibling) {
+      const type = here.elementType ?? here.type;
+      if (inside && type && typeof type !== 'string') {
+        for (const [name, value] of Object.entries(here.memoizedProps ?? {})) if (typeof value === 'function' && name !== 'children') found.push([name, value]);
+      }
+      visit(here.child, inside || type === component || here.type === component);
+    }
+  };
+  visit(kept(place)?.child, false);
+  return found;
+}
+
 /** The component inside what the project's set-up module provides around its children. */
 export function within(Setup, component) {
   const all = React.forwardRef((props, ref) => {

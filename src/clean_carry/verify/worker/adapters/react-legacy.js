@@ -3,7 +3,7 @@ import * as React from 'react';
 import * as ReactDOM from 'react-dom';
 import { element } from './react-content.js';
 
-export { events, fragment, made, objections, provide, within } from './react-content.js';
+export { events, fragment, handlers, made, objections, provide, within } from './react-content.js';
 
 export const version = React.version;
 

@@ -78,6 +78,24 @@ function filled(h, slots = {}) {
   return Object.fromEntries(Object.keys(slots).map((name) => [name || 'default', plain((values) => telling(h, slots[name], values))]));
 }
 
+/** What the components below the mounted one are given to call: [event, function], in the order of the page. */
+export function handlers(place, component) {
+  const found = [];
+  const visit = (instance, inside) => {
+    if (inside) {
+      for (const name of Object.keys(instance.$listeners ?? {})) {
+        found.push([name.replace(/-(\w)/g, (_, letter) => letter.toUpperCase()), (...values) => instance.$emit(name, ...values)]);
+      }
+    }
+    const here = inside || instance === reached || instance.$options.extends === component;
+    for (const child of instance.$children) visit(child, here);
+  };
+  const reached = mounted?.$refs.subject && innermost(mounted.$refs.subject);
+  if (mounted && place.contains(mounted.$el)) visit(mounted, false);
+  return found;
+}
+
+let mounted = null;
 let record = () => () => {};
 
 /** Take what records the calls of what the application provides, and what the project itself installs. */
@@ -120,6 +138,8 @@ export function mount(place, component, input, values, hold) {
   const inner = document.createElement('div');
   place.appendChild(inner);
   root.$mount(inner);
+  // What is mounted first is what handlers are asked of.
+  if (!mounted?.$el.isConnected) mounted = root;
   hold?.(reference(root));
   return {
     update(next) {

@@ -140,6 +140,24 @@ export function drawnBy(use, instance) {
   return root.$refs.made;
 }
 
+/** What the components below the mounted one are given to call: [event, function], in the order of the page. */
+export function handlers(place, component) {
+  const found = [];
+  const visit = (node, inside) => {
+    if (Array.isArray(node)) { for (const part of node) visit(part, inside); return; }
+    if (!node || typeof node !== 'object') return;
+    if (!node.component) { visit(node.children, inside); return; }
+    if (inside) {
+      for (const [name, value] of Object.entries(node.props ?? {})) {
+        if (/^on[A-Z]/.test(name) && typeof value === 'function') found.push([name[2].toLowerCase() + name.slice(3), value]);
+      }
+    }
+    visit(node.component.subTree, inside || node.type === component);
+  };
+  visit(place._vnode, false);
+  return found;
+}
+
 /** Listeners of this runtime are the page's own, which the harness sees by itself. */
 export const events = () => [];
 

@@ -1,0 +1,51 @@
+"""Trials in the mode in which a runtime's development build mounts everything twice.
+
+React 18 and later run every effect, its clean-up and the effect again when something is first displayed
+in `StrictMode`, and draw twice. Applications are developed in it, so what a component does there is seen.
+What both versions call and ask for is compared there by what it is, not by how often: how often a body
+that is drawn twice calls something is the mode's doing. For the same reason nothing is said of states that
+were painted on the way.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from clean_carry.verify.bench import Bench, Bundle, Side
+from clean_carry.verify.client import WorkerFailed
+
+# One walk in so many is made in that mode.
+EVERY = 10
+
+
+def strict_bundles(bench: Bench, old: Side, new: Side) -> tuple[Bundle, Bundle] | None:
+    """Both versions as the development build runs them; None where a runtime has no such mode."""
+    if not (old.runtime.strict and old.runtime == new.runtime):
+        return None
+    try:
+        return bench.build(old, development=True), bench.build(new, development=True)
+    except WorkerFailed:
+        return None
+
+
+def once(answer: dict[str, Any]) -> dict[str, Any]:
+    """What a version did: calls, requests and errors once at each settled point, no states on the way."""
+    points = [
+        {**point, **_once(point), "frames": [], "prevented": []} for point in answer["points"]
+    ]
+    return {**answer, "points": points, "last": {**answer["last"], **_once(answer["last"])}}
+
+
+def _once(told: dict[str, Any]) -> dict[str, Any]:
+    return {what: _distinct(told[what]) for what in ("calls", "requests", "errors")}
+
+
+def _distinct(values: list[Any]) -> list[Any]:
+    found: list[Any] = []
+    for value in values:
+        if value not in found:
+            found.append(value)
+    return found
+
+
+__all__ = ["EVERY", "once", "strict_bundles"]

@@ -1,0 +1,1 @@
+angular.module('gullmoor', []).component('cargoBadge', { bindings: { count: '=cargoBadge' }, template: '<b>{{$ctrl.count}}</b>', controller: ['$element', function ($element) { this.$postLink = function () { $element.addClass('badge'); }; }] });
