@@ -4,14 +4,17 @@
 import child from 'node:child_process';
 import dgram from 'node:dgram';
 import dns from 'node:dns';
+import { EventEmitter } from 'node:events';
 import http from 'node:http';
 import http2 from 'node:http2';
 import https from 'node:https';
 import inspector from 'node:inspector';
 import module, { syncBuiltinESMExports } from 'node:module';
 import net from 'node:net';
+import stream from 'node:stream';
 import threads from 'node:worker_threads';
 import tls from 'node:tls';
+import { hardened, lockdown, overridable } from './lockdown.mjs';
 
 const refuse = (what) => function refused() {
   throw new Error(`${what} is not available to components`);
@@ -52,16 +55,18 @@ export function takeSockets() {
   for (const name of ['fetch', 'WebSocket', 'EventSource', 'BroadcastChannel']) delete globalThis[name];
 }
 
-/** Take away loading and the process's own powers. Runs after the page library is loaded. */
-export function takeProcess() {
+/**
+ * Take away loading and the process's own powers, and lock what is left. Runs after the page library is loaded;
+ * `libraries` are what its modules export.
+ */
+export function takeProcess(libraries) {
   module._load = refuse('require');
   module.prototype.require = refuse('require');
   for (const name of ['binding', '_linkedBinding', 'dlopen', 'kill', '_kill', 'abort', 'getBuiltinModule', 'chdir', 'setuid', 'mainModule', '_debugProcess', 'openStdin', 'report']) {
     Object.defineProperty(process, name, { value: undefined, configurable: false, writable: false });
   }
   for (const name of Object.keys(process.env)) delete process.env[name];
-  const roots = [Object, Array, Map, Set, WeakMap, Promise, RegExp, String, Number, Function, Boolean, Symbol];
-  for (const root of roots) Object.freeze(root.prototype);
-  Object.freeze(JSON);
-  Object.freeze(Reflect);
+  const seen = lockdown();
+  for (const { prototype } of [EventEmitter, stream.Readable, stream.Writable, stream.Duplex, stream.Transform]) overridable(prototype, seen);
+  for (const root of [EventEmitter, ...Object.values(stream), Buffer, URL, ...libraries]) hardened(root, seen);
 }

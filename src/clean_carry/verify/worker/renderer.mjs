@@ -10,7 +10,7 @@ const readline = await import('node:readline');
 const { loadPages } = await import('./simulated.mjs');
 const { Run, runTrial } = await import('./trial.mjs');
 
-const newPage = loadPages(workbench);
+const { newPage, libraries } = loadPages(workbench);
 const exit = process.exit.bind(process);
 const write = stdout.write.bind(stdout);
 const quote = JSON.stringify;
@@ -45,7 +45,7 @@ process.on('uncaughtException', (error) => page?.fail(error));
 for (const name of ['exit', 'reallyExit']) {
   Object.defineProperty(process, name, { value: () => { throw new Error('exit is not available to components'); }, configurable: false });
 }
-takeProcess();
+takeProcess(libraries);
 
 /** A page with the bundle of a request running in it: what a run is made of. */
 function prepared(m) {

@@ -8,20 +8,49 @@ import { kept, layOut } from './layout.mjs';
 import { media } from './media.mjs';
 import { observers } from './observers.mjs';
 import { Page } from './page.mjs';
+import { symbolsOf, veil } from './veil.mjs';
 
 const scripts = new Map();
 
+// What the page says of the browser it is shown in: what a browser says.
+const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/130.0.0.0 Safari/537.36';
+
+// What every window gets a copy of, which it then makes its own.
+const COPIED = /(Global|Window)EventHandlers-impl\.js$/;
+
+/** {newPage, libraries}: what makes pages, and what all modules of the page library export. */
 export function loadPages(workbench) {
-  const { JSDOM, VirtualConsole } = createRequire(path.join(workbench, 'package.json'))('jsdom');
-  return () => new Page(realm(JSDOM, VirtualConsole));
+  const require = createRequire(path.join(workbench, 'package.json'));
+  const library = require('jsdom');
+  const modules = Object.values(require.cache);
+  const exported = (end) => modules.find(({ filename }) => filename.endsWith(path.join('jsdom', 'lib', ...end))).exports;
+  const utils = exported(['generated', 'idl', 'utils.js']);
+  const windows = exported(['jsdom', 'browser', 'Window.js']);
+  const { createWindow } = windows;
+  let symbols = null;
+  const hide = (context) => veil((code) => vm.runInContext(code, context), symbols);
+  // The window of a frame is one more way to what is hidden.
+  windows.createWindow = (options) => {
+    const context = createWindow(options);
+    hide(context);
+    return context;
+  };
+  const newPage = () => {
+    const dom = new library.JSDOM('<!doctype html><html><head></head><body></body></html>', {
+      runScripts: 'outside-only', url: 'http://localhost/', virtualConsole: new library.VirtualConsole(),
+    });
+    const context = dom.getInternalVMContext();
+    context._userAgent = BROWSER;
+    const { window } = dom;
+    const { document } = window;
+    symbols ??= symbolsOf(utils, [window, document, document.body, new window.Event('load'), new window.Headers().entries()]);
+    hide(context);
+    return new Page(realm(window, context));
+  };
+  return { newPage, libraries: modules.filter(({ filename }) => !COPIED.test(filename)).map((module) => module.exports) };
 }
 
-function realm(JSDOM, VirtualConsole) {
-  const dom = new JSDOM('<!doctype html><html><head></head><body></body></html>', {
-    runScripts: 'outside-only', url: 'http://localhost/', virtualConsole: new VirtualConsole(),
-  });
-  const { window } = dom;
-  const context = dom.getInternalVMContext();
+function realm(window, context) {
   return {
     window,
     reusable: true,
@@ -70,10 +99,12 @@ function counted(document) {
   const inner = document[Object.getOwnPropertySymbols(document).find((symbol) => symbol.description === 'impl')];
   const { _clearStyleCache: clear } = inner;
   let count = 0;
-  inner._clearStyleCache = function forget() {
-    count += 1;
-    return Reflect.apply(clear, this, []);
-  };
+  Object.defineProperty(inner, '_clearStyleCache', {
+    value: function forget() {
+      count += 1;
+      return Reflect.apply(clear, this, []);
+    },
+  });
   return () => count;
 }
 
