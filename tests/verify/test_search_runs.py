@@ -129,7 +129,7 @@ def test_sides_that_cannot_be_compared(
 def test_nothing_new_for_a_while_ends_it(tmp_path: Path, bench: Bench) -> None:
     text = "export default ({ a }) => <p>{a}</p>;\n"
     found = explored(bench, tmp_path, text, text, Effort(120.0))
-    assert found.verdict == "same" and "in a row reached nothing new" in found.stopped
+    assert found.verdict == "same" and "in a row brought nothing new" in found.stopped
     assert found.tried < 600
 
 

@@ -529,13 +529,13 @@ def test_what_is_outside_can_be_pressed_where_presses_are_heard(
 ) -> None:
     body = (
         "useLayoutEffect(() => { document.addEventListener('click', "
-        "(e) => e.target.id === 'trial-outside' && onMore('out')); }, []);"
+        "(e) => e.target.id === 'page-aside' && onMore('out')); }, []);"
     )
     side = Side(tmp_path / "Probe.jsx", probe("<p>in</p>", body), RUNTIMES["react-18"])
     with bench.lane() as lane:
         number, answer = lane.open(bench.build(side), "default", {"functions": {"onMore": {}}})
         (outside,) = answer["actions"]["elements"]
-        assert outside["target"] == {"tag": "trial-outside", "position": 1}
+        assert outside["target"] == {"tag": "aside", "position": 1}
         point = lane.step(number, {"press": outside["target"]})["point"]
         lane.end(number)
     assert point["calls"] == [["onMore", "out"]]

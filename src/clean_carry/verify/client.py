@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import os
 import queue
+import secrets
 import subprocess
 import threading
 import time
@@ -33,11 +34,19 @@ class WorkerFailed(Exception):
 
 
 class Worker:
-    """One process. It is started on first use and again after it was ended."""
+    """One process. It is started on first use and again after it was ended.
 
-    def __init__(self, arguments: Callable[[], list[str]], *, waits_ready: bool) -> None:
+    A `sealed` one is told a secret before it runs anything, which every answer of its own carries: what
+    component code may write to its output is no answer.
+    """
+
+    def __init__(
+        self, arguments: Callable[[], list[str]], *, waits_ready: bool, sealed: bool = False
+    ) -> None:
         self._arguments = arguments
         self._waits_ready = waits_ready
+        self._sealed = sealed
+        self._secret = ""
         self._process: subprocess.Popen[bytes] | None = None
         self._lines: queue.Queue[bytes | None] = queue.Queue()
         self._number = 0
@@ -64,6 +73,10 @@ class Worker:
         self.generation += 1
         if self._waits_ready:
             self._answer(START_PATIENCE)
+        if self._sealed:
+            assert process.stdin is not None
+            self._secret = secrets.token_hex(16)
+            process.stdin.write(json.dumps({"secret": self._secret}).encode() + b"\n")
         return process
 
     @property
@@ -92,6 +105,9 @@ class Worker:
             raise WorkerFailed("the worker went away", ended=True) from None
         while True:
             answer = self._answer(patience)
+            if answer.get("secret", "") != self._secret:
+                self.close()
+                raise WorkerFailed("an answer was not its own", ended=True)
             if answer.get("id") == self._number:
                 break
         if not answer.get("ok"):
@@ -182,7 +198,7 @@ def renderer(workbench: Path) -> Worker:
             str(workbench),
         ]
 
-    return Worker(arguments, waits_ready=True)
+    return Worker(arguments, waits_ready=True, sealed=True)
 
 
 @cache

@@ -55,7 +55,7 @@ _DAY = 86_400_000
 # Stands for no value where others take turns.
 _NOTHING = object()
 _OUTSIDE = frozenset("target targetId toggler anchor anchorId selector".split())
-OUTSIDE = "trial-outside"
+OUTSIDE = "page-aside"
 _TAG = re.compile(r"^(tag|as|component|element)$|[a-z](Tag|Component)$")
 # The order in which one kind is chosen where several are possible.
 _ORDER = (

@@ -4,13 +4,12 @@ import { below, nameOf, roleOf } from './tree.mjs';
 const MOST = 60;
 const KEYS = ['keydown', 'keyup', 'keypress'];
 const PRESSES = ['click', 'mousedown', 'pointerdown', 'touchstart'];
-const OUTSIDE = 'trial-outside';
 const LONGEST_NAME = 40;
 const NATIVE = new Set(['button', 'input', 'select', 'textarea', 'a', 'summary', 'label', 'option', 'form']);
 
 /** Every actionable element below `scope`: {target, tag, kind, events, values, disabled}.
- *  `places` are the elements the component is mounted in: what listens there is the runtime. */
-export function actions(page, natives, scope, places, eventsOf) {
+ *  `places` are the elements the component is mounted in: what listens there is the runtime; `outsider` is one outside of it. */
+export function actions(page, natives, scope, { places, eventsOf, outsider }) {
   const found = [];
   const outside = {};
   for (const entry of page.listeners.values()) {
@@ -26,7 +25,7 @@ export function actions(page, natives, scope, places, eventsOf) {
     const role = roleOf(natives, node);
     const events = new Set([...(page.handled.get(node) ?? []), ...eventsOf(node)]);
     // An element outside is often known by asking where a press came from that was heard further out.
-    if (tag === OUTSIDE) for (const type of PRESSES) if (Object.values(outside).some((types) => types.includes(type))) events.add(type);
+    if (node === outsider) for (const type of PRESSES) if (Object.values(outside).some((types) => types.includes(type))) events.add(type);
     const own = NATIVE.has(tag) || natives.attribute(node, 'tabindex') !== null;
     // A key pressed where the focus is, is heard further out as well.
     if (KEYS.some((type) => events.has(type)) || keyed.has(natives.parentNode(node))) keyed.add(node);

@@ -71,7 +71,7 @@ const SPECIAL = {
   event: (page) => {
     // One that was heard by an element outside of the component.
     const event = new page.window.MouseEvent('click', { bubbles: true, cancelable: true });
-    const outside = page.window.document.getElementById('trial-outside');
+    const outside = page.window.document.getElementById('page-aside');
     Object.defineProperties(event, { target: { value: outside }, currentTarget: { value: outside } });
     return event;
   },

@@ -2,7 +2,7 @@
 // a function of it, and so is all that one comes to from there): code of a component may find them there, and
 // change nothing of them, keep nothing at them, and make no code of strings with them.
 
-const NAMES = [
+export const NAMES = [
   'Object', 'Function', 'Array', 'String', 'Number', 'Boolean', 'Symbol', 'BigInt', 'Date', 'RegExp', 'Promise', 'Proxy', 'Reflect',
   'Map', 'Set', 'WeakMap', 'WeakSet', 'WeakRef', 'FinalizationRegistry', 'JSON', 'Math', 'Atomics', 'Intl', 'ArrayBuffer',
   'SharedArrayBuffer', 'DataView', 'Error', 'TypeError', 'RangeError', 'SyntaxError', 'ReferenceError', 'EvalError', 'URIError',

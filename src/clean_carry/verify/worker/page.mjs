@@ -1,5 +1,6 @@
 // A fresh window with a clock that only moves when told, seeded chance, a stubbed network, and errors caught.
 // The window is a simulated one (`simulated.mjs`) or a frame of a browser (`browser/realm.mjs`).
+import { NAMES } from './lockdown.mjs';
 import { natives } from './natives.mjs';
 
 const START = Date.UTC(2024, 0, 1);
@@ -35,6 +36,8 @@ export class Page {
     this.natives = natives(this.window);
     realm.furnish(this);
     this.#watch();
+    // Functions of the harness hold nothing that is put at them.
+    for (const name of PLACED) if (typeof this.window[name] === 'function') Object.freeze(this.window[name]);
     this.asFound = realm.reusable ? found(this.window) : null;
   }
 
@@ -345,6 +348,10 @@ export class Page {
   }
 }
 
+const PLACED = [
+  'setTimeout', 'setInterval', 'requestAnimationFrame', 'requestIdleCallback', 'clearTimeout', 'clearInterval', 'cancelAnimationFrame',
+  'cancelIdleCallback', 'queueMicrotask', 'scrollTo', 'scrollBy', 'matchMedia', 'getComputedStyle',
+];
 const PROTOTYPES = ['EventTarget', 'Node', 'Element', 'HTMLElement', 'Document', 'Event', 'Array', 'Object', 'String', 'Promise', 'Function', 'Date', 'Storage', 'HTMLInputElement'];
 
 /** What a page is compared by after use: its globals by identity, and the members of prototypes. */
@@ -354,13 +361,24 @@ function found(w) {
     if (name !== '__bundle') globals.set(name, Object.getOwnPropertyDescriptor(w, name).value);
   }
   const members = PROTOTYPES.map((name) => Object.getOwnPropertyNames(w[name].prototype).length);
+  // The built-ins of the language, with what each holds: a function put in the place of another is seen.
+  const built = NAMES.flatMap((name) => [w[name], w[name]?.prototype]).filter((one) => one && /^(object|function)$/.test(typeof one));
+  const held = built.map((one) => Reflect.ownKeys(one).map((key) => [key, Object.getOwnPropertyDescriptor(one, key)]));
   const { document } = w;
   const owns = [document, document.documentElement, document.head, document.body].map((node) => [node, new Set(Object.getOwnPropertyNames(node))]);
-  return { globals, members, owns };
+  return { globals, members, owns, held };
+}
+
+/** Whether two lists of what something holds are of the same things. */
+function alike(one, other) {
+  return one.length === other.length && one.every(([key, { value, get }], at) => {
+    const [otherKey, found] = other[at];
+    return key === otherKey && Object.is(value, found.value) && get === found.get;
+  });
 }
 
 function same(one, other) {
   if (one.globals.size !== other.globals.size) return false;
   for (const [name, value] of one.globals) if (!Object.is(value, other.globals.get(name)) && name !== 'name' && name !== 'event') return false;
-  return one.members.every((count, at) => count === other.members[at]);
+  return one.members.every((count, at) => count === other.members[at]) && one.held.every((list, at) => alike(list, other.held[at]));
 }

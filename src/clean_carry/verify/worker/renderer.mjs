@@ -108,9 +108,12 @@ async function handle(m) {
   }
 }
 
+let secret = null;
 write(`${quote({ ready: true })}\n`);
 for await (const line of readline.createInterface({ input: stdin })) {
   const m = parse(line);
+  // What is told first is told before any component runs; every answer carries it.
+  if (secret === null) { secret = m.secret; continue; }
   let answer;
   try {
     answer = { ok: true, ...(await handle(m)) };
@@ -118,6 +121,7 @@ for await (const line of readline.createInterface({ input: stdin })) {
     answer = { ok: false, error: String(error?.message ?? error).slice(0, 500) };
   }
   answer.id = m.id;
+  answer.secret = secret;
   write(`${plain(answer)}\n`);
 }
 exit(0);

@@ -19,6 +19,7 @@ export class Run {
     this.page = page;
     this.natives = natives;
     this.window = window;
+    this.document = window.document;
     this.trial = trial;
     this.adapter = bundle.adapter;
     this.hubs = bundle.hubs;
@@ -34,8 +35,8 @@ export class Run {
     this.root = window.document.createElement('div');
     this.stage.appendChild(this.root);
     // An element elsewhere, for components that are told to listen to one, or to stand by it.
-    this.outside = window.document.createElement('trial-outside');
-    this.outside.id = 'trial-outside';
+    this.outside = window.document.createElement('aside');
+    this.outside.id = 'page-aside';
     this.stage.appendChild(this.outside);
     this.outsideAsMade = JSON.stringify(snapshot(natives, this.stage, this.root));
     const subject = exported === null ? bundle.adapter.empty : component(bundle, exported);
@@ -81,7 +82,7 @@ export class Run {
       if (place !== this.root && place !== this.stage) tree.push(['trial-place', {}, null, snapshot(this.natives, place)]);
     }
     const outside = snapshot(this.natives, this.stage, this.root).slice(0, 1);
-    if (JSON.stringify(outside) !== this.outsideAsMade) tree.push(...outside);
+    if (JSON.stringify(outside) !== this.outsideAsMade) tree.push(['trial-outside', {}, null, outside]);
     const elsewhere = snapshot(this.natives, this.scope, this.stage);
     if (elsewhere.length) tree.push(['elsewhere', {}, null, elsewhere]);
     return tree;
@@ -236,7 +237,8 @@ export class Run {
       counts.set(calls, (counts.get(calls) ?? 0) + 1);
       return { calls, position: counts.get(calls) };
     });
-    return { ...actions(this.page, this.natives, this.scope, this.places, this.adapter.events), children };
+    const { page, natives, scope, places, adapter, outside } = this;
+    return { ...actions(page, natives, scope, { places, eventsOf: adapter.events, outsider: outside }), children };
   }
 
   /** The place of the element that has the focus, if it is the component's. */

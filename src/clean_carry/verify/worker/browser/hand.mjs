@@ -1,5 +1,6 @@
 // What a user's hand does, by the browser's own input: pointer and keys go through the page as from a device.
 import { eventsOf, heldIn } from '../keys.mjs';
+import { placeOf } from './realm.mjs';
 
 const HEARD = ['pointerdown', 'mousedown', 'pointerup', 'mouseup', 'click', 'dblclick', 'keydown', 'keypress', 'keyup', 'input', 'change', 'submit'];
 // What such a field is pressed for is a window of the browser, which is no part of the page.
@@ -33,7 +34,7 @@ export function hands(page) {
     }
     const hit = Reflect.apply(atPoint, window.document, [here.x, here.y]);
     if (!hit || (hit !== node && !Reflect.apply(contains, node, [hit]))) return null;
-    const frame = realm.frame.getBoundingClientRect();
+    const frame = placeOf(realm.frame);
     return { x: frame.left + here.x, y: frame.top + here.y };
   }
 

@@ -1,15 +1,19 @@
-// The bench in the browser's own page: it keeps the bundles, makes the frames, and runs trials in them.
+// The bench in the browser: it keeps the bundles, makes the frames, and runs trials in them. It runs in a frame of
+// its own, to which component code has no path, and only the host holds what it gives.
+import { lockdown } from '../lockdown.mjs';
 import { Page } from '../page.mjs';
 import { runTrial } from '../trial.mjs';
 import { Looks, put } from './look.mjs';
-import { frameAt, realm } from './realm.mjs';
+import { away, frameAt, placeOf, realm, windowOf } from './realm.mjs';
 
 // A picture ends so far below the last element (CSS pixels).
 const MARGIN = 12;
 const LEAST_HEIGHT = 40;
 const bundles = new Map();
 const asked = { __hand: globalThis.__hand, __look: globalThis.__look };
-const ask = async (name, what) => JSON.parse(await asked[name](JSON.stringify(what)));
+let secret = '';
+// Every frame has the way to the host; only what carries the secret is heard there.
+const ask = async (name, what) => JSON.parse(await asked[name](JSON.stringify({ secret, what })));
 let looks = null;
 let kind = '';
 
@@ -17,9 +21,7 @@ let kind = '';
 async function prepare(view) {
   const now = JSON.stringify(view);
   if (now === kind) return;
-  const blank = await frameAt('blank', view);
-  blank.style.visibility = 'hidden';
-  looks = new Looks(blank);
+  looks = new Looks(windowOf(await frameAt('blank', `blank-${secret}`, view, true)));
   kind = now;
 }
 
@@ -32,8 +34,8 @@ async function trial(m) {
   await prepare(view);
   const slot = m.slot === 'new' ? 'new' : 'old';
   // Both stand at the same place, one after the other: they are painted alike to the last pixel.
-  document.getElementById(slot === 'new' ? 'old' : 'new')?.remove();
-  const frame = await frameAt(slot, view);
+  away(slot === 'new' ? 'old' : 'new');
+  const frame = await frameAt(slot, `${slot}-${secret}`, view);
   const page = new Page(realm(frame, ask));
   page.style(css);
   const request = m.trial;
@@ -45,9 +47,9 @@ async function trial(m) {
       // What looks as it looked before need not be drawn again.
       if (now === before && name !== 'shown') return { as: 'before' };
       before = now;
-      const { left, top, width, height: whole } = frame.getBoundingClientRect();
+      const { left, top, width, height: whole } = placeOf(frame);
       const height = Math.min(whole, Math.max(LEAST_HEIGHT, Math.ceil(found.bottom) + MARGIN));
-      const show = put(frame.contentWindow, NO_CARET);
+      const show = put(run.natives, run.document, NO_CARET);
       const seen = await ask('__look', { slot, clip: { x: left, y: top, width, height }, picture: m.pictures });
       show();
       return { ...found, ...seen };
@@ -60,12 +62,15 @@ async function trial(m) {
     await ask('__hand', { mouse: 'mouseMoved', x: 1, y: 1 });
     page.close();
     // What still moves in it would be painted on and on.
-    frame.remove();
+    away(slot);
   }
 }
 
-globalThis.bench = {
+lockdown({ makers: false });
+
+export const bench = Object.freeze({
+  open(told) { secret = told; },
   load(key, code, css) { bundles.set(key, { code, css }); },
   forget(key) { bundles.delete(key); },
   async trial(text) { return JSON.stringify(await trial(JSON.parse(text))); },
-};
+});

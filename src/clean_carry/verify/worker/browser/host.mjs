@@ -1,5 +1,6 @@
 // Keeps a browser, and has its page run trials. One JSON object a line in, one a line out.
 // Component code runs in the browser alone: no request leaves it, nothing is opened, nothing is written.
+import { randomBytes } from 'node:crypto';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import readline from 'node:readline';
@@ -13,13 +14,14 @@ const esbuild = require('esbuild');
 
 const here = path.dirname(fileURLToPath(import.meta.url));
 const harness = esbuild.buildSync({
-  entryPoints: [path.join(here, 'harness.mjs')], bundle: true, write: false, format: 'iife', target: 'es2022', logLevel: 'silent',
+  entryPoints: [path.join(here, 'harness.mjs')], bundle: true, write: false, format: 'iife', globalName: 'harness', target: 'es2022', logLevel: 'silent',
 }).outputFiles[0].text;
+const secret = randomBytes(16).toString('hex');
 
 // Nothing of the machine is reached: names are not looked up, and what is asked for goes to a proxy that is not there.
 const ARGUMENTS = [
   '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
-  '--disable-sync', '--disable-extensions', '--hide-scrollbars', '--force-device-scale-factor=1', '--font-render-hinting=none',
+  '--disable-sync', '--disable-blink-features=AutomationControlled', '--disable-extensions', '--hide-scrollbars', '--force-device-scale-factor=1', '--font-render-hinting=none',
   '--disable-lcd-text', '--disable-frame-rate-limit', '--disable-gpu-vsync', '--disable-smooth-scrolling', '--force-color-profile=srgb', '--mute-audio', '--host-resolver-rules=MAP * ~NOTFOUND',
   '--proxy-server=http://127.0.0.1:9', '--proxy-bypass-list=<-loopback>', '--webrtc-ip-handling-policy=disable_non_proxied_udp',
 ];
@@ -33,7 +35,9 @@ const browser = await chromium.launch({
   executablePath: await executable(), headless: true, args: ARGUMENTS, chromiumSandbox: process.platform === 'linux' && process.getuid() !== 0,
 });
 const DOCUMENTS = { 'http://localhost/bench': '<!doctype html><meta charset="utf-8"><title>bench</title><body style="margin: 0">', 'http://localhost/': '<!doctype html><html><head></head><body></body></html>' };
-const context = await browser.newContext({ deviceScaleFactor: 1, locale: 'en-US', timezoneId: 'UTC', serviceWorkers: 'block', acceptDownloads: false });
+// What a page is told of its browser is what it is told in one that a person uses.
+const userAgent = `Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/${browser.version()} Safari/537.36`;
+const context = await browser.newContext({ userAgent, deviceScaleFactor: 1, locale: 'en-US', timezoneId: 'UTC', serviceWorkers: 'block', acceptDownloads: false });
 await context.route('**/*', (route) => {
   const request = route.request();
   const body = DOCUMENTS[request.url()];
@@ -70,7 +74,7 @@ async function hand(m) {
 
 async function frameOf(slot) {
   const { frameTree } = await session.send('Page.getFrameTree');
-  return frameTree.childFrames.find(({ frame }) => frame.name === slot).frame.id;
+  return frameTree.childFrames.find(({ frame }) => frame.name === `${slot}-${secret}`).frame.id;
 }
 
 // What assistive technology is told, as [role, name, states]; what it is not told of is left out.
@@ -89,10 +93,25 @@ async function look({ slot, clip, picture }) {
   return { accessible: tree, picture: drawn };
 }
 
-await page.exposeBinding('__hand', async (source, text) => JSON.stringify(await hand(JSON.parse(text))));
-await page.exposeBinding('__look', async (source, text) => JSON.stringify(await look(JSON.parse(text))));
+/** What the harness asks of the host; nobody else knows the secret. */
+async function told(text, answer) {
+  const { secret: said, what } = JSON.parse(text);
+  return said === secret ? JSON.stringify(await answer(what)) : 'null';
+}
+await page.exposeBinding('__hand', (source, text) => told(text, hand));
+await page.exposeBinding('__look', (source, text) => told(text, look));
 await page.goto('http://localhost/bench');
-await page.evaluate(harness);
+// The harness has a frame to itself, in a closed root, under a name nobody knows.
+await page.evaluate((name) => new Promise((resolve) => {
+  const holder = document.createElement('div');
+  const frame = Object.assign(document.createElement('iframe'), { name, src: 'http://localhost/', onload: resolve });
+  frame.style.cssText = 'position: absolute; border: 0; top: 0; left: 0; width: 4px; height: 4px; pointer-events: none';
+  holder.attachShadow({ mode: 'closed' }).append(frame);
+  document.body.append(holder);
+}), `bench-${secret}`);
+const home = page.frame({ name: `bench-${secret}` });
+const bench = await home.evaluateHandle(`${harness}; harness.bench`);
+await bench.evaluate((own, name) => own.open(name), secret);
 
 let shown = '';
 /** How large a frame gets in the course of a trial. */
@@ -116,14 +135,14 @@ async function show(view, { width, height }) {
 async function handle(m) {
   switch (m.op) {
     case 'load':
-      await page.evaluate(([key, code, css]) => bench.load(key, code, css), [m.key, m.code, m.css]);
+      await bench.evaluate((own, [key, code, css]) => own.load(key, code, css), [m.key, m.code, m.css]);
       return {};
     case 'forget':
-      await page.evaluate((key) => bench.forget(key), m.key);
+      await bench.evaluate((own, key) => own.forget(key), m.key);
       return {};
     case 'trial':
       await show(m.view, extent(m));
-      return JSON.parse(await page.evaluate((text) => bench.trial(text), JSON.stringify(m)));
+      return JSON.parse(await bench.evaluate((own, text) => own.trial(text), JSON.stringify(m)));
     default:
       throw new Error(`unknown request ${m.op}`);
   }
@@ -136,6 +155,8 @@ for await (const line of readline.createInterface({ input: process.stdin })) {
   try {
     answer = { ok: true, ...(await handle(m)) };
   } catch (error) {
+    // Where the frame of the harness is gone, nothing can be asked any more: the next request gets another host.
+    if (home.isDetached() || page.isClosed()) break;
     answer = { ok: false, error: String(error?.message ?? error).slice(0, 500) };
   }
   answer.id = m.id;

@@ -1,4 +1,23 @@
 // What a page looks like at a settled point: computed styles, boxes, focus order, neighbours.
+// Nothing of the page's own is asked, which its code may have replaced: the harness has built-ins of its own, and
+// natives taken before any other code ran.
+
+const get = (kind, name) => {
+  const { get: read } = Object.getOwnPropertyDescriptor(kind.prototype, name);
+  return (object) => Reflect.apply(read, object, []);
+};
+const { getPropertyValue } = CSSStyleDeclaration.prototype;
+const valueOf = (style, name) => Reflect.apply(getPropertyValue, style, [name]);
+const computed = (node, pseudo) => getComputedStyle(node, pseudo);
+const css = {
+  sheets: get(Document, 'styleSheets'), rules: get(CSSStyleSheet, 'cssRules'), inner: get(CSSGroupingRule, 'cssRules'),
+  selector: get(CSSStyleRule, 'selectorText'), style: get(CSSStyleRule, 'style'), nested: get(CSSStyleRule, 'cssRules'), media: get(CSSMediaRule, 'media'),
+  text: get(MediaList, 'mediaText'), adopted: get(Document, 'adoptedStyleSheets'),
+  setSelector: Object.getOwnPropertyDescriptor(CSSStyleRule.prototype, 'selectorText').set,
+  setAdopted: Object.getOwnPropertyDescriptor(Document.prototype, 'adoptedStyleSheets').set,
+};
+/** What a getter gives of something that may be of another kind. */
+const ifAny = (read, object) => { try { return read(object); } catch { return undefined; } };
 
 // Sizes and centres follow from boxes, which are told by themselves.
 const OF_BOXES = new Set(['width', 'height', 'inline-size', 'block-size', 'perspective-origin', 'transform-origin']);
@@ -20,32 +39,34 @@ class Styles {
   #known = new Map();
 
   constructor(blank) {
-    this.blank = blank.contentWindow;
-    this.names = [...this.blank.getComputedStyle(this.blank.document.body)].filter((name) => !OF_BOXES.has(name) && !TWIN.test(name)
+    this.blank = blank;
+    this.names = [...computed(this.blank.document.body)].filter((name) => !OF_BOXES.has(name) && !TWIN.test(name)
       && (!name.startsWith('-') || KEPT_PREFIXED.has(name)));
   }
 
-  #read(window, node, pseudo) {
-    const style = window.getComputedStyle(node, pseudo);
-    return this.names.map((name) => style.getPropertyValue(name));
+  #read(node, pseudo) {
+    const style = computed(node, pseudo);
+    return this.names.map((name) => valueOf(style, name));
   }
 
-  #unstyled(node, namespace, pseudo) {
-    const kind = `${namespace} ${node.localName} ${node.getAttribute('type') ?? ''} ${pseudo ?? ''}`;
+  #unstyled(natives, node, namespace, pseudo) {
+    const name = natives.localName(node);
+    const type = natives.attribute(node, 'type');
+    const kind = `${namespace} ${name} ${type ?? ''} ${pseudo ?? ''}`;
     if (!this.#plain.has(kind)) {
       const { document } = this.blank;
-      const made = document.createElementNS(namespace, node.localName);
-      if (node.hasAttribute('type')) made.setAttribute('type', node.getAttribute('type'));
+      const made = document.createElementNS(namespace, name);
+      if (type !== null) made.setAttribute('type', type);
       document.body.append(made);
-      this.#plain.set(kind, [kind, this.#read(this.blank, made, pseudo)]);
+      this.#plain.set(kind, [kind, this.#read(made, pseudo)]);
       made.remove();
     }
     return this.#plain.get(kind);
   }
 
-  of(window, node, namespace, pseudo) {
-    const values = this.#read(window, node, pseudo);
-    const [kind, plain] = this.#unstyled(node, namespace, pseudo);
+  of(natives, node, namespace, pseudo) {
+    const values = this.#read(node, pseudo);
+    const [kind, plain] = this.#unstyled(natives, node, namespace, pseudo);
     const key = `${kind}\n${values.join('\n')}`;
     if (!this.#known.has(key)) {
       const own = {};
@@ -57,13 +78,13 @@ class Styles {
   }
 
   /** Styles where only some properties, by number, may be other than in `base`: `base` itself where none is. */
-  changed(window, node, namespace, pseudo, numbers, base) {
-    const style = window.getComputedStyle(node, pseudo);
-    const [, plain] = this.#unstyled(node, namespace, pseudo);
+  changed(natives, node, namespace, pseudo, numbers, base) {
+    const style = computed(node, pseudo);
+    const [, plain] = this.#unstyled(natives, node, namespace, pseudo);
     let own = base;
     for (const at of numbers) {
       const name = this.names[at];
-      const value = style.getPropertyValue(name);
+      const value = valueOf(style, name);
       const before = base[name] ?? plain[at];
       if (value === before) continue;
       if (own === base) own = { ...base };
@@ -89,17 +110,19 @@ const WIDE = /^(--|font|line-height$|zoom$|direction$|writing-mode$|display$|pos
 const COLOURED = /color|shadow|fill|stroke|image|decoration|emphasis|filter/;
 
 /** Every style rule of a page, those inside of conditions that hold now as well. */
-function rulesOf(window) {
+function rulesOf(natives, document) {
   const found = [];
   const into = (list) => {
     for (const rule of list) {
-      if (rule.selectorText !== undefined) found.push(rule);
-      else if (rule.media && !window.matchMedia(rule.media.mediaText).matches) continue;
-      else if (rule.cssRules && rule.keyText === undefined && rule.name === undefined) into(rule.cssRules);
+      const media = ifAny(css.media, rule);
+      const inner = ifAny(css.inner, rule);
+      if (ifAny(css.selector, rule) !== undefined) found.push(rule);
+      else if (media && !natives.matchMedia(css.text(media)).matches) continue;
+      else if (inner) into(inner);
     }
   };
-  for (const sheet of window.document.styleSheets) {
-    try { into(sheet.cssRules); } catch { /* of another place */ }
+  for (const sheet of css.sheets(document)) {
+    try { into(css.rules(sheet)); } catch { /* of another place */ }
   }
   return found;
 }
@@ -119,33 +142,32 @@ const GIVEN = 'color font-family font-size font-style font-weight line-height le
 const STILL = '*, ::before, ::after { transition: none !important; }';
 
 /** Put a stylesheet of ours on a page; gives what takes it off again. */
-export function put({ CSSStyleSheet, document }, text) {
-  const sheet = new CSSStyleSheet();
-  sheet.replaceSync(text);
-  const before = [...document.adoptedStyleSheets];
-  document.adoptedStyleSheets = [...before, sheet];
-  return () => { document.adoptedStyleSheets = before; };
+export function put(natives, document, text) {
+  const sheet = natives.sheet(text);
+  const before = [...css.adopted(document)];
+  Reflect.apply(css.setAdopted, document, [[...before, sheet]]);
+  return () => Reflect.apply(css.setAdopted, document, [before]);
 }
 
 /** Look as if every element were in a state, for each state the page's rules ask for, and in a page that sets what is inherited.
  *  `look` is given the properties that may be others then. */
-function inStates(window, rules, look) {
+function inStates(natives, document, rules, look) {
   const found = {};
   // A colour on its way to another one is still the first.
-  const move = put(window, STILL);
-  const plain = put(window, INHERITED);
+  const move = put(natives, document, STILL);
+  const plain = put(natives, document, INHERITED);
   found.inherited = look(GIVEN.split(' '), true);
   plain();
   for (const state of STATES) {
     const asked = stateIn(state);
-    const changed = rules.filter((rule) => asked.test(rule.selectorText) || (asked.lastIndex = 0)).map((rule) => [rule, rule.selectorText]);
+    const changed = rules.filter((rule) => asked.test(css.selector(rule)) || (asked.lastIndex = 0)).map((rule) => [rule, css.selector(rule)]);
     if (!changed.length) continue;
-    for (const [rule, text] of changed) rule.selectorText = text.replace(asked, ':nth-child(n)');
-    found[state] = look(changed.flatMap(([rule]) => (rule.cssRules?.length ? ['--'] : [...rule.style])));
-    for (const [rule, text] of changed) rule.selectorText = text;
+    for (const [rule, text] of changed) Reflect.apply(css.setSelector, rule, [text.replace(asked, ':nth-child(n)')]);
+    found[state] = look(changed.flatMap(([rule]) => (ifAny(css.nested, rule)?.length ? ['--'] : [...css.style(rule)])));
+    for (const [rule, text] of changed) Reflect.apply(css.setSelector, rule, [text]);
   }
   // Everything is back where it was before it may move again.
-  void window.document.documentElement.offsetHeight;
+  natives.rects(document.documentElement);
   move();
   return found;
 }
@@ -154,47 +176,47 @@ function inStates(window, rules, look) {
 const plainSelector = (text) => text.replace(/::?(before|after|first-line|first-letter|placeholder|marker|selection|backdrop)\b/g, '').replace(new RegExp(`:(${STATES.join('|')})(?![\\w-])`, 'g'), ':nth-child(n)');
 
 /** The rules that match each of some elements, by number. */
-function matching(rules, nodes) {
-  const selectors = rules.map((rule) => plainSelector(rule.selectorText));
+function matching(natives, rules, nodes) {
+  const selectors = rules.map((rule) => plainSelector(css.selector(rule)));
   return nodes.map((node) => selectors.flatMap((selector, at) => {
-    try { return node.matches(selector || '*') ? [at] : []; } catch { return []; }
+    try { return natives.matches(node, selector || '*') ? [at] : []; } catch { return []; }
   }));
 }
 
 const PSEUDOS = ['::before', '::after', '::placeholder', '::marker'];
 
 /** What a page may draw beside its elements: only rules, and quotations, put something there. */
-function besides(rules, nodes) {
-  const asked = (name) => rules.some((rule) => new RegExp(`:${name}\\b`).test(rule.selectorText)) || nodes.some((node) => node.localName === 'q');
+function besides(natives, rules, nodes) {
+  const asked = (name) => rules.some((rule) => new RegExp(`:${name}\\b`).test(css.selector(rule))) || nodes.some((node) => natives.localName(node) === 'q');
   return PSEUDOS.filter((pseudo) => !['::before', '::after'].includes(pseudo) || asked(pseudo.slice(2)));
 }
 
 /** Whether something is drawn beside an element, or for its placeholder or marker. */
-function draws(window, node, pseudo) {
-  if (pseudo === '::placeholder') return node.hasAttribute('placeholder');
-  if (pseudo === '::marker') return node.localName === 'li';
-  return !['none', 'normal'].includes(window.getComputedStyle(node, pseudo).content);
+function draws(natives, node, pseudo) {
+  if (pseudo === '::placeholder') return natives.hasAttribute(node, 'placeholder');
+  if (pseudo === '::marker') return natives.localName(node) === 'li';
+  return !['none', 'normal'].includes(valueOf(computed(node, pseudo), 'content'));
 }
 
 /** Reads the styles of elements of one page, what is drawn beside them among them. */
 class Reader {
-  constructor(styles, window, pseudos) { Object.assign(this, { styles, window, pseudos }); }
+  constructor(styles, natives, pseudos) { Object.assign(this, { styles, natives, pseudos }); }
 
   all(node, namespace) {
-    const { styles, window } = this;
-    const found = { own: styles.of(window, node, namespace) };
-    for (const pseudo of this.pseudos) if (draws(window, node, pseudo)) found[pseudo] = styles.of(window, node, namespace, pseudo);
+    const { styles, natives } = this;
+    const found = { own: styles.of(natives, node, namespace) };
+    for (const pseudo of this.pseudos) if (draws(natives, node, pseudo)) found[pseudo] = styles.of(natives, node, namespace, pseudo);
     return found;
   }
 
   /** The same where only some properties may be others, 0 where none is. */
   changed(node, namespace, numbers, base) {
-    const { styles, window } = this;
-    const found = { own: styles.changed(window, node, namespace, undefined, numbers, base.own) };
+    const { styles, natives } = this;
+    const found = { own: styles.changed(natives, node, namespace, undefined, numbers, base.own) };
     let other = found.own !== base.own;
     for (const pseudo of this.pseudos) {
-      const drawn = draws(window, node, pseudo);
-      if (drawn) found[pseudo] = base[pseudo] ? styles.changed(window, node, namespace, pseudo, numbers, base[pseudo]) : styles.of(window, node, namespace, pseudo);
+      const drawn = draws(natives, node, pseudo);
+      if (drawn) found[pseudo] = base[pseudo] ? styles.changed(natives, node, namespace, pseudo, numbers, base[pseudo]) : styles.of(natives, node, namespace, pseudo);
       other ||= found[pseudo] !== base[pseudo];
     }
     return other ? found : 0;
@@ -203,64 +225,64 @@ class Reader {
 
 /** Copies of what the component drew, without what scopes its styles, before and after it. */
 function neighbours(run, marks) {
-  const { document } = run.window;
+  const { natives, document } = run;
   const isMark = (name) => marks.some((mark) => (mark.endsWith('*') ? name.startsWith(mark.slice(0, -1)) : name === mark));
   const copies = [];
-  for (const child of run.root.children) {
-    const copy = child.cloneNode(true);
-    for (const node of [copy, ...copy.querySelectorAll('*')]) {
-      for (const name of node.getAttributeNames()) if (name === 'id' || name === 'name' || name === 'for' || isMark(name)) node.removeAttribute(name);
+  for (const child of natives.children(run.root)) {
+    const copy = natives.clone(child, true);
+    for (const node of [copy, ...natives.all(copy, '*')]) {
+      for (const name of natives.attributeNames(node)) if (name === 'id' || name === 'name' || name === 'for' || isMark(name)) natives.removeAttribute(node, name);
     }
     copies.push(copy);
   }
   const made = ['before', 'after'].map((where) => {
-    const place = document.createElement('trial-neighbour');
-    place.innerHTML = SAMPLES;
-    for (const copy of copies) place.append(copy.cloneNode(true));
-    if (where === 'before') run.scope.insertBefore(place, run.stage);
-    else run.scope.append(place);
+    const place = natives.create(document, 'trial-neighbour');
+    Reflect.apply(natives.setMarkup, place, [SAMPLES]);
+    for (const copy of copies) natives.insert(place, natives.clone(copy, true), null);
+    natives.insert(run.scope, place, where === 'before' ? run.stage : null);
     return place;
   });
-  return { nodes: made.flatMap((place) => [...place.querySelectorAll('*')]).slice(0, MOST), remove: () => made.forEach((place) => place.remove()) };
+  return { nodes: made.flatMap((place) => [...natives.all(place, '*')]).slice(0, MOST), remove: () => made.forEach((place) => natives.take(place)) };
 }
 
 const round = (number) => Math.round(number * 100) / 100;
 
-/** Looks at the pages of one browser; `blank` is a frame in which nothing is styled. */
+/** Looks at the pages of one browser; `blank` is the window of a frame in which nothing is styled. */
 export class Looks {
   constructor(blank) { this.styles = new Styles(blank); }
 
   /** {elements, order, rules, states, neighbours, unlooked, bottom} of a run's page; `numbers` are the elements and their numbers. */
   at(run, numbers, { marks = [], around = false }) {
-    const { natives, window } = run;
+    const { natives, document } = run;
     const nodes = [...numbers.keys()].slice(0, MOST);
-    const rules = rulesOf(window);
+    const rules = rulesOf(natives, document);
     const spaces = nodes.map((node) => natives.namespace(node));
-    const reader = new Reader(this.styles, window, besides(rules, nodes));
+    const reader = new Reader(this.styles, natives, besides(natives, rules, nodes));
     const plainly = nodes.map((node, at) => reader.all(node, spaces[at]));
-    const matched = matching(rules, nodes);
+    const matched = matching(natives, rules, nodes);
     const otherwise = (declared, alone) => {
       const numbers = this.styles.touched(declared, alone);
       return nodes.map((node, at) => (numbers ? reader.changed(node, spaces[at], numbers, plainly[at]) : reader.all(node, spaces[at])));
     };
     const elements = plainly.map((style, at) => {
       const { left, top, width, height } = run.page.box(nodes[at]);
-      return { style, box: [left + window.scrollX, top + window.scrollY, width, height].map(round), rules: matched[at] };
+      const [x, y] = natives.scrolledTo();
+      return { style, box: [left + x, top + y, width, height].map(round), rules: matched[at] };
     });
     const found = {
       elements,
-      order: focusOrder(natives, window, nodes, numbers),
-      rules: rules.map((rule) => rule.selectorText),
-      states: inStates(window, rules, otherwise),
+      order: focusOrder(natives, nodes, numbers),
+      rules: rules.map((rule) => css.selector(rule)),
+      states: inStates(natives, document, rules, otherwise),
       neighbours: null,
       unlooked: numbers.size - nodes.length,
       bottom: Math.max(0, ...elements.map(({ box }) => box[1] + box[3])),
     };
     if (around && rules.length) {
       const { nodes: near, remove } = neighbours(run, marks);
-      const hit = matching(rules, near);
+      const hit = matching(natives, rules, near);
       found.neighbours = near.map((node, at) => ({
-        tag: node.localName, class: node.getAttribute('class') ?? '', rules: hit[at], style: reader.all(node, node.namespaceURI),
+        tag: natives.localName(node), class: natives.attribute(node, 'class') ?? '', rules: hit[at], style: reader.all(node, natives.namespace(node)),
       }));
       remove();
     }
@@ -269,9 +291,10 @@ export class Looks {
 }
 
 /** The elements the focus goes to with Tab, in order (HTML §6.6.3). */
-function focusOrder(natives, window, nodes, numbers) {
-  const able = nodes.filter((node) => natives.matches(node, FOCUSABLE) && !natives.matches(node, ':disabled') && node.tabIndex >= 0
-    && window.getComputedStyle(node).visibility === 'visible' && node.getClientRects().length > 0);
-  const first = able.filter((node) => node.tabIndex > 0).sort((a, b) => a.tabIndex - b.tabIndex);
-  return [...first, ...able.filter((node) => node.tabIndex === 0)].map((node) => numbers.get(node));
+function focusOrder(natives, nodes, numbers) {
+  const turn = (node) => ifAny(natives.tabIndex, node) ?? ifAny(natives.svgTabIndex, node) ?? -1;
+  const able = nodes.filter((node) => natives.matches(node, FOCUSABLE) && !natives.matches(node, ':disabled') && turn(node) >= 0
+    && valueOf(computed(node), 'visibility') === 'visible' && natives.rects(node).length > 0);
+  const first = able.filter((node) => turn(node) > 0).sort((a, b) => turn(a) - turn(b));
+  return [...first, ...able.filter((node) => turn(node) === 0)].map((node) => numbers.get(node));
 }

@@ -7,21 +7,61 @@ import { hands } from './hand.mjs';
 const STUBBED = ['open', 'alert', 'confirm', 'prompt', 'print', 'stop'];
 const LEFT_OUT = ['WebSocket', 'EventSource', 'RTCPeerConnection', 'webkitRTCPeerConnection', 'WebTransport', 'SharedWorker', 'Worker', 'BroadcastChannel'];
 
-/** A fresh frame in the corner of the page, once it has loaded. */
-export async function frameAt(name, { width, height }) {
-  document.getElementById(name)?.remove();
-  const frame = document.createElement('iframe');
-  Object.assign(frame, { id: name, name });
-  frame.style.cssText = `position: absolute; border: 0; top: ${TOP}px; left: 0; width: ${width}px; height: ${height}px`;
-  const loaded = new Promise((resolve) => { frame.onload = resolve; });
-  frame.src = 'http://localhost/';
-  document.body.append(frame);
+// Above the frames is room for the pointer to rest.
+const TOP = 10;
+
+// The harness runs in a frame of its own. What it does to the page around it, it does by built-ins of its own: those of
+// that page can be reached from every frame. Each frame stands alone in a closed root, where no other frame finds it.
+const native = (kind, name) => {
+  const method = kind.prototype[name];
+  return (object, ...given) => Reflect.apply(method, object, given);
+};
+const read = (kind, name) => {
+  const { get } = Object.getOwnPropertyDescriptor(kind.prototype, name);
+  return (object) => Reflect.apply(get, object, []);
+};
+const make = native(Document, 'createElement');
+const put = native(Node, 'appendChild');
+const take = native(Element, 'remove');
+const root = native(Element, 'attachShadow');
+const write = native(Element, 'setAttribute');
+const listen = native(EventTarget, 'addEventListener');
+const inside = read(HTMLIFrameElement, 'contentWindow');
+const boxOf = native(Element, 'getBoundingClientRect');
+const page = parent.document;
+const { body } = page;
+const shown = new Map();
+
+/** A fresh frame in the corner of the page, once it has loaded. `called` is its name for the host. */
+export async function frameAt(slot, called, size, hidden = false) {
+  away(slot);
+  const holder = make(page, 'div');
+  const frame = make(page, 'iframe');
+  write(frame, 'name', called);
+  styled(frame, size, hidden);
+  const loaded = new Promise((resolve) => { listen(frame, 'load', resolve, { once: true }); });
+  write(frame, 'src', 'http://localhost/');
+  put(root(holder, { mode: 'closed' }), frame);
+  put(body, holder);
+  shown.set(slot, holder);
   await loaded;
   return frame;
 }
 
-// Above the frames is room for the pointer to rest.
-export const TOP = 10;
+/** Take the frame of a slot away. */
+export function away(slot) {
+  const holder = shown.get(slot);
+  if (holder) take(holder);
+  shown.delete(slot);
+}
+
+function styled(frame, { width, height }, hidden = false) {
+  write(frame, 'style', `position: absolute; border: 0; top: ${TOP}px; left: 0; width: ${width}px; height: ${height}px${hidden ? '; visibility: hidden' : ''}`);
+}
+
+/** The window of a frame, and where the frame stands in the page. */
+export const windowOf = inside;
+export const placeOf = boxOf;
 
 const channel = new MessageChannel();
 const turns = [];
@@ -36,11 +76,13 @@ function turn() {
 
 /** The realm of a frame. `ask` sends what a hand does, and asks for pictures, to the host. */
 export function realm(frame, ask) {
-  const window = frame.contentWindow;
+  const window = inside(frame);
   const evaluate = window.eval;
   const { getAnimations } = window.Document.prototype;
   const rect = window.Element.prototype.getBoundingClientRect;
-  const { matchMedia } = window;
+  const { CSSStyleSheet, matchMedia } = window;
+  const { replaceSync } = CSSStyleSheet.prototype;
+  const scrolled = ['scrollX', 'scrollY'].map((name) => Object.getOwnPropertyDescriptor(window, name).get);
   const pictures = picturesMade(window);
   const box = (node) => {
     const { left, top, width, height } = Reflect.apply(rect, node, []);
@@ -66,6 +108,15 @@ export function realm(frame, ask) {
       for (const name of [...LEFT_OUT, '__hand', '__look', '__playwright__binding__']) delete window[name];
       for (const name of STUBBED) window[name] = () => undefined;
       page.box = box;
+      Object.assign(page.natives, {
+        matchMedia: (text) => Reflect.apply(matchMedia, window, [text]),
+        scrolledTo: () => scrolled.map((read) => Reflect.apply(read, window, [])),
+        sheet(text) {
+          const made = new CSSStyleSheet();
+          Reflect.apply(replaceSync, made, [text]);
+          return made;
+        },
+      });
       delete window.ResizeObserver;
       delete window.IntersectionObserver;
       observers(page, (node) => {
@@ -80,8 +131,7 @@ export function realm(frame, ask) {
       page.hand = hands(page);
     },
     async resize(page, width, height) {
-      frame.style.width = `${width}px`;
-      frame.style.height = `${height}px`;
+      styled(frame, { width, height });
       await new Promise((resolve) => { requestAnimationFrame(() => requestAnimationFrame(resolve)); });
       page.remeasure();
     },
