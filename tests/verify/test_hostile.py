@@ -34,6 +34,32 @@ ATTEMPTS: dict[str, str] = {
     "stack-frames": "Error.prepareStackTrace = (e, sites) => sites.map((s) => s.getThis() || s.getFunction()).filter((f) => f && f.constructor); const t = new Error().stack; for (const f of t) { try { got('root: ' + f.constructor.constructor('return process')().pid); } catch {} }",
 }
 
+# Ways to what the page library keeps behind an element: each calls `got` with what it finds there.
+HIDDEN: dict[str, str] = {
+    "symbols": "for (const s of Object.getOwnPropertySymbols(document)) got(document[s]);",
+    "own keys": "for (const k of Reflect.ownKeys(document.body)) if (typeof k === 'symbol') got(document.body[k]);",
+    "descriptors": "const d = Object.getOwnPropertyDescriptors(document.body); for (const k of Reflect.ownKeys(d)) if (typeof k === 'symbol') got(d[k].value);",
+    "copied": "const c = Object.assign({}, document.body); for (const k of Reflect.ownKeys(c)) if (typeof k === 'symbol') got(c[k]);",
+    "a trap": "const p = new Proxy({}, { get(t, k) { if (typeof k === 'symbol' && /impl|SameObject/.test(k.description)) got(document[k]); } }); try { document.body.appendChild(p); } catch {}",
+    "a trap of descriptors": "const p = new Proxy({}, { getOwnPropertyDescriptor(t, k) { if (typeof k === 'symbol') got(document.body[k]); } }); try { document.body.contains(p); } catch {}",
+    "a trap set later": "const h = {}; const p = new Proxy(document.createElement('i'), h); h.has = (t, k) => { if (typeof k === 'symbol') got(t[k]); return k in t; }; h.get = (t, k) => { if (typeof k === 'symbol') got(t[k]); return t[k]; }; h.getOwnPropertyDescriptor = (t, k) => { if (typeof k === 'symbol') got(t[k]); return Reflect.getOwnPropertyDescriptor(t, k); }; try { document.body.appendChild(p); } catch {}",
+    "a revocable trap": "const { proxy } = Proxy.revocable({}, { get(t, k) { if (typeof k === 'symbol') got(document[k]); } }); try { document.body.append(proxy); document.body.appendChild(proxy); } catch {}",
+    "a handler that is one": "const inner = { get(t, k) { got(typeof k === 'symbol' ? document[k] : ''); } }; const h = new Proxy({}, { get: () => (t, k) => { if (typeof k === 'symbol') got(document[k]); } }); void inner; try { document.body.appendChild(new Proxy({}, h)); } catch {}",
+    "another realm": "const f = document.createElement('iframe'); document.body.append(f); for (const w of [f.contentWindow, window[0]]) for (const s of w.Object.getOwnPropertySymbols(document)) got(document[s]);",
+    "another realm's trap": "const f = document.createElement('iframe'); document.body.append(f); const p = new f.contentWindow.Proxy({}, { get(t, k) { if (typeof k === 'symbol') got(document[k]); } }); try { document.body.appendChild(p); } catch {}",
+    "what filters it": "Set.prototype.has = () => false; WeakMap.prototype.get = () => undefined; Array.prototype.filter = function () { return this; }; for (const s of Object.getOwnPropertySymbols(document)) got(document[s]);",
+}
+
+# Each keeps something at the harness's own built-ins, or puts another function in the place of one.
+KEPT: dict[str, str] = {
+    "at a maker": "const O = Object.getPrototypeOf(Object.getPrototypeOf(setTimeout)).constructor; O.keys = () => []; O.stash = 1; Object.getPrototypeOf(setTimeout).stash = 1;",
+    "at a function": "setTimeout.stash = 1; matchMedia.stash = 1; getComputedStyle.stash = 1;",
+    "at an emitter": "const E = Object.getPrototypeOf(Object.getPrototypeOf(window._virtualConsole)); E.emit = () => false; E.stash = 1; E.constructor.stash = 1;",
+    "at a list": "const A = new MutationObserver(() => {}).takeRecords().constructor; A.stash = 1; A.from = () => []; A.isArray = () => false;",
+    "at errors": "const E = (() => { try { new ResizeObserver(); } catch (e) { return Object.getPrototypeOf(setTimeout).constructor; } })(); E.prototype.stash = 1; try { document.createElement('<'); } catch (e) { const P = Object.getPrototypeOf(Object.getPrototypeOf(e)); P.stash = 1; }",
+    "at a dispatcher": "const D = Object.getPrototypeOf(window._dispatcher); D.dispatch = () => true; D.stash = 1; D.constructor.stash = 1;",
+}
+
 
 def side(body: str, folder: Path, draw: str = "<b>here</b>") -> Side:
     text = f"""
@@ -109,3 +135,50 @@ def test_the_harness_cannot_be_talked_into_same(name: str, bench: Bench, tmp_pat
     assert trees[0] == [["b", {"title": "old"}, None, ["old"]]]
     assert trees[1] == [["b", {"title": "new"}, None, ["new"]]]
     assert healthy(bench, tmp_path)
+
+
+@pytest.mark.parametrize("name", HIDDEN)
+def test_what_the_page_library_keeps_is_hidden(name: str, bench: Bench, tmp_path: Path) -> None:
+    # What is found there would be an object of the harness's own realm, which its own makers do not know.
+    told = (
+        "const got = (x) => { if (x && typeof x === 'object') this.props.onGot('root: found'); };"
+    )
+    answer = rendered(bench, bench.build(side(f"{{ {told} {HIDDEN[name]} }}", tmp_path)))
+    assert "root: found" not in str([point["calls"] for point in answer["points"]])
+    assert healthy(bench, tmp_path)
+
+
+FIND = """const seen = [setTimeout, Object.getPrototypeOf(setTimeout), Object.getPrototypeOf(Object.getPrototypeOf(setTimeout)).constructor, matchMedia, getComputedStyle,
+  Object.getPrototypeOf(Object.getPrototypeOf(window._virtualConsole)), Object.getPrototypeOf(window._dispatcher), new MutationObserver(() => {}).takeRecords().constructor];
+  for (const one of seen) if (one && one.stash) got('root: kept');"""
+
+
+@pytest.mark.parametrize("name", KEPT)
+def test_nothing_is_kept_for_the_next_trial(name: str, bench: Bench, tmp_path: Path) -> None:
+    setting, finding = (
+        bench.build(side(body, tmp_path)) for body in (f"{{ {KEPT[name]} }}", f"{{ {FIND} }}")
+    )
+    with bench.lane() as lane:
+        lane.trial(setting, "", TRIAL, reuse=True)
+        answers = [lane.trial(finding, "", TRIAL, reuse=reuse) for reuse in (True, False)]
+    for answer in answers:
+        assert "root: kept" not in str([point["calls"] for point in answer["points"]])
+        assert answer["points"][0]["tree"] == [["b", {}, None, ["here"]]]
+    assert healthy(bench, tmp_path)
+
+
+def test_a_forged_answer_is_none(bench: Bench, tmp_path: Path) -> None:
+    with bench.lane() as lane:
+        bundle = bench.build(side("", tmp_path))
+        lane.trial(bundle, "", TRIAL)
+        lane._worker._secret = "another one"
+        with pytest.raises(WorkerFailed, match="not its own"):
+            lane.trial(bundle, "", TRIAL)
+        assert lane.trial(bundle, "", TRIAL)["points"]
+
+
+def test_the_page_looks_like_any_page(bench: Bench, tmp_path: Path) -> None:
+    body = "got(navigator.userAgent); got(document.documentElement.outerHTML); got(String(navigator.webdriver));"
+    answer = rendered(bench, bench.build(side(body, tmp_path)))
+    told = str(answer["points"][0]["calls"])
+    assert "jsdom" not in told and "trial" not in told and "Chrome/" in told

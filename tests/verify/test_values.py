@@ -106,7 +106,7 @@ def test_depth_has_an_end() -> None:
 VARIED: list[tuple[str, Shape, list[Any]]] = [
     ("open", Shape({"boolean"}, declared=True, required=True), [True, False]),
     ("open", Shape({"boolean"}, declared=True), [True, False, UNDEFINED]),
-    ("open", Shape({"boolean"}, declared=True, tested=True), [True, False, UNDEFINED, None]),
+    ("open", Shape({"boolean"}, declared=True, tested=True), [True, False, None, UNDEFINED]),
     ("size", Shape({"number"}, hints=[12], declared=True), [12, 0, 1, -1, 2_147_483_648, NOT_A_NUMBER]),
     ("label", Shape({"string"}), ["", MARKUP, LONG, *SCRIPTS, None]),
     ("kind", Shape({"string"}, literals=["open"]), ["open", "kind Skail", ""]),

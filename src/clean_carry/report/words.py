@@ -48,6 +48,11 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
     if verification.mounted and verification.generated:
         inside = f", inside {verification.around}" if verification.around else ""
         yield "mounted", f"mounted: the export {verification.mounted}{inside}"
+    if verification.outside:
+        named = ", ".join(verification.outside[:4])
+        more = len(verification.outside) - 4
+        named += f" and {more} more" if more > 0 else ""
+        yield "outside", f"imported from outside of the project: {named}"
     if verification.void:
         told = many(verification.void, "trial")
         yield "void", f"void, because old differed from itself or both refused the inputs: {told}"

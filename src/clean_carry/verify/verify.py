@@ -15,6 +15,7 @@ from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference
 from clean_carry.verify.handed import never_called
 from clean_carry.verify.judge import Judged, Pair, TrialResult, judge
+from clean_carry.verify.outside import outside_of
 from clean_carry.verify.reach import Reach, hints, reach_of
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.search import Effort, Search
@@ -41,7 +42,8 @@ class Verification:
     parents it was mounted in, `looks` are the trials worth a look in a browser, those that draw most that
     is new first, `seen` is what it showed, where one was asked. `uncalled` are the handlers it hands to
     children, where none of them was ever called, `hints` say what would reach lines that never ran, and
-    `least` is how much of either side's code must have run for `same`, in percent.
+    `outside` are files from outside of the project that it rests on, and `least` is how much of either
+    side's code must have run for `same`, in percent.
     """
 
     trials: tuple[TrialResult, ...]
@@ -64,6 +66,7 @@ class Verification:
     seen: Seen | None = None
     uncalled: tuple[str, ...] = ()
     hints: tuple[str, ...] = ()
+    outside: tuple[str, ...] = ()
     least: float = 0.0
 
     @property
@@ -125,6 +128,7 @@ class Verification:
             "accepted": self.accepted,
             "uncalled": list(self.uncalled),
             "hints": list(self.hints),
+            "outside": list(self.outside),
             "browser": None if self.seen is None else self.seen.as_json(),
         }
 
@@ -150,7 +154,7 @@ class Verification:
         if reach is not None:
             old, new = (Reach.of(tuple(row) for row in side["rows"]) for side in reach)
             reach = (old, new)
-        told = {name: tuple(kept[name]) for name in ("uncalled", "hints")}
+        told = {name: tuple(kept[name]) for name in ("uncalled", "hints", "outside")}
         sources, looks = (tuple(Trial(**s) for s in kept[name]) for name in ("sources", "looks"))
         more = {"trials": trials, "reach": reach, "sources": sources, "looks": looks, **told}
         return cls(**{**kept, **more, "cached": True})
@@ -189,6 +193,7 @@ def verify(
         reach=reach,
         uncalled=never_called(old.text, str(old.place), reach[0]),
         accepted=dict(pair.accepted),
+        outside=outside_of(old.place, pair.bundles),
         sources=tuple(j.trial for j in judged),
     )
     return _looked_at(bench, pair, result, progress)
@@ -282,6 +287,7 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         looks=found.looks.ordered(),
         uncalled=never_called(old.text, str(old.place), reach[0]),
         hints=hints(reach[0], search.aims.hangs_on),
+        outside=outside_of(old.place, pair.bundles),
     )
 
 

@@ -94,3 +94,54 @@ def test_nothing_leaves_the_browser(looking: Bench, server: str, tmp_path: Path,
         after = browser.trial(plain, "", REQUEST, slot="old", view=View(400))
     assert after["points"][0]["tree"][0][3] == ["here"]
     assert _Heard.heard == []
+
+
+# Each tries to have the harness see something else than what is shown, or to reach into it. `root:` is what must not be got.
+TRICKS = {
+    "its own name": "if (parent.bench || top.harness || window.harness || top.bench) got('root: bench');",
+    "frames of the page": "for (let n = 0; n < top.length; n++) if (top[n] !== window) got('root: another frame'); for (const f of top.document.querySelectorAll('iframe')) got('root: a frame');",
+    "frames by name": "for (const name of ['old', 'new', 'blank', 'bench']) { const w = top.open('', name); if (w && w.document && w.document.querySelector('b')) got('root: a frame'); }",
+    "the root around": "const r = frameElement.getRootNode(); if (r.querySelectorAll('iframe').length > 1) got('root: beside'); for (const h of r.host.parentNode.children) if (h.shadowRoot) got('root: open');",
+    "another realm's way": "const f = document.createElement('iframe'); document.body.append(f); const g = Object.getOwnPropertyDescriptor(f.contentWindow, 'frameElement').get.call(window); if (g.getRootNode().querySelectorAll('iframe').length > 1) got('root: beside');",
+    "a maker of functions": "for (const f of [setTimeout, matchMedia, fetch, ResizeObserver, EventTarget.prototype.addEventListener]) { const g = f.constructor && f.constructor('return this')(); if (g && g !== window && g.harness) got('root: harness'); }",
+    "a maker of async functions": "const A = Object.getPrototypeOf(async () => {}).constructor; const F = Object.getPrototypeOf(setTimeout).constructor; if (F && F !== Function) got('root: a maker');",
+    "built-ins of the harness": "const O = Object.getPrototypeOf(Object.getPrototypeOf(setTimeout)); try { O.constructor.keys = () => []; O.toJSON = () => 'same'; O.constructor.stash = 1; } catch {} if (O !== Object.prototype && O.constructor.stash) got('root: kept');",
+    "built-ins of the page around": "top.JSON.stringify = () => 'same'; top.Array.prototype.push = () => 0; top.Promise.prototype.then = () => {}; top.Element.prototype.getBoundingClientRect = () => ({ left: 0, top: 0, width: 0, height: 0 }); top.Element.prototype.remove = () => {};",
+    "what is read of elements": "Element.prototype.matches = () => false; Element.prototype.getAttribute = () => 'same'; Element.prototype.getAttributeNames = () => []; Element.prototype.getBoundingClientRect = () => ({ left: 0, top: 0, width: 9, height: 9 }); Element.prototype.getClientRects = () => []; Node.prototype.cloneNode = () => document.createElement('i');",
+    "what is read of styles": "window.getComputedStyle = () => ({ getPropertyValue: () => 'same', content: 'none' }); CSSStyleDeclaration.prototype.getPropertyValue = () => 'same'; Object.defineProperty(CSSStyleSheet.prototype, 'cssRules', { get: () => [] }); Object.defineProperty(Document.prototype, 'styleSheets', { get: () => [] }); window.matchMedia = () => ({ matches: false });",
+    "the way to the host": "Promise.resolve(top.__look && top.__look(JSON.stringify({ secret: '', what: { slot: 'old', picture: true } }))).then((a) => { if (a && a.includes('accessible')) got('root: looked'); }); top.__hand && top.__hand(JSON.stringify({ what: { mouse: 'mousePressed', x: 1, y: 1 } }));",
+    "the way in a new frame": "const f = document.createElement('iframe'); document.body.append(f); for (const name of Object.keys(f.contentWindow)) if (name.includes('secret')) got('root: ' + name);",
+    "the page around": "top.document.body.innerHTML = '';",
+    "the page around for good": "top.location.replace('about:blank'); top.close(); top.stop();",
+}
+
+
+def drawn(word: str, body: str, folder: Path) -> Side:
+    text = f"""
+    import React from 'react';
+    export default class Hostile extends React.Component {{
+      componentDidMount() {{ const got = (x) => this.props.onGot(String(x)); try {{ {body} }} catch {{}} }}
+      render() {{ return <b title="{word}" style={{{{ color: '{word}' }}}}>{word}</b>; }}
+    }}"""
+    return Side(folder / "Hostile.jsx", text, RUNTIMES["react-18"])
+
+
+@pytest.mark.parametrize("name", TRICKS)
+def test_the_harness_is_not_reached(looking: Bench, tmp_path: Path, name: str) -> None:
+    pair = [looking.build(drawn(word, TRICKS[name], tmp_path)) for word in ("red", "blue")]
+    plain = looking.build(side("", tmp_path))
+    with looking.browser() as browser:
+        seen = []
+        for slot, bundle in zip(("old", "new"), pair, strict=True):
+            try:
+                answer = browser.trial(bundle, "", REQUEST, slot=slot, view=View(400))
+            except WorkerFailed:
+                continue  # a trial is lost, no more
+            assert "root:" not in str([point["calls"] for point in answer["points"]])
+            point = answer["points"][0]
+            own = point["look"]["elements"][0]["style"]["own"]
+            seen.append((point["tree"][0][1]["title"], point["tree"][0][3], own["color"]))
+        colours = [("red", ["red"], "rgb(255, 0, 0)"), ("blue", ["blue"], "rgb(0, 0, 255)")]
+        assert seen in (colours, colours[:1], colours[1:], [])
+        after = browser.trial(plain, "", REQUEST, slot="old", view=View(400))
+    assert after["points"][0]["tree"][0][3] == ["here"]

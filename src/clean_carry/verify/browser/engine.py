@@ -10,7 +10,7 @@ from typing import Any
 from clean_carry.component.errors import RuntimeMissing
 from clean_carry.verify.bench import Bundle
 from clean_carry.verify.browser.views import View
-from clean_carry.verify.client import Worker
+from clean_carry.verify.client import Worker, WorkerFailed
 from clean_carry.verify.runtimes import RUNTIMES, WORKER, Say, ensure, node
 
 DRIVER, BINARY = "browser", "chromium"
@@ -79,7 +79,14 @@ class Browser:
         key = bundle.digest
         if key not in self._loaded:
             load = {"op": "load", "key": key, "code": bundle.code, "css": bundle.css}
-            worker.ask(load, PATIENCE)
+            try:
+                worker.ask(load, PATIENCE)
+            except WorkerFailed as error:
+                # The trial before may have ended the page after it was answered.
+                if not error.ended:
+                    raise
+                self._loaded.clear()
+                worker.ask(load, PATIENCE)
             self._generation = worker.generation
             self._loaded.add(key)
         return worker.ask(

@@ -93,6 +93,7 @@ def merged(one: Shape, other: Shape) -> Shape:
         listed=one.listed,
         alike=one.alike or other.alike,
         least=max(one.least, other.least),
+        nullable=one.nullable or other.nullable,
     )
     for literal in other.literals:
         result.note(literal)

@@ -20,7 +20,7 @@ class Shape:
     function; `keyed` is the name of what its keys are taken from; `listed` says that it is
     declared to be one of its literals; `alike` is the name whose values it may have, where the code
     asks whether it is equal to another one; `least` is how many items a list must have for all that is
-    asked of it by number.
+    asked of it by number; `nullable` says that its declared type takes null.
     """
 
     kinds: set[str] = field(default_factory=set)
@@ -41,6 +41,7 @@ class Shape:
     listed: bool = False
     alike: str = ""
     least: int = 0
+    nullable: bool = False
 
     def note(self, value: Any) -> None:
         """A literal it is compared with."""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.verify.search.shape import Shape, kind_of, literal_of
@@ -47,6 +49,8 @@ def runtime_type(node: Node, tree: Tree, depth: int = 0) -> Shape:
     shape = Shape(declared=True)
     name, arguments, required = _check(node)
     shape.required = required
+    # Such a check lets null pass wherever nothing is required.
+    shape.nullable = not required
     if depth > MOST_DEPTH:
         return shape
     if name in _CHECKS:
@@ -159,11 +163,12 @@ def declared_type(node: Node, tree: Tree, depth: int = 0) -> Shape:
             for part in node.named_children:
                 if part.text not in ("undefined", "null"):
                     _widen(shape, declared_type(part, tree, depth + 1))
+                shape.nullable = shape.nullable or part.text == "null"
         case "intersection_type":
             for part in node.named_children:
                 _widen(shape, declared_type(part, tree, depth + 1))
         case "flow_maybe_type" if node.named_children:
-            return declared_type(node.named_children[0], tree, depth)
+            return replace(declared_type(node.named_children[0], tree, depth), nullable=True)
         case "array_type" | "readonly_type" if node.named_children:
             inner_type = node.named_children[0]
             if node.type == "readonly_type":

@@ -217,8 +217,8 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
     turns = [value for turn in zip_longest(*groups, fillvalue=_NOTHING) for value in turn]
     last: list[Any] = [None] if not shape.declared else []
     if shape.declared and not shape.required:
-        # A declared type is not nullable by itself; code that asks for its truth knows of nothing.
-        last = [UNDEFINED, None] if shape.tested else [UNDEFINED]
+        # Few declared types take null; code that asks for the truth of an input knows of nothing, too.
+        last = [None, UNDEFINED] if shape.nullable or shape.tested else [UNDEFINED]
     found: list[Any] = []
     for value in (*told, *turns, *last):
         if value is not _NOTHING and not any(_equal(value, known) for known in found):

@@ -20,6 +20,12 @@ const refuse = (what) => function refused() {
   throw new Error(`${what} is not available to components`);
 };
 
+function namesIn(proto) {
+  const found = [];
+  for (let here = proto; here && here !== Object.prototype; here = Object.getPrototypeOf(here)) found.push(...Object.getOwnPropertyNames(here));
+  return found.filter((name) => name !== 'constructor' && typeof proto[name] === 'function');
+}
+
 const TAKEN = [
   [net, ['connect', 'createConnection', 'createServer', 'Socket', 'Server', 'Stream']],
   [tls, ['connect', 'createServer', 'TLSSocket', 'Server']],
@@ -27,8 +33,10 @@ const TAKEN = [
   [http, ['request', 'get', 'createServer', 'Server', 'ClientRequest']],
   [https, ['request', 'get', 'createServer', 'Server']],
   [http2, ['connect', 'createServer', 'createSecureServer']],
-  [dns, ['lookup', 'resolve', 'resolve4', 'resolve6', 'resolveTxt', 'resolveAny', 'resolveMx', 'resolveNs', 'resolveSrv', 'reverse', 'Resolver', 'lookupService']],
-  [dns.promises, ['lookup', 'resolve', 'resolve4', 'resolve6', 'resolveTxt', 'resolveAny', 'Resolver', 'reverse', 'lookupService']],
+  // Whatever asks for a name, however it is called.
+  ...[dns, dns.promises].map((owner) => [owner, Object.keys(owner).filter((name) => typeof owner[name] === 'function')]),
+  [dns.Resolver.prototype, namesIn(dns.Resolver.prototype)],
+  [dns.promises.Resolver.prototype, namesIn(dns.promises.Resolver.prototype)],
   [child, ['spawn', 'spawnSync', 'exec', 'execSync', 'execFile', 'execFileSync', 'fork']],
   [threads, ['Worker']],
   [inspector, ['open', 'Session']],
@@ -55,6 +63,13 @@ export function takeSockets() {
   for (const name of ['fetch', 'WebSocket', 'EventSource', 'BroadcastChannel']) delete globalThis[name];
 }
 
+/** Take away what a process may do to others, and to itself. */
+export function takePowers() {
+  for (const name of ['binding', '_linkedBinding', 'dlopen', 'kill', '_kill', 'abort', 'chdir', 'setuid', '_debugProcess', '_debugEnd']) {
+    Object.defineProperty(process, name, { value: undefined, configurable: false, writable: false });
+  }
+}
+
 /**
  * Take away loading and the process's own powers, and lock what is left. Runs after the page library is loaded;
  * `libraries` are what its modules export.
@@ -62,9 +77,8 @@ export function takeSockets() {
 export function takeProcess(libraries) {
   module._load = refuse('require');
   module.prototype.require = refuse('require');
-  for (const name of ['binding', '_linkedBinding', 'dlopen', 'kill', '_kill', 'abort', 'getBuiltinModule', 'chdir', 'setuid', 'mainModule', '_debugProcess', 'openStdin', 'report']) {
-    Object.defineProperty(process, name, { value: undefined, configurable: false, writable: false });
-  }
+  takePowers();
+  for (const name of ['getBuiltinModule', 'mainModule', 'openStdin', 'report']) Object.defineProperty(process, name, { value: undefined, configurable: false, writable: false });
   for (const name of Object.keys(process.env)) delete process.env[name];
   const seen = lockdown();
   for (const { prototype } of [EventEmitter, stream.Readable, stream.Writable, stream.Duplex, stream.Transform]) overridable(prototype, seen);

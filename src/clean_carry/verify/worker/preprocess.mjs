@@ -1,16 +1,23 @@
 // Compiles the styles of preprocessors with the project's own compiler, in a process that may read the
-// project and nothing else: no writing, no sockets, no other process.
+// project and the packages above it, and nothing else: no writing, no sockets, no names looked up, no other
+// process, no signals. What the compiler says by itself goes nowhere.
 // One JSON object a line in, one a line out: {id, file, text, lang, aliases} → {id, css, inputs}, {id, missing} or {id, error}.
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import readline from 'node:readline';
 import { fileURLToPath, pathToFileURL } from 'node:url';
-import { takeSockets } from './isolation.mjs';
+import { takePowers, takeSockets } from './isolation.mjs';
+import { readOnlyIn } from './reading.mjs';
 
 // The pipes to the builder may be sockets: they are opened before those are taken away.
 const requests = readline.createInterface({ input: process.stdin });
 const { stdout } = process;
 takeSockets();
+takePowers();
+readOnlyIn([process.cwd(), path.dirname(fileURLToPath(import.meta.url))]);
+const write = stdout.write.bind(stdout);
+process.stdout.write = process.stderr.write = () => true;
+for (const name of Object.keys(console)) if (typeof console[name] === 'function') console[name] = () => {};
 // What compiles a language, by package: the first one the project has.
 const PACKAGES = { scss: ['sass', 'sass-embedded', 'node-sass'], sass: ['sass', 'sass-embedded', 'node-sass'], less: ['less'], styl: ['stylus'], stylus: ['stylus'] };
 
@@ -98,6 +105,6 @@ for await (const line of requests) {
   } catch (error) {
     answer = { error: `${m.file}: ${String(error?.message ?? error).split('\n')[0]}` };
   }
-  stdout.write(`${JSON.stringify({ ...answer, id: m.id })}\n`);
+  write(`${JSON.stringify({ ...answer, id: m.id })}\n`);
 }
 process.exit(0);

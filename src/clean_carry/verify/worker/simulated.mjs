@@ -15,6 +15,11 @@ const scripts = new Map();
 // What the page says of the browser it is shown in: what a browser says.
 const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/130.0.0.0 Safari/537.36';
 
+const AGENT = `(agent) => {
+  const said = { userAgent: agent, appVersion: agent.slice(8), vendor: 'Google Inc.', product: 'Gecko', productSub: '20030107', webdriver: false };
+  for (const name of Object.keys(said)) Object.defineProperty(Navigator.prototype, name, { get() { return said[name]; }, enumerable: true, configurable: true });
+}`;
+
 // What every window gets a copy of, which it then makes its own.
 const COPIED = /(Global|Window)EventHandlers-impl\.js$/;
 
@@ -40,7 +45,6 @@ export function loadPages(workbench) {
       runScripts: 'outside-only', url: 'http://localhost/', virtualConsole: new library.VirtualConsole(),
     });
     const context = dom.getInternalVMContext();
-    context._userAgent = BROWSER;
     const { window } = dom;
     const { document } = window;
     symbols ??= symbolsOf(utils, [window, document, document.body, new window.Event('load'), new window.Headers().entries()]);
@@ -75,6 +79,7 @@ function compiled(code) {
 
 function furnish(page) {
   const w = page.window;
+  page.realm.evaluate(AGENT)(BROWSER);
   w.scrollTo = () => {};
   w.scrollBy = () => {};
   w.Element.prototype.scrollIntoView ??= () => {};

@@ -36,7 +36,7 @@ export function compiler(runtime, workbench, styles) {
     const own = [];
     let imports = '';
     for (const [at, style] of descriptor.styles.entries()) {
-      const file = style.src ? path.resolve(path.dirname(filename), style.src) : filename;
+      const file = style.src ? styles.placed(filename, style.src) : filename;
       const text = style.src ? await fs.readFile(file, 'utf8') : style.content;
       if (style.src) styles.inputs.add(file);
       const plain = await styles.plain(file, text, style.lang ?? (style.src ? path.extname(file).slice(1) : 'css'));

@@ -10,20 +10,28 @@ const PERMISSION = process.allowedNodeEnvironmentFlags.has('--permission') ? '--
 const PATIENCE = 30_000;
 const compilers = new Map();
 
-/** The topmost folder above a file that belongs to its project: what its styles may be made of lies there. */
-function top(file) {
-  let found = path.dirname(file);
-  for (let folder = found; folder !== path.dirname(folder); folder = path.dirname(folder)) {
-    if (fs.existsSync(path.join(folder, 'package.json')) || fs.existsSync(path.join(folder, 'node_modules'))) found = folder;
+/** Every folder above a file, the nearest first. */
+function* above(file) {
+  for (let folder = path.dirname(file); ; folder = path.dirname(folder)) {
+    yield folder;
+    if (folder === path.dirname(folder)) return;
   }
-  return found;
+}
+
+/** The project a file is of: the nearest folder above it with a package of its own, else the file's folder. */
+function project(file) {
+  for (const folder of above(file)) if (fs.existsSync(path.join(folder, 'package.json'))) return folder;
+  for (const folder of above(file)) if (fs.existsSync(path.join(folder, 'node_modules'))) return folder;
+  return path.dirname(file);
 }
 
 /** A process that compiles styles of one project. */
 function compilerOf(folder) {
   if (compilers.has(folder)) return compilers.get(folder);
+  const packages = [...above(path.join(folder, 'x'))].map((one) => path.join(one, 'node_modules')).filter((one) => fs.existsSync(one));
+  const readable = [HERE, folder, ...packages].map((one) => `--allow-fs-read=${one}${path.sep}*`);
   const child = spawn(process.execPath, [
-    PERMISSION, `--allow-fs-read=${HERE}${path.sep}*`, `--allow-fs-read=${folder}${path.sep}*`, '--no-warnings', path.join(HERE, 'preprocess.mjs'),
+    PERMISSION, ...readable, '--no-warnings', path.join(HERE, 'preprocess.mjs'),
   ], { cwd: folder, env: {}, stdio: ['pipe', 'pipe', 'ignore'] });
   child.unref();
   for (const pipe of [child.stdin, child.stdout]) pipe.unref();
@@ -37,7 +45,9 @@ function compilerOf(folder) {
   child.on('exit', () => end('the compiler of styles ended'));
   child.on('error', (error) => end(error.message));
   readline.createInterface({ input: child.stdout }).on('line', (line) => {
-    const answer = JSON.parse(line);
+    let answer;
+    // What is no answer was said by the compiler.
+    try { answer = JSON.parse(line); } catch { return; }
     waiting.get(answer.id)?.(answer);
     waiting.delete(answer.id);
   });
@@ -59,10 +69,22 @@ export class Styles {
     this.missing = new Map();
   }
 
+  /** Where a style's `src` leads: to a file beside, by an alias of the project, or into a package. */
+  placed(filename, src) {
+    const folder = path.dirname(filename);
+    for (const [prefix, target] of Object.entries(this.aliases)) {
+      if (src === prefix || (prefix.endsWith('/') && src.startsWith(prefix))) return path.resolve(folder, target + src.slice(prefix.length));
+    }
+    const file = path.resolve(folder, src);
+    if (src.startsWith('.') || fs.existsSync(file)) return file;
+    const inside = [...above(filename)].map((one) => path.join(one, 'node_modules', src.replace(/^~/, '')));
+    return inside.find((one) => fs.existsSync(one)) ?? file;
+  }
+
   /** Plain CSS of a style in a preprocessor's language; empty, and noted, where the project cannot compile it. */
   async plain(file, text, lang) {
     if (!lang || lang === 'css' || lang === 'postcss') return text;
-    const answer = await compilerOf(top(file))({ file, text, lang, aliases: this.aliases });
+    const answer = await compilerOf(project(file))({ file, text, lang, aliases: this.aliases });
     if (answer.error) throw new Error(answer.error);
     if (answer.missing) {
       this.missing.set(file, answer.missing);

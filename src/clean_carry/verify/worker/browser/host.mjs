@@ -148,6 +148,7 @@ async function handle(m) {
   }
 }
 
+const GONE = /context was destroyed|has been closed|was detached/;
 process.stdout.write(`${JSON.stringify({ ready: true, version: browser.version() })}\n`);
 for await (const line of readline.createInterface({ input: process.stdin })) {
   const m = JSON.parse(line);
@@ -156,7 +157,7 @@ for await (const line of readline.createInterface({ input: process.stdin })) {
     answer = { ok: true, ...(await handle(m)) };
   } catch (error) {
     // Where the frame of the harness is gone, nothing can be asked any more: the next request gets another host.
-    if (home.isDetached() || page.isClosed()) break;
+    if (home.isDetached() || page.isClosed() || GONE.test(error?.message)) break;
     answer = { ok: false, error: String(error?.message ?? error).slice(0, 500) };
   }
   answer.id = m.id;
