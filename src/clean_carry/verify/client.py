@@ -191,6 +191,9 @@ def renderer(workbench: Path) -> Worker:
             f"--allow-fs-read={WORKER}{os.sep}*",
             "--disallow-code-generation-from-strings",
             "--max-old-space-size=512",
+            # Nearly all that a walk makes is gone with it: room for the young saves a sixth of the time.
+            "--min-semi-space-size=64",
+            "--max-semi-space-size=64",
             # Renderers run side by side: helpers of one would take the cores of the others.
             "--single-threaded-gc",
             "--no-warnings",

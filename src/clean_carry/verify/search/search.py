@@ -50,8 +50,8 @@ LATER: tuple[dict[str, Any], ...] = (
 )
 # The search is saturated when so many walks in a row brought nothing new: no branch or function, nothing
 # that a page draws of elements, classes and attributes, no call, no kind of request. While some of the old
-# side's own code was never reached, three times as many: what is missing is often found late. It counts
-# walks, never seconds, so that a seed finds the same wherever it runs.
+# side's own code was never reached, or not every input was at each of its values, three times as many: what
+# is missing is often found late. It counts walks, never seconds, so that a seed finds the same wherever it runs.
 PATIENCE = 40
 PATIENCE_FOR_MORE = 120
 FEWEST = 60
@@ -115,6 +115,8 @@ class Search:
         self._crew: Crew
         self.aims = Aims.of(pair.old, pair.bundles[0], self.situations.named)
         self._own = {row[0] for row in reach_of(pair.bundles[0], (), pair.old.lines).rows}
+        # Whether every fixed walk was planned.
+        self._planned = False
         self._tried: dict[str, int] = {}
         self._seen: set[str] = set()
         # What walks have drawn, called and asked for.
@@ -201,7 +203,8 @@ class Search:
     @property
     def _patience(self) -> int:
         """How many walks in a row may bring nothing new."""
-        return PATIENCE if self._own <= self.found.reach[0] else PATIENCE_FOR_MORE
+        known = self._planned and self._own <= self.found.reach[0]
+        return PATIENCE if known else PATIENCE_FOR_MORE
 
     # -- planning -----------------------------------------------------------------------------
 
@@ -221,7 +224,9 @@ class Search:
                 if names:
                     yield self._aimed(names, rng)
                     continue
-            plan = next(fixed, None) if turn % 4 or turn < 24 else None
+            planned = turn % 4 or turn < 24
+            plan = next(fixed, None) if planned else None
+            self._planned = self._planned or (bool(planned) and plan is None)
             yield plan if plan is not None else self._random(rng)
 
     def _plan(self, situation: Situation, length: int = 4, **more: Any) -> Plan:
@@ -360,7 +365,8 @@ class Search:
         bundles = self.pair.bundles_for(base)
         steps: list[Step] = []
         try:
-            opened = base.request(held=bool(self.situations.inputs.methods))
+            inputs = self.situations.inputs
+            opened = base.request(held=bool(inputs.methods)) | {"handed": bool(inputs.handed)}
             run, answer = lane.open(bundles[0], self.pair.old.exported, opened)
             points = [answer["point"]]
             offered = answer["actions"]

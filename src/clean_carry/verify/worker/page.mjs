@@ -39,6 +39,7 @@ export class Page {
     // Functions of the harness hold nothing that is put at them.
     for (const name of PLACED) if (typeof this.window[name] === 'function') Object.freeze(this.window[name]);
     this.asFound = realm.reusable ? found(this.window) : null;
+    this.builtIns = realm.reusable ? builtIns(this.window) : [];
   }
 
   #clock() {
@@ -338,7 +339,7 @@ export class Page {
     for (const name of ['innerWidth', 'innerHeight', 'outerWidth', 'outerHeight']) w[name] = this.asFound.globals.get(name);
     this.reseed();
     this.reseedBytes();
-    return same(this.asFound, found(w)) && w.history.length === 1 && w.location.href === 'http://localhost/' && document.cookie === '' && document.childNodes.length === 2;
+    return holdStill(this.builtIns) && same(this.asFound, found(w)) && w.history.length === 1 && w.location.href === 'http://localhost/' && document.cookie === '' && document.childNodes.length === 2;
   }
 
   close() {
@@ -361,24 +362,32 @@ function found(w) {
     if (name !== '__bundle') globals.set(name, Object.getOwnPropertyDescriptor(w, name).value);
   }
   const members = PROTOTYPES.map((name) => Object.getOwnPropertyNames(w[name].prototype).length);
-  // The built-ins of the language, with what each holds: a function put in the place of another is seen.
-  const built = NAMES.flatMap((name) => [w[name], w[name]?.prototype]).filter((one) => one && /^(object|function)$/.test(typeof one));
-  const held = built.map((one) => Reflect.ownKeys(one).map((key) => [key, Object.getOwnPropertyDescriptor(one, key)]));
   const { document } = w;
   const owns = [document, document.documentElement, document.head, document.body].map((node) => [node, new Set(Object.getOwnPropertyNames(node))]);
-  return { globals, members, owns, held };
+  return { globals, members, owns };
 }
 
-/** Whether two lists of what something holds are of the same things. */
-function alike(one, other) {
-  return one.length === other.length && one.every(([key, { value, get }], at) => {
-    const [otherKey, found] = other[at];
-    return key === otherKey && Object.is(value, found.value) && get === found.get;
+/** The built-ins of the language: [object, how many keys it has, [key, value] of what is no getter]. */
+function builtIns(w) {
+  const built = NAMES.flatMap((name) => [w[name], w[name]?.prototype]).filter((one) => one && /^(object|function)$/.test(typeof one));
+  return built.map((one) => {
+    const keys = Reflect.ownKeys(one);
+    const plain = keys.map((key) => [key, Object.getOwnPropertyDescriptor(one, key)]).filter(([, { get, set }]) => !get && !set);
+    return [one, keys.length, plain.map(([key, { value }]) => [key, value])];
   });
+}
+
+/** Whether they hold what they held: a function put in the place of another is seen. */
+function holdStill(list) {
+  for (const [one, count, plain] of list) {
+    if (Reflect.ownKeys(one).length !== count) return false;
+    for (const [key, value] of plain) if (!Object.is(one[key], value)) return false;
+  }
+  return true;
 }
 
 function same(one, other) {
   if (one.globals.size !== other.globals.size) return false;
   for (const [name, value] of one.globals) if (!Object.is(value, other.globals.get(name)) && name !== 'name' && name !== 'event') return false;
-  return one.members.every((count, at) => count === other.members[at]) && one.held.every((list, at) => alike(list, other.held[at]));
+  return one.members.every((count, at) => count === other.members[at]);
 }

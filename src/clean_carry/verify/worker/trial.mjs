@@ -233,7 +233,7 @@ export class Run {
   /** What a user could do at this point. */
   actions() {
     const counts = new Map();
-    const children = this.#children().slice(0, MOST_HANDLERS).map(([calls]) => {
+    const children = (this.trial.handed ? this.#children() : []).slice(0, MOST_HANDLERS).map(([calls]) => {
       counts.set(calls, (counts.get(calls) ?? 0) + 1);
       return { calls, position: counts.get(calls) };
     });
