@@ -113,9 +113,7 @@ def test_elements_without_a_counterpart_are_left_to_the_tree() -> None:
 
 
 def test_an_answer_without_its_look_is_as_the_simulated_page_gives_it() -> None:
-    answer = {
-        "points": [{"tree": tree(), "look": {"a": 1}}, {"tree": [], "look": {"as": "before"}}]
-    }
+    answer = {"points": [{"tree": tree(), "look": {"a": 1}}, {"tree": [], "look": {"as": 0}}]}
     assert plain(answer)["points"][0] == {"tree": [["p", {}, None, [["b", {}, None, ["now"]]]]]}
     assert looks_of(answer) == [{"a": 1}, {"a": 1}]
 

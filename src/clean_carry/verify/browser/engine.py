@@ -69,7 +69,7 @@ class Browser:
         self, bundle: Bundle, exported: str, request: dict[str, Any], *, slot: str, view: View,
         marks: tuple[str, ...] = (), pictures: bool = True, looks: bool = True,
     ) -> dict[str, Any]:  # fmt: skip
-        """Run a trial in a fresh frame; each point has a `look`, unless it is as before.
+        """Run a trial in a fresh frame; each point has a `look`, or says at which point it was as it is.
 
         `slot` is "old" or "new": which frame of the page. Raises `WorkerFailed`.
         """

@@ -48,11 +48,11 @@ def plain(answer: dict[str, Any]) -> dict[str, Any]:
 
 
 def looks_of(answer: dict[str, Any]) -> list[dict[str, Any]]:
-    """The look of each point; one that is as the one before is that."""
+    """The look of each point; one that is as an earlier one is that."""
     found: list[dict[str, Any]] = []
     for point in answer["points"]:
         look = point.get("look") or {}
-        found.append(found[-1] if look.get("as") == "before" and found else look)
+        found.append(found[look["as"]] if "as" in look else look)
     return found
 
 

@@ -160,7 +160,7 @@ class _Once:
         side = pair.new if new else pair.old
         marks = (*MARKS.get(side.runtime.framework, ()), *side.marks)
         return self.browser.trial(
-            pair.bundles[new],
+            pair.bundles_for(self.trial)[new],
             side.exported,
             self.trial.request(pair.interface if new else None),
             slot=slot,

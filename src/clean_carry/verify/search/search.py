@@ -50,10 +50,10 @@ LATER: tuple[dict[str, Any], ...] = (
 )
 # The search is saturated when so many walks in a row brought nothing new: no branch or function, nothing
 # that a page draws of elements, classes and attributes, no call, no kind of request. While some of the old
-# side's own code was never reached, or not every input was at each of its values, three times as many: what
-# is missing is often found late. It counts walks, never seconds, so that a seed finds the same wherever it runs.
+# side's own code was never reached, or not every input was at each of its values, twice as many: what
+# is missing is often found late. It counts walks, never seconds: a seed finds the same wherever it runs.
 PATIENCE = 40
-PATIENCE_FOR_MORE = 120
+PATIENCE_FOR_MORE = 80
 FEWEST = 60
 # After so many walks every third one aims at a branch.
 FIRST = 8

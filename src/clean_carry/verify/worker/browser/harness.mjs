@@ -39,14 +39,24 @@ async function trial(m) {
   const page = new Page(realm(frame, ask));
   page.style(css);
   const request = m.trial;
-  let before = '';
+  // At which point the page looked like that first.
+  const points = new Map();
+  let count = -1;
   if (m.looks) {
     page.look = async (run, numbers, name, tree) => {
-      const found = looks.at(run, numbers, { marks: m.marks, around: name === 'shown' });
-      const now = JSON.stringify([found, tree]);
-      // What looks as it looked before need not be drawn again.
-      if (now === before && name !== 'shown') return { as: 'before' };
-      before = now;
+      count += 1;
+      const found = looks.at(run, numbers, {
+        marks: m.marks,
+        around: name === 'shown',
+        known(plain) {
+          const now = JSON.stringify([plain, tree]);
+          const at = points.get(now);
+          if (at === undefined) points.set(now, count);
+          return at;
+        },
+      });
+      // What looks as it looked at an earlier point need not be drawn again.
+      if (found.as !== undefined) return found;
       const { left, top, width, height: whole } = placeOf(frame);
       const height = Math.min(whole, Math.max(LEAST_HEIGHT, Math.ceil(found.bottom) + MARGIN));
       const show = put(run.natives, run.document, NO_CARET);

@@ -251,8 +251,11 @@ const round = (number) => Math.round(number * 100) / 100;
 export class Looks {
   constructor(blank) { this.styles = new Styles(blank); }
 
-  /** {elements, order, rules, states, neighbours, unlooked, bottom} of a run's page; `numbers` are the elements and their numbers. */
-  at(run, numbers, { marks = [], around = false }) {
+  /**
+   * {elements, order, rules, states, neighbours, unlooked, bottom} of a run's page; `numbers` are the elements and their
+   * numbers. `known` says by all but states and neighbours at which point the page looked like that before: then that is all.
+   */
+  at(run, numbers, { marks = [], around = false, known }) {
     const { natives, document } = run;
     const nodes = [...numbers.keys()].slice(0, MOST);
     const rules = rulesOf(natives, document);
@@ -269,15 +272,16 @@ export class Looks {
       const [x, y] = natives.scrolledTo();
       return { style, box: [left + x, top + y, width, height].map(round), rules: matched[at] };
     });
-    const found = {
+    const plain = {
       elements,
       order: focusOrder(natives, nodes, numbers),
       rules: rules.map((rule) => css.selector(rule)),
-      states: inStates(natives, document, rules, otherwise),
-      neighbours: null,
       unlooked: numbers.size - nodes.length,
       bottom: Math.max(0, ...elements.map(({ box }) => box[1] + box[3])),
     };
+    const as = known(plain);
+    if (as !== undefined) return { as };
+    const found = { ...plain, states: inStates(natives, document, rules, otherwise), neighbours: null };
     if (around && rules.length) {
       const { nodes: near, remove } = neighbours(run, marks);
       const hit = matching(natives, rules, near);
