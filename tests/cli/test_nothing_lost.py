@@ -147,3 +147,18 @@ def test_what_a_process_that_is_gone_had_staged_is_taken_away(run: Any, tmp_path
     done = run("carry", "Berth.jsx", "--to", "jsx-function", "--write")
     assert done.returncode == 0
     assert not left.exists() and kept.exists()
+
+
+def test_a_crash_on_import_is_told_without_steps(run: Any, tmp_path: Path) -> None:
+    text = (
+        "import React from 'react';\n{}export default class Berth extends React.Component {{\n"
+        "  state = {{ taken: 0 }};\n  render() {{ return <button onClick={{() => this.setState({{ taken: 1 }})}}>"
+        "{{this.state.taken}}</button>; }}\n}}\n"
+    )
+    (tmp_path / "Berth.jsx").write_text(text.format(""))
+    (tmp_path / "Other.jsx").write_text(text.format("const gone = window.nowhere.at;\n"))
+    done = run("verify", "Berth.jsx", "Other.jsx", "--budget", "2")
+    assert done.returncode == 1
+    assert "new  Cannot read properties of undefined (reading 'at')" in done.stdout
+    assert "the component is displayed, given nothing" in done.stdout
+    assert "step 1:" not in done.stdout

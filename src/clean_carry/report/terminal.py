@@ -147,7 +147,8 @@ def _trial(trial: TrialResult) -> Iterator[str]:
 def _source(trial: Trial) -> Iterator[str]:
     """The trial itself, so that a person can follow it."""
     yield "      what it does:"
-    for line in words.given(trial):
+    given = list(words.given(trial))
+    for line in given or ["the component is displayed, given nothing"] * (not trial.steps):
         yield f"        {printable(line)}"
     for number, step in enumerate(trial.steps, 1):
         yield f"        step {number}: {printable(words.step(step))}"

@@ -38,15 +38,18 @@ def shrunk(lane: Lane, pair: Pair, failing: Judged) -> Judged:
 
 def _fails(lane: Lane, pair: Pair, trial: Trial, kinds: set[str]) -> bool:
     """Whether old and new differ in one of these things; the last word is a fresh page's."""
+    bundles = pair.bundles_for(trial)
     try:
-        bundles = pair.bundles_for(trial)
         first = lane.trial(bundles[0], pair.old.exported, trial.request(), reuse=True)
-        request = trial.request(pair.interface)
-        second = lane.trial(bundles[1], pair.new.exported, request, reuse=True)
     except WorkerFailed:
         return False
     if restless(first):
         return False
+    try:
+        request = trial.request(pair.interface)
+        second = lane.trial(bundles[1], pair.new.exported, request, reuse=True)
+    except WorkerFailed:
+        return "end" in kinds
     return bool(kinds & {difference.what for difference in pair.compare(trial, first, second)})
 
 
