@@ -152,8 +152,8 @@ def test_what_a_process_that_is_gone_had_staged_is_taken_away(run: Any, tmp_path
 def test_a_crash_on_import_is_told_without_steps(run: Any, tmp_path: Path) -> None:
     text = (
         "import React from 'react';\n{}export default class Berth extends React.Component {{\n"
-        "  state = {{ taken: 0 }};\n  render() {{ return <button onClick={{() => this.setState({{ taken: 1 }})}}>"
-        "{{this.state.taken}}</button>; }}\n}}\n"
+        "  state = {{ taken: 0 }};\n  take = () => this.setState({{ taken: 1 }});\n"
+        "  render() {{ return <button onClick={{this.take}}>{{this.state.taken}}</button>; }}\n}}\n"
     )
     (tmp_path / "Berth.jsx").write_text(text.format(""))
     (tmp_path / "Other.jsx").write_text(text.format("const gone = window.nowhere.at;\n"))
