@@ -186,8 +186,18 @@ def test_the_export_that_is_mounted(run, tmp_path: Path) -> None:  # type: ignor
     assert json.loads(done.stdout)["mounted"] == "Other"
 
 
+# Every press draws a class that was not there before: its search never ends by itself.
+ENDLESS = """import React from 'react';
+export default class Count extends React.Component {
+  state = { n: 0 };
+  on = () => this.setState({ n: this.state.n + Math.random() });
+  render() { return <button className={`n${this.state.n}${this.props.by}`} onClick={this.on}>on</button>; }
+}
+"""
+
+
 def test_an_interrupted_run_leaves_what_it_has(tmp_path: Path) -> None:
-    (tmp_path / "X.jsx").write_text(PICKER)
+    (tmp_path / "X.jsx").write_text(ENDLESS)
     call = [
         sys.executable,
         "-m",

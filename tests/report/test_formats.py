@@ -195,7 +195,7 @@ def test_a_patch_holds_only_what_is_proven(run: Any, tmp_path: Path) -> None:
     )
     done = run(
         "carry", "Berth.jsx", "None.jsx", "--to", "jsx-function", "--verify", "--patch", "c.patch",
-        "--budget", "1",
+        "--budget", "1", "--least-reach", "0",
     )  # fmt: skip
     assert "not written, because it was not proven the same" in done.stdout
     assert "b/Berth.function.jsx" in (tmp_path / "c.patch").read_text()

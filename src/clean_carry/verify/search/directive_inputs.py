@@ -33,7 +33,12 @@ from clean_carry.verify.search.directive_attributes import (
     note_constants,
     note_watched,
 )
-from clean_carry.verify.search.directive_kin import asked_content, kin_of, number_chosen
+from clean_carry.verify.search.directive_kin import (
+    asked_content,
+    kin_of,
+    named_content,
+    number_chosen,
+)
 from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.shape import Shape
 from clean_carry.verify.search.shapes import Shapes
@@ -103,7 +108,11 @@ def directive_inputs(source: SourceText, component: str) -> Inputs:
         found.shapes[AROUND + "beside"] = Shape({"boolean"}, declared=True)
     if definition.true("transclude"):
         found.slots = ["default"]
-        found.contents = [*kin_of(component, registrations, Path(source.path)), *asked_content(own)]
+        found.contents = [
+            *named_content(definition.value("transclude")),
+            *kin_of(component, registrations, Path(source.path)),
+            *asked_content(own),
+        ]
         if found.contents:
             number_chosen(found.shapes, found.contents)
             found.shapes[AROUND + "parts"] = Shape(

@@ -11,7 +11,7 @@ from typing import Any
 from clean_carry.component.errors import InputError
 from clean_carry.source.importers import files_of, project_of
 from clean_carry.source.javascript.scope import Names
-from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.directive.definition import Definition
 from clean_carry.syntaxes.directive.registrations import Registrations, text_of
@@ -49,6 +49,27 @@ def number_chosen(shapes: dict[str, Shape], contents: list[list[Any]]) -> None:
         for name in _CHOSEN & shapes.keys():
             if not shapes[name].kinds:
                 shapes[name] = replace(shapes[name], kinds={"number"}, literals=[0, 1])
+
+
+def named_content(slots: Node | None) -> list[list[Any]]:
+    """Content for slots that take elements by their names (`{ title: 'cardTitle', rest: '?cardRest' }`).
+
+    First all of them, then those alone that must be there.
+    """
+    if slots is None or slots.type != "object":
+        return []
+    pairs = [pair.child("value") for pair in slots.named_children if pair.type == "pair"]
+    names = [name for value in pairs if value is not None and (name := text_of(value))]
+    every = [
+        (
+            name.startswith("?"),
+            {"tag": dashed(name.strip("?")), "content": [f"some {name.strip('?')}"]},
+        )
+        for name in names
+    ]
+    must = [element for optional, element in every if not optional]
+    contents = [[element for _, element in every], must]
+    return [content for content in contents if content][: 1 if len(must) == len(every) else 2]
 
 
 # Methods that look elements up by a selector, and the selectors that name elements plainly.

@@ -122,6 +122,8 @@ class Search:
         # What walks have drawn, called and asked for.
         self._known: set[str] = set()
         self._corpus: list[Trial] = []
+        # What the old side did in the walks that are kept, by their names.
+        self._answers: dict[str, dict[str, Any]] = {}
         self._callers: list[tuple[Trial, int, str]] = []
         # Walks to where a function is called, which is not there this time, or does something else.
         self._otherwise: deque[tuple[Situation, tuple[Step, ...]]] = deque()
@@ -167,14 +169,17 @@ class Search:
                 walk.cancel()
 
     def _confirm(self, pool: ThreadPoolExecutor) -> None:
-        """The trials that count are run once more as any trial is: fresh pages, OLD twice, then NEW."""
+        """The trials that count are run once more in fresh pages: OLD, which must do what it did in its
+        walk, or else twice the same, then NEW."""
         found = self.found
         if found.failing is not None:
             return
 
         def once_more(kept: Judged) -> Judged:
             with self._crew.lane() as lane:
-                return judge(lane, self.pair, kept.trial)
+                judged = judge(lane, self.pair, kept.trial, self._answers.get(kept.trial.name))
+                again = judged.result.verdict == "void"
+                return judge(lane, self.pair, kept.trial) if again else judged
 
         judged = list(pool.map(once_more, found.kept))
         found.kept = [j for j in judged if j.result.verdict == "same"]
@@ -470,6 +475,7 @@ class Search:
             moved = any(tree != trees[0] for tree in trees)
             result = TrialResult(walk.trial.name, "same", steps, note=note, moved=moved)
             self.found.kept.append(Judged(walk.trial, result, reached))
+            self._answers[walk.trial.name] = walk.first
 
     def _note_callers(self, trial: Trial, points: list[dict[str, Any]]) -> None:
         """Remember after which step of a trial a function is called, or something asked for."""
