@@ -89,3 +89,30 @@ def test_it_goes_without_an_error(bench: Bench, tmp_path: Path) -> None:
     )
     assert [point["errors"] for point in points] == [[], [], []]
     assert [[call[0] for call in point["calls"]] for point in points] == [[], ["gone"], ["gone"]]
+
+
+CARD = """angular.module('gullmoor', []).directive('shipCard', function () {
+  return {
+    restrict: 'E',
+    replace: true,
+    transclude: { title: 'cardTitle', rest: '?cardRest' },
+    scope: { open: '=?' },
+    template: '<article><h4 ng-click="toggle()" ng-transclude="title"></h4><div ng-if="open" ng-transclude="rest">no more</div></article>',
+    link: function ($scope, $element) {
+      $scope.toggle = function () { $scope.open = !$scope.open; };
+      $scope.$watch('open', function (open) { $element.attr('aria-expanded', String(!!open)); });
+    }
+  };
+});
+"""
+
+
+def test_slots_that_take_elements_by_name_are_filled(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "card.js").write_text(CARD)
+    done = run("carry", "card.js", "--to", "controller-component", "--write", "--verify", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert result["verification"]["verdict"] == "same", result["verification"]
+    assert result["verification"]["reach"]["old"]["percent"] == 100
+    # The element has the name its service has: it is not declared anew.
+    text = (tmp_path / "card.component.js").read_text()
+    assert "\n      $element = $element.children();" in text

@@ -31,7 +31,9 @@ class ControllerWriting(SharedWriting):
         injected = self.handed.services["$element"]
         entry = self.ledger.claim("link", self.source.span(taken[1].start, taken[1].end))
         name, end = taken[1].text, self.style.semicolon
-        text = f"\n{inner}{self.style.declare} {name} = {injected}.children(){end}"
+        # Under its own name it stands for the root from here on: a declaration would hide it from itself.
+        declares = "" if name == injected else f"{self.style.declare} "
+        text = f"\n{inner}{declares}{name} = {injected}.children(){end}"
         return new(text, entry, "root-inside") + new("\n")
 
     def _listed(self) -> tuple[list[str], list[str]]:
