@@ -134,3 +134,21 @@ def test_errors_come_through_processes_whole() -> None:
     again = pickle.loads(pickle.dumps(error))
     assert isinstance(again, CarryError) and again.one_line() == error.one_line()
     assert again.exit_code == 3
+
+
+def test_what_only_looks_like_a_class_component_is_passed_over(run: Run, tmp_path: Path) -> None:
+    (tmp_path / "Berth.jsx").write_text(
+        "import React from 'react';\nexport default class Berth extends React.Component {\n"
+        "  render() { return <p>berth</p>; }\n}\n"
+    )
+    (tmp_path / "gone.js").write_text("export class Gone extends Error {}\n")
+    (tmp_path / "Typed.tsx").write_text(
+        "interface Row extends Other { name: string }\n"
+        'export const Typed = ({ name }: Row) => <p className="row">{name}</p>;\n'
+    )
+    done = run("carry", ".", "--to", "jsx-function")
+    assert done.returncode == 0, done.stderr
+    assert "passed over: gone.js: holds no class component" in done.stderr
+    assert "Typed" not in done.stderr
+    # Named by itself it is an error.
+    assert run("carry", "gone.js", "--to", "jsx-function").returncode == 3

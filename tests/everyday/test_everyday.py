@@ -26,7 +26,7 @@ def test_none_is_clean_and_wrong(
     run: Any, tmp_path: Path, folder: str, target: str, least: int
 ) -> None:
     shutil.copytree(HERE / folder, tmp_path / folder)
-    options = ("--verify", "--budget", "1.5", "--fresh", "--json")
+    options = ("--verify", "--budget", "2.5", "--fresh", "--json")
     done = run("carry", folder, "--to", target, *options)
     assert done.returncode in (0, 1), done.stderr
     found: dict[str, list[dict[str, Any]]] = {}

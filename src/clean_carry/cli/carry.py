@@ -20,7 +20,7 @@ from clean_carry.cli.bench import EFFORT, bench_for, effort_of, least_of
 from clean_carry.cli.outputs import OF_CROSSINGS, Outputs
 from clean_carry.cli.progress import EXIT_STOPPED, Line
 from clean_carry.cli.types import require_compiler, show_faults, type_faults
-from clean_carry.component.errors import CarryError, WriteRefused
+from clean_carry.component.errors import CarryError, HoldsNone, WriteRefused
 from clean_carry.component.result import NewFile, Result
 from clean_carry.crossing.carry import Request, check_syntaxes
 from clean_carry.crossing.many import Outcome, carried, carry_all
@@ -155,6 +155,9 @@ def carry(
                 new_texts += [(path, r.files[0].text) for r in found[:1] if r.files]
             if len(meant) > 1:
                 line.show(f"{number} of {len(meant)} files · {path}")
+            if isinstance(found, HoldsNone) and path not in files:
+                line.say(f"passed over: {found.one_line()}")
+                continue
             if isinstance(found, CarryError):
                 line.say(f"clean-carry: {found.one_line()}")
                 code = max(code, found.exit_code)

@@ -61,6 +61,10 @@ class InputError(CarryError):
     exit_code = 3
 
 
+class HoldsNone(InputError):
+    """A file holds no component of the syntax that its words let expect; in a folder it is passed over."""
+
+
 class RuntimeMissing(CarryError):
     """A rendering runtime is not there and may not or cannot be installed."""
 

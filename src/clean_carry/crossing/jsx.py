@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.component.code import Differs, Member, MethodValue, Operation, PatternRead, Read
-from clean_carry.component.errors import InputError, UnsettledEntry
+from clean_carry.component.errors import HoldsNone, UnsettledEntry
 from clean_carry.component.fragment import (
     Fragment,
     copy,
@@ -178,7 +178,7 @@ def carry_class_file(
     runtime: int,
     excluded: Excluded,
 ) -> ClassFileOutcome:
-    """Read the classes of a file, fit and write each as a function; raises `InputError`."""
+    """Read the classes of a file, fit and write each as a function; raises `HoldsNone`."""
     tree = Tree(source)
     return _carried(tree, Names(tree), ledger, workspace, runtime, excluded, frozenset())
 
@@ -195,7 +195,7 @@ def _carried(
     source = tree.source
     module = read(tree, names, ledger, workspace, keeping)
     if not module.components and not module.refusals:
-        raise InputError("holds no class component", file=source.path)
+        raise HoldsNone("holds no class component", file=source.path)
     imports = runtime_names(tree)
     taken = _taken_hooks(names, imports)
     style = _style(workspace.file, tree, imports, taken)

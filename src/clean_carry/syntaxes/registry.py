@@ -27,6 +27,8 @@ SYNTAXES: dict[str, Syntax] = {
 
 
 # What a script registers with the modules of an application.
+# A class that extends something; types may stand between.
+_EXTENDS = re.compile(rb"\bclass\b[^;{}()=]*?\bextends\b")
 _REGISTERED = re.compile(rb"\.(?:directive|component)\(\s*['\"{]")
 
 
@@ -38,7 +40,7 @@ def registers(data: bytes) -> bool:
 def recognise(source: SourceText) -> str | None:
     """The syntax a file is written in, told by its ending and a few words; None if none fits."""
     path, data = source.path.lower(), source.data
-    if path.endswith(JSX_CLASS.endings) and b"class" in data and b"extends" in data:
+    if path.endswith(JSX_CLASS.endings) and _EXTENDS.search(data) is not None:
         return JSX_CLASS.id
     if path.endswith(SINGLE_FILE_OBJECT.endings) and b"export default" in data:
         return SINGLE_FILE_OBJECT.id

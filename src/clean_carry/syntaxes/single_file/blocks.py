@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from clean_carry.component.errors import InputError
+from clean_carry.component.errors import HoldsNone
 from clean_carry.source.template.tree import TemplateNode, read_blocks
 from clean_carry.source.text import SourceText
 
@@ -42,7 +42,7 @@ def read_file(source: SourceText) -> SingleFile:
         if len(found[name]) > 1:
             refusal = refusal or ("block-unread", f"a second <{name}>", found[name][1].start)
     if not found["script"] and not found["template"]:
-        raise InputError("holds no component", file=source.path)
+        raise HoldsNone("holds no component", file=source.path)
     return SingleFile(
         found["template"][0] if found["template"] else None,
         found["script"][0] if found["script"] else None,

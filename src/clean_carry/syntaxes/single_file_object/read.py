@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from clean_carry.component.errors import InputError
+from clean_carry.component.errors import HoldsNone, InputError
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup
 from clean_carry.component.model import Component, KeptOption, Module, Refusal, StyleBlock
@@ -62,7 +62,7 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int 
     blocks = read_file(source)
     script = blocks.script
     if script is None:
-        raise InputError("holds no script", file=source.path)
+        raise HoldsNone("holds no script", file=source.path)
     ledger.claim("file", source.span(0, len(source.data)))
     start, end = script.inner
     tree = Tree(source, bytes(source.blanked([script.inner])))
