@@ -65,11 +65,10 @@ export default {
 )
 def test_what_is_carried_right_is_the_same(run, tmp_path: Path, name, text, target) -> None:  # type: ignore[no-untyped-def]
     (tmp_path / name).write_text(text)
-    for seed in ("1", "2"):
-        call = ("carry", name, "--to", target, "--verify", "--keep-anyway", "--write", "--json")
-        done = run(*call, "--budget", "6", "--least-reach", "0", "--seed", seed)
-        result = json.loads(done.stdout)["results"][0]
-        assert (result["status"], result["verification"]["verdict"]) == ("clean", "same")
+    call = ("carry", name, "--to", target, "--verify", "--keep-anyway", "--write", "--json")
+    done = run(*call, "--budget", "4", "--least-reach", "0")
+    result = json.loads(done.stdout)["results"][0]
+    assert (result["status"], result["verification"]["verdict"]) == ("clean", "same")
 
 
 def test_what_a_component_sends_is_no_event_of_its_page() -> None:
