@@ -48,7 +48,7 @@ def plain(answer: dict[str, Any]) -> dict[str, Any]:
 
 
 def looks_of(answer: dict[str, Any]) -> list[dict[str, Any]]:
-    """The look of each point; where one says at which point the page looked alike, the look of that point."""
+    """The look of each point; one that looks like an earlier point has the look of that one."""
     found: list[dict[str, Any]] = []
     for point in answer["points"]:
         look = point.get("look") or {}
