@@ -17,6 +17,8 @@ FAMILIES = [
     ("single_files_older", "single-file-flat", 6),
     ("directives", "controller-component", 15),
 ]
+# Seconds for each component, where its runtime needs more of them to reach most of the code.
+BUDGETS = {"directives": "5"}
 # Findings that tell of a difference which trials then show, at the line it comes from.
 TOLD = frozenset({"derived-not-a-number", "made-may-throw"})
 
@@ -26,7 +28,7 @@ def test_none_is_clean_and_wrong(
     run: Any, tmp_path: Path, folder: str, target: str, least: int
 ) -> None:
     shutil.copytree(HERE / folder, tmp_path / folder)
-    options = ("--verify", "--budget", "1.5", "--fresh", "--json")
+    options = ("--verify", "--budget", BUDGETS.get(folder, "1.5"), "--fresh", "--json")
     done = run("carry", folder, "--to", target, *options)
     assert done.returncode in (0, 1), done.stderr
     found: dict[str, list[dict[str, Any]]] = {}
@@ -38,8 +40,7 @@ def test_none_is_clean_and_wrong(
         verdicts = {result["verification"]["verdict"] for result in clean}
         told = any(f["rule"] in TOLD for result in clean for f in result["findings"])
         assert told or "differs" not in verdicts or len(clean) < len(results), source
-        # How much is reached in so short a time depends on the machine.
-        same += bool(clean) and verdicts <= {"same", "unproven"}
+        same += bool(clean) and verdicts == {"same"}
     assert same >= least, {
         source: [r["status"] for r in results] for source, results in found.items()
     }

@@ -66,7 +66,7 @@ export default {
 def test_what_is_carried_right_is_the_same(run, tmp_path: Path, name, text, target) -> None:  # type: ignore[no-untyped-def]
     (tmp_path / name).write_text(text)
     call = ("carry", name, "--to", target, "--verify", "--keep-anyway", "--write", "--json")
-    done = run(*call, "--budget", "4", "--least-reach", "0")
+    done = run(*call, "--budget", "8")
     result = json.loads(done.stdout)["results"][0]
     assert (result["status"], result["verification"]["verdict"]) == ("clean", "same")
 

@@ -28,7 +28,7 @@ PAIRS = Path(__file__).with_name("told_apart")
 )
 def test_what_was_wrong_for_a_user_differs(run, tmp_path: Path, old, new, what) -> None:  # type: ignore[no-untyped-def]
     shutil.copytree(PAIRS, tmp_path, dirs_exist_ok=True)
-    done = run("verify", old, new, "--json", "--save", "found.trials.yaml", "--least-reach", "0")
+    done = run("verify", old, new, "--json", "--save", "found.trials.yaml")
     assert done.returncode == 1
     assert json.loads(done.stdout)["verdict"] == "differs"
     # The trial that tells them apart does what the search once left out, and can be run again.

@@ -99,7 +99,7 @@ _ENGINE_WORDING = re.compile(
     r"|Spread syntax requires .*|Found non-callable @@iterator|Reduce of empty array.*)$",
     re.DOTALL,
 )
-# The same where a page shows it, with or without its kind; names of what failed are short expressions.
+# The same messages inside a text of the page, with or without `TypeError: ` before them.
 _SHOWN = re.compile(
     r"(?:TypeError: )?(?:Cannot (?:read|set) properties of (?:null|undefined)"
     r"(?: \((?:reading|setting) '[^']*'\))?"
