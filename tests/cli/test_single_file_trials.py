@@ -169,8 +169,8 @@ def test_what_inputs_are_declared_as_is_compared(
 ) -> None:
     target = pages(tmp_path, version, Berths=DECLARED)
     assert carried(run, "Berths")["verification"]["verdict"] == "same"
-    # Without berths both fail; version 2.7 draws the object form at once all the same, version 3 does
-    # neither.
+    # Without berths both fail; version 2.7 draws the object form at once all the same, version 3 draws
+    # nothing of either.
     (target / "Berths.trials.yaml").write_text(
         "trials:\n  - name: without berths, then with one\n    steps:\n"
         "      - change: { inputs: { berths: [Holm] } }\n"
