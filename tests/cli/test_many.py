@@ -152,3 +152,14 @@ def test_what_only_looks_like_a_class_component_is_passed_over(run: Run, tmp_pat
     assert "Typed" not in done.stderr
     # Named by itself it is an error.
     assert run("carry", "gone.js", "--to", "jsx-function").returncode == 3
+
+
+def test_a_class_with_defaults_for_its_type_parameters_is_found(run: Run, tmp_path: Path) -> None:
+    (tmp_path / "Slot.tsx").write_text(
+        "import React from 'react';\n"
+        "export default class Slot<P = {}, S = {}> extends React.Component<P, S> {\n"
+        "  render() { return <p>slot</p>; }\n}\n"
+    )
+    done = run("carry", ".", "--to", "jsx-function")
+    assert "passed over" not in done.stderr
+    assert "1 file" in done.stdout or "Slot: " in done.stdout, done.stdout + done.stderr

@@ -26,9 +26,9 @@ SYNTAXES: dict[str, Syntax] = {
 }
 
 
+# A class that extends something; its type parameters may stand between, with defaults of their own.
+_EXTENDS = re.compile(rb"\bclass\b[^;]{0,300}?\bextends\b")
 # What a script registers with the modules of an application.
-# A class that extends something; types may stand between.
-_EXTENDS = re.compile(rb"\bclass\b[^;{}()=]*?\bextends\b")
 _REGISTERED = re.compile(rb"\.(?:directive|component)\(\s*['\"{]")
 
 
