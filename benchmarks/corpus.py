@@ -320,7 +320,7 @@ def _verify(row: Row, path: Path, result: Result, bench: Bench) -> None:
             for d in t.differences[:2]
         ]
     elif "same" in verdicts:
-        row.verdict = "same"
+        row.verdict = found.verdict
         row.still = all(not t.moved for t in found.trials if t.verdict == "same")
     else:
         row.verdict = "not run"
@@ -335,13 +335,14 @@ name or a hook out of place that the old file did not have, or a relative import
 *Still formatted*: of the files that were clean under a formatter with the options most files of the corpus
 are clean under. *Comments lost*: neither in the new text nor in what the ledger says was dropped.
 *Statements touched*: statements beside the classes that do not stand in the new text byte for byte.
-*Old mounts*: the old side drew an element or called out. *Differs, clean*: of those, components that are
-clean and carry no finding.
+*Old mounts*: the old side drew an element or called out. *Unproven*: nothing differed, but too little of a
+side's own code ran, or no handler that children are given was called. *Differs, clean*: of those that
+differ, components that are clean and carry no finding.
 """
 
 COLUMNS = (
     "corpus", "components", "clean", "left", "refused", "fail the checks", "old mounts", "void",
-    "same", "same, tree never changed", "differs", "differs, clean", "branch reach, median %",
+    "same", "unproven", "same, tree never changed", "differs", "differs, clean", "branch reach, median %",
     "still formatted", "comments lost", "statements touched", "type errors added", "ms a file",
 )  # fmt: skip
 
@@ -361,8 +362,8 @@ def line(name: str, rows: list[Row], each: float) -> list[object]:
     return [
         name, len(rows), status["clean"], status["left"], status["refused"],
         sum(bool(r.problems) for r in rows),
-        verdict["same"] + verdict["differs"] + verdict["void"], verdict["void"], verdict["same"],
-        sum(r.still for r in rows), verdict["differs"],
+        sum(verdict[v] for v in ("same", "unproven", "differs", "void")), verdict["void"],
+        verdict["same"], verdict["unproven"], sum(r.still for r in rows), verdict["differs"],
         sum(r.verdict == "differs" and r.status == "clean" and not r.rules for r in rows),
         _median([r.reach for r in rows if r.reach is not None]),
         _share([r.formatted for r in rows if r.formatted is not None]),
@@ -395,6 +396,8 @@ def main(wanted: list[str]) -> None:
     print(text)
     for name, rows in every.items():
         for row in rows:
+            if row["verdict"] == "unproven":
+                print(name, row["file"], row["component"], "unproven:", row["reason"])
             worth = any(row[k] for k in ("problems", "lost", "types"))
             if worth or row["verdict"] == "differs" or row["status"] == "not found":
                 print(name, row["file"], row["component"], row["status"], row["rules"])

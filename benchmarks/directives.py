@@ -60,8 +60,8 @@ UNSEEN = (
 )
 COLUMNS = (
     "corpus", "directives", "stay directives", "made by code", "possible", "clean", "clean, %", "refused",
-    "fail the checks", "comments lost", "old mounts", "same", "differs", "branch reach, median %",
-    "reach, tenth percentile %", "ms a file",
+    "fail the checks", "comments lost", "old mounts", "same", "unproven", "differs",
+    "branch reach, median %", "reach, tenth percentile %", "ms a file",
 )  # fmt: skip
 
 
@@ -165,7 +165,7 @@ def line(corpus: Corpus, rows: list[Row], files: int, seconds: float) -> list[ob
     made = sum(row.made for row in rows)
     possible = [row for row in rows if not row.stays and not row.made]
     clean = [row for row in rows if row.status == "clean"]
-    ran = [row for row in clean if row.verdict in ("same", "differs")]
+    ran = [row for row in clean if row.verdict in ("same", "unproven", "differs")]
     reach = sorted(row.reach for row in ran if row.reach is not None)
     low = reach[len(reach) // 10] if reach else None
     return [
@@ -173,6 +173,7 @@ def line(corpus: Corpus, rows: list[Row], files: int, seconds: float) -> list[ob
         round(100 * len(clean) / len(possible)) if possible else "–",
         sum(row.status == "refused" for row in possible), sum(bool(row.problems) for row in rows),
         sum(len(row.lost) for row in rows), len(ran), sum(row.verdict == "same" for row in ran),
+        sum(row.verdict == "unproven" for row in ran),
         sum(row.verdict == "differs" for row in ran),
         round(statistics.median(reach)) if reach else "–", round(low) if low is not None else "–",
         round(1000 * seconds / max(files, 1), 1),
@@ -231,7 +232,12 @@ def main(arguments: list[str]) -> None:
     print(text)
     for rows in kept.values():
         for row in rows:
-            if row.differences or row.problems or row.lost or row.verdict == "not run":
+            if (
+                row.differences
+                or row.problems
+                or row.lost
+                or row.verdict in ("unproven", "not run")
+            ):
                 print(row.name, row.verdict, row.reason, row.problems, row.differences, row.lost)
     if not given.names:
         _store(text, kept, given.budget)

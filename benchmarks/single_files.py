@@ -172,12 +172,13 @@ the flat form.
 compiles to what it did not find before. *Kept*: template and styles are byte for byte the same. *Still
 formatted*: of the scripts that a formatter left alone with the options most of the corpus keep to, those it
 leaves alone as they are written. *Pointed at*: of those that differ and are clean, those with a finding
-beyond `members-closed` and `methods-given-out`.
+beyond `members-closed` and `methods-given-out`. *Unproven*: nothing differed, but too little of a
+side's own code ran, or no handler that children are given was called.
 """
 COLUMNS = (
     "corpus", "runtime", "files", "without template", "with template", "clean", "clean, %",
-    "fail the checks", "comments lost", "kept", "still formatted", "old mounts", "same", "differs",
-    "pointed at", "branch reach, median %", "ms a file",
+    "fail the checks", "comments lost", "kept", "still formatted", "old mounts", "same", "unproven",
+    "differs", "pointed at", "branch reach, median %", "ms a file",
 )  # fmt: skip
 
 
@@ -194,8 +195,8 @@ def line(corpus: Corpus, rows: list[Row], each: float) -> list[object]:
         sum(bool(r.problems) for r in rows), sum(len(r.lost) for r in rows),
         f"{sum(r.kept for r in written)} of {len(written)}",
         f"{sum(r.formatted or False for r in rows)} of {sum(r.formatted is not None for r in rows)}",
-        verdict["same"] + verdict["differs"],
-        verdict["same"], verdict["differs"],
+        verdict["same"] + verdict["unproven"] + verdict["differs"],
+        verdict["same"], verdict["unproven"], verdict["differs"],
         sum(r.verdict == "differs" and bool(set(r.rules) - OF_ALL) for r in rows),
         f"{statistics.median(reach):.0f}" if reach else "–", f"{each:.1f}",
     ]  # fmt: skip
@@ -216,6 +217,8 @@ def main(wanted: list[str]) -> None:
             every[f"{corpus.package}-{corpus.version}"] = found
             place.write_text(json.dumps(every, indent=1))
             for row in rows:
+                if row.verdict == "unproven":
+                    print(row.file, "unproven:", row.reason)
                 if row.problems or row.lost or row.verdict == "differs":
                     print(row.file, row.status, row.rules, row.problems, row.lost, row.differences)
     store(known, every)
