@@ -33,6 +33,7 @@ from clean_carry.verify.runtimes import cache_folder
 from clean_carry.verify.verify import Effort
 
 HERE = Path(__file__).parent
+QUIET = ("--ignore-scripts", "--legacy-peer-deps", "--no-audit", "--no-fund", "--loglevel=error")
 # Seconds for which trials look for themselves, for each component.
 BUDGET = 3.0
 
@@ -115,8 +116,9 @@ class Row:
 
 
 def fetched(corpus: Corpus) -> Path:
-    """The package with its dependencies, fetched once."""
-    folder = cache_folder() / "corpora" / f"{corpus.package.replace('/', '-')}-{corpus.version}"
+    """The package with its dependencies, fetched once; those are of its lock in benchmarks/locks."""
+    name = f"{corpus.package.replace('/', '-')}-{corpus.version}"
+    folder = cache_folder() / "corpora" / name
     if (folder / "complete").exists():
         return folder
     shutil.rmtree(folder, ignore_errors=True)
@@ -141,19 +143,10 @@ def fetched(corpus: Corpus) -> Path:
     (folder / "package.json").write_text(
         json.dumps({"name": "corpus", "private": True, "dependencies": wanted})
     )
-    subprocess.run(
-        [
-            "npm",
-            "install",
-            "--ignore-scripts",
-            "--legacy-peer-deps",
-            "--no-audit",
-            "--no-fund",
-            "--loglevel=error",
-        ],
-        cwd=folder,
-        check=True,
-    )
+    lock = HERE / "locks" / f"{name}.json"
+    if lock.exists():
+        shutil.copy(lock, folder / "package-lock.json")
+    subprocess.run(["npm", "ci" if lock.exists() else "install", *QUIET], cwd=folder, check=True)
     if corpus.script:
         text = f"import '{corpus.script}';\nexport default ({{ children }}) => children;\n"
         (folder / "trial-setup.jsx").write_text(text)

@@ -269,10 +269,12 @@ export class Page {
     this.#try(timer.run);
   }
 
-  /** Run tasks until nothing is due; `painted` is called wherever the page could be painted. */
-  async settle(painted) {
+  /** Run tasks until nothing is due; `painted` is called wherever the page could be painted. Unless told not to `rest`,
+   *  a realm that paints by itself is waited for.
+   */
+  async settle(painted, rest = true) {
     let frames = 0;
-    let rests = this.realm.rest ? MOST_RESTS : 0;
+    let rests = rest && this.realm.rest ? MOST_RESTS : 0;
     for (let round = 0; round < MOST_TIMERS; round++) {
       await this.realm.turn();
       painted();

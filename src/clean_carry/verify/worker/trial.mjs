@@ -92,12 +92,12 @@ export class Run {
     try { return make(); } catch (error) { this.page.fail(error); return null; }
   }
 
-  settle() { return this.page.settle(this.painted); }
+  settle(rest) { return this.page.settle(this.painted, rest); }
 
-  /** Settle between the events of one step, and note whether the page has changed by then. */
+  /** Settle between the events of one step, and note whether the page has changed by then. Nobody looks at it yet. */
   async between() {
     const before = this.last;
-    await this.settle();
+    await this.settle(false);
     this.prevented.push(['between', this.last !== before]);
   }
 
