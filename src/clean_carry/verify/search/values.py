@@ -110,6 +110,9 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
     """A plausible value; `salt` tells the members of a list apart."""
     # That something is asked whether it is `false` does not make that likely.
     told = [value for value in shape.literals if not isinstance(value, bool)]
+    if all(isinstance(value, int | float) for value in told):
+        # Numbers are compared with 0 more often than they are below it.
+        told.sort(key=lambda value: (value <= 0, value < 0))
     outside = name in _OUTSIDE or shape.alike in _OUTSIDE
     name = shape.alike or name
     wordy = "string" in shape.kinds and isinstance(told[0] if told else None, str)
