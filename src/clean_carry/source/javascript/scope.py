@@ -11,15 +11,14 @@ from collections.abc import Iterator
 
 from clean_carry.source.javascript.tree import Node, Tree
 
-_DECLARED_TYPES = frozenset(
-    {"interface_declaration", "type_alias_declaration", "enum_declaration", "internal_module"}
-)
-_CLASSES = frozenset({"class_declaration", "class", "abstract_class_declaration"})
-_BLOCKS = frozenset(
-    {"statement_block", "for_statement", "for_in_statement", "switch_body", "class_static_block"}
-)
-
-
+# Which part of a pattern binds names ("" for all the others), and which hold expressions or types.
+_PATTERN_PARTS = {
+    "pair_pattern": ("value", {"computed_property_name"}),
+    "assignment_pattern": ("", {"right"}),
+    "object_assignment_pattern": ("", {"right"}),
+    "required_parameter": ("pattern", {"type", "value", "decorator"}),
+    "optional_parameter": ("pattern", {"type", "value", "decorator"}),
+}
 # What declares the name of all of a module, or of its default.
 _IMPORTING = ("import_clause", "namespace_import", "import_require_clause")
 
@@ -166,32 +165,20 @@ class Names:
 
     def _pattern(self, node: Node, scope: Scope, kind: str, block: Scope, function: Scope) -> None:
         """Declare the names a binding pattern makes; visit the expressions in it."""
-        match node.type:
-            case "identifier" | "shorthand_property_identifier_pattern":
-                self._declare(scope, node, kind)
-            case "pair_pattern":
-                for part in node.children:
-                    if part.field == "value":
-                        self._pattern(part, scope, kind, block, function)
-                    elif part.type == "computed_property_name":
-                        self._visit(part, block, function)
-            case "assignment_pattern" | "object_assignment_pattern":
-                for part in node.children:
-                    if part.field == "right":
-                        self._visit(part, block, function)
-                    elif part.named:
-                        self._pattern(part, scope, kind, block, function)
-            case "array_pattern" | "object_pattern" | "rest_pattern":
-                for part in node.named_children:
+        if node.type in ("identifier", "shorthand_property_identifier_pattern"):
+            self._declare(scope, node, kind)
+        elif node.type in ("array_pattern", "object_pattern", "rest_pattern"):
+            for part in node.named_children:
+                self._pattern(part, scope, kind, block, function)
+        elif node.type in _PATTERN_PARTS:
+            bound, visited = _PATTERN_PARTS[node.type]
+            for part in node.children:
+                if part.named and {part.field, part.type} & visited:
+                    self._visit(part, block, function)
+                elif part.named and (bound == "" or part.field == bound):
                     self._pattern(part, scope, kind, block, function)
-            case "required_parameter" | "optional_parameter":
-                for part in node.children:
-                    if part.field == "pattern":
-                        self._pattern(part, scope, kind, block, function)
-                    elif part.named:
-                        self._visit(part, block, function)
-            case _:
-                self._visit(node, block, function)
+        else:
+            self._visit(node, block, function)
 
     def _function(self, node: Node, block: Scope) -> None:
         scope = self._open(node, block)
@@ -227,93 +214,96 @@ class Names:
         if not node.children:
             if kind in ("identifier", "shorthand_property_identifier", "type_identifier"):
                 self._refs.append((node, block))
-            return
-        if node.is_function:
+        elif node.is_function:
             if kind in ("function_declaration", "generator_function_declaration"):
                 name = node.child("name")
                 if name is not None:
                     self._declare(block, name, "function")
             self._function(node, block)
-            return
-        if kind in _CLASSES:
-            self._class(node, block)
-            return
-        if kind in _BLOCKS:
-            scope = self._open(node, block)
-            inner = scope if kind == "class_static_block" else function
-            if kind == "for_in_statement":
-                self._for_in(node, scope, function)
-                return
-            for part in node.children:
-                self._visit(part, scope, inner)
-            return
-        match kind:
-            case "lexical_declaration" | "variable_declaration":
-                word = node.children[0].type
-                target = function if word == "var" else block
-                for declarator in node.named_children:
-                    self._declarator(declarator, target, word, block, function)
-            case "catch_clause":
-                scope = self._open(node, block)
-                for part in node.children:
-                    if part.field == "parameter":
-                        self._pattern(part, scope, "param", scope, function)
-                    else:
-                        self._visit(part, scope, function)
-            case "import_statement":
-                for clause in node.walk():
-                    if clause.type == "import_specifier":
-                        name = clause.child("alias") or clause.child("name")
-                        if name is not None:
-                            self._declare(block, name, "import")
-                    elif clause.type == "identifier" and clause.parent is not None:
-                        if clause.parent.type in _IMPORTING:
-                            self._declare(block, clause, "import")
-            case "export_statement":
-                if node.child("source") is None:
-                    for part in node.children:
-                        self._visit(part, block, function)
-            case "export_specifier":
-                self._visit(node.children[0], block, function)
-            case "member_expression":
-                # The part after the dot is a property, also where the grammar calls it identifier.
-                self._visit(node.children[0], block, function)
-            case "jsx_attribute":
-                for part in node.children[1:]:
-                    self._visit(part, block, function)
-            case "jsx_opening_element" | "jsx_closing_element" | "jsx_self_closing_element":
-                for part in node.children:
-                    if part.field == "name" and part.type == "identifier":
-                        if is_component_name(part.text):
-                            self._refs.append((part, block))
-                    else:
-                        self._visit(part, block, function)
-            case _ if kind in _DECLARED_TYPES:
-                scope = self._open(node, block)
-                for part in node.children:
-                    if part.field == "name":
-                        self._declare(block, part, "const" if "enum" in kind else "type")
-                    elif part.type == "type_parameters":
-                        self._type_parameters(part, scope)
-                    else:
-                        self._visit(part, scope, function)
-            case "function_type" | "construct_signature" | "method_signature" | "call_signature":
-                scope = self._open(node, block)
-                for part in node.children:
-                    if part.type == "formal_parameters":
-                        for parameter in part.named_children:
-                            self._pattern(parameter, scope, "type", scope, function)
-                    elif part.type == "type_parameters":
-                        self._type_parameters(part, scope)
-                    elif part.field != "name":
-                        self._visit(part, scope, function)
-            case "index_signature":
-                for part in node.children:
-                    if part.field != "name":
-                        self._visit(part, block, function)
-            case _:
-                for part in node.children:
-                    self._visit(part, block, function)
+        else:
+            _VISITS.get(kind, Names._parts)(self, node, block, function)
+
+    def _parts(self, node: Node, block: Scope, function: Scope) -> None:
+        for part in node.children:
+            self._visit(part, block, function)
+
+    def _block(self, node: Node, block: Scope, function: Scope) -> None:
+        self._parts(node, self._open(node, block), function)
+
+    def _static_block(self, node: Node, block: Scope, function: Scope) -> None:
+        scope = self._open(node, block)
+        self._parts(node, scope, scope)
+
+    def _declaration(self, node: Node, block: Scope, function: Scope) -> None:
+        word = node.children[0].type
+        target = function if word == "var" else block
+        for declarator in node.named_children:
+            self._declarator(declarator, target, word, block, function)
+
+    def _catch(self, node: Node, block: Scope, function: Scope) -> None:
+        scope = self._open(node, block)
+        for part in node.children:
+            if part.field == "parameter":
+                self._pattern(part, scope, "param", scope, function)
+            else:
+                self._visit(part, scope, function)
+
+    def _import(self, node: Node, block: Scope, function: Scope) -> None:
+        for clause in node.walk():
+            if clause.type == "import_specifier":
+                name = clause.child("alias") or clause.child("name")
+                if name is not None:
+                    self._declare(block, name, "import")
+            elif clause.type == "identifier" and clause.parent is not None:
+                if clause.parent.type in _IMPORTING:
+                    self._declare(block, clause, "import")
+
+    def _export(self, node: Node, block: Scope, function: Scope) -> None:
+        if node.child("source") is None:
+            self._parts(node, block, function)
+
+    def _first(self, node: Node, block: Scope, function: Scope) -> None:
+        """The first part alone holds names: what follows a dot is a property, though the grammar may call
+        it an identifier, and what follows `as` the name outside."""
+        self._visit(node.children[0], block, function)
+
+    def _attribute(self, node: Node, block: Scope, function: Scope) -> None:
+        for part in node.children[1:]:
+            self._visit(part, block, function)
+
+    def _tag(self, node: Node, block: Scope, function: Scope) -> None:
+        for part in node.children:
+            if part.field == "name" and part.type == "identifier":
+                if is_component_name(part.text):
+                    self._refs.append((part, block))
+            else:
+                self._visit(part, block, function)
+
+    def _type(self, node: Node, block: Scope, function: Scope) -> None:
+        scope = self._open(node, block)
+        for part in node.children:
+            if part.field == "name":
+                self._declare(block, part, "const" if "enum" in node.type else "type")
+            elif part.type == "type_parameters":
+                self._type_parameters(part, scope)
+            else:
+                self._visit(part, scope, function)
+
+    def _signature(self, node: Node, block: Scope, function: Scope) -> None:
+        scope = self._open(node, block)
+        for part in node.children:
+            if part.type == "formal_parameters":
+                for parameter in part.named_children:
+                    self._pattern(parameter, scope, "type", scope, function)
+            elif part.type == "type_parameters":
+                self._type_parameters(part, scope)
+            elif part.field != "name":
+                self._visit(part, scope, function)
+
+    def _index(self, node: Node, block: Scope, function: Scope) -> None:
+        for part in node.children:
+            if part.field != "name":
+                self._visit(part, block, function)
 
     def _declarator(
         self, node: Node, target: Scope, word: str, block: Scope, function: Scope
@@ -327,7 +317,8 @@ class Names:
             else:
                 self._visit(part, block, function)
 
-    def _for_in(self, node: Node, scope: Scope, function: Scope) -> None:
+    def _for_in(self, node: Node, block: Scope, function: Scope) -> None:
+        scope = self._open(node, block)
         word = next((c.type for c in node.children if c.type in ("const", "let", "var")), "")
         for part in node.children:
             if part.field == "left" and word:
@@ -335,7 +326,7 @@ class Names:
             else:
                 self._visit(part, scope, function)
 
-    def _class(self, node: Node, block: Scope) -> None:
+    def _class(self, node: Node, block: Scope, function: Scope) -> None:
         name = node.child("name")
         scope = self._open(node, block)
         if name is not None:
@@ -352,3 +343,36 @@ class Names:
 def is_component_name(name: str) -> bool:
     """Whether JSX reads a tag name as a reference (it starts with other than a small letter)."""
     return not name[:1].islower() or "." in name
+
+
+# What opens a scope, declares names, or has parts that are no references; all parts of others are visited.
+_VISITS = {
+    "class_declaration": Names._class,
+    "class": Names._class,
+    "abstract_class_declaration": Names._class,
+    "statement_block": Names._block,
+    "for_statement": Names._block,
+    "switch_body": Names._block,
+    "class_static_block": Names._static_block,
+    "for_in_statement": Names._for_in,
+    "lexical_declaration": Names._declaration,
+    "variable_declaration": Names._declaration,
+    "catch_clause": Names._catch,
+    "import_statement": Names._import,
+    "export_statement": Names._export,
+    "export_specifier": Names._first,
+    "member_expression": Names._first,
+    "jsx_attribute": Names._attribute,
+    "jsx_opening_element": Names._tag,
+    "jsx_closing_element": Names._tag,
+    "jsx_self_closing_element": Names._tag,
+    "interface_declaration": Names._type,
+    "type_alias_declaration": Names._type,
+    "enum_declaration": Names._type,
+    "internal_module": Names._type,
+    "function_type": Names._signature,
+    "construct_signature": Names._signature,
+    "method_signature": Names._signature,
+    "call_signature": Names._signature,
+    "index_signature": Names._index,
+}
