@@ -8,19 +8,19 @@ import pytest
 
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component
-from clean_carry.crossing.lateness import (
-    calls_inputs,
-    drawn_by,
-    later_entries,
-    later_methods,
-    stable_methods,
-)
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx_class.read import read
 from clean_carry.syntaxes.jsx_class.receivers import Receivers, find
+from clean_carry.syntaxes.jsx_function.planning.lateness import (
+    calls_inputs,
+    drawn_by,
+    later_entries,
+    later_methods,
+    stable_methods,
+)
 
 DRAWS = "  render() { return <p>{this.props.tide}</p>; }\n"
 
@@ -37,9 +37,9 @@ def tree_of(members: str) -> tuple[Tree, Names]:
 def component(members: str) -> Component:
     tree, names = tree_of(members)
     ledger = Ledger("Berth.jsx", tree.source.data)
-    module = read(tree, names, ledger, Workspace(Path("Berth.jsx")))
-    assert module.refusals == ()
-    return module.components[0]
+    components, refusals = read(tree, names, ledger, Workspace(Path("Berth.jsx")))
+    assert refusals == ()
+    return components[0]
 
 
 # -- who stands for the instance -------------------------------------------------------------

@@ -5,18 +5,12 @@ from __future__ import annotations
 from pathlib import Path
 
 import pytest
-
 from clean_carry.component.fragment import copy, new
 from clean_carry.component.ledger import Ledger
-from clean_carry.crossing.outcome import (
-    ScriptStyle,
-    beside,
-    fixed_ranges,
-    orphaned_comments,
-    script_style,
-)
+from clean_carry.source.javascript.script_style import ScriptStyle, fixed_ranges, script_style
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.written import beside, orphaned_comments
 
 
 def style(text: str, folder: Path) -> ScriptStyle:

@@ -7,8 +7,8 @@ import pytest
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.directive.registrations import Registrations, text_of, unescaped
-from clean_carry.syntaxes.directive.scope_uses import (
+from clean_carry.syntaxes.scoped_template.registrations import Registrations, text_of, unescaped
+from clean_carry.syntaxes.scoped_template.scope_uses import (
     ScopeUses,
     escaped_offsets,
     instance_uses,

@@ -24,7 +24,6 @@ from clean_carry.component.errors import CarryError, HoldsNone, WriteRefused
 from clean_carry.component.result import NewFile, Result
 from clean_carry.crossing.carry import Request, check_syntaxes
 from clean_carry.crossing.many import Outcome, carried, carry_all
-from clean_carry.crossing.pairs import attempt
 from clean_carry.project.committed import not_committed
 from clean_carry.project.files import Meant, component_files, sources_of
 from clean_carry.project.settings import settings_for
@@ -32,7 +31,7 @@ from clean_carry.project.writing import replace, write_new
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import major
-from clean_carry.syntaxes.registry import SYNTAXES
+from clean_carry.syntaxes.registry import SYNTAXES, crosses
 
 if TYPE_CHECKING:
     from clean_carry.report.patch import Change
@@ -212,7 +211,7 @@ def _meant(files: tuple[Path, ...], target: str, origin: str | None) -> Meant:
     """
 
     def wanted(syntax: str) -> bool:
-        return attempt(syntax, target) is not None and origin in (None, syntax)
+        return crosses(syntax, target) and origin in (None, syntax)
 
     check_syntaxes(target, origin)
     sources = files or sources_of(settings_for(Path("x")))
@@ -235,7 +234,7 @@ def _request(
     settings = settings_for(path)
     naming = settings.naming.get(target, "")
     if runtime is None and target in SYNTAXES:
-        runtime = major(settings.runtimes.get(SYNTAXES[target].runtime))
+        runtime = major(settings.runtimes.get(SYNTAXES[target].runtime.name))
     return Request(
         path,
         str(path),

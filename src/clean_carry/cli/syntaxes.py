@@ -6,8 +6,7 @@ import json
 
 import click
 
-from clean_carry.crossing.pairs import PAIRS
-from clean_carry.syntaxes.registry import SYNTAXES
+from clean_carry.syntaxes.registry import SYNTAXES, crossings
 
 
 @click.command(epilog="Example: clean-carry syntaxes --json")
@@ -18,10 +17,10 @@ def syntaxes(as_json: bool) -> None:
         {
             "id": s.id,
             "summary": s.summary,
-            "reads": s.reads,
-            "writes": s.writes,
-            "to": [target for origin, target in PAIRS if origin == s.id],
-            "runtime": s.runtime,
+            "reads": bool(s.reader),
+            "writes": bool(s.writer),
+            "to": [target for origin, target in crossings() if origin == s.id],
+            "runtime": s.runtime.name,
         }
         for s in SYNTAXES.values()
     ]

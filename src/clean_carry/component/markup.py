@@ -160,3 +160,13 @@ def children_of(node: Markup) -> tuple[Markup, ...]:
         case Condition(branches=branches):
             return tuple(branch.element for branch in branches)
     return ()
+
+
+def slot_names(markup: tuple[Markup, ...]) -> list[str]:
+    """The names of the slots a template has, in source order, each once."""
+    found: dict[str, None] = {}
+    for node in markup:
+        if isinstance(node, SlotOutlet):
+            found.setdefault(node.name)
+        found.update(dict.fromkeys(slot_names(children_of(node))))
+    return list(found)

@@ -496,12 +496,3 @@ class StyleBlock:
     scoped: bool
     language: str = "css"
     linked: str = ""
-
-
-@dataclass(frozen=True)
-class Module:
-    """A file: verbatim runs and components. `imports` are edited once per file."""
-
-    components: tuple[Component, ...]
-    refusals: tuple[Refusal, ...]
-    styles: tuple[StyleBlock, ...] = ()

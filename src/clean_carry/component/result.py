@@ -8,6 +8,7 @@ from typing import Any, Literal, NamedTuple
 from clean_carry.component.findings import Finding
 from clean_carry.component.interface import Interface
 
+OUTCOMES = ("kept", "carried", "dropped", "left")
 Status = Literal["clean", "left", "refused"]
 
 
@@ -55,11 +56,11 @@ class Result:
     origin: str
     target: str
     status: Status
-    files: tuple[NewFile, ...]
-    counts: dict[str, int]
-    entries: tuple[LedgerEntry, ...]
-    interface: Interface
-    findings: tuple[Finding, ...] = field(default=())
+    files: tuple[NewFile, ...] = ()
+    counts: dict[str, int] = field(default_factory=lambda: dict.fromkeys(OUTCOMES, 0))
+    entries: tuple[LedgerEntry, ...] = ()
+    interface: Interface = field(default_factory=Interface)
+    findings: tuple[Finding, ...] = ()
     digest: str = ""
 
     def as_json(self) -> dict[str, Any]:

@@ -8,23 +8,20 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from pathlib import Path
+from typing import Any
 
 from clean_carry.component.code import Left
 from clean_carry.component.errors import CarryError, InputError, UnsettledEntry, closest
 from clean_carry.component.findings import Finding
-from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, LeftMember
-from clean_carry.component.result import LedgerEntry, NewFile, Result
-from clean_carry.crossing.outcome import Outcome
-from clean_carry.crossing.pairs import Attempt, attempt, whole
+from clean_carry.component.result import LedgerEntry, NewFile, Result, Status
 from clean_carry.source.places import folder_of
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, major, package_version
-from clean_carry.syntaxes.registry import SYNTAXES, recognise
-
-# What is taken for granted where a project does not say which runtime it uses.
-DEFAULT_RUNTIME = {"react": 18, "vue": 3, "angular": 1}
+from clean_carry.syntaxes.contract import Excluded, Fitted, ReadAgain, Wishes
+from clean_carry.syntaxes.registry import SYNTAXES, crosses, recognise
+from clean_carry.syntaxes.written import Note, Written
 
 
 @dataclass(frozen=True)
@@ -64,23 +61,22 @@ def carry_file(request: Request) -> list[Result]:
                 advice="`clean-carry syntaxes` lists them",
                 file=source.path,
             )
-        pair = attempt(origin, request.target)
-        if pair is None:
+        if not crosses(origin, request.target):
             raise CarryError(
                 f"there is no crossing from {origin} to {request.target}",
                 advice="`clean-carry syntaxes` shows what is read and written",
                 file=source.path,
             )
-        runtime_name = SYNTAXES[request.target].runtime
-        version = package_version(folder_of(request.path), runtime_name)
-        runtime = request.runtime or major(version) or DEFAULT_RUNTIME[runtime_name]
-        return _balanced(pair, source, request, origin, runtime)
+        spec = SYNTAXES[request.target].runtime
+        version = package_version(folder_of(request.path), spec.name)
+        runtime = request.runtime or major(version) or spec.usual
+        return _balanced(source, request, origin, runtime)
 
 
 def check_syntaxes(target: str, origin: str | None) -> None:
     """Raises `CarryError` where there is no such syntax to write or to read, with the one meant."""
-    writes = [syntax.id for syntax in SYNTAXES.values() if syntax.writes]
-    reads = [syntax.id for syntax in SYNTAXES.values() if syntax.reads]
+    writes = [syntax.id for syntax in SYNTAXES.values() if syntax.writer]
+    reads = [syntax.id for syntax in SYNTAXES.values() if syntax.reader]
     for given, known, done in ((target, writes, "written"), (origin, reads, "read")):
         if given is not None and given not in known:
             raise CarryError(
@@ -101,23 +97,28 @@ def _no_collection() -> Iterator[None]:
             gc.enable()
 
 
-def _balanced(
-    pair: Attempt, source: SourceText, request: Request, origin: str, runtime: int
-) -> list[Result]:
+def _balanced(source: SourceText, request: Request, origin: str, runtime: int) -> list[Result]:
     """Carry; a component whose ledger does not balance is refused and the rest carried again."""
-    excluded: dict[int, tuple[str, str, int]] = {}
+    excluded: Excluded = {}
     workspace = Workspace(
         request.path, dict(request.aliases), request.prefix, request.one_way, request.beside
     )
-    source = whole(origin, source, workspace)
+    reader = SYNTAXES[origin].load_reader()
+    writer = SYNTAXES[request.target].load_writer()
+    source = reader.whole(source, workspace)
+    wishes = Wishes(runtime)
     while True:
         ledger = Ledger(source.path, source.data)
-        outcome: Outcome | None = None
+        file = reader.read(source, ledger, workspace, wishes)
+        written: Written | None = None
         try:
-            outcome = pair(source, ledger, workspace, runtime, excluded)
-            outcome.settle(ledger)
+            written = writer.write(Fitted(file, ledger, workspace, runtime, excluded))
+            written.settle()
+        except ReadAgain as again:
+            wishes = replace(wishes, keeping=wishes.keeping | again.keeping)
+            continue
         except UnsettledEntry as error:
-            spans = outcome.carried if outcome is not None else ()
+            spans = written.carried if written is not None else ()
             guilty = [c for c in spans if c.span.start <= error.start < c.span.end] or list(spans)
             guilty = [c for c in guilty if c.span.start not in excluded]
             if not guilty:
@@ -125,63 +126,41 @@ def _balanced(
             for component in guilty:
                 excluded[component.span.start] = ("ledger-unsettled", error.what, error.start)
             continue
-        results = _results(outcome, source, ledger, request, origin)
-        outcome.tree.release()
+        results = _results(written, source, ledger, request, origin)
+        file.tree.release()
         return results
 
 
 def _results(
-    outcome: Outcome, source: SourceText, ledger: Ledger, request: Request, origin: str
+    written: Written, source: SourceText, ledger: Ledger, request: Request, origin: str
 ) -> list[Result]:
     results: list[tuple[int, Result]] = []
-    files = _named(outcome.files(source), request)
+    files = _named(written.new_files(), request)
     whole = source.encode(source.slice(0, len(source.data)))
     digest = hashlib.sha256(whole).hexdigest()
-    for component in outcome.carried:
-        findings = _findings(component, source) + [
-            _finding(rule, detail, at, source) for rule, detail, at in outcome.notes(component)
-        ]
+
+    def result(at: int, name: str, status: Status, findings: list[Finding], **more: Any) -> None:
+        made = Result(
+            source.path, name, origin, request.target, status, findings=tuple(findings), **more
+        )
+        results.append((at, made))
+
+    for component in written.carried:
+        at = component.span.start
+        findings = _findings(component, source) + _told(written.notes.get(at, []), source)
         counts, entries = _entries(ledger, component, source)
-        status = "left" if counts["left"] else "clean"
-        results.append(
-            (
-                component.span.start,
-                Result(
-                    source.path,
-                    component.name,
-                    origin,
-                    request.target,
-                    status,  # type: ignore[arg-type]
-                    files,
-                    counts,
-                    entries,
-                    outcome.interface(component),
-                    tuple(findings),
-                    digest,
-                ),
-            )
-        )
-    for refusal in outcome.refused:
+        result(
+            at, component.name, "left" if counts["left"] else "clean", findings, files=files,
+            counts=counts, entries=entries, interface=written.interfaces[at], digest=digest,
+        )  # fmt: skip
+    for refusal in written.refused:
         finding = _finding(refusal.rule, refusal.detail, refusal.at, source)
-        counts = {"kept": 0, "carried": 0, "dropped": 0, "left": 0}
-        results.append(
-            (
-                refusal.at,
-                Result(
-                    source.path,
-                    refusal.name,
-                    origin,
-                    request.target,
-                    "refused",
-                    (),
-                    counts,
-                    (),
-                    Interface(),
-                    (finding,),
-                ),
-            )
-        )
+        result(refusal.at, refusal.name, "refused", [finding])
     return [result for _, result in sorted(results, key=lambda pair: pair[0])]
+
+
+def _told(notes: list[Note], source: SourceText) -> list[Finding]:
+    return [_finding(rule, detail, at, source) for rule, detail, at in notes]
 
 
 def _named(files: tuple[NewFile, ...], request: Request) -> tuple[NewFile, ...]:
@@ -235,6 +214,3 @@ def _entries(
             LedgerEntry(entry.notion, place.line, place.column, entry.outcome, entry.rule)
         )
     return counts, tuple(entries)
-
-
-__all__ = ["NewFile", "Request", "carry_file"]

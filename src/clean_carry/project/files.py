@@ -53,7 +53,9 @@ def sources_of(settings: Settings) -> list[Path]:
 
 
 def _below(folder: Path, settings: Settings) -> list[tuple[Path, str]]:
-    endings = {ending for syntax in SYNTAXES.values() if syntax.reads for ending in syntax.endings}
+    endings = {
+        ending for syntax in SYNTAXES.values() if syntax.reader for ending in syntax.marks.endings
+    }
     found: list[tuple[Path, str]] = []
     for path in sorted(folder.rglob("*")):
         if path.suffix in endings and path.is_file() and not passed_over(path, folder, settings):

@@ -1,17 +1,17 @@
-"""All syntaxes, and which one a file is written in."""
+"""All syntaxes, which one a file is written in, and what can be carried to what."""
 
 from __future__ import annotations
 
-import re
+from collections.abc import Iterator
 
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.contract import Syntax
 from clean_carry.syntaxes.controller_component.syntax import SYNTAX as CONTROLLER_COMPONENT
 from clean_carry.syntaxes.directive.syntax import SYNTAX as DIRECTIVE
 from clean_carry.syntaxes.jsx_class.syntax import SYNTAX as JSX_CLASS
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX as JSX_FUNCTION
 from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX as SINGLE_FILE_FLAT
 from clean_carry.syntaxes.single_file_object.syntax import SYNTAX as SINGLE_FILE_OBJECT
-from clean_carry.syntaxes.syntax import Syntax
 
 SYNTAXES: dict[str, Syntax] = {
     syntax.id: syntax
@@ -26,25 +26,23 @@ SYNTAXES: dict[str, Syntax] = {
 }
 
 
-# A class that extends something; its type parameters may stand between, with defaults of their own.
-_EXTENDS = re.compile(rb"\bclass\b[^;]{0,300}?\bextends\b")
-# What a script registers with the modules of an application.
-_REGISTERED = re.compile(rb"\.(?:directive|component)\(\s*['\"{]")
-
-
-def registers(data: bytes) -> bool:
-    """Whether a script registers directives or components by name."""
-    return _REGISTERED.search(data) is not None
-
-
 def recognise(source: SourceText) -> str | None:
-    """The syntax a file is written in, told by its ending and a few words; None if none fits."""
-    path, data = source.path.lower(), source.data
-    if path.endswith(JSX_CLASS.endings) and _EXTENDS.search(data) is not None:
-        return JSX_CLASS.id
-    if path.endswith(SINGLE_FILE_OBJECT.endings) and b"export default" in data:
-        return SINGLE_FILE_OBJECT.id
-    named = _REGISTERED.search(data) is not None or b"angular" in data
-    if path.endswith(DIRECTIVE.endings) and named and b".directive(" in data:
-        return DIRECTIVE.id
+    """The syntax a file is written in; None if none fits."""
+    for syntax in SYNTAXES.values():
+        if syntax.reader and syntax.marks.fit(source) and syntax.load_reader().recognises(source):
+            return syntax.id
     return None
+
+
+def crosses(origin: str, target: str) -> bool:
+    """Whether files of one syntax can be carried to another."""
+    old, new = SYNTAXES.get(origin), SYNTAXES.get(target)
+    if old is None or new is None or not (old.reader and new.writer):
+        return False
+    return old is not new and old.family in new.takes
+
+
+def crossings() -> Iterator[tuple[str, str]]:
+    """Every (origin, target) that can be carried."""
+    for origin in SYNTAXES:
+        yield from ((origin, target) for target in SYNTAXES if crosses(origin, target))

@@ -17,9 +17,9 @@ from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.controller_component.syntax import SYNTAX as CONTROLLER_COMPONENT
-from clean_carry.syntaxes.directive.definition import define
-from clean_carry.syntaxes.directive.registrations import Registrations, parameters_of, text_of
+from clean_carry.syntaxes.scoped_template.definition import define
 from clean_carry.syntaxes.scoped_template.meaning import define_any
+from clean_carry.syntaxes.scoped_template.registrations import Registrations, parameters_of, text_of
 from clean_carry.verify.uses.pages import OnPages, on_pages
 
 _DEFINES = re.compile(r"""\.module\(\s*['"]([^'"]+)['"]\s*,\s*\[([^\]]*)\]""")

@@ -13,11 +13,11 @@ from clean_carry.component.errors import CarryError
 from clean_carry.component.interface import Interface
 from clean_carry.component.result import NewFile, Result
 from clean_carry.crossing.carry import Request, carry_file
-from clean_carry.crossing.outcome import beside as place_of_new
-from clean_carry.crossing.pairs import PAIRS
-from clean_carry.crossing.single_file_to_jsx import scope_mark
 from clean_carry.project.settings import Settings, settings_for
-from clean_carry.syntaxes.registry import SYNTAXES, registers
+from clean_carry.syntaxes.jsx_function.from_template import scope_mark
+from clean_carry.syntaxes.registry import SYNTAXES, crossings
+from clean_carry.syntaxes.scoped_template.registrations import registers
+from clean_carry.syntaxes.written import beside as place_of_new
 from clean_carry.verify.application import application_of, made_of, own_lines
 from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.own_code import own_code
@@ -104,7 +104,7 @@ def sides_of_result(
     """
     first, *others = result.files
     new = Path(first.path)
-    name = f"{SYNTAXES[result.target].runtime}-{major}" if major is not None else None
+    name = f"{SYNTAXES[result.target].runtime.name}-{major}" if major is not None else None
     sides = sides_of(old, read_text(old), old.with_name(new.name), first.text, name)
     folder = old.resolve().parent
     extra = tuple((folder / Path(file.path).name, file.text) for file in others)
@@ -136,7 +136,7 @@ def _resolved(file: NewFile, first: NewFile, folder: Path) -> str:
 
 def carried_as(old: Path, new_text: str) -> tuple[Result, ...]:
     """The results of the crossing that makes exactly this text of a file; none where no crossing does."""
-    for origin, target in PAIRS:
+    for origin, target in crossings():
         try:
             results = carry_file(Request(old, str(old), target, origin))
         except CarryError:

@@ -10,14 +10,14 @@ from clean_carry.syntaxes.controller_component.early import Waiting, early_state
 from clean_carry.syntaxes.controller_component.given import HANDED, has_body
 from clean_carry.syntaxes.controller_component.shared import SharedWriting
 from clean_carry.syntaxes.controller_component.text import first_of, lead_of
-from clean_carry.syntaxes.directive.read import (
+from clean_carry.syntaxes.scoped_template.model import (
     CONTROLLER,
     Binding,
     Directive,
     DirectiveFile,
     NotRead,
 )
-from clean_carry.syntaxes.directive.registrations import annotation, parameters_of
+from clean_carry.syntaxes.scoped_template.registrations import annotation, parameters_of
 
 
 class ControllerWriting(SharedWriting):

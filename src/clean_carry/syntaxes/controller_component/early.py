@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node
-from clean_carry.syntaxes.directive.read import Directive
+from clean_carry.syntaxes.scoped_template.model import Directive
 
 # What calls a function it is given only later.
 _LATER = frozenset(

@@ -14,15 +14,15 @@ from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.controller_component.names import MemberNames, name_members
-from clean_carry.syntaxes.directive.handed import Handed
-from clean_carry.syntaxes.directive.read import (
+from clean_carry.syntaxes.scoped_template.handed import Handed
+from clean_carry.syntaxes.scoped_template.model import (
     CONTROLLER,
     Binding,
     Directive,
     DirectiveFile,
     NotRead,
 )
-from clean_carry.syntaxes.directive.registrations import annotation, parameters_of
+from clean_carry.syntaxes.scoped_template.registrations import annotation, parameters_of
 
 # The member by which a controller that is handed on gives its scope.
 HANDED = "scope"

@@ -9,8 +9,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from clean_carry.source.javascript.tree import Node
-from clean_carry.syntaxes.directive.read import Binding, Directive, NotRead
-from clean_carry.syntaxes.directive.registrations import plain
+from clean_carry.syntaxes.scoped_template.model import Binding, Directive, NotRead
+from clean_carry.syntaxes.scoped_template.registrations import plain
 
 # Lifecycle methods of a controller: a member of that name would be called by the runtime.
 LIFECYCLE = frozenset({"$onInit", "$postLink", "$onChanges", "$onDestroy", "$doCheck"})

@@ -11,10 +11,10 @@ from collections.abc import Iterator
 from clean_carry.component.replacements import Replacements
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.controller_component.spelling import Spelling
-from clean_carry.syntaxes.directive.read import CONTROLLER, Binding, Directive, NotRead
-from clean_carry.syntaxes.directive.registrations import text_of
-from clean_carry.syntaxes.directive.templates import Template
 from clean_carry.syntaxes.scoped_template.markup import ScopeName, TemplateNames
+from clean_carry.syntaxes.scoped_template.model import CONTROLLER, Binding, Directive, NotRead
+from clean_carry.syntaxes.scoped_template.registrations import text_of
+from clean_carry.syntaxes.scoped_template.templates import Template
 
 
 def event_of(name: str) -> str:

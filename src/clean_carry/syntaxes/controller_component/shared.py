@@ -14,8 +14,8 @@ from clean_carry.source.javascript.scope import Binding
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.controller_component.spelling import Spelling
 from clean_carry.syntaxes.controller_component.text import first_of, lead_of
-from clean_carry.syntaxes.directive.read import NotRead
-from clean_carry.syntaxes.directive.registrations import plain
+from clean_carry.syntaxes.scoped_template.model import NotRead
+from clean_carry.syntaxes.scoped_template.registrations import plain
 
 _DECLARES = ("variable_declaration", "lexical_declaration")
 _PLAIN = "string number true false null member_expression identifier".split()

@@ -9,11 +9,11 @@ from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.template.expression import NameUse
 from clean_carry.syntaxes.controller_component.given import HANDED, Giving, plain_name
-from clean_carry.syntaxes.directive.handed import Unfollowed, follow
-from clean_carry.syntaxes.directive.inherited import found_by_children
-from clean_carry.syntaxes.directive.read import CONTROLLER, NotRead
-from clean_carry.syntaxes.directive.registrations import parameters_of, plain
-from clean_carry.syntaxes.directive.scope_uses import ScopeUse, escaped_offsets
+from clean_carry.syntaxes.scoped_template.handed import Unfollowed, follow
+from clean_carry.syntaxes.scoped_template.inherited import found_by_children
+from clean_carry.syntaxes.scoped_template.model import CONTROLLER, NotRead
+from clean_carry.syntaxes.scoped_template.registrations import parameters_of, plain
+from clean_carry.syntaxes.scoped_template.scope_uses import ScopeUse, escaped_offsets
 
 # Methods of a wrapped element that go to what is around it, or put something there.
 _AROUND = frozenset(

@@ -1,17 +1,15 @@
 """The declaration of `controller-component`."""
 
-from clean_carry.syntaxes.syntax import Syntax
+from clean_carry.syntaxes.contract import Marks, RuntimeSpec, Syntax
 
 SYNTAX = Syntax(
     id="controller-component",
     summary="element defined by an object with bindings, controller, template",
-    endings=(".js",),
-    runtime="angular",
-    reads=False,
-    writes=True,
+    family="directive",
     suffix="component",
-    several_roots=True,
-    two_way=True,
-    named_slots=True,
-    open_members=True,
+    marks=Marks((".js",)),
+    runtime=RuntimeSpec("angular", 1),
+    features=frozenset({"several roots", "two-way", "named slots", "open members"}),
+    writer="clean_carry.syntaxes.controller_component.writer:ControllerComponentWriter",
+    takes=frozenset({"directive"}),
 )

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from clean_carry.syntaxes.controller_component.names import MemberNames
-from clean_carry.syntaxes.directive.read import Directive, NotRead
-from clean_carry.syntaxes.directive.templates import Template
 from clean_carry.syntaxes.scoped_template.markup import ScopeName, TemplateNames
+from clean_carry.syntaxes.scoped_template.model import Directive, NotRead
+from clean_carry.syntaxes.scoped_template.templates import Template
 
 
 def declared_names(directive: Directive) -> set[str]:

@@ -15,9 +15,9 @@ from clean_carry.syntaxes.controller_component.controller import (
 from clean_carry.syntaxes.controller_component.given import has_body, plain_name
 from clean_carry.syntaxes.controller_component.one_way import OneWay
 from clean_carry.syntaxes.controller_component.text import first_of, lead_of
-from clean_carry.syntaxes.directive.definition import Option
-from clean_carry.syntaxes.directive.read import CONTROLLER, NotRead
-from clean_carry.syntaxes.directive.registrations import parameters_of, text_of
+from clean_carry.syntaxes.scoped_template.definition import Option
+from clean_carry.syntaxes.scoped_template.model import CONTROLLER, NotRead
+from clean_carry.syntaxes.scoped_template.registrations import parameters_of, text_of
 
 
 def _statement_of(node: Node) -> Node:

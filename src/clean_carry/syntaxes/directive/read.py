@@ -3,138 +3,45 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass, field
 from pathlib import Path
 
 from clean_carry.component.errors import InputError
-from clean_carry.component.model import Refusal
+from clean_carry.component.model import Component, Prop, Refusal
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.directive.definition import Definition, define
-from clean_carry.syntaxes.directive.registrations import (
+from clean_carry.syntaxes.directive.stays import made_by_code, why_it_stays
+from clean_carry.syntaxes.directive.syntax import SYNTAX
+from clean_carry.syntaxes.scoped_template.definition import Definition, define, link_functions
+from clean_carry.syntaxes.scoped_template.directives import dashed
+from clean_carry.syntaxes.scoped_template.markup import names_of
+from clean_carry.syntaxes.scoped_template.meaning import Meaning
+from clean_carry.syntaxes.scoped_template.model import (
+    Binding,
+    Controller,
+    Directive,
+    DirectiveFile,
+    NotRead,
+)
+from clean_carry.syntaxes.scoped_template.registrations import (
     Injection,
-    Registration,
     Registrations,
     parameters_of,
     plain,
     text_of,
 )
-from clean_carry.syntaxes.directive.scope_uses import (
+from clean_carry.syntaxes.scoped_template.scope_uses import (
     InstanceUses,
-    ScopeUses,
     instance_uses,
     own_this,
     uses_of,
 )
-from clean_carry.syntaxes.directive.stays import link_functions, made_by_code, why_it_stays
-from clean_carry.syntaxes.directive.templates import Template, Templates
-from clean_carry.syntaxes.scoped_template.directives import dashed
-from clean_carry.syntaxes.scoped_template.markup import TemplateNames, names_of
-from clean_carry.syntaxes.scoped_template.meaning import Meaning
+from clean_carry.syntaxes.scoped_template.templates import Templates
 
 # How a binding is written: its kind, whether it may be missing, the attribute it is named by.
 _BINDING = re.compile(r"\s*([@&]|[=<](\*?))\s*(\??)\s*([$\w]*)\s*$")
-# What the template of a component calls its instance, where nobody says another name.
-CONTROLLER = "$ctrl"
 # Options a component has none of: it cannot say them.
 _NOT_SAID = ("priority", "templateNamespace", "multiElement", "type")
-
-
-@dataclass(frozen=True)
-class Binding:
-    """One binding of an isolated scope: `kind` is what stands for it (`@`, `&`, `=`, `<`)."""
-
-    name: str
-    kind: str
-    optional: bool
-    attribute: str
-    node: Node
-
-
-@dataclass(frozen=True)
-class Controller:
-    """The function that makes a directive's instance.
-
-    `form` is how it is given: `inline` in the definition, `registered` under a name of its own or
-    `declared` as a function of the file, `local` to the factory, `closed` where it is a class or stands in
-    another file: nothing can be written into it; "" where there is none.
-    """
-
-    form: str = ""
-    name: str = ""
-    function: Node | None = None
-    injections: tuple[Injection, ...] = ()
-    explicit: bool = False
-    value: Node | None = None
-    registration: Registration | None = None
-
-
-@dataclass
-class Directive:
-    """One directive that can be carried, as far as it was understood."""
-
-    definition: Definition
-    templates: list[tuple[Template, TemplateNames]]
-    bindings: dict[str, Binding]
-    controller: Controller
-    links: list[tuple[str, Node]]
-    scope: ScopeUses
-    instance: InstanceUses
-    alias: str
-    bound_to_controller: bool
-    required: list[tuple[str, str]] = field(default_factory=list)
-
-    @property
-    def name(self) -> str:
-        """The name it is registered by."""
-        return self.definition.name
-
-    @property
-    def isolated(self) -> bool:
-        """Whether its scope inherits nothing."""
-        return self.definition.isolated
-
-    @property
-    def holder(self) -> str:
-        """The name by which its template asks the instance: the author's own, or the runtime's for
-        components."""
-        return self.alias or CONTROLLER
-
-    def template_names(self) -> set[str]:
-        """The names of its own scope that its templates use."""
-        return {
-            n.name
-            for _, names in self.templates
-            for n in names.names
-            if n.up <= n.level and not n.name.startswith("$") and n.name not in (self.alias, "this")
-        }
-
-
-@dataclass
-class DirectiveFile:
-    """A file with directives: those that can be carried, and those that are not, with the reason.
-
-    `controllers` are the directives that have each controller that is registered by name, `meaning` what
-    the project's directives mean.
-    """
-
-    source: SourceText
-    tree: Tree
-    names: Names
-    registrations: Registrations
-    directives: list[Directive]
-    refused: list[Refusal]
-    controllers: dict[str, list[str]] = field(default_factory=dict)
-    meaning: Meaning | None = None
-
-
-class NotRead(Exception):
-    """A directive that cannot be carried: a rule, a detail, and where."""
-
-    def __init__(self, rule: str, detail: str, at: int) -> None:
-        super().__init__(rule)
-        self.rule, self.detail, self.at = rule, detail, at
 
 
 def read(source: SourceText, file: Path) -> DirectiveFile:
@@ -142,12 +49,16 @@ def read(source: SourceText, file: Path) -> DirectiveFile:
     tree = Tree(source)
     names = Names(tree)
     registrations = Registrations(tree, names)
-    found = DirectiveFile(source, tree, names, registrations, [], [])
+    whole = (0, len(source.data))
+    found = DirectiveFile(
+        SYNTAX, source, tree, (), (), whole, names=names, registrations=registrations
+    )
     listed = registrations.of("directive")
+    refused: list[Refusal] = []
     for node in registrations.unnamed:
         told = "its name is made by code"
-        found.refused.append(Refusal(node.text[:40], "definition-unread", told, node.start))
-    if not listed and not found.refused:
+        refused.append(Refusal(node.text[:40], "definition-unread", told, node.start))
+    if not listed and not refused:
         raise InputError("registers no directive", advice="Name a file that does", file=source.path)
     templates = Templates(tree, names, file)
     found.meaning = meaning = Meaning(file, registrations)
@@ -161,8 +72,30 @@ def read(source: SourceText, file: Path) -> DirectiveFile:
         try:
             found.directives.append(_directive(found, definition, templates, meaning))
         except NotRead as reason:
-            found.refused.append(Refusal(registration.name, reason.rule, reason.detail, reason.at))
+            refused.append(Refusal(registration.name, reason.rule, reason.detail, reason.at))
+    found.refusals = tuple(refused)
+    found.components = tuple(_component(directive, source) for directive in found.directives)
     return found
+
+
+def _component(directive: Directive, source: SourceText) -> Component:
+    registration = directive.definition.registration
+    span = source.span(registration.at, registration.call.end)
+    props = tuple(
+        Prop(binding.attribute, kind=binding.kind, required=not binding.optional)
+        for binding in directive.bindings.values()
+    )
+    slots = tuple(dict.fromkeys(s for _, names in directive.templates for s in names.slots))
+    function = directive.controller.function
+    apart = [function] if directive.controller.form in ("registered", "declared") else []
+    # What makes it, and what links it, where that stands beside its registration.
+    apart += [registration.function, *(function for _, function in directive.links)]
+    beside = tuple(
+        source.span(part.start, part.end)
+        for part in apart
+        if part is not None and not registration.at <= part.start < registration.call.end
+    )
+    return Component(directive.name, span, span, span, "named", props, slots=slots, beside=beside)
 
 
 def _directive(

@@ -8,17 +8,17 @@ other form than a directive.
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.source.importers import files_of, pages_of, project_of
 from clean_carry.source.javascript.scope import Names
-from clean_carry.source.javascript.tree import Node, Tree
-from clean_carry.syntaxes.directive.definition import Definition, returned
-from clean_carry.syntaxes.directive.registrations import parameters_of
-from clean_carry.syntaxes.directive.templates import Template
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.syntaxes.scoped_template.definition import Definition, link_functions, returned
 from clean_carry.syntaxes.scoped_template.directives import dashed
+from clean_carry.syntaxes.scoped_template.registrations import parameters_of
+from clean_carry.syntaxes.scoped_template.templates import Template
 
 
 @dataclass(frozen=True)
@@ -37,25 +37,6 @@ class Asked:
     definition: Definition
     templates: list[Template]
     names: Names
-
-
-def link_functions(definition: Definition) -> Iterator[tuple[str, Node]]:
-    """The functions that link: ("pre" or "post", function); those a `compile` option gives as well."""
-    if definition.link_alone is not None:
-        yield "post", definition.link_alone
-    value = definition.value("link")
-    compiled = definition.function(definition.value("compile"))
-    if compiled is not None:
-        value = returned(compiled)[0]
-    function = definition.function(value)
-    if function is not None:
-        yield "post", function
-    elif value is not None and value.type == "object":
-        for part in value.named_children:
-            key = part.child("key") or part.child("name") or part
-            inner = part if part.is_function else definition.function(part.child("value") or part)
-            if inner is not None:
-                yield key.text, inner
 
 
 def _at(definition: Definition, option: str) -> int:

@@ -1,17 +1,14 @@
 """The declaration of `directive`."""
 
-from clean_carry.syntaxes.syntax import Syntax
+from clean_carry.syntaxes.contract import Marks, RuntimeSpec, Syntax
 
 SYNTAX = Syntax(
     id="directive",
     summary="element defined by a directive definition object",
-    endings=(".js",),
-    runtime="angular",
-    reads=True,
-    writes=False,
+    family="directive",
     suffix="directive",
-    several_roots=True,
-    two_way=True,
-    named_slots=True,
-    open_members=True,
+    marks=Marks((".js",), ((b".directive(",),)),
+    runtime=RuntimeSpec("angular", 1),
+    features=frozenset({"several roots", "two-way", "named slots", "open members"}),
+    reader="clean_carry.syntaxes.directive.reader:DirectiveReader",
 )

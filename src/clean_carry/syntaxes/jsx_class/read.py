@@ -13,7 +13,6 @@ from clean_carry.component.model import (
     Component,
     Default,
     InstanceField,
-    Module,
     Prop,
     Refusal,
     State,
@@ -71,7 +70,7 @@ def read(
     ledger: Ledger,
     workspace: Workspace,
     keeping: frozenset[int] = frozenset(),
-) -> Module:
+) -> tuple[tuple[Component, ...], tuple[Refusal, ...]]:
     """Read every component class of a file; the rest of the file is claimed as kept.
 
     Classes that begin at an offset of `keeping` keep the defaults of their inputs as a property.
@@ -95,7 +94,7 @@ def read(
             del ledger.entries[size:]
             continue
         components.append(component)
-    return Module(tuple(components), tuple(refusals))
+    return tuple(components), tuple(refusals)
 
 
 def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, ClassFacts]:

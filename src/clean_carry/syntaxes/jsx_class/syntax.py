@@ -1,17 +1,14 @@
 """The declaration of `jsx-class`."""
 
-from clean_carry.syntaxes.syntax import Syntax
+from clean_carry.syntaxes.contract import Marks, RuntimeSpec, Syntax
 
 SYNTAX = Syntax(
     id="jsx-class",
     summary="class with a render method returning JSX",
-    endings=(".jsx", ".js", ".tsx"),
-    runtime="react",
-    reads=True,
-    writes=False,
+    family="jsx",
     suffix="class",
-    several_roots=True,
-    named_slots=True,
-    error_capture=True,
-    open_members=True,
+    marks=Marks((".jsx", ".js", ".tsx"), ((b"class",), (b"extends",))),
+    runtime=RuntimeSpec("react", 18),
+    features=frozenset({"several roots", "named slots", "error capture", "open members"}),
+    reader="clean_carry.syntaxes.jsx_class.reader:ClassReader",
 )

@@ -7,8 +7,8 @@ from typing import TYPE_CHECKING
 from clean_carry.component.code import Member
 from clean_carry.component.fragment import Fragment, copy, new, settled
 from clean_carry.component.model import Derived, Reaction
-from clean_carry.component.plan import Plan, Refused
 from clean_carry.syntaxes.jsx_function.operations import Speller, releveled, renamed
+from clean_carry.syntaxes.jsx_function.planning.plan import Plan, Refused
 
 if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.write import Style

@@ -14,11 +14,11 @@ from typing import TYPE_CHECKING
 from clean_carry.component.code import Member, StateWrite
 from clean_carry.component.fragment import Fragment, copy, dropped, joined, new, settled
 from clean_carry.component.moments import Asked, Moment
-from clean_carry.component.plan import GIVEN, PROPS, WHOLES, Plan
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx_function.effects import has_code, without_end
 from clean_carry.syntaxes.jsx_function.operations import Speller, releveled, set_calls
+from clean_carry.syntaxes.jsx_function.planning.plan import GIVEN, PROPS, WHOLES, Plan
 
 if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.write import Style

@@ -7,9 +7,9 @@ from typing import TYPE_CHECKING
 from clean_carry.component.code import Code, Member
 from clean_carry.component.fragment import Fragment, copy, dropped, new, settled
 from clean_carry.component.moments import Moment
-from clean_carry.component.plan import PROPS, STATE, Plan
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx_function.operations import Speller, trimmed
+from clean_carry.syntaxes.jsx_function.planning.plan import PROPS, STATE, Plan
 
 if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.write import Style

@@ -22,10 +22,10 @@ from clean_carry.component.markup import (
     StaticAttribute,
     Text,
 )
-from clean_carry.component.plan import OTHERS, Refused
 from clean_carry.source.template.tree import VOID
 from clean_carry.syntaxes.jsx.attributes import BOOLEAN, EVENTS, STATEFUL, spelled
 from clean_carry.syntaxes.jsx_function.operations import Speller
+from clean_carry.syntaxes.jsx_function.planning.plan import OTHERS, Refused
 
 LINE = 100
 # HTML §4.4.3, §4.11.14 (rendering of white space): what JSX would trim counts in these.

@@ -30,10 +30,10 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.fragment import Fragment, copy, dropped, joined, left, new, settled
-from clean_carry.component.plan import PROPS, STATE, WHOLES, Plan
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.jsx_function.planning.plan import PROPS, STATE, WHOLES, Plan
 
 
 @dataclass

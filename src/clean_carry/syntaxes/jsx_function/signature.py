@@ -8,9 +8,9 @@ from typing import TYPE_CHECKING
 from clean_carry.component.code import Member
 from clean_carry.component.fragment import Fragment, breaks, copy, joined, length, new, settled
 from clean_carry.component.model import Prop
-from clean_carry.component.plan import GIVEN, OTHERS, PROPS, Plan
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
+from clean_carry.syntaxes.jsx_function.planning.plan import GIVEN, OTHERS, PROPS, Plan
 
 if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.write import Style

@@ -16,12 +16,12 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.fragment import Fragment, breaks, copy, length, new, settled
 from clean_carry.component.model import InstanceField, LeftMember, State, StateField
-from clean_carry.component.plan import PROPS, STATE, Plan, WholeReason
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.jsx_function.operations import Speller, releveled
+from clean_carry.syntaxes.jsx_function.planning.plan import PROPS, STATE, Plan, WholeReason
 
 if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.write import Style

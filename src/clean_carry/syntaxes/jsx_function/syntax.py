@@ -1,16 +1,15 @@
 """The declaration of `jsx-function`."""
 
-from clean_carry.syntaxes.syntax import Syntax
+from clean_carry.syntaxes.contract import Marks, RuntimeSpec, Syntax
 
 SYNTAX = Syntax(
     id="jsx-function",
     summary="function returning JSX, state and effects through hooks",
-    endings=(".jsx", ".js", ".tsx"),
-    runtime="react",
-    reads=False,
-    writes=True,
+    family="jsx",
     suffix="function",
-    one_scope=True,
-    several_roots=True,
-    named_slots=True,
+    marks=Marks((".jsx", ".js", ".tsx")),
+    runtime=RuntimeSpec("react", 18),
+    features=frozenset({"one scope", "several roots", "named slots"}),
+    writer="clean_carry.syntaxes.jsx_function.writer:FunctionWriter",
+    takes=frozenset({"jsx", "single-file"}),
 )

@@ -10,7 +10,6 @@ from clean_carry.component.fragment import Fragment, copy, joined, length, new, 
 from clean_carry.component.markup import Element, MarkupComment
 from clean_carry.component.model import LeftMember, Method, Part, Reaction, Static
 from clean_carry.component.moments import Moment
-from clean_carry.component.plan import CONTEXT, PROPS, Plan, Refused
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.joining import Fit
 from clean_carry.source.javascript.values import is_identifier
@@ -20,6 +19,7 @@ from clean_carry.syntaxes.jsx_function.drawing import drawn_lines, drawn_moment
 from clean_carry.syntaxes.jsx_function.effects import effect, removal_effect
 from clean_carry.syntaxes.jsx_function.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.operations import Speller, left_marker, releveled, trimmed
+from clean_carry.syntaxes.jsx_function.planning.plan import CONTEXT, PROPS, Plan, Refused
 from clean_carry.syntaxes.jsx_function.signature import (
     constants_after,
     default_constant,

@@ -12,9 +12,9 @@ from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.directive.definition import Definition, Option, define
-from clean_carry.syntaxes.directive.registrations import Registration, Registrations, text_of
+from clean_carry.syntaxes.scoped_template.definition import Definition, Option, define
 from clean_carry.syntaxes.scoped_template.directives import normalised
+from clean_carry.syntaxes.scoped_template.registrations import Registration, Registrations, text_of
 
 # HTML attributes (HTML §6, §15 and ARIA): their values are texts with interpolations.
 _HTML = frozenset(

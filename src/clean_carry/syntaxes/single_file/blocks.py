@@ -12,7 +12,7 @@ _BLOCKS = frozenset({"template", "script", "style"})
 
 
 @dataclass(frozen=True)
-class SingleFile:
+class FileBlocks:
     """The blocks of a file. `unread` is what only a target that keeps it as it is can carry, `refusal`
     what nobody can: (rule, detail, offset)."""
 
@@ -23,7 +23,7 @@ class SingleFile:
     unread: tuple[tuple[str, str, int], ...] = ()
 
 
-def read_file(source: SourceText) -> SingleFile:
+def read_file(source: SourceText) -> FileBlocks:
     """Split a file into its blocks. Raises `InputError` for what is not balanced."""
     found: dict[str, list[TemplateNode]] = {"template": [], "script": [], "style": []}
     refusal: tuple[str, str, int] | None = None
@@ -43,7 +43,7 @@ def read_file(source: SourceText) -> SingleFile:
             refusal = refusal or ("block-unread", f"a second <{name}>", found[name][1].start)
     if not found["script"] and not found["template"]:
         raise HoldsNone("holds no component", file=source.path)
-    return SingleFile(
+    return FileBlocks(
         found["template"][0] if found["template"] else None,
         found["script"][0] if found["script"] else None,
         tuple(found["style"]),

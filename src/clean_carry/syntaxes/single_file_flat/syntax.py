@@ -1,18 +1,15 @@
 """The declaration of `single-file-flat`."""
 
-from clean_carry.syntaxes.syntax import Syntax
+from clean_carry.syntaxes.contract import Marks, RuntimeSpec, Syntax
 
 SYNTAX = Syntax(
     id="single-file-flat",
     summary="the same file form; top-level statements of the script are the component",
-    endings=(".vue",),
-    runtime="vue",
-    reads=False,
-    writes=True,
+    family="single-file",
     suffix="flat",
-    one_scope=True,
-    several_roots=True,
-    two_way=True,
-    named_slots=True,
-    scoped_styles=True,
+    marks=Marks((".vue",)),
+    runtime=RuntimeSpec("vue", 3),
+    features=frozenset({"one scope", "several roots", "two-way", "named slots", "scoped styles"}),
+    writer="clean_carry.syntaxes.single_file_flat.writer:FlatFileWriter",
+    takes=frozenset({"single-file"}),
 )

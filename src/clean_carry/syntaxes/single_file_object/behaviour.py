@@ -11,6 +11,7 @@ from clean_carry.component.moments import MomentName
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import calls_code, is_identifier, last_name, property_name
+from clean_carry.syntaxes.single_file.hooks import HOOKS, ROUTE_HOOKS
 from clean_carry.syntaxes.single_file_object.functions import (
     FUNCTIONS,
     attached,
@@ -28,26 +29,6 @@ from clean_carry.syntaxes.single_file_object.store import read_stored
 from clean_carry.syntaxes.uses import Raw, Uses
 
 Places = tuple[tuple[Span, int], ...]
-# Hooks of both versions of the runtime by the moment they name.
-HOOKS: dict[str, MomentName] = {
-    "created": "made",
-    "beforeMount": "starting",
-    "mounted": "displayed",
-    "beforeUpdate": "before update",
-    "updated": "updated",
-    "activated": "shown again",
-    "deactivated": "hidden",
-    "beforeDestroy": "before removal",
-    "beforeUnmount": "before removal",
-    "destroyed": "removed",
-    "unmounted": "removed",
-    "errorCaptured": "failed",
-}
-# Hooks of the router's own, which the instance runs too.
-ROUTE_HOOKS: dict[str, MomentName] = {
-    "beforeRouteLeave": "leaving route",
-    "beforeRouteUpdate": "route changing",
-}
 # Hooks that a version of the runtime does not know, and never ran (its migration notes for 3.0).
 _OF_OTHER = {2: ("beforeUnmount", "unmounted"), 3: ("beforeDestroy", "destroyed")}
 _NEVER_OBJECTS = ("number", "true", "false", "string", "template_string", "unary_expression")

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.component.code import FieldByName, Gone, Member, Operation, Read, Rebound, Taken
-from clean_carry.component.ledger import Ledger
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.callback_this import called_on, given_this
 from clean_carry.source.javascript.scope import Binding, is_write
@@ -492,9 +491,3 @@ def reserved(uses: Uses, node: Node) -> frozenset[str]:
         for ref, binding in uses.names.references_in(node)
         if binding is None or binding.scope is uses.names.module
     )
-
-
-def keep_all(ledger: Ledger) -> None:
-    """Nothing is written: everything stays."""
-    for entry in ledger.entries:
-        entry.outcome, entry.rule = "kept", ""

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from clean_carry.component.errors import HoldsNone, InputError
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup
-from clean_carry.component.model import Component, KeptOption, Module, Refusal, StyleBlock
+from clean_carry.component.model import Component, KeptOption, Refusal, StyleBlock
 from clean_carry.component.spans import Span
 from clean_carry.source.exports import declared
 from clean_carry.source.importers import options_asked
@@ -20,8 +20,10 @@ from clean_carry.source.javascript.values import property_name
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.single_file.blocks import SingleFile, read_file
+from clean_carry.syntaxes.single_file.blocks import FileBlocks, read_file
 from clean_carry.syntaxes.single_file.expressions import TemplateCode, read_code
+from clean_carry.syntaxes.single_file.file import Exported, SingleFile
+from clean_carry.syntaxes.single_file.hooks import HOOKS, ROUTE_HOOKS
 from clean_carry.syntaxes.single_file.markup import GLOBALS, TemplateReader
 from clean_carry.syntaxes.single_file.members import Members
 from clean_carry.syntaxes.single_file.values import member_forms
@@ -39,24 +41,13 @@ from clean_carry.syntaxes.single_file_object.instance import (
 )
 from clean_carry.syntaxes.single_file_object.opened import mix_in, opened
 from clean_carry.syntaxes.single_file_object.options import OPTIONS, Gathered, claim_option
+from clean_carry.syntaxes.single_file_object.syntax import SYNTAX
 from clean_carry.syntaxes.uses import Uses
 
-_HOOKS = frozenset(behaviour.HOOKS | behaviour.ROUTE_HOOKS)
+_HOOKS = frozenset(HOOKS | ROUTE_HOOKS)
 
 
-@dataclass(frozen=True)
-class ObjectFile:
-    """A read file with what writers need of it: the places of its blocks and of the component."""
-
-    module: Module
-    tree: Tree
-    names: Names
-    script: TemplateNode
-    template: TemplateNode | None
-    exported: Exported
-
-
-def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int = 3) -> ObjectFile:
+def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int) -> SingleFile:
     """Read a file for a major version of its runtime. Raises `InputError` where it holds no component
     object."""
     blocks = read_file(source)
@@ -108,8 +99,19 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int 
         rule, detail, at = min(uses.refusals, key=_first_cause)
         refusals = (Refusal(component.name, rule, detail, at),)
         components = ()
-    module = Module(components, refusals, styles)
-    return ObjectFile(module, tree, names, script, blocks.template, exported)
+    return SingleFile(
+        SYNTAX,
+        source,
+        tree,
+        components,
+        refusals,
+        script.inner,
+        styles,
+        names=names,
+        block=script,
+        template=blocks.template,
+        exported=exported,
+    )
 
 
 def _value(source: SourceText, node: TemplateNode, name: str) -> str:
@@ -126,21 +128,6 @@ def _is_two_way(name: str) -> bool:
 def _first_cause(refusal: tuple[str, str, int]) -> tuple[bool, int]:
     """What is mixed in and not found is why other names are not known."""
     return refusal[0] != "mixin-not-followed", refusal[2]
-
-
-@dataclass(frozen=True)
-class Exported:
-    """The statement that holds the component, and its object. One that is exported by its `name` has the
-    `export` apart; `typed` says that types of the module ask for its type by that name, `made` is what
-    makes the component of the object, `through` what only gives it back."""
-
-    statement: Node
-    literal: Node
-    name: str = ""
-    export: Node | None = None
-    typed: bool = False
-    made: str = ""
-    through: str = ""
 
 
 def _made(tree: Tree, workspace: Workspace) -> Exported | None:
@@ -225,7 +212,7 @@ def _component(
     members: Members,
     statement: Node,
     literal: Node,
-    blocks: SingleFile,
+    blocks: FileBlocks,
     workspace: Workspace,
     runtime: int,
 ) -> Component:

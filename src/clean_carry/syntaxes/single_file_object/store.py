@@ -1,14 +1,9 @@
-"""Values and functions of a store that a component takes by a helper: `...mapState(['owner'])`.
-
-The helpers of two store packages (their declared types): those of the application's one store, with a
-namespace or without, and those whose first argument is the function that gives a store.
-"""
+"""Values and functions of a store that a component takes by a helper: `...mapState(['owner'])`."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Literal
 
 from clean_carry.component.code import Operation, StoreRead
 from clean_carry.component.model import Derived, Method, Stored
@@ -16,22 +11,10 @@ from clean_carry.source.javascript.timing import is_deferred
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import is_identifier, property_name
 from clean_carry.syntaxes.single_file.members import Members, locals_at
+from clean_carry.syntaxes.single_file.stores import Taken, imported_helpers
 from clean_carry.syntaxes.single_file_object.functions import attached, parts_of, with_comma
 from clean_carry.syntaxes.uses import Build, Raw, Uses
 
-Taken = Literal["state", "getters", "dispatch", "commit", "own", "written", "call"]
-# (package, helper): what it takes of a store.
-HELPERS: dict[tuple[str, str], Taken] = {
-    ("vuex", "mapState"): "state",
-    ("vuex", "mapGetters"): "getters",
-    ("vuex", "mapActions"): "dispatch",
-    ("vuex", "mapMutations"): "commit",
-    ("pinia", "mapState"): "own",
-    ("pinia", "mapGetters"): "own",
-    ("pinia", "mapWritableState"): "written",
-    ("pinia", "mapActions"): "call",
-}
-PACKAGES = frozenset(package for package, _ in HELPERS)
 _FUNCTIONS: frozenset[Taken] = frozenset({"dispatch", "commit", "call"})
 
 
@@ -51,18 +34,6 @@ class Mapped:
     def runs(self) -> bool:
         """Whether it is a function of the store."""
         return self.taken in _FUNCTIONS
-
-
-def imported_helpers(tree: Tree) -> Iterator[tuple[Node, str, Taken | None]]:
-    """(specifier, local name, what it takes) of what a file imports by name from a store package."""
-    for statement in tree.of("import_statement"):
-        source = statement.child("source")
-        package = source.text[1:-1] if source is not None else ""
-        for node in statement.walk() if package in PACKAGES else ():
-            name = node.child("name") if node.type == "import_specifier" else None
-            if name is not None:
-                local = node.child("alias") or name
-                yield node, local.text, HELPERS.get((package, name.text))
 
 
 def mapped(spread: Node, tree: Tree) -> tuple[Mapped, ...]:

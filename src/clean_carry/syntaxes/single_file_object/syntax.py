@@ -1,18 +1,16 @@
 """The declaration of `single-file-object`."""
 
-from clean_carry.syntaxes.syntax import Syntax
+from clean_carry.syntaxes.contract import Marks, RuntimeSpec, Syntax
 
 SYNTAX = Syntax(
     id="single-file-object",
     summary="template, script, style in one file; the script exports one object",
-    endings=(".vue",),
-    runtime="vue",
-    reads=True,
-    writes=False,
+    family="single-file",
     suffix="object",
-    several_roots=True,
-    two_way=True,
-    named_slots=True,
-    scoped_styles=True,
-    open_members=True,
+    marks=Marks((".vue",), ((b"export default",),)),
+    runtime=RuntimeSpec("vue", 3),
+    features=frozenset(
+        {"several roots", "two-way", "named slots", "scoped styles", "open members"}
+    ),
+    reader="clean_carry.syntaxes.single_file_object.reader:ObjectReader",
 )

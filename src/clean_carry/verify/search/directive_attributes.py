@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
-from clean_carry.syntaxes.directive.registrations import Registrations
+from clean_carry.syntaxes.scoped_template.registrations import Registrations
 from clean_carry.verify.search.shape import Shape, literal_of
 
 _EVALUATES = frozenset({"$eval", "$parse", "$watch", "$watchCollection"})

@@ -15,19 +15,18 @@ from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.template.tree import TemplateNode, read_markup
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.directive.definition import Definition
-from clean_carry.syntaxes.directive.registrations import (
+from clean_carry.syntaxes.scoped_template.definition import Definition, link_functions
+from clean_carry.syntaxes.scoped_template.directives import KINDS, normalised
+from clean_carry.syntaxes.scoped_template.markup import decoded, names_of
+from clean_carry.syntaxes.scoped_template.meaning import define_any, is_plain, kind_in
+from clean_carry.syntaxes.scoped_template.registrations import (
     Registration,
     Registrations,
     parameters_of,
     text_of,
 )
-from clean_carry.syntaxes.directive.scope_uses import uses_of
-from clean_carry.syntaxes.directive.stays import link_functions
-from clean_carry.syntaxes.directive.templates import Template, Templates
-from clean_carry.syntaxes.scoped_template.directives import KINDS, normalised
-from clean_carry.syntaxes.scoped_template.markup import decoded, names_of
-from clean_carry.syntaxes.scoped_template.meaning import define_any, is_plain, kind_in
+from clean_carry.syntaxes.scoped_template.scope_uses import uses_of
+from clean_carry.syntaxes.scoped_template.templates import Template, Templates
 from clean_carry.verify.search.directive_attributes import (
     is_evaluated,
     note_constants,

@@ -13,10 +13,10 @@ from clean_carry.source.importers import files_of, project_of
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.directive.definition import Definition
-from clean_carry.syntaxes.directive.registrations import Registrations, text_of
+from clean_carry.syntaxes.scoped_template.definition import Definition
 from clean_carry.syntaxes.scoped_template.directives import dashed
 from clean_carry.syntaxes.scoped_template.meaning import define_any
+from clean_carry.syntaxes.scoped_template.registrations import Registrations, text_of
 from clean_carry.verify.search.shape import Shape
 
 _WORDS = ("Holm", "Ayre")

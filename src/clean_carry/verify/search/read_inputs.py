@@ -9,7 +9,7 @@ from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx_class.read_in import with_bases
-from clean_carry.syntaxes.registry import registers
+from clean_carry.syntaxes.scoped_template.registrations import registers
 from clean_carry.verify.search.directive_inputs import directive_inputs
 from clean_carry.verify.search.inputs import Inputs
 from clean_carry.verify.search.script_inputs import default_name, script_inputs

@@ -5,8 +5,8 @@ from __future__ import annotations
 from clean_carry.component.model import Component, Derived, Method, Stored
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.syntaxes.single_file.stores import PACKAGES, imported_helpers
 from clean_carry.syntaxes.single_file_flat.names import FlatNames
-from clean_carry.syntaxes.single_file_object.store import PACKAGES, imported_helpers
 
 _RULE = "import-served"
 

@@ -16,8 +16,8 @@ from clean_carry.source.importers import files_of, pages_of, project_of
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode, read_markup
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.controller_component.one_way import event_of
-from clean_carry.syntaxes.directive.read import Binding
 from clean_carry.syntaxes.scoped_template.directives import dashed, normalised
+from clean_carry.syntaxes.scoped_template.model import Binding
 
 # What can be set: a name, or a field by names.
 _SET = re.compile(r"[A-Za-z_$][\w$]*(?:\.[A-Za-z_$][\w$]*)*$")

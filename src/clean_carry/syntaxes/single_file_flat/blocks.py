@@ -11,20 +11,20 @@ from dataclasses import dataclass
 
 from clean_carry.component.fragment import Fragment, copy, new
 from clean_carry.component.model import Component, KeptOption
-from clean_carry.crossing.runtime_import import RUNTIME, RuntimeImport
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.single_file.file import SingleFile
 from clean_carry.syntaxes.single_file_flat.names import Edits
+from clean_carry.syntaxes.single_file_flat.runtime_import import RUNTIME, RuntimeImport
 from clean_carry.syntaxes.single_file_flat.write import FlatWriter
-from clean_carry.syntaxes.single_file_object.read import ObjectFile
 
 
 @dataclass
 class Blocks:
     """Puts the written statements into their file."""
 
-    file: ObjectFile
+    file: SingleFile
     source: SourceText
     quote: str
     semicolon: str
@@ -76,11 +76,11 @@ class Blocks:
         return result + self._setup(component, written, writer)
 
     def _before(self) -> Fragment:
-        return copy(self.source.span(0, self.file.script.start))
+        return copy(self.source.span(0, self.file.block.start))
 
     def _tag(self, attribute: str) -> Fragment:
         """The opening tag of a script with the attributes of the old one."""
-        script = self.file.script
+        script = self.file.block
         text = self.source.slice(script.start + len("<script"), script.inner[0])
         return new(f"<script{attribute}{text}")
 
@@ -114,7 +114,7 @@ class Blocks:
 
     def _setup(self, component: Component, written: Fragment, writer: FlatWriter) -> Fragment:
         """One script: the imports of the old one, then the statements."""
-        source, script = self.source, self.file.script
+        source, script = self.source, self.file.block
         tag_end, inner = script.start + len("<script"), script.inner[0]
         result = copy(source.span(script.start, tag_end)) + new(" setup")
         result += copy(source.span(tag_end, inner))
@@ -168,7 +168,7 @@ class Blocks:
         self, component: Component, written: Fragment, writer: FlatWriter, kept: list[Fragment]
     ) -> Fragment:
         """The module in its script, the component in one of its own after it."""
-        source, script = self.source, self.file.script
+        source, script = self.source, self.file.block
         start, end = component.span.start, component.span.end
         if source.data[end : end + 1] == b";":
             end += 1

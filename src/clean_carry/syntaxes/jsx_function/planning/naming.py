@@ -23,7 +23,10 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.model import Component, Method
 from clean_carry.component.moments import Moment
-from clean_carry.component.plan import (
+from clean_carry.source.javascript.script_style import RESERVED
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.syntaxes.jsx_function.planning.drawn import updating_parts
+from clean_carry.syntaxes.jsx_function.planning.plan import (
     CONTEXT,
     GIVEN,
     OTHERS,
@@ -33,20 +36,6 @@ from clean_carry.component.plan import (
     InputsForm,
     Layout,
 )
-from clean_carry.crossing.drawn import updating_parts
-from clean_carry.source.javascript.values import is_identifier
-
-# ECMA-262 §12.7.2 (reserved words, strict mode) and names no function body may declare.
-RESERVED = frozenset(
-    (
-        "await break case catch class const continue debugger default delete do else enum "
-        "export extends false finally for function if import in instanceof new null return "
-        "super switch this throw true try typeof var void while with yield let static "
-        "implements interface package private protected public arguments eval undefined NaN "
-        "Infinity"
-    ).split()
-)
-
 
 # More references to latest values than this become one to all of them.
 MOST_REFERENCES = 2

@@ -13,8 +13,8 @@ from clean_carry.source.importers import files_of, is_aside, pages_of, project_o
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.directive.definition import Definition
-from clean_carry.syntaxes.directive.registrations import (
+from clean_carry.syntaxes.scoped_template.definition import Definition
+from clean_carry.syntaxes.scoped_template.registrations import (
     Registrations,
     plain,
     text_of,

@@ -10,15 +10,14 @@ from dataclasses import dataclass, field
 
 from clean_carry.source.javascript.scope import Binding
 from clean_carry.source.javascript.tree import Node
-from clean_carry.syntaxes.directive.definition import define
-from clean_carry.syntaxes.directive.registrations import (
+from clean_carry.syntaxes.scoped_template.definition import define, link_functions
+from clean_carry.syntaxes.scoped_template.registrations import (
     Registrations,
     parameters_of,
     plain,
     text_of,
 )
-from clean_carry.syntaxes.directive.scope_uses import EVALUATES, OF_RUNTIME
-from clean_carry.syntaxes.directive.stays import link_functions
+from clean_carry.syntaxes.scoped_template.scope_uses import EVALUATES, OF_RUNTIME
 
 # Methods of lists that take an item in, or look for one; what only looks at it or sets its members.
 _KEEPS = frozenset({"push", "unshift"})

@@ -1,4 +1,4 @@
-"""The crossing from a single file in the object form to a function returning JSX.
+"""A component with a template as a function returning JSX.
 
 Lowering turns what the target cannot say into what it can: events and slots become inputs, what a
 parent passes on reaches the root through the rest of the inputs, scoped styles get an attribute.
@@ -6,134 +6,67 @@ parent passes on reaches the root through the rest of the inputs, scoped styles 
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from clean_carry.component.code import Emit, Member, Read
 from clean_carry.component.errors import UnsettledEntry
-from clean_carry.component.fragment import Fragment, copy, new, render, settle, settled
+from clean_carry.component.fragment import Fragment, copy, new, settled
 from clean_carry.component.interface import Interface
-from clean_carry.component.ledger import Ledger
-from clean_carry.component.markup import Element, Text
+from clean_carry.component.markup import Element, Text, slot_names
 from clean_carry.component.model import Component, Derived, Prop, Reaction, Refusal
-from clean_carry.component.plan import Refused
-from clean_carry.component.result import NewFile
-from clean_carry.crossing.fit import fit
-from clean_carry.crossing.outcome import (
-    Excluded,
-    beside,
-    fixed_ranges,
-    orphaned_comments,
-    script_style,
-)
-from clean_carry.crossing.single_file import slot_names
 from clean_carry.source.css.selectors import FOREIGN, FOREIGN_ANYWHERE, scope_splices
-from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.javascript.script_style import fixed_ranges, script_style
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
-from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.contract import Fitted, ReadFile
 from clean_carry.syntaxes.jsx.attributes import HTML_NAMES
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
+from clean_carry.syntaxes.jsx_function.planning.fit import fit
+from clean_carry.syntaxes.jsx_function.planning.plan import Refused
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.jsx_function.write import Style, TemplateTarget, write, write_before
-from clean_carry.syntaxes.single_file_object.read import ObjectFile, read
+from clean_carry.syntaxes.written import (
+    NewText,
+    Note,
+    Written,
+    beside,
+    orphaned_comments,
+    unchanged,
+)
 
 HOOKS = frozenset({"useState", "useRef", "useCallback"})
 
 
-@dataclass
-class FunctionOutcome:
-    """A single file that became a script and, where it had styles, a stylesheet."""
-
-    tree: Tree
-    script: Fragment
-    styles: Fragment
-    unit: str
-    carried: tuple[Component, ...]
-    refused: tuple[Refusal, ...]
-    targets: dict[str, TemplateTarget]
-    language: str = "css"
-
-    def settle(self, ledger: Ledger) -> None:
-        """Settle and close the ledger over both files."""
-        settle(self.script + self.styles, ledger)
-
-    def files(self, source: SourceText) -> tuple[NewFile, ...]:
-        """`X.function.jsx` for `X.vue`, and `X.css` for its styles."""
-        if not self.carried:
-            return ()
-        fixed = fixed_ranges(self.tree)
-        text = render(self.script, source.slice, self.unit, fixed)
-        made = [NewFile(beside(source.path, SYNTAX.suffix, "jsx"), text, source.encode(text))]
-        css = render(self.styles, source.slice, self.unit, fixed)
-        if css:
-            path = beside(source.path, "", self.language).replace("..", ".")
-            made.append(NewFile(path, css, source.encode(css)))
-        return tuple(made)
-
-    def interface(self, component: Component) -> Interface:
-        """Inputs keep their names; events and slots are inputs of the function."""
-        target = self.targets[component.name]
-        made = {*target.events.values(), *target.slots.values(), "className"}
-        return Interface(
-            (
-                *((p.name, p.name) for p in component.props if p.name not in made),
-                ("class", "className"),
-            ),
-            tuple(target.events.items()),
-            tuple(target.slots.items()),
-        )
-
-    def notes(self, component: Component) -> list[tuple[str, str, int]]:
-        """Slots that share their name with an attribute."""
-        slots = self.targets[component.name].slots
-        return [
-            ("element-prefix", name, component.span.start)
-            for name, local in slots.items()
-            if name and local != name
-        ]
-
-
-def carry_object_to_function(
-    source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int, excluded: Excluded
-) -> FunctionOutcome:
-    """Read the object of a file, lower, fit and write it as a function; raises `InputError`."""
-    file = read(source, ledger, workspace)
-    found = script_style(file.tree, workspace.file)
+def write_from_template(fitted: Fitted) -> Written:
+    """Lower, fit and write the component of a file with a template as a function."""
+    file: ReadFile = fitted.file
+    found = script_style(file.tree, fitted.workspace.file)
     style = Style(found.unit, found.semicolon, found.quote, "", found.fit, found.comma)
-    refused = file.module.refusals
-    if file.module.components:
-        component = file.module.components[0]
+    refused = file.refusals
+    if file.components:
+        component = file.components[0]
         try:
-            if component.span.start in excluded:
-                rule, detail, at = excluded[component.span.start]
+            if component.span.start in fitted.excluded:
+                rule, detail, at = fitted.excluded[component.span.start]
                 raise Refused(rule, detail, at)
-            return _carried(file, component, source, ledger, runtime, style)
+            return _carried(file, component, fitted, style)
         except Refused as reason:
             refused = (Refusal(component.name, reason.rule, reason.detail, reason.at),)
         except UnsettledEntry as error:
             refused = (Refusal(component.name, "ledger-unsettled", error.what, error.start),)
-    for entry in ledger.entries:
-        entry.outcome, entry.rule = "kept", ""
-    whole = copy(source.span(0, len(source.data)))
-    return FunctionOutcome(file.tree, whole, Fragment(), style.unit, (), refused, {})
+    return unchanged(file.source, fitted.ledger, refused)
 
 
-def _carried(
-    file: ObjectFile,
-    component: Component,
-    source: SourceText,
-    ledger: Ledger,
-    runtime: int,
-    style: Style,
-) -> FunctionOutcome:
+def _carried(file: ReadFile, component: Component, fitted: Fitted, style: Style) -> Written:
+    source, ledger = file.source, fitted.ledger
     stem = source.path.replace("\\", "/").rsplit("/", 1)[-1].split(".")[0]
-    scoped = any(block.scoped for block in file.module.styles)
+    scoped = any(block.scoped for block in file.styles)
     mark = scope_mark(component.name) if scoped else ""
     if component.unread:
         raise Refused(*min(component.unread, key=lambda found: found[2]))
     lowered, target = lower(component, mark)
     _check(file, lowered)
-    plan = fit(lowered, runtime, HOOKS)
+    plan = fit(lowered, fitted.runtime, HOOKS)
     before = write_before(plan, source, style)
     function = write(plan, source, style, target)
     for option in ("name", "props", "emits", "computed", "watch", "methods"):
@@ -150,7 +83,7 @@ def _carried(
         lines[-1] += f"{style.quote}{RUNTIME}{style.quote}{style.semicolon}\n"
     language = _language(file)
     own = f"./{stem}.{language}"
-    sheets = [block.linked or own for block in file.module.styles]
+    sheets = [block.linked or own for block in file.styles]
     for sheet in dict.fromkeys(sheets):
         if sheet != own or styles:
             lines.append(f"import {style.quote}{sheet}{style.quote}{style.semicolon}\n")
@@ -160,9 +93,43 @@ def _carried(
     for entry in ledger.entries:
         if entry.notion in ("file", "template") and entry.outcome == "open":
             entry.outcome, entry.rule = "carried", "blocks-to-module"
-    return FunctionOutcome(
-        file.tree, script, styles, style.unit, (lowered,), (), {component.name: target}, language
+    fixed = fixed_ranges(file.tree)
+    sheet = beside(source.path, "", language).replace("..", ".")
+    start = component.span.start
+    return Written(
+        (
+            NewText(
+                beside(source.path, SYNTAX.suffix, "jsx"), script, source, ledger, style.unit, fixed
+            ),
+            NewText(sheet, styles, source, ledger, style.unit, fixed),
+        ),
+        (lowered,),
+        (),
+        {start: _interface(lowered, target)},
+        {start: _notes(lowered, target)},
     )
+
+
+def _interface(component: Component, target: TemplateTarget) -> Interface:
+    """Inputs keep their names; events and slots are inputs of the function."""
+    made = {*target.events.values(), *target.slots.values(), "className"}
+    return Interface(
+        (
+            *((p.name, p.name) for p in component.props if p.name not in made),
+            ("class", "className"),
+        ),
+        tuple(target.events.items()),
+        tuple(target.slots.items()),
+    )
+
+
+def _notes(component: Component, target: TemplateTarget) -> list[Note]:
+    """Slots that share their name with an attribute."""
+    return [
+        ("element-prefix", name, component.span.start)
+        for name, local in target.slots.items()
+        if name and local != name
+    ]
 
 
 def lower(component: Component, mark: str) -> tuple[Component, TemplateTarget]:
@@ -223,13 +190,12 @@ def _ordered(component: Component) -> list[Derived]:
     return done
 
 
-def _check(file: ObjectFile, component: Component) -> None:
-    dialect = file.script.attribute("lang")
-    if dialect is not None:
-        raise Refused("block-unread", "a script in a dialect", dialect.start)
+def _check(file: ReadFile, component: Component) -> None:
+    if component.typed:
+        raise Refused("block-unread", "a script in a dialect", file.script[0])
     for statement in file.tree.root.named_children:
         origin = statement.child("source") if statement.type == "import_statement" else None
-        if origin is not None and origin.text[1:-1] == "vue":
+        if origin is not None and origin.text[1:-1] == file.syntax.runtime.name:
             raise Refused("unknown-use", "the old runtime is imported", statement.start)
     for derived in component.derived:
         for operation in derived.text.all():
@@ -237,18 +203,18 @@ def _check(file: ObjectFile, component: Component) -> None:
                 raise Refused("derived-in-steps", derived.name, operation.span.start)
 
 
-def _language(file: ObjectFile) -> str:
+def _language(file: ReadFile) -> str:
     """What the stylesheet is written in; raises `Refused` for one file of several languages."""
-    own = [block for block in file.module.styles if not block.linked]
+    own = [block for block in file.styles if not block.linked]
     languages = list(dict.fromkeys(block.language for block in own))
     if len(languages) > 1:
         raise Refused("style-unread", "styles in several languages", own[1].content.start)
     return {"stylus": "styl"}.get(languages[0], languages[0]) if languages else "css"
 
 
-def _styles(file: ObjectFile, source: SourceText, mark: str) -> Fragment:
+def _styles(file: ReadFile, source: SourceText, mark: str) -> Fragment:
     result = Fragment()
-    for block in file.module.styles:
+    for block in file.styles:
         if block.linked:
             continue
         start, end, _ = block.content
@@ -271,17 +237,17 @@ def _styles(file: ObjectFile, source: SourceText, mark: str) -> Fragment:
 
 
 def _module_code(
-    file: ObjectFile, component: Component, source: SourceText, after_imports: bool
+    file: ReadFile, component: Component, source: SourceText, after_imports: bool
 ) -> Fragment:
-    start, end = file.script.inner[0], component.span.start
+    start, end = file.script[0], component.span.start
     while start < end and source.data[start : start + 1] == b"\n":
         start += 1
     blank = after_imports and not source.data[start:end].lstrip().startswith(b"import")
     return new("\n" if blank else "") + copy(source.span(start, end))
 
 
-def _after(file: ObjectFile, component: Component, source: SourceText) -> Fragment:
-    start, end = component.span.end, file.script.inner[1]
+def _after(file: ReadFile, component: Component, source: SourceText) -> Fragment:
+    start, end = component.span.end, file.script[1]
     rest = source.data[start:end]
     start += len(rest) - len(rest.lstrip(b"; \t\n"))
     return copy(source.span(start, end)) if start < end else Fragment()

@@ -1,53 +1,40 @@
-"""The crossing between the two JSX syntaxes: the file stays, classes in it become functions."""
+"""A script of the JSX family: the file stays, its components become functions where they stand."""
 
 from __future__ import annotations
 
 from bisect import bisect_right
 from collections.abc import Callable
-from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.component.code import Differs, Member, MethodValue, Operation, PatternRead, Read
-from clean_carry.component.errors import HoldsNone, UnsettledEntry
-from clean_carry.component.fragment import (
-    Fragment,
-    copy,
-    dropped,
-    new,
-    render,
-    settle,
-    settled,
-)
+from clean_carry.component.errors import UnsettledEntry
+from clean_carry.component.fragment import Fragment, copy, dropped, new, settled
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Method, Refusal
-from clean_carry.component.plan import Plan, Refused
-from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
-from clean_carry.crossing.fit import draws_by_inputs, fit, keeps_defaults
-from clean_carry.crossing.once import imports_from_old, shared_values, split_values
-from clean_carry.crossing.outcome import (
-    Excluded,
-    beside,
-    fixed_ranges,
-    orphaned_comments,
-    script_style,
-)
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.joining import joined
 from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.script_style import fixed_ranges, script_style
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import MergedText
 from clean_carry.source.text import SourceText
-from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.contract import Excluded, Fitted, ReadAgain
+from clean_carry.syntaxes.jsx.file import JsxFile
 from clean_carry.syntaxes.jsx.imports import edited_import, new_import
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
-from clean_carry.syntaxes.jsx_class.escapes import DOM
-from clean_carry.syntaxes.jsx_class.read import FOR_CLASSES_DROP, read
-from clean_carry.syntaxes.jsx_class.recognise import FOR_CLASSES as HELPS
 from clean_carry.syntaxes.jsx_function.after_render import after_render_hook, hook_name
+from clean_carry.syntaxes.jsx_function.planning.fit import draws_by_inputs, fit, keeps_defaults
+from clean_carry.syntaxes.jsx_function.planning.once import (
+    imports_from_old,
+    shared_values,
+    split_values,
+)
+from clean_carry.syntaxes.jsx_function.planning.plan import Plan, Refused
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.jsx_function.write import Style, write, write_before
+from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments
 
 HOOKS = frozenset(
     (
@@ -57,47 +44,127 @@ HOOKS = frozenset(
 )
 
 
-# The packages of which only classes make use, and what becomes of their imports: what finds a class's
-# element is a reference now, what teaches classes newer lifecycle methods goes.
-FOR_CLASSES: dict[str, Callable[[int], Fragment]] = {
-    DOM: lambda entry: settled(entry, "root-element-reference"),
-    **{name.request: lambda entry: dropped(entry, FOR_CLASSES_DROP) for name in HELPS},
-}
+def write_file(fitted: Fitted) -> Written:
+    """Write each component of a script as a function where it stands; raises `ReadAgain`."""
+    file: JsxFile = fitted.file
+    return _Script(file, fitted).written()
 
 
-@dataclass
-class ClassFileOutcome:
-    """A file whose classes became functions."""
+class _Script:
+    """A script whose components become functions."""
 
-    tree: Tree
-    fragment: Fragment
-    style: Style
-    carried: tuple[Component, ...]
-    refused: tuple[Refusal, ...]
-    plans: dict[int, Plan]
-    # Names that the new file imports from the old one, and where they are made there.
-    from_old: dict[str, int]
+    def __init__(self, file: JsxFile, fitted: Fitted) -> None:
+        self.file, self.fitted = file, fitted
+        self.tree, self.names, self.source = file.tree, file.names, file.source
+        self.ledger, self.workspace = fitted.ledger, fitted.workspace
+        imports = runtime_names(file.tree)
+        self.taken = _taken_hooks(file.names, imports)
+        self.style = _style(fitted.workspace.file, file.tree, imports, self.taken)
+        self.style.after_hook = hook_name(set(file.names.module.names))
+        self.edits: list[tuple[Span, Fragment]] = []
+        self.carried: list[Component] = []
+        self.refused = list(file.refusals)
+        self.plans: dict[int, Plan] = {}
+        self.hooked = False
 
-    def settle(self, ledger: Ledger) -> None:
-        """Hand on orphaned comments, then settle and close the ledger."""
-        self.fragment = _with_orphans(self.fragment, ledger, self.carried, self.tree.source)
-        settle(self.fragment, ledger)
-
-    def files(self, source: SourceText) -> tuple[NewFile, ...]:
+    def written(self) -> Written:
         """The one file, beside the old one: `X.function.jsx` for `X.jsx`."""
-        if not self.carried:
-            return ()
-        fixed = fixed_ranges(self.tree)
-        text = render(self.fragment, source.slice, self.style.unit, fixed)
-        text = joined(text, source.path, self.style.fit)
-        return (NewFile(beside(source.path, SYNTAX.suffix), text, source.encode(text)),)
+        excluded = self._excluded()
+        for component in self.file.components:
+            if component.span.start in excluded:
+                self._refuse(component, *excluded[component.span.start])
+                continue
+            try:
+                self._carry(component)
+            except Refused as reason:
+                runtime = self.fitted.runtime
+                if reason.rule == "pure-default-redraw" and keeps_defaults(component, runtime):
+                    # With its defaults as a property nothing tells that they were not given.
+                    raise ReadAgain(frozenset({component.span.start})) from None
+                self._refuse(component, reason.rule, reason.detail, reason.at)
+            except UnsettledEntry as error:
+                self._refuse(component, "ledger-unsettled", error.what, error.start)
+        beside_old = self.workspace.beside and bool(self.carried)
+        shared = shared_values(self.tree, self.names, self.carried) if beside_old else []
+        if shared:
+            style = self.style
+            self.edits += imports_from_old(
+                shared, self.tree, self.ledger, style.quote, style.semicolon
+            )
+        fragment = self._fragment()
+        from_old = {value.name: value.statement.start for value in shared}
+        made = NewText(
+            beside(self.source.path, SYNTAX.suffix), fragment, self.source, self.ledger,
+            self.style.unit, fixed_ranges(self.tree),
+            lambda text: joined(text, self.source.path, self.style.fit),
+        )  # fmt: skip
+        notes = {c.span.start: self._notes(c, from_old) for c in self.carried}
+        interfaces = {c.span.start: _interface(c) for c in self.carried}
+        return Written((made,), tuple(self.carried), tuple(self.refused), interfaces, notes)
 
-    def interface(self, component: Component) -> Interface:
-        """Inputs keep their names; children are the default slot on both sides."""
-        names = [p.name for p in component.props]
-        return Interface(inputs=tuple((name, name) for name in names))
+    def _excluded(self) -> Excluded:
+        """What is not to be carried; with what cannot share a value made once with the old file."""
+        excluded = self.fitted.excluded
+        components = self.file.components
+        if not self.workspace.beside or not components:
+            return excluded
+        split = split_values(self.tree, self.names, list(components))
+        if not split:
+            return excluded
+        reason = ("made-once-unexported", split[0].name, split[0].statement.start)
+        users = {id(user) for value in split for user in value.users}
+        found = dict(excluded)
+        for component in components:
+            start = component.span.start
+            top = next(n for n in self.tree.root.children if n.start <= start < n.end)
+            if id(top) in users:
+                found[start] = reason
+        return found
 
-    def notes(self, component: Component) -> list[tuple[str, str, int]]:
+    def _refuse(self, component: Component, rule: str, detail: str, at: int) -> None:
+        self.refused.append(Refusal(component.name, rule, detail, at))
+        _keep(self.ledger, component)
+
+    def _carry(self, component: Component) -> None:
+        """Plan and write one component; raises `Refused`, `UnsettledEntry`."""
+        style, source = self.style, self.source
+        hook_names = frozenset({*(HOOKS if not style.hook_prefix else ()), style.after_hook})
+        plan = fit(component, self.fitted.runtime, hook_names)
+        before = write_before(plan, source, style)
+        written = write(plan, source, style)
+        if not style.hook_prefix and style.hooks & self.taken:
+            raise Refused("local-hides", min(style.hooks & self.taken), component.span.start)
+        edits = self.edits
+        if style.follows and not self.hooked:
+            # Once in a file, before the first component that calls it.
+            self.hooked = True
+            text = after_render_hook(style, typed=self.tree.typed, annotated=self.tree.annotated)
+            place = _statement_start(self.tree, component.head.start)
+            edits.append((source.span(place, place), new(text)))
+        if before:
+            start = component.head.start
+            edits.append((source.span(start, start), before))
+        edits.append((component.span, written))
+        exported = component.export_span if plan.exports_after else None
+        gone = _gone(component, exported)
+        gone += _outside(gone, component, [whole for whole, _, _ in component.decorators])
+        edits += [(span, Fragment()) for span in gone]
+        edits += [(span, new("?")) for span in component.optional_marks]
+        for span, entry, rule in component.moved:
+            edits.append((span, dropped(entry, rule)))
+        self.carried.append(component)
+        self.plans[component.span.start] = plan
+
+    def _fragment(self) -> Fragment:
+        """The new text, with the imports it needs, and comments whose surroundings went away."""
+        tree, names, ledger = self.tree, self.names, self.ledger
+        fragment = _with_edits(self.source, self.edits)
+        if self.carried:
+            fragment = _with_import(fragment, tree, names, self.style, ledger)
+            fragment = _without_served(fragment, self.file, ledger)
+        return _with_orphans(fragment, ledger, tuple(self.carried), self.source)
+
+    def _notes(self, component: Component, from_old: dict[str, int]) -> list[tuple[str, str, int]]:
         """Methods passed on unbound, inputs given on as references, draws not spared any more."""
         bound = {m.name: m for m in component.methods()}
         found: dict[str, tuple[str, str, int]] = {}
@@ -124,9 +191,9 @@ class ClassFileOutcome:
             found["updating"] = ("runs-while-drawing", "", moment.body.span.start)
         if component.defaults_kept is not None:
             found["defaults"] = ("defaults-kept", "", component.defaults_kept.at)
-        if self.from_old and component is self.carried[0]:
+        if from_old and component is self.carried[0]:
             found["old"] = (
-                "imported-from-old", ", ".join(self.from_old), min(self.from_old.values())
+                "imported-from-old", ", ".join(from_old), min(from_old.values())
             )  # fmt: skip
         if component.unfollowed:
             tags = ", ".join(sorted(tag for tag, _ in component.unfollowed))
@@ -161,6 +228,12 @@ class ClassFileOutcome:
         return plan.layout == "split" and not component.pure and component.writes_constants
 
 
+def _interface(component: Component) -> Interface:
+    """Inputs keep their names; children are the default slot on both sides."""
+    names = [p.name for p in component.props]
+    return Interface(inputs=tuple((name, name) for name in names))
+
+
 def _references(operation: Operation) -> list[str]:
     """The inputs an operation gives to an element as its reference."""
     match operation:
@@ -169,104 +242,6 @@ def _references(operation: Operation) -> list[str]:
         case PatternRead(source="props", bindings=bindings) if bindings is not None:
             return [binding.key for binding in bindings if binding.reference]
     return []
-
-
-def carry_class_file(
-    source: SourceText,
-    ledger: Ledger,
-    workspace: Workspace,
-    runtime: int,
-    excluded: Excluded,
-) -> ClassFileOutcome:
-    """Read the classes of a file, fit and write each as a function; raises `HoldsNone`."""
-    tree = Tree(source)
-    return _carried(tree, Names(tree), ledger, workspace, runtime, excluded, frozenset())
-
-
-def _carried(
-    tree: Tree,
-    names: Names,
-    ledger: Ledger,
-    workspace: Workspace,
-    runtime: int,
-    excluded: Excluded,
-    keeping: frozenset[int],
-) -> ClassFileOutcome:
-    source = tree.source
-    module = read(tree, names, ledger, workspace, keeping)
-    if not module.components and not module.refusals:
-        raise HoldsNone("holds no class component", file=source.path)
-    imports = runtime_names(tree)
-    taken = _taken_hooks(names, imports)
-    style = _style(workspace.file, tree, imports, taken)
-    edits: list[tuple[Span, Fragment]] = []
-    carried: list[Component] = []
-    refused = list(module.refusals)
-    plans: dict[int, Plan] = {}
-    style.after_hook = hook_name(set(names.module.names))
-    hooked = False
-    split = split_values(tree, names, list(module.components)) if workspace.beside else []
-    if split and module.components:
-        reason = ("made-once-unexported", split[0].name, split[0].statement.start)
-        users = {id(user) for value in split for user in value.users}
-        for component in module.components:
-            top = next(n for n in tree.root.children if n.start <= component.span.start < n.end)
-            if id(top) in users:
-                excluded = {**excluded, component.span.start: reason}
-    for component in module.components:
-        if component.span.start in excluded:
-            rule, detail, at = excluded[component.span.start]
-            refused.append(Refusal(component.name, rule, detail, at))
-            _keep(ledger, component)
-            continue
-        hook_names = frozenset({*(HOOKS if not style.hook_prefix else ()), style.after_hook})
-        try:
-            plan = fit(component, runtime, hook_names)
-            before = write_before(plan, source, style)
-            written = write(plan, source, style)
-            if not style.hook_prefix and style.hooks & taken:
-                raise Refused("local-hides", min(style.hooks & taken), component.span.start)
-        except Refused as reason:
-            if reason.rule == "pure-default-redraw" and keeps_defaults(component, runtime):
-                # With its defaults as a property nothing tells that they were not given.
-                del ledger.entries[:]
-                more = keeping | {component.span.start}
-                return _carried(tree, names, ledger, workspace, runtime, excluded, more)
-            refused.append(Refusal(component.name, reason.rule, reason.detail, reason.at))
-            _keep(ledger, component)
-            continue
-        except UnsettledEntry as error:
-            refused.append(Refusal(component.name, "ledger-unsettled", error.what, error.start))
-            _keep(ledger, component)
-            continue
-        if style.follows and not hooked:
-            # Once in a file, before the first component that calls it.
-            hooked = True
-            text = after_render_hook(style, typed=tree.typed, annotated=tree.annotated)
-            place = _statement_start(tree, component.head.start)
-            edits.append((source.span(place, place), new(text)))
-        if before:
-            start = component.head.start
-            edits.append((source.span(start, start), before))
-        edits.append((component.span, written))
-        exported = component.export_span if plan.exports_after else None
-        gone = _gone(component, exported)
-        gone += _outside(gone, component, [whole for whole, _, _ in component.decorators])
-        edits += [(span, Fragment()) for span in gone]
-        edits += [(span, new("?")) for span in component.optional_marks]
-        for span, entry, rule in component.moved:
-            edits.append((span, dropped(entry, rule)))
-        carried.append(component)
-        plans[component.span.start] = plan
-    shared = shared_values(tree, names, carried) if workspace.beside and carried else []
-    if shared:
-        edits += imports_from_old(shared, tree, ledger, style.quote, style.semicolon)
-    fragment = _with_edits(source, edits)
-    if carried:
-        fragment = _with_import(fragment, tree, names, style, ledger)
-        fragment = _without_helpers(fragment, tree, names, ledger)
-    from_old = {value.name: value.statement.start for value in shared}
-    return ClassFileOutcome(tree, fragment, style, tuple(carried), tuple(refused), plans, from_old)
 
 
 def _statement_start(tree: Tree, at: int) -> int:
@@ -383,11 +358,12 @@ def _with_import(
     return _replace(fragment, span, dropped(entry, "base-import"), source)
 
 
-def _without_helpers(fragment: Fragment, tree: Tree, names: Names, ledger: Ledger) -> Fragment:
-    """The import of what only classes make use of goes where nothing uses it any more."""
+def _without_served(fragment: Fragment, file: JsxFile, ledger: Ledger) -> Fragment:
+    """The import of what served the old form alone goes where nothing uses it any more."""
+    tree, names = file.tree, file.names
     for statement in tree.of("import_statement"):
         source = statement.child("source")
-        if source is None or source.text[1:-1] not in FOR_CLASSES:
+        if source is None or source.text[1:-1] not in file.serving:
             continue
         still_used = _still_used(fragment)
         locals_ = [
@@ -411,7 +387,8 @@ def _without_helpers(fragment: Fragment, tree: Tree, names: Names, ledger: Ledge
         if span is None or (len(unused) > 1 and len(unused) != len(locals_)):
             continue
         entry = ledger.claim("element-import", span)
-        gone = FOR_CLASSES[source.text[1:-1]](entry)
+        outcome, rule = file.serving[source.text[1:-1]]
+        gone = settled(entry, rule, outcome)
         fragment = _replace(fragment, span, gone, tree.source)
     return fragment
 

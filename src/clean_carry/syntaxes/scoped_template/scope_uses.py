@@ -15,7 +15,12 @@ from typing import Literal
 from clean_carry.source.javascript.scope import Binding, Names, is_write
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.template.expression import ExpressionError, NameUse, names_in
-from clean_carry.syntaxes.directive.registrations import parameters_of, plain, text_of, unescaped
+from clean_carry.syntaxes.scoped_template.registrations import (
+    parameters_of,
+    plain,
+    text_of,
+    unescaped,
+)
 
 # What of the runtime is asked of a scope with an expression: the arguments that are one (or lists).
 EVALUATES: dict[str, tuple[int, ...]] = {

@@ -6,6 +6,7 @@ factory stands there, in an array that names what is injected, or under a name o
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 
@@ -15,6 +16,15 @@ from clean_carry.source.javascript.tree import Node, Tree
 KINDS = frozenset(
     "directive controller component service factory provider value constant filter decorator".split()
 )
+
+
+# What a script registers with the modules of an application.
+_REGISTERED = re.compile(rb"\.(?:directive|component)\(\s*['\"{]")
+
+
+def registers(data: bytes) -> bool:
+    """Whether a script registers directives or components by name."""
+    return _REGISTERED.search(data) is not None
 
 
 @dataclass(frozen=True)

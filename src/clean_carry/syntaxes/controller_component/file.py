@@ -1,41 +1,34 @@
-"""The crossing within the family of scoped templates: a directive's definition to a component's."""
+"""A script whose directives become components, and the templates that change with them."""
 
 from __future__ import annotations
 
 import os
 import posixpath
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from pathlib import Path
 
-from clean_carry.component.fragment import Fragment, copy, new, render, settle
+from clean_carry.component.fragment import Fragment, new
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Prop, Refusal
 from clean_carry.component.replacements import Replacements
-from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
-from clean_carry.crossing.directive_preflight import preflight
-from clean_carry.crossing.directive_uses import uses_in_code, uses_in_templates
-from clean_carry.crossing.outcome import (
-    Excluded,
-    ScriptStyle,
-    beside,
-    fixed_ranges,
-    script_style,
-)
-from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.javascript.script_style import ScriptStyle, fixed_ranges, script_style
 from clean_carry.source.text import SourceText
-from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.contract import Excluded, Fitted
 from clean_carry.syntaxes.controller_component.given import Sharing, Style
 from clean_carry.syntaxes.controller_component.names import name_members
 from clean_carry.syntaxes.controller_component.one_way import OneWay
+from clean_carry.syntaxes.controller_component.preflight import preflight
+from clean_carry.syntaxes.controller_component.reached_scope import asked_in_tests, reached_scope
 from clean_carry.syntaxes.controller_component.syntax import SYNTAX
 from clean_carry.syntaxes.controller_component.template import template_edits
+from clean_carry.syntaxes.controller_component.uses import uses_in_code, uses_in_templates
 from clean_carry.syntaxes.controller_component.write import ComponentWriter
-from clean_carry.syntaxes.directive.reached_scope import asked_in_tests, reached_scope
-from clean_carry.syntaxes.directive.read import Directive, DirectiveFile, NotRead, read
-from clean_carry.syntaxes.directive.templates import Template
 from clean_carry.syntaxes.scoped_template.directives import dashed
+from clean_carry.syntaxes.scoped_template.model import Directive, DirectiveFile, NotRead
+from clean_carry.syntaxes.scoped_template.templates import Template
+from clean_carry.syntaxes.written import NewText, Note, Written, beside, unchanged
 
 
 @dataclass
@@ -53,113 +46,98 @@ class OtherFile:
         return self.edits.text(0, len(self.source.data))
 
 
-@dataclass
-class DirectiveOutcome:
-    """A script whose directives became components, and the templates that changed with them."""
-
-    tree: Tree
-    file: Path
-    style: ScriptStyle
-    fragment: Fragment
-    others: list[OtherFile]
-    carried: tuple[Component, ...]
-    refused: tuple[Refusal, ...]
-    interfaces: dict[str, Interface] = field(default_factory=dict)
-    said: dict[str, list[tuple[str, str, int]]] = field(default_factory=dict)
-
-    def settle(self, ledger: Ledger) -> None:
-        """Settle and close the ledgers of all files."""
-        settle(self.fragment, ledger)
-        for other in self.others:
-            settle(other.fragment(), other.ledger)
-
-    def files(self, source: SourceText) -> tuple[NewFile, ...]:
-        """`X.component.js` for `X.js`, and a new template beside each that changed."""
-        if not self.carried:
-            return ()
-        text = render(self.fragment, source.slice, self.style.unit, fixed_ranges(self.tree))
-        found = [NewFile(beside(source.path, SYNTAX.suffix), text, source.encode(text))]
-        for other in self.others:
-            inner = render(other.fragment(), other.source.slice, "", lambda start, end: [])
-            path = beside(_shown(other.path, self.file, source.path), SYNTAX.suffix)
-            edits = tuple((a, b, text.encode()) for a, b, text in other.edits.as_edits())
-            found.append(NewFile(path, inner, other.source.encode(inner), other.source.data, edits))
-        return tuple(found)
-
-    def interface(self, component: Component) -> Interface:
-        """Everything keeps its name."""
-        return self.interfaces.get(component.name, Interface())
-
-    def notes(self, component: Component) -> list[tuple[str, str, int]]:
-        """What a user of the component should know."""
-        return self.said.get(component.name, [])
-
-
 def _shown(path: Path, file: Path, shown: str) -> str:
     """The path of another file as one is shown that is named as `shown`."""
     inside = os.path.relpath(path.resolve(), file.resolve().parent)
     return posixpath.normpath(posixpath.join(posixpath.dirname(shown), Path(inside).as_posix()))
 
 
-def carry_directive_file(
-    source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int, excluded: Excluded
-) -> DirectiveOutcome:
-    """Read the directives of a file and write those that can be as components; raises `InputError`."""
-    file = read(source, workspace.file)
-    style = script_style(file.tree, workspace.file)
-    refused = list(file.refused)
-    chosen: list[Directive] = []
-    for directive in file.directives:
-        at = directive.definition.registration.at
-        if at in excluded:
-            refused.append(Refusal(directive.name, *excluded[at]))
-            continue
-        reason = _outside(workspace.file, source, directive)
-        reason = reason or _tried(file, directive, style, workspace.one_way)
-        if reason is None:
-            chosen.append(directive)
-        else:
-            refused.append(reason)
-    refused += _shared(chosen, file)
-    lost = {refusal.name for refusal in refused}
-    chosen = [directive for directive in chosen if directive.name not in lost]
-    edits = Replacements(source.path, ledger)
-    others: dict[Path, OtherFile] = {}
-    carried, interfaces, said = [], {}, {}
-    one_way = workspace.one_way
-    writers = [_writer(file, d, edits, style, ledger, one_way) for d in chosen]
-    for writer in writers:
-        _templates(writer.directive, writer, edits, others, ledger)
-        writer.spell()
-    for writer in writers:
-        directive = writer.directive
+def write_file(fitted: Fitted) -> Written:
+    """Write the directives of a file that can be as components: `X.component.js` for `X.js`."""
+    return _Script(fitted).written()
+
+
+class _Script:
+    """A script whose directives become components, and the templates that change with them."""
+
+    def __init__(self, fitted: Fitted) -> None:
+        self.file: DirectiveFile = fitted.file
+        self.source, self.ledger, self.workspace = self.file.source, fitted.ledger, fitted.workspace
+        self.style = script_style(self.file.tree, fitted.workspace.file)
+        self.refused = list(self.file.refusals)
+        self.chosen = self._chosen(fitted.excluded)
+        self.edits = Replacements(self.source.path, fitted.ledger)
+        self.others: dict[Path, OtherFile] = {}
+        self.notes: dict[int, list[Note]] = {}
+
+    def _chosen(self, excluded: Excluded) -> list[Directive]:
+        """The directives to carry; why the others are not is told."""
+        chosen: list[Directive] = []
+        for directive in self.file.directives:
+            at = directive.definition.registration.at
+            if at in excluded:
+                self.refused.append(Refusal(directive.name, *excluded[at]))
+                continue
+            reason = _outside(self.workspace.file, self.source, directive)
+            reason = reason or _tried(self.file, directive, self.style, self.workspace.one_way)
+            if reason is None:
+                chosen.append(directive)
+            else:
+                self.refused.append(reason)
+        self.refused += _shared(chosen, self.file)
+        lost = {refusal.name for refusal in self.refused}
+        return [directive for directive in chosen if directive.name not in lost]
+
+    def written(self) -> Written:
+        """The script, and a new template beside each that changed."""
+        file, edits, ledger = self.file, self.edits, self.ledger
+        one_way = self.workspace.one_way
+        writers = [_writer(file, d, edits, self.style, ledger, one_way) for d in self.chosen]
+        for writer in writers:
+            _templates(writer.directive, writer, edits, self.others, ledger)
+            writer.spell()
+        carried = [self._assembled(writer) for writer in writers]
+        _claim_comments(file, ledger, carried)
+        if not carried:
+            return unchanged(self.source, ledger, tuple(self.refused))
+        source = self.source
+        script = NewText(
+            beside(source.path, SYNTAX.suffix), edits.text(0, len(source.data)), source, ledger,
+            self.style.unit, fixed_ranges(file.tree),
+        )  # fmt: skip
+        return Written(
+            (script, *(self._other(other) for other in self.others.values())),
+            tuple(carried),
+            tuple(self.refused),
+            {c.span.start: _interface(w.directive) for c, w in zip(carried, writers, strict=True)},
+            self.notes,
+        )
+
+    def _assembled(self, writer: ComponentWriter) -> Component:
+        """Put a component together where its directive stood, and change the templates that use it."""
+        directive, file = writer.directive, self.workspace.file
         writer.assemble()
-        told = _uses(directive, workspace.file, others, writer, chosen)
+        told = _uses(directive, file, self.others, writer, self.chosen)
         members = {*directive.scope.members(), *directive.bindings}
-        tests = asked_in_tests(workspace.file, directive.name, members)
+        tests = asked_in_tests(file, directive.name, members)
         told = [*told, *(("test-asks-scope", *place) for place in tests)]
-        component = replace(_component(directive, source), elsewhere=tuple(told))
+        at = directive.definition.registration.at
+        read = next(c for c in self.file.components if c.span.start == at)
+        component = replace(read, elsewhere=tuple(told))
         if writer.outer:
             props = tuple(Prop(name, kind="<") for name in writer.outer)
             component = replace(component, props=(*component.props, *props))
-            writer.notes.append(("names-bound", ", ".join(writer.outer), component.span.start))
-        carried.append(component)
-        interfaces[directive.name] = _interface(directive)
-        checked = preflight(directive, writer.outer, workspace.prefix)
-        said[directive.name] = [*writer.notes, *_notes(directive), *checked]
-    _claim_comments(file, ledger, carried)
-    whole = edits.text(0, len(source.data)) if carried else copy(source.span(0, len(source.data)))
-    return DirectiveOutcome(
-        file.tree,
-        workspace.file,
-        style,
-        whole,
-        list(others.values()),
-        tuple(carried),
-        tuple(refused),
-        interfaces,
-        said,
-    )
+            writer.notes.append(("names-bound", ", ".join(writer.outer), at))
+        checked = preflight(directive, writer.outer, self.workspace.prefix)
+        self.notes[at] = [*writer.notes, *_notes(directive), *checked]
+        return component
+
+    def _other(self, other: OtherFile) -> NewText:
+        path = _shown(other.path, self.workspace.file, self.source.path)
+        return NewText(
+            beside(path, SYNTAX.suffix), other.fragment(), other.source, other.ledger,
+            edits=other.edits,
+        )  # fmt: skip
 
 
 def _outside(file: Path, source: SourceText, directive: Directive) -> Refusal | None:
@@ -333,26 +311,6 @@ def _new_url(template: Template, edits: Replacements) -> None:
         stem, dot, _ = literal.text[1:-1].rpartition(".")
         at = literal.start + 1 + len((stem + dot).encode())
         edits.put(at, at, new(f"{SYNTAX.suffix}."))
-
-
-def _component(directive: Directive, source: SourceText) -> Component:
-    registration = directive.definition.registration
-    span = source.span(registration.at, registration.call.end)
-    props = tuple(
-        Prop(binding.attribute, kind=binding.kind, required=not binding.optional)
-        for binding in directive.bindings.values()
-    )
-    slots = tuple(dict.fromkeys(s for _, names in directive.templates for s in names.slots))
-    function = directive.controller.function
-    apart = [function] if directive.controller.form in ("registered", "declared") else []
-    # What makes it, and what links it, where that stands beside its registration.
-    apart += [registration.function, *(function for _, function in directive.links)]
-    beside = tuple(
-        source.span(part.start, part.end)
-        for part in apart
-        if part is not None and not registration.at <= part.start < registration.call.end
-    )
-    return Component(directive.name, span, span, span, "named", props, slots=slots, beside=beside)
 
 
 def _interface(directive: Directive) -> Interface:

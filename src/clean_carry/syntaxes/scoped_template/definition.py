@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node
-from clean_carry.syntaxes.directive.registrations import (
+from clean_carry.syntaxes.scoped_template.registrations import (
     Registration,
     plain,
     text_of,
@@ -167,3 +168,22 @@ def _assigned(found: Definition, ref: Node) -> None:
     value = plain(statement.child("right"))
     if value is not None and member.field == "left":
         found.options[key.text] = Option(key.text, value, statement)
+
+
+def link_functions(definition: Definition) -> Iterator[tuple[str, Node]]:
+    """The functions that link: ("pre" or "post", function); those a `compile` option gives as well."""
+    if definition.link_alone is not None:
+        yield "post", definition.link_alone
+    value = definition.value("link")
+    compiled = definition.function(definition.value("compile"))
+    if compiled is not None:
+        value = returned(compiled)[0]
+    function = definition.function(value)
+    if function is not None:
+        yield "post", function
+    elif value is not None and value.type == "object":
+        for part in value.named_children:
+            key = part.child("key") or part.child("name") or part
+            inner = part if part.is_function else definition.function(part.child("value") or part)
+            if inner is not None:
+                yield key.text, inner

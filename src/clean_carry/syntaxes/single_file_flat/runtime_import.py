@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.single_file_object.read import ObjectFile
+from clean_carry.syntaxes.single_file.file import SingleFile
 
 RUNTIME = "vue"
 
@@ -17,7 +17,7 @@ RUNTIME = "vue"
 class RuntimeImport:
     """The import of the runtime in a file: its value import, where there is one."""
 
-    file: ObjectFile
+    file: SingleFile
     source: SourceText
 
     @property
@@ -78,7 +78,7 @@ class RuntimeImport:
     def _line(self, statement: Node) -> Span:
         """The line of a statement that goes, with what sets it off where the script begins with it."""
         line, data = self.source.statement_line(statement.start, statement.end), self.source.data
-        if data[self.file.script.inner[0] : line.start].strip():
+        if data[self.file.block.inner[0] : line.start].strip():
             return line
         blank = re.compile(rb"(?:[ \t]*\r?\n)*").match(data, line.end)
         return line._replace(end=blank.end()) if blank is not None else line

@@ -18,7 +18,7 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.model import Component, Method
 from clean_carry.component.moments import Moment
-from clean_carry.component.plan import Refused
+from clean_carry.syntaxes.jsx_function.planning.plan import Refused
 
 
 def reads_inputs(operation: object) -> bool:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from clean_carry.syntaxes.directive.read import Directive
 from clean_carry.syntaxes.scoped_template.directives import dashed
+from clean_carry.syntaxes.scoped_template.model import Directive
 
 # Attributes that mean a class or a label's target in markup that is written in scripts.
 _OF_SCRIPTS = frozenset({"classname", "htmlfor"})

@@ -24,8 +24,7 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.model import Component, LeftMember, Method, State, StateField
 from clean_carry.component.moments import Moment
-from clean_carry.component.plan import PROPS, STATE, WHOLES, InputsForm, Layout, Plan, Refused
-from clean_carry.crossing.drawn import (
+from clean_carry.syntaxes.jsx_function.planning.drawn import (
     check_updating,
     hands_inputs_on,
     reads_before,
@@ -33,16 +32,25 @@ from clean_carry.crossing.drawn import (
     receiving,
     updating_parts,
 )
-from clean_carry.crossing.early import early_methods
-from clean_carry.crossing.lateness import (
+from clean_carry.syntaxes.jsx_function.planning.early import early_methods
+from clean_carry.syntaxes.jsx_function.planning.lateness import (
     calls_inputs,
     later_entries,
     later_methods,
     stable_methods,
 )
-from clean_carry.crossing.layout import layout_of, redraw_matters
-from clean_carry.crossing.naming import Naming, name_members
-from clean_carry.crossing.writes import following_names
+from clean_carry.syntaxes.jsx_function.planning.layout import layout_of, redraw_matters
+from clean_carry.syntaxes.jsx_function.planning.naming import Naming, name_members
+from clean_carry.syntaxes.jsx_function.planning.plan import (
+    PROPS,
+    STATE,
+    WHOLES,
+    InputsForm,
+    Layout,
+    Plan,
+    Refused,
+)
+from clean_carry.syntaxes.jsx_function.planning.writes import following_names
 
 # The first major version of the runtime without the old context (its release notes for 19.0).
 NO_OLD_CONTEXT = 19

@@ -1,47 +1,27 @@
-"""What every crossing gives and needs: the outcome's shape, where new files stand, a file's style."""
+"""How a script is written, read off the script itself, and where its white space is content."""
 
 from __future__ import annotations
 
 import re
-from bisect import bisect_right
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Protocol
 
-from clean_carry.component.fragment import Fragment
-from clean_carry.component.interface import Interface
-from clean_carry.component.ledger import Ledger
-from clean_carry.component.model import Component, Refusal
-from clean_carry.component.result import NewFile
-from clean_carry.component.spans import Span
 from clean_carry.source.javascript.joining import Fit, fit_of
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.line_width import widths_of
 from clean_carry.source.text import SourceText
 
-# Components not to carry, by where they start: rule, detail, offset.
-Excluded = dict[int, tuple[str, str, int]]
-
-
-class Outcome(Protocol):
-    """What an attempt gave: what was read, the components carried and refused, and how to finish."""
-
-    tree: Tree
-    carried: tuple[Component, ...]
-    refused: tuple[Refusal, ...]
-
-    def settle(self, ledger: Ledger) -> None:
-        """Settle and close the ledger; raises `UnsettledEntry` where it does not balance."""
-
-    def files(self, source: SourceText) -> tuple[NewFile, ...]:
-        """The files made."""
-
-    def interface(self, component: Component) -> Interface:
-        """The interface map of one component."""
-
-    def notes(self, component: Component) -> list[tuple[str, str, int]]:
-        """Findings beyond what was left: (rule, detail, offset)."""
+# ECMA-262 §12.7.2 (reserved words, strict mode) and names no function body may declare.
+RESERVED = frozenset(
+    (
+        "await break case catch class const continue debugger default delete do else enum "
+        "export extends false finally for function if import in instanceof new null return "
+        "super switch this throw true try typeof var void while with yield let static "
+        "implements interface package private protected public arguments eval undefined NaN "
+        "Infinity"
+    ).split()
+)
 
 
 @dataclass(frozen=True)
@@ -124,29 +104,6 @@ def _unit(source: SourceText, body: Node) -> str:
         if inner.startswith(outer) and len(inner) > len(outer):
             return inner[len(outer) :]
     return ""
-
-
-def beside(path: str, suffix: str, ending: str = "") -> str:
-    """The stated rule for a file beside the old one: the target's suffix before the ending."""
-    folder, slash, name = path.replace("\\", "/").rpartition("/")
-    stem, dot, old = name.rpartition(".")
-    for own in (".class", ".object"):
-        stem = stem.removesuffix(own)
-    return f"{folder}{slash}{stem}.{suffix}{dot}{ending or old}"
-
-
-def orphaned_comments(fragment: Fragment, ledger: Ledger, span: Span) -> list[Span]:
-    """The comments of a component that are not among what was copied: their surroundings went away."""
-    copied = sorted((p.span.start, p.span.end) for p in fragment.pieces if p.span is not None)
-    starts = [start for start, _ in copied]
-    found: list[Span] = []
-    for entry in ledger.entries:
-        if entry.notion != "comment" or not span.holds(entry.span):
-            continue
-        at = bisect_right(starts, entry.span.start) - 1
-        if at < 0 or copied[at][1] < entry.span.end:
-            found.append(entry.span)
-    return found
 
 
 def fixed_ranges(tree: Tree) -> Callable[[int, int], list[tuple[int, int]]]:

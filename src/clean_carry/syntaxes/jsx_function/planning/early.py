@@ -11,8 +11,8 @@ from clean_carry.component.code import (
 )
 from clean_carry.component.model import Component, Method, State, StateField
 from clean_carry.component.moments import Moment
-from clean_carry.component.plan import Refused
-from clean_carry.crossing.drawn import reads_inputs, reads_state
+from clean_carry.syntaxes.jsx_function.planning.drawn import reads_inputs, reads_state
+from clean_carry.syntaxes.jsx_function.planning.plan import Refused
 
 
 def early_methods(

@@ -10,13 +10,12 @@ from collections.abc import Iterable, Iterator
 
 from clean_carry.component.errors import InputError
 from clean_carry.source.javascript.tree import Node
-from clean_carry.syntaxes.directive.definition import Definition
-from clean_carry.syntaxes.directive.registrations import Registrations, parameters_of, text_of
-from clean_carry.syntaxes.directive.scope_uses import uses_of
-from clean_carry.syntaxes.directive.stays import link_functions
-from clean_carry.syntaxes.directive.templates import Templates
+from clean_carry.syntaxes.scoped_template.definition import Definition, link_functions
 from clean_carry.syntaxes.scoped_template.markup import names_of
 from clean_carry.syntaxes.scoped_template.meaning import Meaning
+from clean_carry.syntaxes.scoped_template.registrations import Registrations, parameters_of, text_of
+from clean_carry.syntaxes.scoped_template.scope_uses import uses_of
+from clean_carry.syntaxes.scoped_template.templates import Templates
 
 # Templates in templates are followed so deep.
 _DEEP = 3

@@ -1,43 +1,35 @@
-"""The crossing within the single-file family: object form to flat form."""
+"""A single file whose component object becomes statements of its script."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.component.code import Builtin, MethodCall, MethodValue, Rebound, Taken
-from clean_carry.component.fragment import Fragment, Piece, copy, render, settle
+from clean_carry.component.fragment import Fragment, Piece
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.markup import Markup, SlotOutlet, children_of
+from clean_carry.component.markup import slot_names
 from clean_carry.component.model import Component, KeptOption, Method, Provided, Refusal, Timed
-from clean_carry.component.result import NewFile
 from clean_carry.component.spans import Span
-from clean_carry.crossing.naming import RESERVED
-from clean_carry.crossing.outcome import (
-    Excluded,
-    ScriptStyle,
-    beside,
-    fixed_ranges,
-    orphaned_comments,
-    script_style,
-)
-from clean_carry.crossing.served_imports import (
-    asks_application,
-    drop_import,
-    drop_store_helpers,
-)
-from clean_carry.crossing.single_file_blocks import Blocks
-from clean_carry.crossing.single_file_early import fallible, may_throw, started, too_early, watched
-from clean_carry.crossing.tags_asked import tag_asked
 from clean_carry.source.importers import asked_by_name, reached_by_reference
 from clean_carry.source.javascript.joining import joined as joined_lines
-from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
 from clean_carry.source.places import folder_of
 from clean_carry.source.template.tree import read_blocks
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, package_version
+from clean_carry.syntaxes.contract import Excluded, Fitted
+from clean_carry.syntaxes.single_file.file import SingleFile
+from clean_carry.syntaxes.single_file.hooks import HOOKS
 from clean_carry.syntaxes.single_file.names import camel, pascal
+from clean_carry.syntaxes.single_file_flat.blocks import Blocks
+from clean_carry.syntaxes.single_file_flat.early import (
+    fallible,
+    may_throw,
+    started,
+    too_early,
+    watched,
+)
 from clean_carry.syntaxes.single_file_flat.names import (
     FlatNames,
     NamesMeet,
@@ -47,12 +39,16 @@ from clean_carry.syntaxes.single_file_flat.names import (
     rename,
     type_watchers,
 )
+from clean_carry.syntaxes.single_file_flat.served_imports import (
+    asks_application,
+    drop_import,
+    drop_store_helpers,
+)
 from clean_carry.syntaxes.single_file_flat.spelling import Speller
 from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX
+from clean_carry.syntaxes.single_file_flat.tags_asked import tag_asked
 from clean_carry.syntaxes.single_file_flat.write import FlatWriter, used_names
-from clean_carry.syntaxes.single_file_object.behaviour import HOOKS
-from clean_carry.syntaxes.single_file_object.instance import keep_all
-from clean_carry.syntaxes.single_file_object.read import ObjectFile, read
+from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
 
 # Events of the page's own elements (HTML §8.1.8.2): one of them would be heard twice.
 _NATIVE = frozenset(
@@ -77,44 +73,156 @@ _OF_PAGES = frozenset(
 )
 
 
-@dataclass
-class FlatOutcome:
-    """A single file whose object became statements."""
+def _scripts(source: SourceText) -> bytes:
+    """The scripts of a file alone."""
+    return bytes(source.blanked([n.inner for n in read_blocks(source) if n.tag == "script"]))
 
-    tree: Tree
-    fragment: Fragment
-    style: ScriptStyle
-    carried: tuple[Component, ...]
-    refused: tuple[Refusal, ...]
-    exposed: tuple[str, ...] = ()
-    typed: bool = False
-    throws: int = -1
-    apart: str = ""
 
-    def settle(self, ledger: Ledger) -> None:
-        """Settle and close the ledger."""
-        settle(self.fragment, ledger)
+def _itself(component: Component, file: SingleFile, fitted: Fitted) -> str:
+    """The element named like the file, which on version 2.7 is the component itself in the flat form.
 
-    def files(self, source: SourceText) -> tuple[NewFile, ...]:
-        """The one file: `X.flat.vue` for `X.vue`."""
-        if not self.carried:
-            return ()
-        text = render(self.fragment, source.slice, self.style.unit, fixed_ranges(self.tree))
-        text = joined_lines(text, source.path, self.style.fit, _scripts)
-        path = beside(source.path, SYNTAX.suffix)
-        return (NewFile(path, text, source.encode(text)),)
+    In the object form it is one the application registers, unless the script names one so. The runtime
+    looks a component up under its name first, and gives one that says none the name of its file.
+    """
+    own = _plain(_stem(fitted.workspace.file))
+    if "name" in component.option_values:
+        return ""
+    if any(_plain(name) == own for name in file.names.module.names):
+        return ""
+    tag = next((tag for tag in component.tags if _plain(tag) == own), "")
+    return "" if tag.islower() and tag in _OF_PAGES else tag
 
-    def interface(self, component: Component) -> Interface:
-        """Everything keeps its name."""
-        events = dict.fromkeys((*component.events, *(event for event in component.sent if event)))
-        return Interface(
-            tuple((prop.name, prop.name) for prop in component.props),
-            tuple((event, event) for event in events),
-            tuple((name, name) for name in slot_names(component.markup)),
+
+def _apart(component: Component, path: Path) -> str:
+    """A name for the component that no element of its template has: its folder's before the file's.
+
+    Empty where that is no name, or one of the elements.
+    """
+    name = pascal(camel(f"{path.parent.name}-{_stem(path)}"))
+    taken = {_plain(tag) for tag in component.tags} | _OF_PAGES
+    return name if name.isidentifier() and _plain(name) not in taken else ""
+
+
+def _stem(path: Path) -> str:
+    return path.name.split(".")[0]
+
+
+def _plain(name: str) -> str:
+    """A name as it is compared: `tide-mark`, `tideMark` and `TideMark` are one."""
+    return name.replace("-", "").lower()
+
+
+def write_file(fitted: Fitted) -> Written:
+    """Write the object of a file as statements, in `X.flat.vue` for `X.vue`."""
+    file: SingleFile = fitted.file
+    refusal = file.refusals[0] if file.refusals else None
+    if file.components and refusal is None:
+        component = started(file.components[0])
+        if fitted.runtime >= 3:
+            component = watched(component, file.source)
+        itself = _itself(component, file, fitted) if fitted.runtime < 3 else ""
+        apart = _apart(component, fitted.workspace.file) if itself else ""
+        refusal = _refused(component, file, fitted, itself, apart)
+        if refusal is None:
+            try:
+                return _File(file, fitted, component, apart).written()
+            except NamesMeet as met:
+                refusal = Refusal(component.name, "names-meet", met.name, met.at)
+    return unchanged(file.source, fitted.ledger, (refusal,) if refusal is not None else ())
+
+
+def _refused(
+    component: Component, file: SingleFile, fitted: Fitted, itself: str, apart: str
+) -> Refusal | None:
+    """Why a component is not written, told before anything is."""
+    runtime, workspace, start = fitted.runtime, fitted.workspace, component.span.start
+    found = (
+        _excluded(component, fitted.excluded)
+        or too_early(component)
+        or _removed(component, workspace, runtime)
+        or (tag_asked(component, file.tree, workspace) if runtime < 3 else None)
+    )
+    if found is None and itself and not apart:
+        return Refusal(component.name, "element-named-like-file", f"<{itself}>", start)
+    return found
+
+
+class _File:
+    """A single file whose object becomes statements; raises `NamesMeet`."""
+
+    def __init__(self, file: SingleFile, fitted: Fitted, component: Component, apart: str) -> None:
+        self.file, self.fitted, self.component, self.apart = file, fitted, component, apart
+        self.source, self.ledger, self.runtime = file.source, fitted.ledger, fitted.runtime
+        self.style = script_style(file.tree, fitted.workspace.file)
+        self.names = name_members(component, RESERVED, fitted.ledger, fitted.runtime)
+        free_imports(self.names, component, file.names)
+        dialect = file.block.attribute("lang")
+        lang = file.source.slice(*(dialect.value or (0, 0))) if dialect is not None else ""
+        self.typed = lang.startswith("ts")
+        self.exposed = _exposed(component, fitted.workspace, fitted.runtime)
+
+    def written(self) -> Written:
+        """The one file, with its interface and notes."""
+        component, source, style = self.component, self.source, self.style
+        fragment = self._fragment()
+        made = NewText(
+            beside(source.path, SYNTAX.suffix), fragment, source, self.ledger, style.unit,
+            fixed_ranges(self.file.tree),
+            lambda text: joined_lines(text, source.path, style.fit, _scripts),
+        )  # fmt: skip
+        start = component.span.start
+        return Written(
+            (made,), (component,), (), {start: _interface(component)}, {start: self._notes()}
         )
 
-    def notes(self, component: Component) -> list[tuple[str, str, int]]:
+    def _fragment(self) -> Fragment:
+        component, source, style, names = self.component, self.source, self.style, self.names
+        file, runtime = self.file, self.runtime
+        blocks = Blocks(file, source, style.quote, style.semicolon, runtime, names.edits)
+        names.helpers.update(blocks.runtime.names())
+        far = component.mixed_props if self.typed else frozenset[str]()
+        end = ";" if style.semicolon else ""
+        speller = Speller(names, runtime, source, end, _undeclared(component, runtime), far)
+        speller.by_function = runtime >= 3 and asks_application(component)
+        rename(names, component)
+        free_locals(names, component, used_names(component, speller), file.names)
+        if self.typed:
+            type_watchers(names, component, source)
+            # Types of other files know a component by what it exposes.
+            opened = set(component.opened.names) & _public(component)
+            self.exposed = tuple(sorted({*self.exposed, *opened}))
+        drop_store_helpers(names, component, file.tree, file.names, runtime)
+        if file.exported.through:
+            drop_import(names, file.tree, file.names, file.exported.through)
+        writer = FlatWriter(
+            component,
+            source,
+            speller,
+            style.unit,
+            style.semicolon,
+            style.quote,
+            style.fit.width,
+            style.comma,
+            style.last,
+            style.fit.shown and "list" in style.fit.rules,
+            style.bare,
+            self.typed,
+            self.exposed,
+            self.apart,
+            fallible(component, source),
+        )
+        written = writer.write()
+        fragment = blocks.assembled(component, written, writer)
+        orphans = orphaned_comments(fragment, self.ledger, component.span)
+        if orphans:
+            handed_on = writer.noted(tuple(orphans), Fragment())
+            fragment = blocks.assembled(component, handed_on + written, writer)
+        _keep_copied(self.ledger, file, component)
+        return edited(fragment, names)
+
+    def _notes(self) -> list[tuple[str, str, int]]:
         """The instance is no longer open: members that a parent could reach by reference."""
+        component = self.component
         found = []
         unused = _unused(component)
         if unused:
@@ -146,142 +254,22 @@ class FlatOutcome:
             if isinstance(part, KeptOption) and part.idle and part.name in HOOKS:
                 found.append(("hook-never-ran", part.name, part.span.start))
         found += [("member-undeclared", name, at) for name, at in component.open_names]
-        if self.throws >= 0:
-            found.append(("made-may-throw", "", self.throws))
+        throws = may_throw(component, self.source)
+        if throws >= 0:
+            found.append(("made-may-throw", "", throws))
         if self.apart:
             found.append(("named-apart", self.apart, component.span.start))
         return found
 
 
-def _scripts(source: SourceText) -> bytes:
-    """The scripts of a file alone."""
-    return bytes(source.blanked([n.inner for n in read_blocks(source) if n.tag == "script"]))
-
-
-def _itself(component: Component, file: ObjectFile, stem: str) -> str:
-    """The element named like the file, which on version 2.7 is the component itself in the flat form.
-
-    In the object form it is one the application registers, unless the script names one so. The runtime
-    looks a component up under its name first, and gives one that says none the name of its file.
-    """
-    own = _plain(stem)
-    if "name" in component.option_values:
-        return ""
-    if any(_plain(name) == own for name in file.names.module.names):
-        return ""
-    tag = next((tag for tag in component.tags if _plain(tag) == own), "")
-    return "" if tag.islower() and tag in _OF_PAGES else tag
-
-
-def _apart(component: Component, path: Path, stem: str) -> str:
-    """A name for the component that no element of its template has: its folder's before the file's.
-
-    Empty where that is no name, or one of the elements.
-    """
-    name = pascal(camel(f"{path.parent.name}-{stem}"))
-    taken = {_plain(tag) for tag in component.tags} | _OF_PAGES
-    return name if name.isidentifier() and _plain(name) not in taken else ""
-
-
-def _plain(name: str) -> str:
-    """A name as it is compared: `tide-mark`, `tideMark` and `TideMark` are one."""
-    return name.replace("-", "").lower()
-
-
-def slot_names(markup: tuple[Markup, ...]) -> list[str]:
-    """The names of the slots a template has, in source order, each once."""
-    found: dict[str, None] = {}
-    for node in markup:
-        if isinstance(node, SlotOutlet):
-            found.setdefault(node.name)
-        found.update(dict.fromkeys(slot_names(children_of(node))))
-    return list(found)
-
-
-def carry_object_file(
-    source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int, excluded: Excluded
-) -> FlatOutcome:
-    """Read the object of a file and write its statements; raises `InputError`."""
-    file = read(source, ledger, workspace, runtime)
-    style = script_style(file.tree, workspace.file)
-    component = file.module.components[0] if file.module.components else None
-    refusal = file.module.refusals[0] if file.module.refusals else None
-    apart = ""
-    if component is not None:
-        component = started(component)
-        if runtime >= 3:
-            component = watched(component, source)
-        stem, start = workspace.file.name.split(".")[0], component.span.start
-        itself = _itself(component, file, stem) if runtime < 3 else ""
-        apart = _apart(component, workspace.file, stem) if itself else ""
-        refusal = (
-            _excluded(component, excluded)
-            or too_early(component)
-            or _removed(component, workspace, runtime)
-            or (tag_asked(component, file.tree, workspace) if runtime < 3 else None)
-            or (
-                Refusal(component.name, "element-named-like-file", f"<{itself}>", start)
-                if itself and not apart
-                else None
-            )
-        )
-    if component is not None and refusal is None:
-        try:
-            names = name_members(component, RESERVED, ledger, runtime)
-            free_imports(names, component, file.names)
-        except NamesMeet as met:
-            refusal = Refusal(component.name, "names-meet", met.name, met.at)
-    if component is None or refusal is not None:
-        refused = (refusal,) if refusal is not None else ()
-        keep_all(ledger)
-        whole = copy(source.span(0, len(source.data)))
-        return FlatOutcome(file.tree, whole, style, (), refused)
-    blocks = Blocks(file, source, style.quote, style.semicolon, runtime, names.edits)
-    names.helpers.update(blocks.runtime.names())
-    dialect = file.script.attribute("lang")
-    typed = dialect is not None and source.slice(*(dialect.value or (0, 0))).startswith("ts")
-    far = component.mixed_props if typed else frozenset[str]()
-    end = ";" if style.semicolon else ""
-    speller = Speller(names, runtime, source, end, _undeclared(component, runtime), far)
-    speller.by_function = runtime >= 3 and asks_application(component)
-    rename(names, component)
-    free_locals(names, component, used_names(component, speller), file.names)
-    exposed = _exposed(component, workspace, runtime)
-    if typed:
-        type_watchers(names, component, source)
-        # Types of other files know a component by what it exposes.
-        exposed = tuple(sorted({*exposed, *(set(component.opened.names) & _public(component))}))
-    drop_store_helpers(names, component, file.tree, file.names, runtime)
-    if file.exported.through:
-        drop_import(names, file.tree, file.names, file.exported.through)
-    writer = FlatWriter(
-        component,
-        source,
-        speller,
-        style.unit,
-        style.semicolon,
-        style.quote,
-        style.fit.width,
-        style.comma,
-        style.last,
-        style.fit.shown and "list" in style.fit.rules,
-        style.bare,
-        typed,
-        exposed,
-        apart,
-        fallible(component, source),
+def _interface(component: Component) -> Interface:
+    """Everything keeps its name."""
+    events = dict.fromkeys((*component.events, *(event for event in component.sent if event)))
+    return Interface(
+        tuple((prop.name, prop.name) for prop in component.props),
+        tuple((event, event) for event in events),
+        tuple((name, name) for name in slot_names(component.markup)),
     )
-    written = writer.write()
-    fragment = blocks.assembled(component, written, writer)
-    orphans = orphaned_comments(fragment, ledger, component.span)
-    if orphans:
-        handed_on = writer.noted(tuple(orphans), Fragment())
-        fragment = blocks.assembled(component, handed_on + written, writer)
-    _keep_copied(ledger, file, component)
-    return FlatOutcome(
-        file.tree, edited(fragment, names), style, (component,), (), exposed, typed,
-        may_throw(component, source), apart,
-    )  # fmt: skip
 
 
 # What version 3 took from every instance (its migration notes); its compatibility build still has it.
@@ -375,7 +363,7 @@ def edited(fragment: Fragment, names: FlatNames) -> Fragment:
     return Fragment(p for p in pieces if p.span is None or p.span.end > p.span.start)
 
 
-def _keep_copied(ledger: Ledger, file: ObjectFile, component: Component) -> None:
+def _keep_copied(ledger: Ledger, file: SingleFile, component: Component) -> None:
     """The template, and what is copied whole, are kept with all in them."""
     whole: list[Span] = [*component.option_values.values()]
     whole += [

@@ -16,8 +16,9 @@ from clean_carry.component.code import (
     Read,
 )
 from clean_carry.component.model import Component, Method
-from clean_carry.component.plan import Refused
-from clean_carry.crossing.naming import RESERVED, Naming
+from clean_carry.source.javascript.script_style import RESERVED
+from clean_carry.syntaxes.jsx_function.planning.naming import Naming
+from clean_carry.syntaxes.jsx_function.planning.plan import Refused
 
 
 def following_names(component: Component, later: frozenset[int], naming: Naming) -> dict[int, str]:

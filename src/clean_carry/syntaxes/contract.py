@@ -1,0 +1,154 @@
+"""The contract of a syntax: what it declares, and what its reader and its writer take and give.
+
+A syntax is one folder. It names its reader and its writer by module and class; they are loaded when a file
+is read or written for the first time.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from pkgutil import resolve_name
+from typing import Any, Literal, Protocol
+
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.model import Component, Refusal, StyleBlock
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.written import Written
+
+# What a syntax can say: state and inputs in one scope, several roots, bindings both ways, slots by name,
+# styles that touch no neighbour, errors caught from below, an instance others may ask.
+Feature = Literal[
+    "one scope", "several roots", "two-way", "named slots", "scoped styles", "error capture",
+    "open members",
+]  # fmt: skip
+
+# Components not to carry, by where they start: rule, detail, offset.
+Excluded = dict[int, tuple[str, str, int]]
+
+
+@dataclass(frozen=True)
+class Marks:
+    """What a file must have before a reader is asked: an ending, and of each group of words one."""
+
+    endings: tuple[str, ...]
+    words: tuple[tuple[bytes, ...], ...] = ()
+
+    def fit(self, source: SourceText) -> bool:
+        """Whether a file may be in the syntax."""
+        data = source.data
+        return source.path.lower().endswith(self.endings) and all(
+            any(word in data for word in group) for group in self.words
+        )
+
+
+@dataclass(frozen=True)
+class RuntimeSpec:
+    """The runtime a syntax is checked in: its package, and the major version taken for granted."""
+
+    name: str
+    usual: int
+
+
+@dataclass(frozen=True)
+class Syntax:
+    """One way to write a component.
+
+    `suffix` stands before the ending of a new file written beside the old one. Syntaxes of one `family`
+    share the language their components are written in; `takes` are the families a writer can write from.
+    `reader` and `writer` are "package.module:Class", "" where there is none.
+    """
+
+    id: str
+    summary: str
+    family: str
+    suffix: str
+    marks: Marks
+    runtime: RuntimeSpec
+    features: frozenset[Feature]
+    reader: str = ""
+    writer: str = ""
+    takes: frozenset[str] = frozenset()
+
+    def load_reader(self) -> Reader:
+        """Its reader; there must be one."""
+        found: Reader = resolve_name(self.reader)()
+        return found
+
+    def load_writer(self) -> Writer:
+        """Its writer; there must be one."""
+        found: Writer = resolve_name(self.writer)()
+        return found
+
+
+@dataclass(frozen=True)
+class Wishes:
+    """What the crossing asks of a reader.
+
+    `runtime` is the major version the file runs in; components that start at an offset of `keeping` keep
+    the defaults of their inputs as a property.
+    """
+
+    runtime: int
+    keeping: frozenset[int] = frozenset()
+
+
+@dataclass
+class ReadFile:
+    """A file that was read: its components, what is refused at once, and its script.
+
+    `script` is the stretch of the file that is code, `serving` what packages alone serve the form that is
+    carried: by request, how their imports are settled (outcome, rule). Families add what writers need.
+    """
+
+    syntax: Syntax
+    source: SourceText
+    tree: Tree
+    components: tuple[Component, ...]
+    refusals: tuple[Refusal, ...]
+    script: tuple[int, int]
+    styles: tuple[StyleBlock, ...] = ()
+    serving: Mapping[str, tuple[Literal["carried", "dropped"], str]] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Fitted:
+    """What a writer is given: the file, its ledger, the project around it, and what not to carry."""
+
+    file: Any
+    ledger: Ledger
+    workspace: Workspace
+    runtime: int
+    excluded: Excluded
+
+
+class ReadAgain(Exception):
+    """A writer asks for the file to be read once more: these keep their defaults (see `Wishes`)."""
+
+    def __init__(self, keeping: frozenset[int]) -> None:
+        super().__init__("read again")
+        self.keeping = keeping
+
+
+class Reader(Protocol):
+    """Reads files of one syntax."""
+
+    def recognises(self, source: SourceText) -> bool:
+        """Whether a file that has the marks is in the syntax."""
+
+    def whole(self, source: SourceText, workspace: Workspace) -> SourceText:
+        """The file with what is written into it from others before it is read."""
+
+    def read(
+        self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes
+    ) -> ReadFile:
+        """Read every component of a file; raises `InputError`, `HoldsNone` where it holds none."""
+
+
+class Writer(Protocol):
+    """Writes files of one syntax."""
+
+    def write(self, fitted: Fitted) -> Written:
+        """Write the components of a file; those it cannot write are refused."""

@@ -1,0 +1,59 @@
+"""The reader of classes that draw JSX."""
+
+from __future__ import annotations
+
+import re
+
+from clean_carry.component.errors import HoldsNone
+from clean_carry.component.ledger import Ledger
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.contract import Wishes
+from clean_carry.syntaxes.jsx.file import JsxFile
+from clean_carry.syntaxes.jsx_class.escapes import DOM
+from clean_carry.syntaxes.jsx_class.read import FOR_CLASSES_DROP, read
+from clean_carry.syntaxes.jsx_class.read_in import with_bases
+from clean_carry.syntaxes.jsx_class.recognise import FOR_CLASSES
+from clean_carry.syntaxes.jsx_class.syntax import SYNTAX
+
+# A class that extends something; its type parameters may stand between, with defaults of their own.
+_EXTENDS = re.compile(rb"\bclass\b[^;]{0,300}?\bextends\b")
+
+
+class ClassReader:
+    """Reads the component classes of a script."""
+
+    def recognises(self, source: SourceText) -> bool:
+        """Whether a class of the file extends something."""
+        return _EXTENDS.search(source.data) is not None
+
+    def whole(self, source: SourceText, workspace: Workspace) -> SourceText:
+        """The file with what its classes inherit from small bases of the project."""
+        return with_bases(source, workspace)
+
+    def read(
+        self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes
+    ) -> JsxFile:
+        """Read every component class; raises `HoldsNone` where there is none."""
+        tree = Tree(source)
+        names = Names(tree)
+        components, refusals = read(tree, names, ledger, workspace, wishes.keeping)
+        if not components and not refusals:
+            raise HoldsNone("holds no class component", file=source.path)
+        return JsxFile(
+            SYNTAX,
+            source,
+            tree,
+            components,
+            refusals,
+            (0, len(source.data)),
+            serving={
+                # What finds a class's element is a reference now.
+                DOM: ("carried", "root-element-reference"),
+                # What teaches classes newer lifecycle methods goes.
+                **{one.request: ("dropped", FOR_CLASSES_DROP) for one in FOR_CLASSES},
+            },
+            names=names,
+        )

@@ -1,0 +1,35 @@
+"""A single file that was read: the places of its blocks, and of the component in its script."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.template.tree import TemplateNode
+from clean_carry.syntaxes.contract import ReadFile
+
+
+@dataclass(frozen=True)
+class Exported:
+    """The statement that holds the component, and its object. One that is exported by its `name` has the
+    `export` apart; `typed` says that types of the module ask for its type by that name, `made` is what
+    makes the component of the object, `through` what only gives it back."""
+
+    statement: Node
+    literal: Node
+    name: str = ""
+    export: Node | None = None
+    typed: bool = False
+    made: str = ""
+    through: str = ""
+
+
+@dataclass
+class SingleFile(ReadFile):
+    """A single file with what writers of its family need: `block` is the script's element."""
+
+    names: Names = field(kw_only=True)
+    block: TemplateNode = field(kw_only=True)
+    template: TemplateNode | None = field(kw_only=True)
+    exported: Exported = field(kw_only=True)

@@ -1,0 +1,28 @@
+"""The reader of single files in the object form."""
+
+from __future__ import annotations
+
+from clean_carry.component.ledger import Ledger
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.contract import Wishes
+from clean_carry.syntaxes.single_file.file import SingleFile
+from clean_carry.syntaxes.single_file_object.read import read
+
+
+class ObjectReader:
+    """Reads the component object a single file exports."""
+
+    def recognises(self, source: SourceText) -> bool:
+        """The marks say it all."""
+        return True
+
+    def whole(self, source: SourceText, workspace: Workspace) -> SourceText:
+        """The file as it is."""
+        return source
+
+    def read(
+        self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes
+    ) -> SingleFile:
+        """Read the object; raises `InputError`, `HoldsNone` where there is no script."""
+        return read(source, ledger, workspace, wishes.runtime)
