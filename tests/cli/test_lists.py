@@ -7,9 +7,11 @@ from pathlib import Path
 
 import pytest
 
-from clean_carry.component.rules import RULES
-from clean_carry.syntaxes.registry import SYNTAXES
+from clean_carry.syntaxes.registry import OWN
+from clean_carry.syntaxes.rules import every_rule
 from clean_carry.verify.runtimes import RUNTIMES
+
+RULES = every_rule()
 
 COMMANDS = ["carry", "verify", "left", "syntaxes", "runtimes", "demo", "explain"]
 
@@ -24,7 +26,7 @@ def test_every_command_has_help_with_an_example(command: str, run) -> None:  # t
 def test_the_syntaxes(run) -> None:  # type: ignore[no-untyped-def]
     shown = run("syntaxes").stdout
     listed = json.loads(run("syntaxes", "--json").stdout)["syntaxes"]
-    assert [one["id"] for one in listed] == list(SYNTAXES)
+    assert [one["id"] for one in listed] == list(OWN)
     assert all(one["id"] in shown for one in listed)
 
 

@@ -19,7 +19,7 @@ from clean_carry.component.fragment import (
     settle,
     settled,
 )
-from clean_carry.component.ledger import DROPS, Ledger
+from clean_carry.component.ledger import Ledger
 from clean_carry.component.spans import Span
 
 TEXT = "class Berth {\n  draw() {\n    return `a\n    b`;\n  }\n}\n"
@@ -101,7 +101,7 @@ def test_between_spells_operations_and_copies_the_rest() -> None:
 
 
 def ledger() -> Ledger:
-    book = Ledger(FILE, TEXT.encode())
+    book = Ledger(FILE, TEXT.encode(), {"base-import"})
     book.claim("class", Span(0, len(TEXT), FILE))
     book.claim("method", span(DEEPER))
     return book
@@ -139,7 +139,8 @@ def test_a_drop_names_a_rule_of_the_list_and_what_is_left_stays_left() -> None:
         settle(settled(0, "x") + dropped(1, "because"), book)
     book = ledger()
     settle(
-        settled(0, "x") + left("// for a person", 1, "unknown-use") + dropped(1, min(DROPS)), book
+        settled(0, "x") + left("// for a person", 1, "unknown-use") + dropped(1, "base-import"),
+        book,
     )
     assert book.counts() == {"kept": 0, "carried": 1, "dropped": 0, "left": 1}
 

@@ -14,6 +14,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx_class.read import read
 from clean_carry.syntaxes.jsx_class.receivers import Receivers, find
+from clean_carry.syntaxes.jsx_class.syntax import SYNTAX as JSX_CLASS
 from clean_carry.syntaxes.jsx_function.planning.lateness import (
     calls_inputs,
     drawn_by,
@@ -36,7 +37,7 @@ def tree_of(members: str) -> tuple[Tree, Names]:
 
 def component(members: str) -> Component:
     tree, names = tree_of(members)
-    ledger = Ledger("Berth.jsx", tree.source.data)
+    ledger = Ledger("Berth.jsx", tree.source.data, JSX_CLASS.drops)
     components, refusals = read(tree, names, ledger, Workspace(Path("Berth.jsx")))
     assert refusals == ()
     return components[0]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 import pytest
+
 from clean_carry.component.fragment import copy, new
 from clean_carry.component.ledger import Ledger
 from clean_carry.source.javascript.script_style import ScriptStyle, fixed_ranges, script_style

@@ -31,7 +31,7 @@ from clean_carry.project.writing import replace, write_new
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import major
-from clean_carry.syntaxes.registry import SYNTAXES, crosses
+from clean_carry.syntaxes.registry import crosses, declared, known
 
 if TYPE_CHECKING:
     from clean_carry.report.patch import Change
@@ -233,8 +233,8 @@ def _request(
 ) -> Request:
     settings = settings_for(path)
     naming = settings.naming.get(target, "")
-    if runtime is None and target in SYNTAXES:
-        runtime = major(settings.runtimes.get(SYNTAXES[target].runtime.name))
+    if runtime is None and known(target):
+        runtime = major(settings.runtimes.get(declared(target).runtime.name))
     return Request(
         path,
         str(path),

@@ -7,7 +7,7 @@ import json
 import click
 
 from clean_carry.component.errors import CarryError, closest
-from clean_carry.component.rules import RULES
+from clean_carry.syntaxes.rules import every_rule
 
 
 @click.command(epilog="Example: clean-carry explain instance-escapes")
@@ -15,12 +15,12 @@ from clean_carry.component.rules import RULES
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 def explain(rule: str | None, as_json: bool) -> None:
     """Say what a finding means and what to do; without RULE, list all."""
-    if rule is not None and rule not in RULES:
-        near = closest(rule, RULES)
+    if rule is not None and rule not in every_rule():
+        near = closest(rule, every_rule())
         raise CarryError(
             f"there is no rule “{rule}”", advice=f"{near}`clean-carry explain` lists them"
         )
-    chosen = [RULES[rule]] if rule is not None else list(RULES.values())
+    chosen = [every_rule()[rule]] if rule is not None else list(every_rule().values())
     if as_json:
         click.echo(json.dumps({"rules": [vars(r) for r in chosen]}, indent=2, ensure_ascii=False))
         return

@@ -8,8 +8,8 @@ from pathlib import Path
 
 import click
 
-from clean_carry.component.rules import RULES
 from clean_carry.project.left import LeftPlace, left_places
+from clean_carry.syntaxes.rules import every_rule
 
 EXIT_LEFT = 1
 # What stood at a place is shown up to this many characters.
@@ -28,7 +28,7 @@ def left(
 ) -> None:
     """List the places left to you in files and folders, the current folder if none is named."""
     for rule in rules:
-        if rule not in RULES:
+        if rule not in every_rule():
             raise click.BadParameter(f"there is no rule “{rule}”; `clean-carry explain` lists them")
     found = [place for place in left_places(paths or (Path(),)) if not rules or place.rule in rules]
     if as_json:

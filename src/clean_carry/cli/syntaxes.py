@@ -6,7 +6,7 @@ import json
 
 import click
 
-from clean_carry.syntaxes.registry import SYNTAXES, crossings
+from clean_carry.syntaxes.registry import crossings, every_syntax
 
 
 @click.command(epilog="Example: clean-carry syntaxes --json")
@@ -22,7 +22,7 @@ def syntaxes(as_json: bool) -> None:
             "to": [target for origin, target in crossings() if origin == s.id],
             "runtime": s.runtime.name,
         }
-        for s in SYNTAXES.values()
+        for s in every_syntax()
     ]
     if as_json:
         click.echo(json.dumps({"syntaxes": rows}, indent=2))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict, dataclass
 from typing import Any, Literal
 
-from clean_carry.component.rules import rule
+from clean_carry.component.rules import Rule
 
 Level = Literal["note", "warning", "error"]
 
@@ -23,11 +23,10 @@ class Finding:
     advice: str
 
     @classmethod
-    def of(cls, name: str, file: str, line: int, column: int, detail: str = "") -> Finding:
-        """The finding of the rule `name`; `detail` says what it is about here."""
-        known = rule(name)
+    def of(cls, known: Rule, file: str, line: int, column: int, detail: str = "") -> Finding:
+        """The finding of a rule; `detail` says what it is about here."""
         message = f"{known.summary}: {detail}" if detail else known.summary
-        return cls(name, known.level, file, line, column, message, known.advice)
+        return cls(known.name, known.level, file, line, column, message, known.advice)
 
     def as_json(self) -> dict[str, Any]:
         """The finding in the JSON shape of `carry --json`."""

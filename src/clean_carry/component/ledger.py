@@ -8,7 +8,7 @@ rule), *dropped* (by a rule on the closed list in docs/dropped.md) or *left* (to
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
@@ -17,16 +17,6 @@ from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.spans import Span
 
 Outcome = Literal["open", "kept", "carried", "dropped", "left"]
-
-# The closed list; each has a row in docs/dropped.md and a trial under tests/.
-DROPS = frozenset(
-    (
-        "base-constructor-call method-bound-in-constructor inputs-already-in-scope "
-        "receiver-alias callback-instance default-inputs-moved base-import declaration-only empty-hook "
-        "instance-display-name field-never-used state-never-used draws-always class-lifecycle-help "
-        "registered-by-import method-in-scope option-never-read"
-    ).split()
-)
 
 
 @dataclass
@@ -40,11 +30,12 @@ class Entry:
 
 
 class Ledger:
-    """The entries of one file."""
+    """The entries of one file. `drops` is the closed list of rules by which a construct may vanish."""
 
-    def __init__(self, file: str, data: bytes) -> None:
+    def __init__(self, file: str, data: bytes, drops: Collection[str] = ()) -> None:
         self.file = file
         self.data = data
+        self.drops = drops
         self.entries: list[Entry] = []
 
     def claim(self, notion: str, span: Span, outcome: Outcome = "open", rule: str = "") -> int:
@@ -58,7 +49,7 @@ class Ledger:
         Raises `UnsettledEntry` when something is dropped by a rule that is not on the closed list.
         """
         entry = self.entries[key]
-        if outcome == "dropped" and rule not in DROPS:
+        if outcome == "dropped" and rule not in self.drops:
             raise UnsettledEntry(f"“{rule}” is not on the list of drops", entry.span.start)
         if entry.outcome == "left" and outcome != "left":
             return

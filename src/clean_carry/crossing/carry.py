@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import gc
 import hashlib
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from pathlib import Path
@@ -16,11 +16,13 @@ from clean_carry.component.findings import Finding
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, LeftMember
 from clean_carry.component.result import LedgerEntry, NewFile, Result, Status
+from clean_carry.component.rules import Rule
 from clean_carry.source.places import folder_of
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, major, package_version
 from clean_carry.syntaxes.contract import Excluded, Fitted, ReadAgain, Wishes
-from clean_carry.syntaxes.registry import SYNTAXES, crosses, recognise
+from clean_carry.syntaxes.registry import crosses, declared, every_syntax, known, recognise
+from clean_carry.syntaxes.rules import rules_of
 from clean_carry.syntaxes.written import Note, Written
 
 
@@ -67,7 +69,7 @@ def carry_file(request: Request) -> list[Result]:
                 advice="`clean-carry syntaxes` shows what is read and written",
                 file=source.path,
             )
-        spec = SYNTAXES[request.target].runtime
+        spec = declared(request.target).runtime
         version = package_version(folder_of(request.path), spec.name)
         runtime = request.runtime or major(version) or spec.usual
         return _balanced(source, request, origin, runtime)
@@ -75,14 +77,14 @@ def carry_file(request: Request) -> list[Result]:
 
 def check_syntaxes(target: str, origin: str | None) -> None:
     """Raises `CarryError` where there is no such syntax to write or to read, with the one meant."""
-    writes = [syntax.id for syntax in SYNTAXES.values() if syntax.writer]
-    reads = [syntax.id for syntax in SYNTAXES.values() if syntax.reader]
-    for given, known, done in ((target, writes, "written"), (origin, reads, "read")):
-        if given is not None and given not in known:
-            raise CarryError(
-                f"“{given}” is not a syntax that can be {done}",
-                advice=closest(given, known) + "`clean-carry syntaxes` lists them",
-            )
+    for given, part, done in ((target, "writer", "written"), (origin, "reader", "read")):
+        if given is None or (known(given) and getattr(declared(given), part)):
+            continue
+        names = [syntax.id for syntax in every_syntax() if getattr(syntax, part)]
+        raise CarryError(
+            f"“{given}” is not a syntax that can be {done}",
+            advice=closest(given, names) + "`clean-carry syntaxes` lists them",
+        )
 
 
 @contextmanager
@@ -103,12 +105,12 @@ def _balanced(source: SourceText, request: Request, origin: str, runtime: int) -
     workspace = Workspace(
         request.path, dict(request.aliases), request.prefix, request.one_way, request.beside
     )
-    reader = SYNTAXES[origin].load_reader()
-    writer = SYNTAXES[request.target].load_writer()
+    old, new = declared(origin), declared(request.target)
+    reader, writer, drops = old.load_reader(), new.load_writer(), old.drops | new.drops
     source = reader.whole(source, workspace)
     wishes = Wishes(runtime)
     while True:
-        ledger = Ledger(source.path, source.data)
+        ledger = Ledger(source.path, source.data, drops)
         file = reader.read(source, ledger, workspace, wishes)
         written: Written | None = None
         try:
@@ -127,7 +129,7 @@ def _balanced(source: SourceText, request: Request, origin: str, runtime: int) -
                 excluded[component.span.start] = ("ledger-unsettled", error.what, error.start)
             continue
         results = _results(written, source, ledger, request, origin)
-        file.tree.release()
+        file.release()
         return results
 
 
@@ -135,6 +137,7 @@ def _results(
     written: Written, source: SourceText, ledger: Ledger, request: Request, origin: str
 ) -> list[Result]:
     results: list[tuple[int, Result]] = []
+    say = _Says(source, rules_of(declared(origin), declared(request.target)))
     files = _named(written.new_files(), request)
     whole = source.encode(source.slice(0, len(source.data)))
     digest = hashlib.sha256(whole).hexdigest()
@@ -147,20 +150,20 @@ def _results(
 
     for component in written.carried:
         at = component.span.start
-        findings = _findings(component, source) + _told(written.notes.get(at, []), source)
+        findings = [*say.of(component), *say.notes(written.notes.get(at, []))]
         counts, entries = _entries(ledger, component, source)
         result(
             at, component.name, "left" if counts["left"] else "clean", findings, files=files,
             counts=counts, entries=entries, interface=written.interfaces[at], digest=digest,
         )  # fmt: skip
     for refusal in written.refused:
-        finding = _finding(refusal.rule, refusal.detail, refusal.at, source)
-        result(refusal.at, refusal.name, "refused", [finding])
+        result(
+            refusal.at,
+            refusal.name,
+            "refused",
+            say.notes([(refusal.rule, refusal.detail, refusal.at)]),
+        )
     return [result for _, result in sorted(results, key=lambda pair: pair[0])]
-
-
-def _told(notes: list[Note], source: SourceText) -> list[Finding]:
-    return [_finding(rule, detail, at, source) for rule, detail, at in notes]
 
 
 def _named(files: tuple[NewFile, ...], request: Request) -> tuple[NewFile, ...]:
@@ -174,23 +177,35 @@ def _named(files: tuple[NewFile, ...], request: Request) -> tuple[NewFile, ...]:
     return (replace(first, path=f"{folder}{slash}{named}"), *files[1:])
 
 
-def _finding(rule: str, detail: str, at: int, source: SourceText) -> Finding:
-    place = source.place(at)
-    return Finding.of(rule, place.file, place.line, place.column, detail)
+@dataclass(frozen=True)
+class _Says:
+    """Makes findings of what a reader and a writer say of a file."""
 
+    source: SourceText
+    rules: dict[str, Rule]
 
-def _findings(component: Component, source: SourceText) -> list[Finding]:
-    found: list[tuple[int, Finding]] = []
-    for _, operation in component.operations():
-        if isinstance(operation, Left):
-            at = operation.span.start
-            found.append((at, _finding(operation.rule, operation.detail, at, source)))
-    for member in component.members:
-        if isinstance(member, LeftMember):
-            at = member.span.start
-            found.append((at, _finding(member.rule, member.detail, at, source)))
-    ordered = [finding for _, finding in sorted(found, key=lambda pair: pair[0])]
-    return ordered + [Finding.of(rule, file, line, 1) for rule, file, line in component.elsewhere]
+    def _finding(self, rule: str, detail: str, at: int) -> Finding:
+        place = self.source.place(at)
+        return Finding.of(self.rules[rule], place.file, place.line, place.column, detail)
+
+    def notes(self, notes: Iterable[Note]) -> list[Finding]:
+        """What is to be known."""
+        return [self._finding(*note) for note in notes]
+
+    def of(self, component: Component) -> list[Finding]:
+        """What is left of a component, in source order, and what its users elsewhere must know."""
+        found: list[Note] = []
+        for _, operation in component.operations():
+            if isinstance(operation, Left):
+                found.append((operation.rule, operation.detail, operation.span.start))
+        for member in component.members:
+            if isinstance(member, LeftMember):
+                found.append((member.rule, member.detail, member.span.start))
+        ordered = self.notes(sorted(found, key=lambda note: note[2]))
+        elsewhere = component.elsewhere
+        return ordered + [
+            Finding.of(self.rules[rule], file, line, 1) for rule, file, line in elsewhere
+        ]
 
 
 def _entries(

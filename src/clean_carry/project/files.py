@@ -11,7 +11,7 @@ from typing import NamedTuple
 from clean_carry.component.errors import InputError
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.registry import SYNTAXES, recognise
+from clean_carry.syntaxes.registry import every_syntax, recognise
 
 # Folders that hold what others wrote, or what was made from sources.
 _PASSED_OVER = frozenset({"node_modules", "dist", "build", "coverage"})
@@ -54,7 +54,7 @@ def sources_of(settings: Settings) -> list[Path]:
 
 def _below(folder: Path, settings: Settings) -> list[tuple[Path, str]]:
     endings = {
-        ending for syntax in SYNTAXES.values() if syntax.reader for ending in syntax.marks.endings
+        ending for syntax in every_syntax() if syntax.reader for ending in syntax.marks.endings
     }
     found: list[tuple[Path, str]] = []
     for path in sorted(folder.rglob("*")):

@@ -10,9 +10,9 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from pathlib import Path
 
-from clean_carry.component.rules import RULES
 from clean_carry.project.files import passed_over
 from clean_carry.project.settings import settings_for
+from clean_carry.syntaxes.rules import every_rule
 
 # The comments of scripts, of markup and of stylesheets a marker may stand in.
 _MARKER = re.compile(
@@ -38,7 +38,7 @@ class LeftPlace:
     @property
     def advice(self) -> str:
         """What to do about it."""
-        known = RULES.get(self.rule)
+        known = every_rule().get(self.rule)
         return known.advice if known is not None else ""
 
     def as_json(self) -> dict[str, object]:

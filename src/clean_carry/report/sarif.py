@@ -11,8 +11,8 @@ from typing import Any
 from urllib.parse import quote
 
 from clean_carry.component.findings import Finding
-from clean_carry.component.rules import rule
 from clean_carry.report.subject import Subject
+from clean_carry.syntaxes.rules import every_rule
 
 SCHEMA = (
     "https://docs.oasis-open.org/sarif/sarif/v2.1.0/errata01/os/schemas/sarif-schema-2.1.0.json"
@@ -53,7 +53,7 @@ def sarif(subjects: Sequence[Subject]) -> bytes:
 
 
 def _rule(name: str) -> dict[str, Any]:
-    known = rule(name)
+    known = every_rule()[name]
     return {
         "id": name,
         "shortDescription": {"text": known.summary},

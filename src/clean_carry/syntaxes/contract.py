@@ -13,6 +13,7 @@ from typing import Any, Literal, Protocol
 
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Refusal, StyleBlock
+from clean_carry.component.rules import Rule
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
@@ -25,6 +26,8 @@ Feature = Literal[
     "open members",
 ]  # fmt: skip
 
+# How what is not written is settled: outcome, rule.
+Settled = tuple[Literal["carried", "dropped"], str]
 # Components not to carry, by where they start: rule, detail, offset.
 Excluded = dict[int, tuple[str, str, int]]
 
@@ -58,7 +61,8 @@ class Syntax:
 
     `suffix` stands before the ending of a new file written beside the old one. Syntaxes of one `family`
     share the language their components are written in; `takes` are the families a writer can write from.
-    `reader` and `writer` are "package.module:Class", "" where there is none.
+    `reader` and `writer` are "package.module:Class", "" where there is none, `rules` is where its findings
+    are. By a rule of `drops` a construct may be written as nothing; each has a row in docs/dropped.md.
     """
 
     id: str
@@ -71,6 +75,13 @@ class Syntax:
     reader: str = ""
     writer: str = ""
     takes: frozenset[str] = frozenset()
+    rules: str = ""
+    drops: frozenset[str] = frozenset()
+
+    def load_rules(self) -> Mapping[str, Rule]:
+        """What can be found of its components."""
+        found: Mapping[str, Rule] = resolve_name(self.rules) if self.rules else {}
+        return found
 
     def load_reader(self) -> Reader:
         """Its reader; there must be one."""
@@ -97,20 +108,33 @@ class Wishes:
 
 @dataclass
 class ReadFile:
-    """A file that was read: its components, what is refused at once, and its script.
+    """A file that was read: its components, and what is refused at once.
 
-    `script` is the stretch of the file that is code, `serving` what packages alone serve the form that is
-    carried: by request, how their imports are settled (outcome, rule). Families add what writers need.
+    `serving` is what packages alone serve the form that is carried: by request, how their imports are
+    settled (outcome, rule). Families add what their writers need.
     """
 
     syntax: Syntax
     source: SourceText
-    tree: Tree
     components: tuple[Component, ...]
     refusals: tuple[Refusal, ...]
+    styles: tuple[StyleBlock, ...] = field(default=(), kw_only=True)
+    serving: Mapping[str, Settled] = field(default_factory=dict, kw_only=True)
+
+    def release(self) -> None:
+        """Let go of what points at itself, once nothing of the file is asked any more."""
+
+
+@dataclass
+class ScriptFile(ReadFile):
+    """A file whose components are written in a script: its tree, and the stretch that is code."""
+
+    tree: Tree
     script: tuple[int, int]
-    styles: tuple[StyleBlock, ...] = ()
-    serving: Mapping[str, tuple[Literal["carried", "dropped"], str]] = field(default_factory=dict)
+
+    def release(self) -> None:
+        """Take the tree apart."""
+        self.tree.release()
 
 
 @dataclass(frozen=True)

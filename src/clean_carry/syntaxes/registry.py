@@ -1,48 +1,78 @@
-"""All syntaxes, which one a file is written in, and what can be carried to what."""
+"""All syntaxes, which one a file is written in, and what can be carried to what.
+
+Our own stand in a table and are loaded when they are asked for. Packages may bring others, by entry points
+of the group `clean_carry.syntaxes`; these are looked for only where an id or a file is none of ours.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import cache
+from importlib.metadata import entry_points
+from pkgutil import resolve_name
 
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.contract import Syntax
-from clean_carry.syntaxes.controller_component.syntax import SYNTAX as CONTROLLER_COMPONENT
-from clean_carry.syntaxes.directive.syntax import SYNTAX as DIRECTIVE
-from clean_carry.syntaxes.jsx_class.syntax import SYNTAX as JSX_CLASS
-from clean_carry.syntaxes.jsx_function.syntax import SYNTAX as JSX_FUNCTION
-from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX as SINGLE_FILE_FLAT
-from clean_carry.syntaxes.single_file_object.syntax import SYNTAX as SINGLE_FILE_OBJECT
 
-SYNTAXES: dict[str, Syntax] = {
-    syntax.id: syntax
-    for syntax in (
-        JSX_CLASS,
-        JSX_FUNCTION,
-        SINGLE_FILE_OBJECT,
-        SINGLE_FILE_FLAT,
-        DIRECTIVE,
-        CONTROLLER_COMPONENT,
-    )
+GROUP = "clean_carry.syntaxes"
+# Where each of our own is declared, as `SYNTAX`.
+OWN = {
+    "jsx-class": "clean_carry.syntaxes.jsx_class.syntax",
+    "jsx-function": "clean_carry.syntaxes.jsx_function.syntax",
+    "single-file-object": "clean_carry.syntaxes.single_file_object.syntax",
+    "single-file-flat": "clean_carry.syntaxes.single_file_flat.syntax",
+    "directive": "clean_carry.syntaxes.directive.syntax",
+    "controller-component": "clean_carry.syntaxes.controller_component.syntax",
 }
+
+
+@cache
+def _own(id_: str) -> Syntax:
+    found: Syntax = resolve_name(f"{OWN[id_]}:SYNTAX")
+    return found
+
+
+@cache
+def _others() -> dict[str, Syntax]:
+    """The syntaxes other packages bring; none of them takes the place of one of ours."""
+    found = {point.name: point.load() for point in entry_points(group=GROUP)}
+    return {id_: syntax for id_, syntax in found.items() if id_ not in OWN}
+
+
+def known(id_: str) -> bool:
+    """Whether there is a syntax of this id."""
+    return id_ in OWN or id_ in _others()
+
+
+def declared(id_: str) -> Syntax:
+    """The syntax of this id; raises `KeyError` where there is none."""
+    return _own(id_) if id_ in OWN else _others()[id_]
+
+
+def every_syntax() -> Iterator[Syntax]:
+    """Ours, in the order of the table, then those of other packages."""
+    yield from map(_own, OWN)
+    yield from _others().values()
 
 
 def recognise(source: SourceText) -> str | None:
     """The syntax a file is written in; None if none fits."""
-    for syntax in SYNTAXES.values():
-        if syntax.reader and syntax.marks.fit(source) and syntax.load_reader().recognises(source):
-            return syntax.id
+    for found in every_syntax():
+        if found.reader and found.marks.fit(source) and found.load_reader().recognises(source):
+            return found.id
     return None
 
 
 def crosses(origin: str, target: str) -> bool:
     """Whether files of one syntax can be carried to another."""
-    old, new = SYNTAXES.get(origin), SYNTAXES.get(target)
-    if old is None or new is None or not (old.reader and new.writer):
+    if origin == target or not (known(origin) and known(target)):
         return False
-    return old is not new and old.family in new.takes
+    old, new = declared(origin), declared(target)
+    return bool(old.reader and new.writer) and old.family in new.takes
 
 
 def crossings() -> Iterator[tuple[str, str]]:
     """Every (origin, target) that can be carried."""
-    for origin in SYNTAXES:
-        yield from ((origin, target) for target in SYNTAXES if crosses(origin, target))
+    ids = [found.id for found in every_syntax()]
+    for origin in ids:
+        yield from ((origin, target) for target in ids if crosses(origin, target))

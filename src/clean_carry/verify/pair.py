@@ -15,7 +15,7 @@ from clean_carry.component.result import NewFile, Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.syntaxes.jsx_function.from_template import scope_mark
-from clean_carry.syntaxes.registry import SYNTAXES, crossings
+from clean_carry.syntaxes.registry import crossings, declared
 from clean_carry.syntaxes.scoped_template.registrations import registers
 from clean_carry.syntaxes.written import beside as place_of_new
 from clean_carry.verify.application import application_of, made_of, own_lines
@@ -104,14 +104,14 @@ def sides_of_result(
     """
     first, *others = result.files
     new = Path(first.path)
-    name = f"{SYNTAXES[result.target].runtime.name}-{major}" if major is not None else None
+    name = f"{declared(result.target).runtime.name}-{major}" if major is not None else None
     sides = sides_of(old, read_text(old), old.with_name(new.name), first.text, name)
     folder = old.resolve().parent
     extra = tuple((folder / Path(file.path).name, file.text) for file in others)
     if sides[1].application is not None:
         # A template stands beside the old one; a script that holds templates takes the old one's place.
         known = {
-            place_of_new(script.as_posix(), SYNTAXES[result.target].suffix): script
+            place_of_new(script.as_posix(), declared(result.target).suffix): script
             for script in sides[1].application.scripts
         }
         places = [(file, _resolved(file, first, folder)) for file in others]

@@ -186,7 +186,7 @@ def _tried(
     file: DirectiveFile, directive: Directive, style: ScriptStyle, one_way: bool
 ) -> Refusal | None:
     """Write it once into nothing: what cannot be carried says so before anything else is decided."""
-    scratch = Ledger(file.source.path, file.source.data)
+    scratch = Ledger(file.source.path, file.source.data, SYNTAX.drops)
     edits = Replacements(file.source.path, scratch)
     try:
         writer = _writer(file, directive, edits, style, scratch, one_way)
@@ -250,7 +250,7 @@ def _templates(
         other = others.get(template.file)
         if other is None:
             source = template.source if not template.places else SourceText.read(template.file)
-            own = Ledger(source.path, source.data)
+            own = Ledger(source.path, source.data, ledger.drops)
             other = OtherFile(
                 source, own, Replacements(source.path, own), template.file, template.url
             )
@@ -290,7 +290,7 @@ def _uses(
             continue
         other = others.get(use.path)
         if other is None:
-            own = Ledger(use.source.path, use.source.data)
+            own = Ledger(use.source.path, use.source.data, SYNTAX.drops)
             other = OtherFile(use.source, own, Replacements(use.source.path, own), use.path, "")
             others[use.path] = other
         holder = f"{holders[use.path]}." if use.path in holders else ""

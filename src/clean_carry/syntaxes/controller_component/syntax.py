@@ -12,4 +12,6 @@ SYNTAX = Syntax(
     features=frozenset({"several roots", "two-way", "named slots", "open members"}),
     writer="clean_carry.syntaxes.controller_component.writer:ControllerComponentWriter",
     takes=frozenset({"directive"}),
+    rules="clean_carry.syntaxes.scoped_template.rules:RULES",
+    drops=frozenset({"receiver-alias"}),
 )

@@ -51,7 +51,7 @@ def read(source: SourceText, file: Path) -> DirectiveFile:
     registrations = Registrations(tree, names)
     whole = (0, len(source.data))
     found = DirectiveFile(
-        SYNTAX, source, tree, (), (), whole, names=names, registrations=registrations
+        SYNTAX, source, (), (), tree, whole, names=names, registrations=registrations
     )
     listed = registrations.of("directive")
     refused: list[Refusal] = []

@@ -11,4 +11,5 @@ SYNTAX = Syntax(
     runtime=RuntimeSpec("angular", 1),
     features=frozenset({"several roots", "two-way", "named slots", "open members"}),
     reader="clean_carry.syntaxes.directive.reader:DirectiveReader",
+    rules="clean_carry.syntaxes.scoped_template.rules:RULES",
 )

@@ -45,9 +45,9 @@ class ClassReader:
         return JsxFile(
             SYNTAX,
             source,
-            tree,
             components,
             refusals,
+            tree,
             (0, len(source.data)),
             serving={
                 # What finds a class's element is a reference now.

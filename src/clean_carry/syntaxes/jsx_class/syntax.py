@@ -11,4 +11,19 @@ SYNTAX = Syntax(
     runtime=RuntimeSpec("react", 18),
     features=frozenset({"several roots", "named slots", "error capture", "open members"}),
     reader="clean_carry.syntaxes.jsx_class.reader:ClassReader",
+    rules="clean_carry.syntaxes.jsx.rules:RULES",
+    drops=frozenset(
+        {
+            "base-constructor-call",
+            "method-bound-in-constructor",
+            "receiver-alias",
+            "callback-instance",
+            "default-inputs-moved",
+            "declaration-only",
+            "instance-display-name",
+            "field-never-used",
+            "draws-always",
+            "class-lifecycle-help",
+        }
+    ),
 )

@@ -18,7 +18,7 @@ from clean_carry.source.css.selectors import FOREIGN, FOREIGN_ANYWHERE, scope_sp
 from clean_carry.source.javascript.script_style import fixed_ranges, script_style
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.contract import Fitted, ReadFile
+from clean_carry.syntaxes.contract import Fitted, ScriptFile
 from clean_carry.syntaxes.jsx.attributes import HTML_NAMES
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
 from clean_carry.syntaxes.jsx_function.planning.fit import fit
@@ -39,7 +39,7 @@ HOOKS = frozenset({"useState", "useRef", "useCallback"})
 
 def write_from_template(fitted: Fitted) -> Written:
     """Lower, fit and write the component of a file with a template as a function."""
-    file: ReadFile = fitted.file
+    file: ScriptFile = fitted.file
     found = script_style(file.tree, fitted.workspace.file)
     style = Style(found.unit, found.semicolon, found.quote, "", found.fit, found.comma)
     refused = file.refusals
@@ -57,7 +57,7 @@ def write_from_template(fitted: Fitted) -> Written:
     return unchanged(file.source, fitted.ledger, refused)
 
 
-def _carried(file: ReadFile, component: Component, fitted: Fitted, style: Style) -> Written:
+def _carried(file: ScriptFile, component: Component, fitted: Fitted, style: Style) -> Written:
     source, ledger = file.source, fitted.ledger
     stem = source.path.replace("\\", "/").rsplit("/", 1)[-1].split(".")[0]
     scoped = any(block.scoped for block in file.styles)
@@ -190,7 +190,7 @@ def _ordered(component: Component) -> list[Derived]:
     return done
 
 
-def _check(file: ReadFile, component: Component) -> None:
+def _check(file: ScriptFile, component: Component) -> None:
     if component.typed:
         raise Refused("block-unread", "a script in a dialect", file.script[0])
     for statement in file.tree.root.named_children:
@@ -203,7 +203,7 @@ def _check(file: ReadFile, component: Component) -> None:
                 raise Refused("derived-in-steps", derived.name, operation.span.start)
 
 
-def _language(file: ReadFile) -> str:
+def _language(file: ScriptFile) -> str:
     """What the stylesheet is written in; raises `Refused` for one file of several languages."""
     own = [block for block in file.styles if not block.linked]
     languages = list(dict.fromkeys(block.language for block in own))
@@ -212,7 +212,7 @@ def _language(file: ReadFile) -> str:
     return {"stylus": "styl"}.get(languages[0], languages[0]) if languages else "css"
 
 
-def _styles(file: ReadFile, source: SourceText, mark: str) -> Fragment:
+def _styles(file: ScriptFile, source: SourceText, mark: str) -> Fragment:
     result = Fragment()
     for block in file.styles:
         if block.linked:
@@ -237,7 +237,7 @@ def _styles(file: ReadFile, source: SourceText, mark: str) -> Fragment:
 
 
 def _module_code(
-    file: ReadFile, component: Component, source: SourceText, after_imports: bool
+    file: ScriptFile, component: Component, source: SourceText, after_imports: bool
 ) -> Fragment:
     start, end = file.script[0], component.span.start
     while start < end and source.data[start : start + 1] == b"\n":
@@ -246,7 +246,7 @@ def _module_code(
     return new("\n" if blank else "") + copy(source.span(start, end))
 
 
-def _after(file: ReadFile, component: Component, source: SourceText) -> Fragment:
+def _after(file: ScriptFile, component: Component, source: SourceText) -> Fragment:
     start, end = component.span.end, file.script[1]
     rest = source.data[start:end]
     start += len(rest) - len(rest.lstrip(b"; \t\n"))

@@ -12,4 +12,14 @@ SYNTAX = Syntax(
     features=frozenset({"one scope", "several roots", "named slots"}),
     writer="clean_carry.syntaxes.jsx_function.writer:FunctionWriter",
     takes=frozenset({"jsx", "single-file"}),
+    rules="clean_carry.syntaxes.jsx.rules:RULES",
+    drops=frozenset(
+        {
+            "inputs-already-in-scope",
+            "default-inputs-moved",
+            "base-import",
+            "empty-hook",
+            "state-never-used",
+        }
+    ),
 )

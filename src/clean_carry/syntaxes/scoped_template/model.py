@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node
-from clean_carry.syntaxes.contract import ReadFile
+from clean_carry.syntaxes.contract import ScriptFile
 from clean_carry.syntaxes.scoped_template.definition import Definition
 from clean_carry.syntaxes.scoped_template.markup import TemplateNames
 from clean_carry.syntaxes.scoped_template.meaning import Meaning
@@ -93,7 +93,7 @@ class Directive:
 
 
 @dataclass
-class DirectiveFile(ReadFile):
+class DirectiveFile(ScriptFile):
     """A script with directives; each of those read has a component of its own.
 
     `controllers` are the directives that have each controller that is registered by name, `meaning` what

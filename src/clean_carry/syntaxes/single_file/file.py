@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.template.tree import TemplateNode
-from clean_carry.syntaxes.contract import ReadFile
+from clean_carry.syntaxes.contract import ScriptFile
 
 
 @dataclass(frozen=True)
@@ -26,7 +26,7 @@ class Exported:
 
 
 @dataclass
-class SingleFile(ReadFile):
+class SingleFile(ScriptFile):
     """A single file with what writers of its family need: `block` is the script's element."""
 
     names: Names = field(kw_only=True)

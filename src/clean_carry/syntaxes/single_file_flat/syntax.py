@@ -12,4 +12,6 @@ SYNTAX = Syntax(
     features=frozenset({"one scope", "several roots", "two-way", "named slots", "scoped styles"}),
     writer="clean_carry.syntaxes.single_file_flat.writer:FlatFileWriter",
     takes=frozenset({"single-file"}),
+    rules="clean_carry.syntaxes.single_file.rules:RULES",
+    drops=frozenset({"registered-by-import", "method-in-scope", "option-never-read"}),
 )

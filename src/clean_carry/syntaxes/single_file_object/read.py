@@ -102,11 +102,11 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int)
     return SingleFile(
         SYNTAX,
         source,
-        tree,
         components,
         refusals,
+        tree,
         script.inner,
-        styles,
+        styles=styles,
         names=names,
         block=script,
         template=blocks.template,

@@ -13,4 +13,6 @@ SYNTAX = Syntax(
         {"several roots", "two-way", "named slots", "scoped styles", "open members"}
     ),
     reader="clean_carry.syntaxes.single_file_object.reader:ObjectReader",
+    rules="clean_carry.syntaxes.single_file.rules:RULES",
+    drops=frozenset({"receiver-alias", "callback-instance"}),
 )

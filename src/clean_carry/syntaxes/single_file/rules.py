@@ -1,13 +1,10 @@
-"""The findings about single files: name, level, what it means, what to do, what causes it."""
+"""The findings about single files."""
 
 from __future__ import annotations
 
-from typing import Literal
+from clean_carry.component.rules import Row, table
 
-RuleLevel = Literal["note", "warning", "error"]
-Row = tuple[str, RuleLevel, str, str, str]
-
-SINGLE_FILES: tuple[Row, ...] = (
+_ROWS: tuple[Row, ...] = (
     # -- the single-file family ---------------------------------------------------------------
     (
         "method-made-once",
@@ -67,20 +64,6 @@ SINGLE_FILES: tuple[Row, ...] = (
         "beforeDestroy() { clearInterval(this.timer); } // on version 3",
     ),
     (
-        "block-unread",
-        "error",
-        "the file has a block that is not read",
-        "Move what it holds into a plain template, script or style",
-        '<template src="./Berth.html">',
-    ),
-    (
-        "markup-unread",
-        "error",
-        "the template has something that is not read yet",
-        "Carry the component by hand",
-        '<li v-for="berth in berths">',
-    ),
-    (
         "element-named-like-file",
         "error",
         "an element named like the file would be the component itself in the flat form",
@@ -102,13 +85,6 @@ SINGLE_FILES: tuple[Row, ...] = (
         "mixins: [tides]",
     ),
     (
-        "input-declaration",
-        "error",
-        "an input is declared in a way that the target cannot say",
-        "Check the value where it is used",
-        "limit: { type: Number, validator: isTide }",
-    ),
-    (
         "state-not-literal",
         "error",
         "the state is not one plain object",
@@ -128,13 +104,6 @@ SINGLE_FILES: tuple[Row, ...] = (
         "a derived value is written",
         "Write what it is derived from",
         "this.left = 0",
-    ),
-    (
-        "names-meet",
-        "error",
-        "two names would meet in one scope",
-        "Rename one of them first",
-        "import { load } from './load'; … methods: { load() {} }",
     ),
     (
         "member-undeclared",
@@ -242,66 +211,12 @@ SINGLE_FILES: tuple[Row, ...] = (
         "created() { if (!this.parent) throw new Error('alone'); }",
     ),
     (
-        "events-undeclared",
-        "error",
-        "events are sent that the component does not declare",
-        "Declare them with `emits`; undeclared ones also reach the root element",
-        "this.$emit('change')",
-    ),
-    (
-        "style-unread",
-        "error",
-        "the stylesheet has something that is not read yet",
-        "Move the rule to a plain stylesheet first",
-        ":deep(.berth) { … }",
-    ),
-    (
-        "state-mutated",
-        "error",
-        "state is changed in place",
-        "Assign a changed copy to the field",
-        "this.berths.push(berth)",
-    ),
-    (
-        "read-after-write",
-        "error",
-        "state is read again after it was written, in a way the text does not tell",
-        "Hold the new value in a local and use that",
-        "this.left = 3; this.show();",
-    ),
-    (
-        "write-runs-later",
-        "error",
-        "state is written later than its method was entered, or in a loop",
-        "Carry the component by hand",
-        "setTimeout(() => { this.open = false; })",
-    ),
-    (
-        "write-value-used",
-        "error",
-        "what a write of state gives is used as a value",
-        "Make the write a statement of its own",
-        "go(this.left = 3)",
-    ),
-    (
-        "derived-in-steps",
-        "error",
-        "a derived value is not one expression over inputs and state",
-        "Make it one return of an expression",
-        "left() { let n = 0; …; return n; }",
-    ),
-    (
-        "reaction-with-effects",
-        "error",
-        "a watcher does more than adjust state",
-        "Carry the component by hand",
-        "watch: { pier() { this.load(); } }",
-    ),
-    (
-        "shown-value-unknown",
-        "error",
-        "it is not known whether a shown value is text, a number or something else",
-        "Declare the type of the input, or make the value a string",
-        "{{ reply }}",
+        "members-closed",
+        "note",
+        "members of the component can no longer be reached from outside",
+        "Expose what users reach by reference",
+        "this.$refs.seats.change(1)",
     ),
 )
+
+RULES = table(_ROWS)

@@ -1,10 +1,10 @@
-"""The findings about directives: name, level, what it means, what to do, what causes it."""
+"""The findings about directives."""
 
 from __future__ import annotations
 
-from clean_carry.component.single_file_rules import Row
+from clean_carry.component.rules import Row, table
 
-DIRECTIVES: tuple[Row, ...] = (
+_ROWS: tuple[Row, ...] = (
     (
         "scope-reached",
         "error",
@@ -321,11 +321,6 @@ DIRECTIVES: tuple[Row, ...] = (
         "Check styles that expect the template's root there",
         "replace: true",
     ),
-    (
-        "template-given-outside",
-        "note",
-        "a use may name a template of its own, which must ask the controller for names now",
-        "Change those templates as this one was",
-        "templateUrl: (element, attrs) => attrs.templateUrl || 'tide.html'",
-    ),
 )
+
+RULES = table(_ROWS)

@@ -1,0 +1,89 @@
+"""A syntax from outside of the package: a made-up one, read and written through its entry points."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+DECLARED = """
+from clean_carry.component.fragment import copy, new
+from clean_carry.component.model import Component
+from clean_carry.syntaxes.contract import Marks, ReadFile, RuntimeSpec, Syntax
+from clean_carry.syntaxes.written import NewText, Written, beside
+
+
+class Reader:
+    def recognises(self, source):
+        return source.data.startswith(b"card ")
+
+    def whole(self, source, workspace):
+        return source
+
+    def read(self, source, ledger, workspace, wishes):
+        end = source.data.index(b"\\n")
+        span = source.span(0, len(source.data))
+        head = source.span(0, end)
+        entries = {"head": ledger.claim("head", head), "rows": ledger.claim("rows", span, "kept")}
+        name = source.slice(5, end)
+        made = Component(name, span, source.span(end, span.end), head, "named", entries=entries)
+        return ReadFile(CARD, source, (made,), ())
+
+
+class Writer:
+    def write(self, fitted):
+        (made,) = fitted.file.components
+        head = new(f"slip {made.name.upper()}", made.entries["head"], "card-to-slip")
+        path = beside(fitted.file.source.path, "slip", "tides")
+        text = NewText(path, head + copy(made.body), fitted.file.source, fitted.ledger)
+        from clean_carry.component.interface import Interface
+        return Written((text,), (made,), (), {made.span.start: Interface()})
+
+
+RUNTIME = RuntimeSpec("tides", 1)
+CARD = Syntax("tide-card", "a card of tides", "tides", "card", Marks((".tides",), ((b"card ",),)),
+              RUNTIME, frozenset(), reader="tide_cards:Reader")
+SLIP = Syntax("tide-slip", "a slip of tides", "tides", "slip", Marks((".tides",)),
+              RUNTIME, frozenset(), writer="tide_cards:Writer", takes=frozenset({"tides"}))
+"""
+POINTS = "[clean_carry.syntaxes]\ntide-card = tide_cards:CARD\ntide-slip = tide_cards:SLIP\n"
+
+
+@pytest.fixture
+def outside(tmp_path: Path) -> dict[str, str]:
+    place = tmp_path / "site"
+    info = place / "tide_cards-1.0.dist-info"
+    info.mkdir(parents=True)
+    (info / "METADATA").write_text("Metadata-Version: 2.1\nName: tide-cards\nVersion: 1.0\n")
+    (info / "entry_points.txt").write_text(POINTS)
+    (place / "tide_cards.py").write_text(DECLARED)
+    others = os.environ.get("PYTHONPATH")
+    return {"PYTHONPATH": os.pathsep.join([str(place), *([others] if others else [])])}
+
+
+def test_a_syntax_from_outside_is_listed_read_and_written(
+    run: Any, tmp_path: Path, outside: dict[str, str]
+) -> None:
+    (tmp_path / "Pier.tides").write_text("card Pier\nhigh 06:12\nlow 12:31\n")
+    listed = run("syntaxes", env=outside).stdout
+    assert "tide-card" in listed and "tide-slip" in listed
+    done = run("carry", "Pier.tides", "--to", "tide-slip", "--write", env=outside)
+    assert done.returncode == 0, done.stderr
+    assert "Pier: clean" in done.stdout
+    assert (tmp_path / "Pier.slip.tides").read_text() == "slip PIER\nhigh 06:12\nlow 12:31\n"
+
+
+def test_a_folder_holds_its_files_too(run: Any, tmp_path: Path, outside: dict[str, str]) -> None:
+    (tmp_path / "src").mkdir()
+    for name in ("Pier", "Quay"):
+        (tmp_path / "src" / f"{name}.tides").write_text(f"card {name}\nhigh 06:12\n")
+    done = run("carry", "src", "--to", "tide-slip", env=outside)
+    assert "2 components in 2 files: 2 clean" in done.stdout, done.stdout + done.stderr
+
+
+def test_without_it_nobody_knows_the_syntax(run: Any, tmp_path: Path) -> None:
+    (tmp_path / "Pier.tides").write_text("card Pier\nhigh 06:12\n")
+    done = run("carry", "Pier.tides", "--to", "tide-slip")
+    assert done.returncode == 2 and "“tide-slip” is not a syntax that can be written" in done.stderr
