@@ -18,20 +18,18 @@ from clean_carry.syntaxes.jsx_function.from_template import scope_mark
 from clean_carry.syntaxes.registry import crossings, declared
 from clean_carry.syntaxes.scoped_template.registrations import registers
 from clean_carry.syntaxes.written import beside as place_of_new
-from clean_carry.verify.application import application_of, made_of, own_lines
+from clean_carry.verify.application import application_of, made_of
 from clean_carry.verify.bench import Bench, Side
-from clean_carry.verify.own_code import own_code
+from clean_carry.verify.manners import MANNERS, manner_of
 from clean_carry.verify.reach import Reach
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
 from clean_carry.verify.search.read_inputs import read_inputs
 from clean_carry.verify.search.signals import hubs_of
 from clean_carry.verify.trials import Trial, beside, load
-from clean_carry.verify.uses import script_kin, scripts, single_files
 from clean_carry.verify.verify import (
     Effort,
     Progress,
     Verification,
-    component_of,
     explore,
     read_text,
     verify,
@@ -82,7 +80,7 @@ def sides_of(
     before = Side(place, old_text, runtimes[0], settings=settings, hubs=hubs)
     beside = new.resolve() != place
     after = Side(new_place, new_text, runtimes[1], settings=settings, hubs=hubs, beside=beside)
-    if frameworks[0] == "angular":
+    if MANNERS[frameworks[0]].registered:
         application = application_of(place, old_text)
         before = replace(before, application=application)
         made = made_of(application.scripts, new, new_text) if new.resolve() != place else ()
@@ -180,7 +178,7 @@ def mounts_of(old: Side, new: Side) -> list[str]:
     stem = old.place.name.split(".")[0]
     ours = read_inputs(old.text, str(old.place)).exports
     theirs = read_inputs(new.text, str(new.place)).exports
-    if old.runtime.framework == "angular":
+    if manner_of(old).registered:
         return [name for name in ours if name in theirs]
     shared = [name for name in ours if name in theirs and _MOUNTED.match(name)]
     shared.sort(key=lambda name: (_MAKER.match(name) is not None, name != stem))
@@ -210,23 +208,23 @@ def verified(
     Where no export is named and the likeliest one draws nothing, the next one is mounted.
     """
     old, new = sides
+    manner = manner_of(old)
     if trials.trials is not None:
-        old, new = (_mounted(side, trials.exported) for side in (old, new))
+        old, new = (manner_of(side).mounted(side, trials.exported) for side in (old, new))
         if any(trial.in_use for trial in trials.trials):
             old, new = _as_used(old, new)
         return verify(bench, old, new, trials.trials, interface, progress)
     names = [trials.exported] if trials.exported else mounts_of(old, new) or [""]
     result = Verification((), reason="neither side exports a component of the same name")
     for name in names[:4]:
-        mounted = _mounted(old, name), _mounted(new, name)
-        if old.runtime.framework == new.runtime.framework != "angular":
+        mounted = manner.mounted(old, name), manner_of(new).mounted(new, name)
+        if old.runtime.framework == new.runtime.framework and not manner.registered:
             result, mounted = _in_use(bench, mounted, effort, progress)
         else:
             result = explore(bench, *mounted, effort, interface, progress)
         if result.reason.startswith("the "):
             return result
-        apart = old.runtime.framework == "angular"
-        if not apart and _seldom_clean(result):
+        if not manner.registered and _seldom_clean(result):
             result = _inside(bench, mounted, effort, interface, progress) or result
         if result.verdict != "not run":
             return result
@@ -296,18 +294,6 @@ def _seen(found: list[Verification]) -> Seen | None:
     )
 
 
-def _mounted(side: Side, name: str) -> Side:
-    """A side with what is mounted of it."""
-    if side.application is None and side.runtime.framework == "react":
-        return replace(
-            side, exported=name, lines=own_code(side.text, str(side.place), name or "default")
-        )
-    if side.application is None:
-        return replace(side, exported=name)
-    lines = own_lines(side.text, str(side.place), name)
-    return replace(side, exported=name, lines=lines)
-
-
 def _in_use(
     bench: Bench, sides: tuple[Side, Side], effort: Effort, progress: Progress
 ) -> tuple[Verification, tuple[Side, Side]]:
@@ -333,13 +319,7 @@ def _seldom_clean(result: Verification) -> bool:
 
 def _as_used(old: Side, new: Side) -> tuple[Side, Side]:
     """Both sides with what the project's uses of the old one tell."""
-    if old.runtime.framework == "vue":
-        uses = single_files.uses_of(old.place)
-    else:
-        name = component_of(old)
-        uses = scripts.uses_of(name, old.place)
-        if not uses.count:
-            uses = script_kin.kin_of(name, old.place, uses.inputs)
+    uses = manner_of(old).uses(old)
     return replace(old, uses=uses), replace(new, uses=uses)
 
 
@@ -354,10 +334,7 @@ def _inside(
     old, new = sides
     if old.runtime.framework != new.runtime.framework:
         return None
-    if old.runtime.framework == "vue":
-        parents = single_files.parents_of(old.place)
-    else:
-        parents = scripts.parents_of(component_of(old), old.place)
+    parents = manner_of(old).parents(old)
     if parents is None:
         return None
     module = (parents.place, parents.text)

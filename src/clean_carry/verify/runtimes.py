@@ -97,9 +97,10 @@ def runtime_for(framework: str, folder: Path) -> Runtime:
     name = f"{framework}-{version}"
     if name in RUNTIMES:
         return RUNTIMES[name]
-    if framework == "react" and version is not None and version < 16:
-        return RUNTIMES["react-16"]
-    return RUNTIMES[_DEFAULT[framework]]
+    first = next(r for r in RUNTIMES.values() if r.framework == framework)
+    # One that is older than all of them is nearest to the first.
+    older = version is not None and version < int(first.name.rpartition("-")[2])
+    return first if older else RUNTIMES[_DEFAULT[framework]]
 
 
 def node() -> str:
