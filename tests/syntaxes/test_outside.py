@@ -10,7 +10,8 @@ import pytest
 
 DECLARED = """
 from clean_carry.component.fragment import copy, new
-from clean_carry.component.model import Component
+from clean_carry.component.interface import Interface
+from clean_carry.component.model import Component, Place
 from clean_carry.syntaxes.contract import Marks, ReadFile, RuntimeSpec, Syntax
 from clean_carry.syntaxes.written import NewText, Written, beside
 
@@ -28,17 +29,18 @@ class Reader:
         head = source.span(0, end)
         entries = {"head": ledger.claim("head", head), "rows": ledger.claim("rows", span, "kept")}
         name = source.slice(5, end)
-        made = Component(name, span, source.span(end, span.end), head, "named", entries=entries)
+        made = Component(name, Place(span, head, "named"), entries=entries)
         return ReadFile(CARD, source, (made,), ())
 
 
 class Writer:
     def write(self, fitted):
         (made,) = fitted.file.components
+        source = fitted.file.source
         head = new(f"slip {made.name.upper()}", made.entries["head"], "card-to-slip")
-        path = beside(fitted.file.source.path, "slip", "tides")
-        text = NewText(path, head + copy(made.body), fitted.file.source, fitted.ledger)
-        from clean_carry.component.interface import Interface
+        rows = source.span(made.place.head.end, made.span.end)
+        path = beside(source.path, "slip", "tides")
+        text = NewText(path, head + copy(rows), source, fitted.ledger)
         return Written((text,), (made,), (), {made.span.start: Interface()})
 
 

@@ -14,7 +14,8 @@ from clean_carry.component.code import Left
 from clean_carry.component.errors import CarryError, InputError, UnsettledEntry, closest
 from clean_carry.component.findings import Finding
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.model import Component, LeftMember
+from clean_carry.component.members import LeftMember
+from clean_carry.component.model import Component
 from clean_carry.component.result import LedgerEntry, NewFile, Result, Status
 from clean_carry.component.rules import Rule
 from clean_carry.source.places import folder_of
@@ -202,7 +203,7 @@ class _Says:
             if isinstance(member, LeftMember):
                 found.append((member.rule, member.detail, member.span.start))
         ordered = self.notes(sorted(found, key=lambda note: note[2]))
-        elsewhere = component.elsewhere
+        elsewhere = component.facts.elsewhere
         return ordered + [
             Finding.of(self.rules[rule], file, line, 1) for rule, file, line in elsewhere
         ]
@@ -215,8 +216,8 @@ def _entries(
         entry
         for entry in ledger.entries
         if component.span.start <= entry.span.start < component.span.end
-        or any(entry.span.start == span.start for span, _, _ in component.moved)
-        or any(span.start <= entry.span.start < span.end for span in component.beside)
+        or any(entry.span.start == span.start for span, _, _ in component.place.moved)
+        or any(span.start <= entry.span.start < span.end for span in component.place.beside)
     ]
     counts = {"kept": 0, "carried": 0, "dropped": 0, "left": 0}
     entries = []

@@ -123,10 +123,11 @@ class _Script:
         told = [*told, *(("test-asks-scope", *place) for place in tests)]
         at = directive.definition.registration.at
         read = next(c for c in self.file.components if c.span.start == at)
-        component = replace(read, elsewhere=tuple(told))
+        component = replace(read, facts=replace(read.facts, elsewhere=tuple(told)))
         if writer.outer:
             props = tuple(Prop(name, kind="<") for name in writer.outer)
-            component = replace(component, props=(*component.props, *props))
+            inputs = replace(component.inputs, props=(*component.inputs.props, *props))
+            component = replace(component, inputs=inputs)
             writer.notes.append(("names-bound", ", ".join(writer.outer), at))
         checked = preflight(directive, writer.outer, self.workspace.prefix)
         self.notes[at] = [*writer.notes, *_notes(directive), *checked]

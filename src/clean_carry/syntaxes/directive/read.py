@@ -6,7 +6,7 @@ import re
 from pathlib import Path
 
 from clean_carry.component.errors import InputError
-from clean_carry.component.model import Component, Prop, Refusal
+from clean_carry.component.model import Component, Inputs, Place, Prop, Refusal
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
@@ -85,7 +85,6 @@ def _component(directive: Directive, source: SourceText) -> Component:
         Prop(binding.attribute, kind=binding.kind, required=not binding.optional)
         for binding in directive.bindings.values()
     )
-    slots = tuple(dict.fromkeys(s for _, names in directive.templates for s in names.slots))
     function = directive.controller.function
     apart = [function] if directive.controller.form in ("registered", "declared") else []
     # What makes it, and what links it, where that stands beside its registration.
@@ -95,7 +94,8 @@ def _component(directive: Directive, source: SourceText) -> Component:
         for part in apart
         if part is not None and not registration.at <= part.start < registration.call.end
     )
-    return Component(directive.name, span, span, span, "named", props, slots=slots, beside=beside)
+    place = Place(span, span, "named", beside=beside)
+    return Component(directive.name, place, Inputs(props))
 
 
 def _directive(

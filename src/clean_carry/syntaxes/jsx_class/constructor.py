@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from clean_carry.component.model import State
+from clean_carry.component.members import State
 from clean_carry.component.moments import Moment
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments

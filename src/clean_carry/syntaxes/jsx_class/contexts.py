@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from clean_carry.component.model import Context
+from clean_carry.component.members import Context
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.jsx_class.members import MEMBERS, Gathered, full_span, reads
 from clean_carry.syntaxes.jsx_class.operations import ClassFacts

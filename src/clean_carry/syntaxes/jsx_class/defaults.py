@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from clean_carry.component.code import Code
-from clean_carry.component.model import Default, DefaultKind, Kept, Static
+from clean_carry.component.members import Static
+from clean_carry.component.model import Default, DefaultKind, Kept
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import is_write

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
-from clean_carry.component.model import (
+from clean_carry.component.members import (
     Context,
     InstanceField,
     LeftMember,

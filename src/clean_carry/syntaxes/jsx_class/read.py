@@ -6,16 +6,22 @@ Three passes: collect the members, resolve names and receivers, build.
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Literal
 
 from clean_carry.component.code import Read
 from clean_carry.component.ledger import Ledger
+from clean_carry.component.members import InstanceField, Part, State
 from clean_carry.component.model import (
     Component,
     Default,
-    InstanceField,
+    Facts,
+    Inputs,
+    Language,
+    Outward,
+    Place,
     Prop,
     Refusal,
-    State,
+    View,
 )
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
@@ -53,7 +59,7 @@ from clean_carry.syntaxes.jsx_class.taken import (
     reserved,
     taken_by,
 )
-from clean_carry.syntaxes.jsx_class.wrappers import looked_into
+from clean_carry.syntaxes.jsx_class.wrappers import Look, looked_into
 
 FOR_CLASSES_DROP = "class-lifecycle-help"
 _METHODS = ("prototype-method", "arrow-method", "getter", "setter")
@@ -255,7 +261,7 @@ def _claim_unread_members(
 
 def _shell(file: ClassFile, candidate: Candidate) -> Component:
     span = file.tree.source.span(candidate.place.start, candidate.place.end)
-    return Component(candidate.name, span, span, span, "")
+    return Component(candidate.name, Place(span, span, ""))
 
 
 def _collect(
@@ -302,34 +308,116 @@ def _collect(
 def _assemble(
     file: ClassFile, candidate: Candidate, gathered: Gathered, props_type: str
 ) -> Component:
-    facts, node = gathered.facts, candidate.node
-    drawing = gathered.drawing
+    facts, node, drawing = gathered.facts, candidate.node, gathered.drawing
     assert drawing is not None
-    body = drawing.child("body")
-    class_body = node.child("body")
-    assert body is not None and class_body is not None
     defaults, moved, kept = defaults_of(file, candidate, gathered)
     optional = optional_props(file.tree, file.names, node, set(defaults))
     for span, _, _ in moved:
         for comment in comments.within(facts.tree, span.start, span.end):
             file.ledger.claim("comment", facts.span(comment), "kept")
     contexts.outside(facts, gathered, candidate.siblings, candidate.name)
-    others = [
-        member
-        for member in class_body.named_children
-        if not member.start <= drawing.start < member.end
-    ]
-    elsewhere = taken_by(gathered, others)
-    render = facts.code(file.tree.source.span(body.start + 1, body.end - 1))
+    elsewhere = taken_by(gathered, _beside_drawing(node, drawing))
+    view = _view(gathered, drawing, pure=candidate.pure and not gathered.draws_always)
+    look = _looked_into(file, candidate, facts)
+    place = _place(file, candidate, gathered, moved, look)
+    called, callable_state = _called(facts)
+    known = Facts(
+        reserved=reserved(facts, elsewhere | taken_by(gathered, [drawing]), defaults),
+        module_names=frozenset(
+            name for scope in file.names.scope_at(candidate.place).chain() for name in scope.names
+        ),
+        taken_elsewhere=elsewhere,
+        locals_at=facts.locals_at,
+        sensitive=sensitive_children(file.tree, file.names, file.workspace),
+        unfollowed=tuple(facts.unfollowed.items()),
+        handed_on=(look.name, look.at) if look is not None and look.way == "unknown" else None,
+        looked_into=(look.name, look.at) if look is not None and look.way != "unknown" else None,
+        elsewhere=gathered.elsewhere,
+        called=called,
+        callable_state=callable_state,
+    )
     type_parameters = node.child("type_parameters")
-    named_elsewhere = _named_elsewhere(file, candidate, moved)
+    inputs = Inputs(
+        (),
+        optional.inline or props_type,
+        optional.marks,
+        optional.names,
+        facts.span(type_parameters) if type_parameters is not None else None,
+        kept,
+    )
+    component = Component(
+        candidate.name,
+        place,
+        inputs,
+        Outward(exposed=gathered.exposed, written_outside=gathered.written_outside),
+        _all_members(gathered),
+        view,
+        Language(file.tree.typed, file.tree.annotated),
+        facts=known,
+        entries=gathered.entries,
+        comments=gathered.drawing_comments,
+    )
+    # Only such writes may draw too often or too seldom: other files are not looked into for the rest.
+    followed = any(write.after is not None for write in component.writes())
+    asked = followed or component.writes_constants
+    reacting = asked and draws_reacting(file.tree, drawing, file.workspace)
+    return replace(
+        component,
+        inputs=replace(inputs, props=_props(component, defaults)),
+        facts=replace(known, reacting=reacting),
+    )
+
+
+def _beside_drawing(node: Node, drawing: Node) -> list[Node]:
+    """The members of a class but the one that draws."""
+    body = node.child("body")
+    assert body is not None
+    return [m for m in body.named_children if not m.start <= drawing.start < m.end]
+
+
+def _all_members(gathered: Gathered) -> tuple[Part, ...]:
+    state, context = _state(gathered), gathered.context
+    return (
+        *gathered.members,
+        *([state] if state is not None else []),
+        *_all_fields(gathered),
+        *gathered.statics,
+        *([context] if context is not None else []),
+    )
+
+
+def _view(gathered: Gathered, drawing: Node, *, pure: bool) -> View:
+    """What a class draws."""
+    facts, body = gathered.facts, drawing.child("body")
+    assert body is not None
+    nothing = may_be_undefined(drawing)
+    return View(
+        facts.code(facts.tree.source.span(body.start + 1, body.end - 1)),
+        locals=drawing_locals(facts, drawing),
+        impure=is_impure(facts, drawing),
+        pure=pure,
+        undefined_at=nothing.start if nothing is not None else -1,
+    )
+
+
+def _looked_into(file: ClassFile, candidate: Candidate, facts: ClassFacts) -> Look | None:
+    """What takes the class and looks into it, if any; what cannot be known of it is left."""
     look = looked_into(candidate, file.tree, file.workspace)
     if look is not None and look.way in ("unknown", "looks"):
         rule = "handed-to-package" if look.way == "unknown" else "wrapper-looks-in"
         facts.ledger.settle(facts.ledger.claim("handed-on", look.span), "left", rule)
-    unread = look if look is not None and look.way == "unknown" else None
     if look is not None and look.way == "extends":
         facts.refuse("extended-by", f"one that {look.name} makes of it", look.at)
+    return look
+
+
+def _place(
+    file: ClassFile, candidate: Candidate, gathered: Gathered,
+    moved: list[tuple[Span, int, str]], look: Look | None,
+) -> Place:  # fmt: skip
+    """Where the class stands, with what goes with it."""
+    facts, node = gathered.facts, candidate.node
+    named_elsewhere = _named_elsewhere(file, candidate, moved)
     export_span = None
     wrapped = candidate.pure or bool(gathered.exposed) or bool(candidate.decorators)
     if wrapped and candidate.exported == "default" and (named_elsewhere or gathered.statics):
@@ -341,61 +429,18 @@ def _assemble(
         facts.refuse("class-in-expression", "it has static members", node.start)
     if gathered.statics and decorators and (export_span is None or named_elsewhere):
         facts.refuse("decorated", "and it has static members", node.start)
-    nothing = may_be_undefined(drawing)
-    component = Component(
-        name=candidate.name,
-        elsewhere=gathered.elsewhere,
-        unfollowed=tuple(facts.unfollowed.items()),
-        handed_on=(look.name, look.at) if unread is not None and look is not None else None,
-        beside=(look.span,) if look is not None else (),
-        looked_into=(look.name, look.at) if look is not None and unread is None else None,
-        undefined_at=nothing.start if nothing is not None else -1,
-        defaults_kept=kept,
-        form=candidate.form,
-        decorators=decorators,
-        span=facts.span(candidate.place),
-        body=facts.span(class_body),
-        head=_head(file, candidate.statement),
-        exported="default"
-        if candidate.exported == "default"
-        else ("named" if candidate.exported else ""),
-        props_type=optional.inline or props_type,
-        optional_marks=optional.marks,
-        optional_names=optional.names,
-        type_parameters=facts.span(type_parameters) if type_parameters is not None else None,
-        typed=file.tree.typed,
-        annotated=file.tree.annotated,
-        state=_state(gathered),
-        fields=tuple(_all_fields(gathered)),
-        members=tuple(gathered.members),
-        statics=tuple(gathered.statics),
-        drawing=render,
-        entries=gathered.entries,
-        reserved=reserved(facts, elsewhere | taken_by(gathered, [drawing]), defaults),
-        module_names=frozenset(
-            name for scope in file.names.scope_at(candidate.place).chain() for name in scope.names
-        ),
-        drawing_locals=drawing_locals(facts, drawing),
-        taken_elsewhere=elsewhere,
-        comments=gathered.drawing_comments,
-        locals_at=facts.locals_at,
-        sensitive=sensitive_children(file.tree, file.names, file.workspace),
-        moved=tuple(moved),
-        pure=candidate.pure and not gathered.draws_always,
-        context=gathered.context,
-        exposed=gathered.exposed,
-        written_outside=gathered.written_outside,
-        named_elsewhere=named_elsewhere,
-        names_itself=_names_itself(file, candidate) or asks_itself(facts),
-        export_span=export_span,
+    exported: Literal["", "named", "default"] = "named" if candidate.exported else ""
+    return Place(
+        facts.span(candidate.place),
+        _head(file, candidate.statement),
+        "default" if candidate.exported == "default" else exported,
+        candidate.form,
+        export_span,
+        decorators,
+        (look.span,) if look is not None else (),
+        tuple(moved),
+        _names_itself(file, candidate) or asks_itself(facts),
     )
-    props = _props(component, defaults)
-    # Only such writes may draw too often or too seldom: other files are not looked into for the rest.
-    followed = any(write.after is not None for write in component.writes())
-    asked = followed or component.writes_constants
-    reacting = asked and draws_reacting(file.tree, drawing, file.workspace)
-    facts_of_use = _use_facts(facts, drawing)
-    return replace(component, props=props, reacting=reacting, **facts_of_use)  # type: ignore[arg-type]
 
 
 def _idle_decorators(facts: ClassFacts, candidate: Candidate) -> list[tuple[Span, int, str]]:
@@ -496,8 +541,8 @@ def _props(component: Component, defaults: dict[str, Default]) -> tuple[Prop, ..
     return tuple(Prop(name, defaults.get(name)) for name in names)
 
 
-def _use_facts(facts: ClassFacts, drawing: Node) -> dict[str, object]:
-    """How inputs and state are used, where that decides how they may be written."""
+def _called(facts: ClassFacts) -> tuple[frozenset[str], frozenset[str]]:
+    """The inputs that are only called, and the fields of state that are called."""
     called: dict[str, set[str]] = {"prop-read": set(), "state-read": set()}
     valued: set[str] = set()
     wanted = {(raw.span.start, raw.span.end): raw.notion for raw in facts.raws}
@@ -512,11 +557,7 @@ def _use_facts(facts: ClassFacts, drawing: Node) -> dict[str, object]:
             called[notion].add(name)
         elif notion == "prop-read":
             valued.add(name)
-    return {
-        "called": frozenset(called["prop-read"] - valued),
-        "callable_state": frozenset(called["state-read"]),
-        "impure_drawing": is_impure(facts, drawing),
-    }
+    return frozenset(called["prop-read"] - valued), frozenset(called["state-read"])
 
 
 def _claim_comments(facts: ClassFacts, node: Node) -> None:

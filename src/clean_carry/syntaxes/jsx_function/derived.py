@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from clean_carry.component.code import Member
 from clean_carry.component.fragment import Fragment, copy, new, settled
-from clean_carry.component.model import Derived, Reaction
+from clean_carry.component.members import Derived, Reaction
 from clean_carry.syntaxes.jsx_function.operations import Speller, releveled, renamed
 from clean_carry.syntaxes.jsx_function.planning.plan import Plan, Refused
 
@@ -41,7 +41,7 @@ def reaction_block(
     )
     previous, setter = plan.previous[part.source.name], plan.previous[f"{part.source.name}="]
     semi, unit = style.semicolon, style.unit
-    known = {p.name: p.kind for p in plan.component.props}.get(part.source.name, "")
+    known = {p.name: p.kind for p in plan.component.inputs.props}.get(part.source.name, "")
     changed = f"!Object.is({now}, {previous})"
     if part.source.kind == "prop" and known in ("String", "Boolean"):
         changed = f"{now} !== {previous}"

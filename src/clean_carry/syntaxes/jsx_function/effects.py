@@ -154,7 +154,7 @@ def _updated(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: 
         opening.append(f"const {local} = {reference}.current{semi}")
         opening.append(f"{reference}.current = {now}{semi}")
     if held:
-        asked = held if plan.component.typed else held[:1]
+        asked = held if plan.component.language.typed else held[:1]
         missing = " || ".join(f"{name} === null" for name in asked)
         opening.append(f"if ({missing}) return{semi}")
         opening.extend(unpacked)
@@ -196,9 +196,9 @@ def _mounted_again(plan: Plan, style: Style, moment: Moment, held: bool, inner: 
 
 def _snapshot_type(plan: Plan, kind: str, names: tuple[str, ...] | None) -> str:
     """The type argument of the reference to inputs or state of before, in a typed file."""
-    if not plan.component.typed:
+    if not plan.component.language.typed:
         return ""
-    if plan.component.annotated:
+    if plan.component.language.annotated:
         return "<any>"
     whole = PROPS if kind == "prop" else STATE
     if whole in plan.names:

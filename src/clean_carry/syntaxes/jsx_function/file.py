@@ -11,7 +11,8 @@ from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.fragment import Fragment, copy, dropped, new, settled
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.model import Component, Method, Refusal
+from clean_carry.component.members import Method
+from clean_carry.component.model import Component, Refusal
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.joining import joined
@@ -139,18 +140,18 @@ class _Script:
             # Once in a file, before the first component that calls it.
             self.hooked = True
             text = after_render_hook(style, typed=self.tree.typed, annotated=self.tree.annotated)
-            place = _statement_start(self.tree, component.head.start)
+            place = _statement_start(self.tree, component.place.head.start)
             edits.append((source.span(place, place), new(text)))
         if before:
-            start = component.head.start
+            start = component.place.head.start
             edits.append((source.span(start, start), before))
         edits.append((component.span, written))
-        exported = component.export_span if plan.exports_after else None
+        exported = component.place.export_span if plan.exports_after else None
         gone = _gone(component, exported)
-        gone += _outside(gone, component, [whole for whole, _, _ in component.decorators])
+        gone += _outside(gone, component, [whole for whole, _, _ in component.place.decorators])
         edits += [(span, Fragment()) for span in gone]
-        edits += [(span, new("?")) for span in component.optional_marks]
-        for span, entry, rule in component.moved:
+        edits += [(span, new("?")) for span in component.inputs.optional_marks]
+        for span, entry, rule in component.place.moved:
             edits.append((span, dropped(entry, rule)))
         self.carried.append(component)
         self.plans[component.span.start] = plan
@@ -168,41 +169,41 @@ class _Script:
         """Methods passed on unbound, inputs given on as references, draws not spared any more."""
         bound = {m.name: m for m in component.methods()}
         found: dict[str, tuple[str, str, int]] = {}
-        if component.pure and not self.plans[component.span.start].remembered:
+        if component.view.pure and not self.plans[component.span.start].remembered:
             at = component.moments("received")[0].body.span.start
             found["pure"] = ("draws-each-time", component.name, at)
-        drawing = component.drawing
+        drawing = component.view.drawing
         spares = self._spares_draws(component)
         again = self.plans[component.span.start].remembered and any(
-            prop.default is not None for prop in component.props
+            prop.default is not None for prop in component.inputs.props
         )
         if drawing is not None and (spares or again) and draws_by_inputs(component):
             if spares:
                 found["spared"] = ("equal-write-spared", "", drawing.span.start)
             if again:
                 found["default"] = ("default-draws-again", "", drawing.span.start)
-        if component.undefined_at >= 0 and self.plans[component.span.start].draws_undefined:
-            found["undefined"] = ("undefined-drawn", "", component.undefined_at)
+        if component.view.undefined_at >= 0 and self.plans[component.span.start].draws_undefined:
+            found["undefined"] = ("undefined-drawn", "", component.view.undefined_at)
         if isinstance(self.tree.source, MergedText):
             for at, words in self.tree.source.taken.items():
                 if component.span.start <= at < component.span.end:
                     found["base"] = ("base-read-in", words, component.span.start)
         for moment in component.moments("updating"):
             found["updating"] = ("runs-while-drawing", "", moment.body.span.start)
-        if component.defaults_kept is not None:
-            found["defaults"] = ("defaults-kept", "", component.defaults_kept.at)
+        if component.inputs.defaults_kept is not None:
+            found["defaults"] = ("defaults-kept", "", component.inputs.defaults_kept.at)
         if from_old and component is self.carried[0]:
             found["old"] = (
                 "imported-from-old", ", ".join(from_old), min(from_old.values())
             )  # fmt: skip
-        if component.unfollowed:
-            tags = ", ".join(sorted(tag for tag, _ in component.unfollowed))
-            found["unfollowed"] = ("receiver-not-followed", tags, component.unfollowed[0][1])
-        if component.handed_on is not None:
-            found["handed"] = ("handed-to-package", *component.handed_on)
-        if component.looked_into is not None:
-            found["wrapper"] = ("wrapper-looks-in", *component.looked_into)
-        for whole, _, _ in component.decorators:
+        if component.facts.unfollowed:
+            tags = ", ".join(sorted(tag for tag, _ in component.facts.unfollowed))
+            found["unfollowed"] = ("receiver-not-followed", tags, component.facts.unfollowed[0][1])
+        if component.facts.handed_on is not None:
+            found["handed"] = ("handed-to-package", *component.facts.handed_on)
+        if component.facts.looked_into is not None:
+            found["wrapper"] = ("wrapper-looks-in", *component.facts.looked_into)
+        for whole, _, _ in component.place.decorators:
             found[f"@{whole.start}"] = ("decorator-called", "", whole.start)
         for _, operation in component.operations():
             if isinstance(operation, Differs):
@@ -225,12 +226,12 @@ class _Script:
     def _spares_draws(self, component: Component) -> bool:
         """Whether a write of what a field holds already draws no more."""
         plan = self.plans[component.span.start]
-        return plan.layout == "split" and not component.pure and component.writes_constants
+        return plan.layout == "split" and not component.view.pure and component.writes_constants
 
 
 def _interface(component: Component) -> Interface:
     """Inputs keep their names; children are the default slot on both sides."""
-    names = [p.name for p in component.props]
+    names = [p.name for p in component.inputs.props]
     return Interface(inputs=tuple((name, name) for name in names))
 
 
@@ -272,9 +273,9 @@ def _keep(ledger: Ledger, component: Component) -> None:
     """Settle a class that stays as it is: all of it is kept."""
     spans = [
         component.span,
-        *(span for span, _, _ in component.moved),
-        *_gone(component, component.export_span),
-        *(whole for whole, _, _ in component.decorators),
+        *(span for span, _, _ in component.place.moved),
+        *_gone(component, component.place.export_span),
+        *(whole for whole, _, _ in component.place.decorators),
     ]
     for entry in ledger.entries:
         if any(span.start <= entry.span.start and entry.span.end <= span.end for span in spans):
@@ -439,7 +440,7 @@ def _with_orphans(
 ) -> Fragment:
     """Comments whose surroundings went away are handed on: they open the function's body."""
     for component in carried:
-        spans = [*(span for span, _, _ in component.moved), component.span]
+        spans = [*(span for span, _, _ in component.place.moved), component.span]
         orphans = [o for span in spans for o in orphaned_comments(fragment, ledger, span)]
         if orphans:
             fragment = _hand_on(fragment, component, orphans, source)

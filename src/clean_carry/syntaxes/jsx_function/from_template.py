@@ -13,7 +13,8 @@ from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.fragment import Fragment, copy, new, settled
 from clean_carry.component.interface import Interface
 from clean_carry.component.markup import Element, Text, slot_names
-from clean_carry.component.model import Component, Derived, Prop, Reaction, Refusal
+from clean_carry.component.members import Derived, Reaction
+from clean_carry.component.model import Component, Prop, Refusal
 from clean_carry.source.css.selectors import FOREIGN, FOREIGN_ANYWHERE, scope_splices
 from clean_carry.source.javascript.script_style import fixed_ranges, script_style
 from clean_carry.source.javascript.values import is_identifier
@@ -62,8 +63,8 @@ def _carried(file: ScriptFile, component: Component, fitted: Fitted, style: Styl
     stem = source.path.replace("\\", "/").rsplit("/", 1)[-1].split(".")[0]
     scoped = any(block.scoped for block in file.styles)
     mark = scope_mark(component.name) if scoped else ""
-    if component.unread:
-        raise Refused(*min(component.unread, key=lambda found: found[2]))
+    if component.facts.unread:
+        raise Refused(*min(component.facts.unread, key=lambda found: found[2]))
     lowered, target = lower(component, mark)
     _check(file, lowered)
     plan = fit(lowered, fitted.runtime, HOOKS)
@@ -72,7 +73,7 @@ def _carried(file: ScriptFile, component: Component, fitted: Fitted, style: Styl
     for option in ("name", "props", "emits", "computed", "watch", "methods"):
         if option in lowered.entries:
             function += settled(lowered.entries[option], "option-to-function")
-    for note in (n for notes in component.option_comments.values() for n in notes):
+    for note in (n for notes in component.foreign.option_comments.values() for n in notes):
         before += copy(note) + new("\n")
     for span in orphaned_comments(before + function, ledger, component.span):
         before += copy(span) + new("\n")
@@ -115,7 +116,7 @@ def _interface(component: Component, target: TemplateTarget) -> Interface:
     made = {*target.events.values(), *target.slots.values(), "className"}
     return Interface(
         (
-            *((p.name, p.name) for p in component.props if p.name not in made),
+            *((p.name, p.name) for p in component.inputs.props if p.name not in made),
             ("class", "className"),
         ),
         tuple(target.events.items()),
@@ -137,22 +138,22 @@ def lower(component: Component, mark: str) -> tuple[Component, TemplateTarget]:
 
     Raises `Refused` for markup and inputs the target cannot say.
     """
-    roots = [n for n in component.markup if isinstance(n, Element)]
-    others = [n for n in component.markup if not isinstance(n, Element | Text)]
+    roots = [n for n in component.view.markup if isinstance(n, Element)]
+    others = [n for n in component.view.markup if not isinstance(n, Element | Text)]
     if len(roots) != 1 or others:
         raise Refused("markup-unread", "a root that is not one element", component.span.start)
-    for prop in component.props:
+    for prop in component.inputs.props:
         if prop.kind == "unread" or ("Boolean" in prop.kind and prop.kind != "Boolean"):
             raise Refused("input-declaration", prop.name, component.span.start)
         if prop.default is not None and prop.default.kind != "constant":
             raise Refused("input-declaration", prop.name, prop.default.code.span.start)
     for _, operation in component.operations():
-        if isinstance(operation, Emit) and operation.event not in component.events:
+        if isinstance(operation, Emit) and operation.event not in component.outward.events:
             raise Refused("events-undeclared", operation.event, operation.span.start)
-    names = {prop.name for prop in component.props}
-    events = {event: f"on{_pascal(event)}" for event in component.events}
+    names = {prop.name for prop in component.inputs.props}
+    events = {event: f"on{_pascal(event)}" for event in component.outward.events}
     slots: dict[str, str] = {}
-    for name in slot_names(component.markup):
+    for name in slot_names(component.view.markup):
         wish = name or "children"
         slots[name] = f"{wish}Slot" if wish in HTML_NAMES or wish in names else wish
     made = [*events.values(), *slots.values(), "className"]
@@ -163,7 +164,9 @@ def lower(component: Component, mark: str) -> tuple[Component, TemplateTarget]:
     parts = [*_ordered(component), *component.reactions, *rest]
     lowered = replace(
         component,
-        props=(*component.props, *(Prop(name) for name in made)),
+        inputs=replace(
+            component.inputs, props=(*component.inputs.props, *(Prop(name) for name in made))
+        ),
         members=tuple(parts),
     )
     return lowered, TemplateTarget(mark, events, slots)
@@ -191,7 +194,7 @@ def _ordered(component: Component) -> list[Derived]:
 
 
 def _check(file: ScriptFile, component: Component) -> None:
-    if component.typed:
+    if component.language.typed:
         raise Refused("block-unread", "a script in a dialect", file.script[0])
     for statement in file.tree.root.named_children:
         origin = statement.child("source") if statement.type == "import_statement" else None

@@ -260,8 +260,8 @@ def _left(speller: Speller, operation: Operation) -> Fragment:
     statement = text.rstrip().endswith(";")
     marker = left_marker(operation.rule, text)
     component = speller.plan.component
-    cast = "(undefined: any)" if component.annotated else "(undefined as any)"
-    nothing = cast if component.typed else "undefined"
+    cast = "(undefined: any)" if component.language.annotated else "(undefined as any)"
+    nothing = cast if component.language.typed else "undefined"
     return left(marker if statement else f"{nothing} {marker}", operation.entry, operation.rule)
 
 

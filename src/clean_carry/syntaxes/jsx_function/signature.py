@@ -22,9 +22,9 @@ def signature(plan: Plan, speller: Speller, style: Style, ahead: int) -> Fragmen
     result = Fragment()
     if "defaults" in component.entries:
         result += settled(component.entries["defaults"], "defaults-to-signature")
-    typed = f": {_type(plan, speller, style)}" if component.props_type else ""
+    typed = f": {_type(plan, speller, style)}" if component.inputs.type_text else ""
     if plan.inputs == "none":
-        for prop in component.props:
+        for prop in component.inputs.props:
             if prop.default is not None:
                 result += _unused_default(prop)
         return result
@@ -60,15 +60,15 @@ DECLARED_CHILDREN = 18
 
 def _type(plan: Plan, speller: Speller, style: Style) -> str:
     """The type of the inputs; with children where a class has them unasked."""
-    own = plan.component.props_type
-    names = plan.component.optional_names
+    own = plan.component.inputs.type_text
+    names = plan.component.inputs.optional_names
     if names:
         keys = " | ".join(f"{style.quote}{name}{style.quote}" for name in names)
         own = f"Omit<{own}, {keys}> & Partial<Pick<{own}, {keys}>>"
-    reads = any(prop.name == "children" for prop in plan.component.props)
+    reads = any(prop.name == "children" for prop in plan.component.inputs.props)
     text = speller.source.slice(0, len(speller.source.data))
     if (
-        plan.component.annotated
+        plan.component.language.annotated
         or plan.runtime >= DECLARED_CHILDREN
         or not reads
         or re.search(r"\bchildren\??:", text)
@@ -81,8 +81,10 @@ def _items(plan: Plan, speller: Speller, level: int = 1) -> list[Fragment]:
     """The inputs with their defaults, for standing so many levels in."""
     items: list[Fragment] = []
     lifted = {b.key: b.local for b in (plan.lifted.bindings or ())} if plan.lifted else {}
-    order = list(lifted) if plan.lifted is not None else [p.name for p in plan.component.props]
-    props = {p.name: p for p in plan.component.props}
+    order = (
+        list(lifted) if plan.lifted is not None else [p.name for p in plan.component.inputs.props]
+    )
+    props = {p.name: p for p in plan.component.inputs.props}
     for name in order:
         prop = props.get(name) or Prop(name)
         if plan.inputs == "whole":
@@ -130,11 +132,11 @@ def hoisted_name(plan: Plan, prop: Prop) -> str:
     default = prop.default
     if default is None or default.kind in ("constant", "name"):
         return ""
-    if default.kind == "function" and prop.name in plan.component.called:
+    if default.kind == "function" and prop.name in plan.component.facts.called:
         return ""
     plain = "".join(part[:1].upper() + part[1:] for part in prop.name.split("-"))
     name = f"default{plain}"
-    return name if name not in plan.component.module_names else f"{name}Input"
+    return name if name not in plan.component.facts.module_names else f"{name}Input"
 
 
 def default_constants(plan: Plan, speller: Speller, style: Style) -> Fragment:
@@ -144,7 +146,7 @@ def default_constants(plan: Plan, speller: Speller, style: Style) -> Fragment:
         return result
     base = speller.source.indent_at(plan.component.span.start)
     after = constants_after(plan, speller)
-    for prop in plan.component.props:
+    for prop in plan.component.inputs.props:
         name = hoisted_name(plan, prop)
         if name and prop.default is not None and prop.name not in after:
             result += default_constant(plan, speller, style, prop.name) + new(f"\n\n{base}")
@@ -154,7 +156,7 @@ def default_constants(plan: Plan, speller: Speller, style: Style) -> Fragment:
 def default_constant(plan: Plan, speller: Speller, style: Style, name: str) -> Fragment:
     """The declaration of the constant that holds the default of an input."""
     base = speller.source.indent_at(plan.component.span.start)
-    prop = next(prop for prop in plan.component.props if prop.name == name)
+    prop = next(prop for prop in plan.component.inputs.props if prop.name == name)
     assert prop.default is not None
     result = Fragment()
     for note in prop.default.comments:
@@ -174,10 +176,14 @@ _NOTHING = re.compile(r"(?<![\w$.])(?:undefined|null|void 0)(?![\w$])")
 def _constant_type(plan: Plan, style: Style, name: str, *, nothing: bool) -> str:
     """The type annotation of the constant that holds a default: that of the prop, in a typed file."""
     component = plan.component
-    own = component.props_type
-    if not component.typed or component.annotated or not re.fullmatch(r"[\w$.]+", own):
+    own = component.inputs.type_text
+    if (
+        not component.language.typed
+        or component.language.annotated
+        or not re.fullmatch(r"[\w$.]+", own)
+    ):
         return ""
-    if component.type_parameters is not None:
+    if component.inputs.type_parameters is not None:
         return ""
     whole = f"{own}[{style.quote}{name}{style.quote}]"
     return f": {whole}" if nothing else f": NonNullable<{whole}>"
@@ -192,7 +198,7 @@ def constants_after(plan: Plan, speller: Speller) -> dict[str, int]:
     named = re.compile(rf"(?<![\w$.]){re.escape(component.name)}(?![\w$])")
     running = any(static.runs_code for static in component.statics)
     found: dict[str, int] = {}
-    for prop in component.props:
+    for prop in component.inputs.props:
         default = prop.default
         if default is None or not hoisted_name(plan, prop):
             continue
@@ -229,7 +235,7 @@ def merged_inputs(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
     """The line that puts inputs and their defaults into one object again."""
     if plan.inputs != "whole":
         return []
-    names = [p.name for p in plan.component.props if p.default is not None]
+    names = [p.name for p in plan.component.inputs.props if p.default is not None]
     if not names:
         return []
     own = []

@@ -15,7 +15,7 @@ from clean_carry.component.code import (
     StateWrite,
 )
 from clean_carry.component.fragment import Fragment, breaks, copy, length, new, settled
-from clean_carry.component.model import InstanceField, LeftMember, State, StateField
+from clean_carry.component.members import InstanceField, LeftMember, State, StateField
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.javascript.values import property_name
@@ -77,7 +77,7 @@ def redraw_line(plan: Plan, style: Style) -> list[Fragment]:
     name = plan.previous.get("redraw")
     if name is None:
         return []
-    count = "(count: number)" if plan.component.typed else style.one("count")
+    count = "(count: number)" if plan.component.language.typed else style.one("count")
     hook = style.hook("useReducer")
     return [new(f"const [, {name}] = {hook}({count} => count + 1, 0){style.semicolon}")]
 
@@ -104,7 +104,7 @@ def _state_line(
     hook = style.hook("useState")
     state = plan.component.state
     kind = ""
-    if plan.component.typed and state is not None and state.type_text:
+    if plan.component.language.typed and state is not None and state.type_text:
         kind = f"<{_field_type(plan, state.type_text, name)}>"
     named = used or read
     value = (
@@ -137,7 +137,7 @@ def _is_plain(field: StateField) -> bool:
 def _is_read(plan: Plan, name: str) -> bool:
     """Whether anything reads a field of the state."""
     left = any(isinstance(member, LeftMember) for member in plan.component.members)
-    if left or plan.component.markup:
+    if left or plan.component.view.markup:
         return True
     for _, operation in plan.component.operations():
         match operation:
@@ -168,7 +168,7 @@ def _patches(operation: object) -> tuple[object, ...]:
 
 def _field_type(plan: Plan, type_text: str, name: str) -> str:
     """The type of a field of the state, in the words of the file's own type language."""
-    if plan.component.annotated:
+    if plan.component.language.annotated:
         return f"$PropertyType<{' '.join(type_text.split())}, '{name}'>"
     if type_text.lstrip().startswith("{"):
         written = _written_type(type_text, name)
@@ -220,7 +220,9 @@ def _whole_state(plan: Plan, speller: Speller, style: Style) -> Fragment:
         fields += settled(field.entry, "state-whole", "kept")
     lazy = "undefined, " if state.lazy else ""
     text = speller.source.slice(state.whole.span.start, state.whole.span.end)
-    arrow = f"(){f': {state.type_text}' if component.typed and state.type_text else ''} => "
+    arrow = (
+        f"(){f': {state.type_text}' if component.language.typed and state.type_text else ''} => "
+    )
     opens = f"{arrow}{{" if state.body else f"{arrow if state.lazy else ''}{text.split(chr(10))[0]}"
     broken = "\n" in reducer or style.fit.columns(
         f"{inner}{head}{reducer}, {lazy}{opens}{'' if state.body or chr(10) in text else f'){semi}'}"
@@ -251,7 +253,7 @@ def _fixed_state(plan: Plan, state: State, speller: Speller, style: Style) -> Fr
         fields += settled(field.entry, "state-whole", "kept")
     value = releveled(speller, state.whole, inner)
     text = speller.source.slice(state.whole.span.start, state.whole.span.end)
-    kind = f"<{_kind(plan)}>" if plan.component.typed else ""
+    kind = f"<{_kind(plan)}>" if plan.component.language.typed else ""
     if state.lazy:
         value = new("() => ") + (new("(") + value + new(")") if text[:1] == "{" else value)
     head = new(f"const [{plan.names[STATE]}] = {style.hook('useState')}{kind}(")
@@ -262,9 +264,9 @@ def _fixed_state(plan: Plan, state: State, speller: Speller, style: Style) -> Fr
 def _reducer(plan: Plan, style: Style, inner: str) -> str:
     """The function that puts a change into the state; `inner` is the indentation it stands at."""
     component, local, semi = plan.component, plan.names[STATE], style.semicolon
-    if component.typed:
+    if component.language.typed:
         kind = _kind(plan)
-        patch = f"$Shape<{kind}>" if component.annotated else f"Partial<{kind}>"
+        patch = f"$Shape<{kind}>" if component.language.annotated else f"Partial<{kind}>"
         arguments = f"({local}: {kind}, change: {patch}"
         if plan.updaters:
             skipped = " | null" if plan.may_skip else ""
@@ -277,7 +279,7 @@ def _reducer(plan: Plan, style: Style, inner: str) -> str:
         given = f"{local}, {plan.names[PROPS]}"
     change = f"typeof change === {style.quote}function{style.quote} ? change({given}) : change"
     deep = inner + style.unit
-    if component.pure and not plan.always_draws:
+    if component.view.pure and not plan.always_draws:
         return _pure_reducer(plan, arguments, local, change if plan.updaters else "", inner, style)
     if plan.may_skip and not plan.always_draws:
         made = f"return patch == null ? {local} : {{ ...{local}, ...patch }}{semi}"
@@ -295,7 +297,7 @@ def _inputs_taken(plan: Plan) -> str:
     if plan.whole_reason != "updaters with props":
         return ""
     name = plan.names[PROPS]
-    return f", {name}: any" if plan.component.annotated else f", {name}: typeof {name}"
+    return f", {name}: any" if plan.component.language.annotated else f", {name}: typeof {name}"
 
 
 def _kind(plan: Plan) -> str:
@@ -312,7 +314,7 @@ def _pure_reducer(
     patch, lines = ("patch", [f"const patch = {change}{semi}"]) if change else ("change", [])
     empty = f"{patch} == null || " if plan.may_skip else ""
     keys = f"Object.keys({patch})"
-    if plan.component.typed and not plan.component.annotated:
+    if plan.component.language.typed and not plan.component.language.annotated:
         keys = f"({keys} as (keyof {_kind(plan)})[])"
     same = f"{keys}.every({style.one('key')} => Object.is({patch}[key], {local}[key]))"
     line = f"const same = {empty}{same}{semi}"
@@ -388,11 +390,11 @@ def _reference(
 ) -> Fragment:
     semi = style.semicolon
     hook = style.hook("useRef") if field.element or not field.lazy else ""
-    kind = f"<{field.type_text}>" if field.type_text and plan.component.typed else ""
+    kind = f"<{field.type_text}>" if field.type_text and plan.component.language.typed else ""
     if field.element:
         return new(f"const {name} = {hook}{kind}(null){semi}")
     if field.code is None:
-        initial = "undefined" if plan.component.typed else ""
+        initial = "undefined" if plan.component.language.typed else ""
         return new(f"const {name} = {hook}{kind}({initial}){semi}")
     value = releveled(speller, field.code, inner)
     if not field.lazy:

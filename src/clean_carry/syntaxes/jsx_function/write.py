@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from clean_carry.component.code import Member, MethodCall, MethodValue
 from clean_carry.component.fragment import Fragment, copy, joined, length, new, settled
 from clean_carry.component.markup import Element, MarkupComment
-from clean_carry.component.model import LeftMember, Method, Part, Reaction, Static
+from clean_carry.component.members import LeftMember, Method, Part, Reaction, Static
 from clean_carry.component.moments import Moment
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.joining import Fit
@@ -93,13 +93,15 @@ def write(
     base = source.indent_at(component.span.start)
     inner = base + style.unit
     semi = style.semicolon
-    generics = copy(component.type_parameters) if component.type_parameters else Fragment()
+    generics = (
+        copy(component.inputs.type_parameters) if component.inputs.type_parameters else Fragment()
+    )
     held = _holds_statics(plan, speller)
     opened = _opening(plan, style)
     # What is given statics as it is made stands a level deeper, among the arguments of a call.
     result = Fragment(opened.pieces[-1:]) if held else opened
     result += generics
-    exported = {"": "", "named": "export ", "default": "export default "}[component.exported]
+    exported = {"": "", "named": "export ", "default": "export default "}[component.place.exported]
     ahead = length(result) + style.fit.columns(inner if held else base + exported)
     result += new("(") + signature(plan, speller, style, ahead) + _second(plan) + new(") {\n")
     blocks: list[Fragment] = []
@@ -121,7 +123,7 @@ def write(
     blocks += [_member(plan, speller, style, method, inner) for method in needed]
     if late_fields:
         blocks.append(joined(late_fields, f"\n{inner}"))
-    handle = component.exposed
+    handle = component.outward.exposed
     for member in _in_order(plan):
         if isinstance(member, Moment) and member.when in ENDING:
             # What runs while drawing may end the draw; a hook may not stand behind that.
@@ -139,9 +141,9 @@ def write(
         blocks.append(_drawing(plan, speller, style, inner))
     for line in received_line(plan, style):
         blocks.insert(-1, line)
-    decorators = 0 if plan.decorated_after else len(component.decorators)
-    end = ")" * (plan.remembered + bool(component.exposed) + decorators)
-    close = semi if component.form != "expression" and (end or held) else ""
+    decorators = 0 if plan.decorated_after else len(component.place.decorators)
+    end = ")" * (plan.remembered + bool(component.outward.exposed) + decorators)
+    close = semi if component.place.form != "expression" and (end or held) else ""
     result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}{end}")
     if held:
         before = Fragment(opened.pieces[:-1]) + new(f"Object.assign(\n{inner}")
@@ -161,9 +163,9 @@ def write(
         result += new(f"\n\n{base}") + statement
     if plan.exports_after:
         result += _export_after(plan, base, semi)
-    elif component.export_span is not None:
+    elif component.place.export_span is not None:
         result += settled(component.entries["export"], "", "kept")
-    if component.form == "returned":
+    if component.place.form == "returned":
         result += new(f"\n\n{base}return {component.name}{semi}")
     return result
 
@@ -187,7 +189,7 @@ def _export_after(plan: Plan, base: str, semi: str) -> Fragment:
     """The statement that exports it, called with by its decorators where its statics come first."""
     component = plan.component
     result = new(f"\n\n{base}export default ", component.entries["export"], "export-after")
-    calls = component.decorators if plan.decorated_after else ()
+    calls = component.place.decorators if plan.decorated_after else ()
     for _, called, entry in calls:
         result += settled(entry, "decorator-to-call") + copy(called) + new("(")
     return result + new(f"{component.name}{')' * len(calls)}{semi}")
@@ -196,10 +198,10 @@ def _export_after(plan: Plan, base: str, semi: str) -> Fragment:
 def _second(plan: Plan) -> Fragment:
     """The second parameter: the reference it is reached by, or the old context."""
     context = plan.component.context
-    if plan.component.exposed:
+    if plan.component.outward.exposed:
         name = plan.previous["ref"]
     elif context is not None and context.kind == "old":
-        name = plan.names[CONTEXT] + (": any" if plan.component.typed else "")
+        name = plan.names[CONTEXT] + (": any" if plan.component.language.typed else "")
     else:
         return Fragment()
     first = plan.names[PROPS] if plan.inputs == "none" else ""
@@ -225,12 +227,12 @@ def _handle(plan: Plan, style: Style, inner: str) -> Fragment:
     component, semi = plan.component, style.semicolon
     getters = {method.name for method in component.methods() if method.getter}
     fields = {field.name: field for field in component.fields}
-    for name in component.exposed:
+    for name in component.outward.exposed:
         if name in fields:
             member = Member("element" if fields[name].element else "field", name)
             held = plan.names[member] + ("" if name in plan.once else ".current")
             parts.append(f"get {name}() {{ return {held}{semi} }}")
-            if name in component.written_outside:
+            if name in component.outward.written_outside:
                 parts.append(f"set {name}(value) {{ {held} = value{semi} }}")
             continue
         local = plan.names[Member("method", name)]
@@ -264,20 +266,20 @@ def _opening(plan: Plan, style: Style) -> Fragment:
     text, rule = f"function {component.name}", "component-to-function"
     if not plan.wrapped:
         return new(text, entry, rule)
-    if component.type_parameters is not None:
+    if component.inputs.type_parameters is not None:
         raise Refused("pure-with-type-parameters", component.name, component.span.start)
     # The function's own name would hide the component's where it names itself.
-    text = "function " if component.names_itself else text
-    if component.exposed:
+    text = "function " if component.place.names_itself else text
+    if component.outward.exposed:
         text = f"{style.hook('forwardRef')}({text}"
     if plan.remembered:
         text = f"{style.hook('memo')}({text}"
     head = Fragment()
     # As the default export of a file that does not name it, it needs no name outside.
-    named = component.exported != "default" or component.export_span is not None
-    if named and component.form != "expression":
+    named = component.place.exported != "default" or component.place.export_span is not None
+    if named and component.place.form != "expression":
         head += new(f"const {component.name} = ")
-    for _, called, decorator in () if plan.decorated_after else component.decorators:
+    for _, called, decorator in () if plan.decorated_after else component.place.decorators:
         head += settled(decorator, "decorator-to-call") + copy(called) + new("(")
     return head + new(text, entry, "component-to-wrapped")
 
@@ -406,8 +408,10 @@ def _arrow_callback(speller: Speller, style: Style, method: Method, head: str) -
 def _template(writer: MarkupWriter, style: Style, inner: str) -> Fragment:
     """`return ( … );` around the one root element of a template."""
     component = writer.speller.plan.component
-    root = next(node for node in component.markup if isinstance(node, Element))
-    notes = joined((writer.node(n) for n in component.markup if isinstance(n, MarkupComment)), "")
+    root = next(node for node in component.view.markup if isinstance(node, Element))
+    notes = joined(
+        (writer.node(n) for n in component.view.markup if isinstance(n, MarkupComment)), ""
+    )
     if notes:
         raise Refused("markup-unread", "a comment beside the root", root.span.start)
     deep = inner + style.unit
@@ -419,8 +423,8 @@ def _template(writer: MarkupWriter, style: Style, inner: str) -> Fragment:
 
 def _drawing(plan: Plan, speller: Speller, style: Style, inner: str) -> Fragment:
     component = plan.component
-    assert component.drawing is not None
-    body = trimmed(speller, speller.code(component.drawing)).shifted(-1)
+    assert component.view.drawing is not None
+    body = trimmed(speller, speller.code(component.view.drawing)).shifted(-1)
     body = settled(component.entries["render"], "render-to-body") + body
     above = Fragment()
     for note in component.comments:
@@ -435,7 +439,12 @@ _KNOWN_STATICS = frozenset({"displayName", "propTypes", "defaultProps", "context
 def _holds_statics(plan: Plan, speller: Speller) -> bool:
     """Whether statics are given where it is made: what is wrapped has no others by its type."""
     component = plan.component
-    if not plan.wrapped or not component.typed or component.annotated or component.decorators:
+    if (
+        not plan.wrapped
+        or not component.language.typed
+        or component.language.annotated
+        or component.place.decorators
+    ):
         return False
     if all(static.name in _KNOWN_STATICS for static in component.statics):
         return False

@@ -10,7 +10,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from clean_carry.component.fragment import Fragment, copy, new
-from clean_carry.component.model import Component, KeptOption
+from clean_carry.component.members import KeptOption
+from clean_carry.component.model import Component
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.text import SourceText
@@ -51,7 +52,7 @@ class Blocks:
         ]
         if not all(map(_harmless, statements)):
             return True
-        declared = list(component.option_values.values())
+        declared = list(component.foreign.option_values.values())
         declared += [part.span for part in component.members if isinstance(part, KeptOption)]
         named = [b for b in self.file.names.module.names.values() if b.kind != "import"]
         places = [ref.start for binding in named for ref in binding.references]

@@ -16,17 +16,8 @@ from clean_carry.component.code import (
     Operation,
     Read,
 )
-from clean_carry.component.model import (
-    Component,
-    Derived,
-    Injected,
-    Method,
-    Part,
-    Provided,
-    Reaction,
-    Refusal,
-    Timed,
-)
+from clean_carry.component.members import Derived, Injected, Method, Part, Provided, Reaction, Timed
+from clean_carry.component.model import Component, Refusal
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_flat.spelling import WATCH
 
@@ -80,12 +71,14 @@ def started(component: Component) -> Component:
     when it is made itself, moved to just before it is drawn first: what is mixed in is there then, and
     its own code of the making has run."""
     runs = Runs(component)
-    names = component.mixed | {"$this"} if component.mixed else frozenset()
+    names = component.foreign.mixed | {"$this"} if component.foreign.mixed else frozenset()
     members: list[Part] = []
     for part in component.members:
         if isinstance(part, Timed) and part.when == "made" and part.callback.text is not None:
             used = list(runs.operations([part.callback.text]))
-            asked = component.opened.names if part.hook in component.mixed_hooks else ()
+            asked = (
+                component.foreign.opened.names if part.hook in component.foreign.mixed_hooks else ()
+            )
             writes = any(name in asked for o in used for name in _written(o))
             if writes or any(isinstance(o, Builtin) and o.name in names for o in used):
                 # Before what was there for that moment already.
@@ -157,12 +150,16 @@ def too_early(component: Component) -> Refusal | None:
             name, at = operation.member.name, operation.span.start
             return Refusal(component.name, "state-reads-state", name, at)
     for operation in runs.operations([*_state(component), *_made(component)]):
-        if isinstance(operation, Builtin) and operation.name in component.mixed:
+        if isinstance(operation, Builtin) and operation.name in component.foreign.mixed:
             return Refusal(component.name, "mixin-too-early", operation.name, operation.span.start)
     for part in component.members:
-        if isinstance(part, Timed) and part.hook in component.mixed_hooks and part.callback.text:
+        if (
+            isinstance(part, Timed)
+            and part.hook in component.foreign.mixed_hooks
+            and part.callback.text
+        ):
             for operation in runs.operations([part.callback.text]):
-                changing = component.mixed - component.mixed_calm
+                changing = component.foreign.mixed - component.foreign.mixed_calm
                 if isinstance(operation, Builtin) and operation.name in changing:
                     at = operation.span.start
                     return Refusal(component.name, "mixin-order", operation.name, at)
@@ -191,12 +188,12 @@ def fallible(component: Component, source: SourceText) -> frozenset[str]:
 
 
 def _throws(component: Component, source: SourceText, first: list[Code]) -> int:
-    given = {p.name for p in component.props if p.default or p.implied}
+    given = {p.name for p in component.inputs.props if p.default or p.implied}
     # A default stands in for what is missing, and not for `null`, which is a value of every type.
-    nothing = {p.name for p in component.props if not (p.required and p.kind)}
-    nothing |= component.mixed_props
-    unsure = {p.name for p in component.props} - given
-    unsure -= {p.name for p in component.props if p.kind in ("String", "Boolean", "Number")}
+    nothing = {p.name for p in component.inputs.props if not (p.required and p.kind)}
+    nothing |= component.foreign.mixed_props
+    unsure = {p.name for p in component.inputs.props} - given
+    unsure -= {p.name for p in component.inputs.props if p.kind in ("String", "Boolean", "Number")}
     provided = {p.name for p in component.members if isinstance(p, Injected) and not p.fallback}
     runs = Runs(component)
     for code in runs.reached(first):
@@ -246,8 +243,8 @@ def _state(component: Component) -> Iterator[Code]:
     state = component.state
     if state is not None:
         yield from (part.code for part in state.fields or () if part.code is not None)
-    if component.prelude is not None:
-        yield component.prelude
+    if component.foreign.prelude is not None:
+        yield component.foreign.prelude
 
 
 def _made(component: Component) -> Iterator[Code]:

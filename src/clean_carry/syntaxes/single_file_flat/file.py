@@ -9,7 +9,8 @@ from clean_carry.component.fragment import Fragment, Piece
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import slot_names
-from clean_carry.component.model import Component, KeptOption, Method, Provided, Refusal, Timed
+from clean_carry.component.members import KeptOption, Method, Provided, Timed
+from clean_carry.component.model import Component, Refusal
 from clean_carry.component.spans import Span
 from clean_carry.source.importers import asked_by_name, reached_by_reference
 from clean_carry.source.javascript.joining import joined as joined_lines
@@ -85,11 +86,11 @@ def _itself(component: Component, file: SingleFile, fitted: Fitted) -> str:
     looks a component up under its name first, and gives one that says none the name of its file.
     """
     own = _plain(_stem(fitted.workspace.file))
-    if "name" in component.option_values:
+    if "name" in component.foreign.option_values:
         return ""
     if any(_plain(name) == own for name in file.names.module.names):
         return ""
-    tag = next((tag for tag in component.tags if _plain(tag) == own), "")
+    tag = next((tag for tag in component.view.tags if _plain(tag) == own), "")
     return "" if tag.islower() and tag in _OF_PAGES else tag
 
 
@@ -99,7 +100,7 @@ def _apart(component: Component, path: Path) -> str:
     Empty where that is no name, or one of the elements.
     """
     name = pascal(camel(f"{path.parent.name}-{_stem(path)}"))
-    taken = {_plain(tag) for tag in component.tags} | _OF_PAGES
+    taken = {_plain(tag) for tag in component.view.tags} | _OF_PAGES
     return name if name.isidentifier() and _plain(name) not in taken else ""
 
 
@@ -180,7 +181,7 @@ class _File:
         file, runtime = self.file, self.runtime
         blocks = Blocks(file, source, style.quote, style.semicolon, runtime, names.edits)
         names.helpers.update(blocks.runtime.names())
-        far = component.mixed_props if self.typed else frozenset[str]()
+        far = component.foreign.mixed_props if self.typed else frozenset[str]()
         end = ";" if style.semicolon else ""
         speller = Speller(names, runtime, source, end, _undeclared(component, runtime), far)
         speller.by_function = runtime >= 3 and asks_application(component)
@@ -189,7 +190,7 @@ class _File:
         if self.typed:
             type_watchers(names, component, source)
             # Types of other files know a component by what it exposes.
-            opened = set(component.opened.names) & _public(component)
+            opened = set(component.foreign.opened.names) & _public(component)
             self.exposed = tuple(sorted({*self.exposed, *opened}))
         drop_store_helpers(names, component, file.tree, file.names, runtime)
         if file.exported.through:
@@ -235,25 +236,23 @@ class _File:
                 rule = "instance-provided-unknown" if part.everything else "instance-provided"
                 asked = "" if part.everything else ", ".join(part.members)
                 found.append((rule, asked, part.code.span.start))
-            if isinstance(part, Timed) and part.hook in {"", *component.mixed_hooks}:
+            if isinstance(part, Timed) and part.hook in {"", *component.foreign.mixed_hooks}:
                 at = part.callback.text.span.start if part.callback.text else component.span.start
                 rule = "mixin-hook-later" if part.hook else "made-at-start"
                 found.append((rule, part.hook, at))
-        at = max(component.opened.asked_at, component.span.start)
-        if component.opened.listed:
+        at = max(component.foreign.opened.asked_at, component.span.start)
+        if component.foreign.opened.listed:
             found.append(("members-listed", "", at))
-        if component.opened.names:
-            found.append(("members-opened", ", ".join(component.opened.names), at))
-        mixed = component.mixed | component.mixed_props
-        drawn = [
-            (span.start, name) for name, span, _, _ in component.template_names if name in mixed
-        ]
+        if component.foreign.opened.names:
+            found.append(("members-opened", ", ".join(component.foreign.opened.names), at))
+        mixed = component.foreign.mixed | component.foreign.mixed_props
+        drawn = [(span.start, name) for name, span, _, _ in component.view.names if name in mixed]
         if self.typed and drawn:
             found.append(("mixin-untyped", ", ".join(sorted({n for _, n in drawn})), min(drawn)[0]))
         for part in component.members:
             if isinstance(part, KeptOption) and part.idle and part.name in HOOKS:
                 found.append(("hook-never-ran", part.name, part.span.start))
-        found += [("member-undeclared", name, at) for name, at in component.open_names]
+        found += [("member-undeclared", name, at) for name, at in component.foreign.open_names]
         throws = may_throw(component, self.source)
         if throws >= 0:
             found.append(("made-may-throw", "", throws))
@@ -264,11 +263,13 @@ class _File:
 
 def _interface(component: Component) -> Interface:
     """Everything keeps its name."""
-    events = dict.fromkeys((*component.events, *(event for event in component.sent if event)))
+    events = dict.fromkeys(
+        (*component.outward.events, *(event for event in component.outward.sent if event))
+    )
     return Interface(
-        tuple((prop.name, prop.name) for prop in component.props),
+        tuple((prop.name, prop.name) for prop in component.inputs.props),
         tuple((event, event) for event in events),
-        tuple((name, name) for name in slot_names(component.markup)),
+        tuple((name, name) for name in slot_names(component.view.markup)),
     )
 
 
@@ -307,15 +308,15 @@ def _exposed(component: Component, workspace: Workspace, runtime: int) -> tuple[
     of_named = asked_by_name(workspace.file, component.name)
     found = (of_children | of_parents | of_named) & _public(component)
     if runtime >= 3 and any(
-        "-" in tag or not tag.islower() or tag == "slot" for tag in component.tags
+        "-" in tag or not tag.islower() or tag == "slot" for tag in component.view.tags
     ):
-        found |= of_parents & {prop.name for prop in component.props}
-    return tuple(sorted(found | set(component.exposed) | set(_unused(component))))
+        found |= of_parents & {prop.name for prop in component.inputs.props}
+    return tuple(sorted(found | set(component.outward.exposed) | set(_unused(component))))
 
 
 def _unused(component: Component) -> list[str]:
     """The methods that nothing inside uses: they are there for others, who call them by a reference."""
-    used = {name for name, _, _, _ in component.template_names} | set(component.opened.names)
+    used = {name for name, _, _, _ in component.view.names} | set(component.foreign.opened.names)
     used |= {part.handler.method for part in component.reactions if part.handler is not None}
     for owner, operation in component.operations():
         if isinstance(operation, MethodCall | MethodValue | Rebound):
@@ -333,13 +334,13 @@ def _undeclared(component: Component, runtime: int) -> bool:
     """Whether declaring the events would change what listeners on the root hear (version 3)."""
     if runtime < 3 or "emits" in component.entries:
         return False
-    events = set(component.sent)
+    events = set(component.outward.sent)
     # Listeners of declared events are no longer among what is passed on.
-    passed_on = any(name == "$attrs" for name, _, _, _ in component.template_names) or any(
+    passed_on = any(name == "$attrs" for name, _, _, _ in component.view.names) or any(
         isinstance(o, Builtin) and o.name == "$attrs" for _, o in component.operations()
     )
-    mixes = bool(component.mixed or component.mixed_props)
-    inside = component.root_is_component or passed_on or mixes
+    mixes = bool(component.foreign.mixed or component.foreign.mixed_props)
+    inside = component.view.root_is_component or passed_on or mixes
     return "" in events or bool(events & _NATIVE) or inside
 
 
@@ -365,7 +366,7 @@ def edited(fragment: Fragment, names: FlatNames) -> Fragment:
 
 def _keep_copied(ledger: Ledger, file: SingleFile, component: Component) -> None:
     """The template, and what is copied whole, are kept with all in them."""
-    whole: list[Span] = [*component.option_values.values()]
+    whole: list[Span] = [*component.foreign.option_values.values()]
     whole += [
         part.span for part in component.members if isinstance(part, KeptOption) and not part.idle
     ]

@@ -11,7 +11,8 @@ from dataclasses import dataclass, field
 
 from clean_carry.component.code import Builtin, FieldUse, Member, Operation
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.model import Component, Derived, Injected, Method, Reaction
+from clean_carry.component.members import Derived, Injected, Method, Reaction
+from clean_carry.component.model import Component
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import Binding, Names, Scope
 from clean_carry.source.javascript.values import is_identifier
@@ -88,25 +89,29 @@ def name_members(
     the template uses would mean something else.
     """
     chosen = FlatNames(Edits(ledger))
-    props = {prop.name for prop in component.props} | component.mixed_props | component.mixed
-    props |= {name for name, _ in component.open_names}
+    props = (
+        {prop.name for prop in component.inputs.props}
+        | component.foreign.mixed_props
+        | component.foreign.mixed
+    )
+    props |= {name for name, _ in component.foreign.open_names}
     in_scope = {m.name for m in component.methods() if m.prefix == "module"}
-    module = component.module_names
-    world = component.reserved - in_scope
+    module = component.facts.module_names
+    world = component.facts.reserved - in_scope
     chosen.taken |= reserved_words | module | world | props
-    chosen.taken |= component.opened.written if runtime >= 3 else set()
-    for tag in component.tags - ELEMENTS:
+    chosen.taken |= component.foreign.opened.written if runtime >= 3 else set()
+    for tag in component.view.tags - ELEMENTS:
         # A tag means what the script calls so.
         chosen.taken |= {tag, camel(tag), pascal(tag)}
-    for name in component.prelude_names:
+    for name in component.foreign.prelude_names:
         if name in chosen.taken - props:
             raise NamesMeet(name, component.span.start)
         chosen.taken.add(name)
     own = list(_members(component))
     # A variable named like a reference to an element would be set to that element.
     known = {member.name for member in own if member.kind == "element"}
-    chosen.taken |= {name for name, _ in component.element_names} - known
-    by_name = any(name == "$refs" for name, _, _, _ in component.template_names) or any(
+    chosen.taken |= {name for name, _ in component.view.element_names} - known
+    by_name = any(name == "$refs" for name, _, _, _ in component.view.names) or any(
         isinstance(operation, Builtin) and operation.name == "$refs"
         for _, operation in component.operations()
     )
@@ -118,7 +123,11 @@ def name_members(
             # It is asked of the instance, under the name others may know it by.
             continue
         name = next(n for n in _wishes(member) if n not in chosen.taken and is_identifier(n))
-        if member.kind == "element" and name != member.name and (by_name or component.mixed):
+        if (
+            member.kind == "element"
+            and name != member.name
+            and (by_name or component.foreign.mixed)
+        ):
             raise NamesMeet(member.name, component.span.start)
         chosen.members[member] = name
         chosen.taken.add(name)
@@ -130,9 +139,13 @@ def free_imports(chosen: FlatNames, component: Component, names: Names) -> None:
 
     Raises `NamesMeet` where the name is no import.
     """
-    props = {prop.name for prop in component.props} | component.mixed_props | component.mixed
-    used = {name for name, _, _, _ in component.template_names}
-    for name in sorted(props & used & component.module_names):
+    props = (
+        {prop.name for prop in component.inputs.props}
+        | component.foreign.mixed_props
+        | component.foreign.mixed
+    )
+    used = {name for name, _, _, _ in component.view.names}
+    for name in sorted(props & used & component.facts.module_names):
         binding = names.module.names[name]
         handed_on = any(
             r.parent and r.parent.type == "export_specifier" for r in binding.references
@@ -154,7 +167,7 @@ def free_imports(chosen: FlatNames, component: Component, names: Names) -> None:
 
 
 def _members(component: Component) -> Iterator[Member]:
-    given = {name for name, _ in component.element_names}
+    given = {name for name, _ in component.view.element_names}
     for name in dict.fromkeys(_referred(component)):
         if name in given:
             yield Member("element", name)
@@ -168,7 +181,7 @@ def _members(component: Component) -> Iterator[Member]:
                 yield Member("method", name)
             case Injected(name=name):
                 yield Member("injected", name)
-    for name in component.plain_fields:
+    for name in component.foreign.plain_fields:
         yield Member("field", name)
 
 
@@ -197,17 +210,17 @@ def _wishes(member: Member) -> Iterator[str]:
 
 def rename(chosen: FlatNames, component: Component) -> None:
     """New text in the template for members that got another name; what names the instance goes."""
-    for span in component.template_holders:
+    for span in component.view.holders:
         chosen.edits.add(span, "", "template-by-name")
     for member, name in chosen.members.items():
         if name == member.name:
             continue
         if member.kind == "element":
-            for given, span in component.element_names:
+            for given, span in component.view.element_names:
                 if given == member.name:
                     chosen.edits.add(span, name)
         elif member.kind != "field":
-            for given, span, _, short in component.template_names:
+            for given, span, _, short in component.view.names:
                 if given == member.name:
                     chosen.edits.add(span, f"{given}: {name}" if short else name)
 
@@ -222,7 +235,7 @@ def free_locals(
     bindings = {b.node.start: b for b in _bindings(names.module)}
     done: set[int] = set()
     for operation, root in used:
-        for name, at in component.locals_at.get(operation.entry, ()):
+        for name, at in component.facts.locals_at.get(operation.entry, ()):
             if name != root or at in done:
                 continue
             done.add(at)

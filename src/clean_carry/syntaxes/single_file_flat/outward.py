@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from clean_carry.component.code import Code, Member
 from clean_carry.component.fragment import Fragment, Piece, copy, joined, new, settled
-from clean_carry.component.model import Component, Injected, KeptOption, Provided
+from clean_carry.component.members import Injected, KeptOption, Provided
+from clean_carry.component.model import Component
 from clean_carry.component.spans import Span
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_flat.spelling import TAKEN, Speller
@@ -54,8 +55,8 @@ class Outward:
         found: list[Fragment] = []
         if "name" in self.component.entries:
             head = new("name: ", self.component.entries["name"], "name-declared")
-            value = head + copy(self.component.option_values["name"])
-            found.append(self.noted(self.component.option_comments.get("name", ()), value))
+            value = head + copy(self.component.foreign.option_values["name"])
+            found.append(self.noted(self.component.foreign.option_comments.get("name", ()), value))
         elif self.called:
             found.append(new(f"name: {self.quote}{self.called}{self.quote}"))
         for part in self._kept():
@@ -131,8 +132,8 @@ class Outward:
             local = self.names.helper(helper) if helper in takes else ""
             head = f"const {local} = {macro}(" if helper in takes else f"{macro}("
             line = new(head, component.entries[option], f"{option}-declared")
-            line += self._level(component.option_values[option])
-            notes = component.option_comments.get(option, ())
+            line += self._level(component.foreign.option_values[option])
+            notes = component.foreign.option_comments.get(option, ())
             lines.append(self.noted(notes, line + new(f"){self.end}")))
         if "emit" in takes and "emits" not in component.entries:
             local = self.names.helper("emit")
@@ -157,7 +158,7 @@ class Outward:
         return f"{head}{inner}{self.last}{self.line}{tail}"
 
     def _events(self) -> list[str]:
-        return [event for event in dict.fromkeys(self.component.sent) if event]
+        return [event for event in dict.fromkeys(self.component.outward.sent) if event]
 
     def _helpers(self) -> Fragment:
         lines: list[Fragment] = []
@@ -215,7 +216,7 @@ class Outward:
     def _exposed(self) -> Fragment:
         component = self.component
         older = self.speller.version < 3
-        wanted = {*self.exposed, *(component.opened.names if older else ())}
+        wanted = {*self.exposed, *(component.foreign.opened.names if older else ())}
         parts = []
         for member, name in self.names.members.items():
             if member.name not in wanted:
@@ -226,19 +227,19 @@ class Outward:
                 parts.append(member.name if name == member.name else f"{member.name}: {name}")
             elif older and member.kind == "field":
                 parts += self._own_accessors(member)
-        for prop in component.props:
+        for prop in component.inputs.props:
             if prop.name in self.exposed:
                 parts.append(self._linked(prop.name))
         text = self.listed(parts, "defineExpose({", f"}}){self.end}", " ")
         line = new(text) if parts else Fragment()
-        return self.noted(component.option_comments.get("expose", ()), line)
+        return self.noted(component.foreign.option_comments.get("expose", ()), line)
 
     def _own_accessors(self, member: Member) -> list[str]:
         """A variable of the script as a property that follows it."""
         local, name = self.names.of(member), member.name
         one, two = (f"{self.line}{self.unit * depth}" for depth in (1, 2))
         parts = [f"get {name}() {{{two}return {local}{self.end}{one}}}"]
-        if name in self.component.opened.written:
+        if name in self.component.foreign.opened.written:
             given = "value" if local != "value" else "given"
             parts.append(f"set {name}({given}) {{{two}{local} = {given}{self.end}{one}}}")
         return parts
@@ -248,7 +249,7 @@ class Outward:
 
         On version 2.7 what is exposed is on the instance.
         """
-        names = self.component.opened.names if self.speller.version >= 3 else ()
+        names = self.component.foreign.opened.names if self.speller.version >= 3 else ()
         own = self._open()
         lines = [new(f"{name}: {self._accessors(name)}") for name in names if name in own]
         if not lines:
@@ -264,7 +265,7 @@ class Outward:
     def _accessors(self, name: str) -> str:
         """How a member is read by others, and written where they do."""
         value = self.speller.value(self._open()[name])
-        if name not in self.component.opened.written:
+        if name not in self.component.foreign.opened.written:
             return f"{{ get: () => {value} }}"
         given = "value" if value.split(".")[0] != "value" else "given"
         one, two = (f"{self.line}{self.unit * depth}" for depth in (1, 2))

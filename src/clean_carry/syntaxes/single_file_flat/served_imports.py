@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from clean_carry.component.model import Component, Derived, Method, Stored
+from clean_carry.component.members import Derived, Method, Stored
+from clean_carry.component.model import Component
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.syntaxes.single_file.stores import PACKAGES, imported_helpers

@@ -23,7 +23,7 @@ def tag_asked(component: Component, tree: Tree, workspace: Workspace) -> Refusal
     asking = asks_for_tags(workspace.file)
     if not asking:
         return None
-    for span, around in _handed(component.markup, ""):
+    for span, around in _handed(component.view.markup, ""):
         if around in _BUILT_IN:
             continue
         text = _text_of(around, tree, workspace)

@@ -23,9 +23,8 @@ from clean_carry.component.fragment import (
     new,
     settled,
 )
-from clean_carry.component.model import (
+from clean_carry.component.members import (
     Callback,
-    Component,
     Derived,
     Injected,
     KeptOption,
@@ -36,6 +35,7 @@ from clean_carry.component.model import (
     Stored,
     Timed,
 )
+from clean_carry.component.model import Component
 from clean_carry.component.spans import Span
 from clean_carry.syntaxes.single_file_flat.outward import Outward
 from clean_carry.syntaxes.single_file_flat.spelling import Speller, root_of
@@ -73,7 +73,7 @@ class FlatWriter(Outward):
                 settle += settled(component.entries[option], "object-to-statements")
         if "components" in component.entries:
             settle += dropped(component.entries["components"], "registered-by-import")
-            for note in component.option_comments.get("components", ()):
+            for note in component.foreign.option_comments.get("components", ()):
                 settle += copy(note) + new(self.line)
         for part in self._of(KeptOption):
             if part.idle:
@@ -89,11 +89,11 @@ class FlatWriter(Outward):
         # A constant is there only after its statement; a function is there from the start.
         constants = [self._method(part) for part in own if part.form != "declared"]
         injected = self._lines([self._injected(part) for part in self._of(Injected)])
-        known = self._lines([self._field(name) for name in component.plain_fields])
+        known = self._lines([self._field(name) for name in component.foreign.plain_fields])
         elements = self._lines([self._element(name) for name in self._elements()])
         exposed = self._exposed()
         opened = self._opened()
-        if component.opened.names and self.speller.version < 3:
+        if component.foreign.opened.names and self.speller.version < 3:
             # It must be there before code of the making hands the instance on.
             opened, exposed = exposed, Fragment()
         options = self._options() if self.speller.version >= 3 else Fragment()
@@ -111,8 +111,8 @@ class FlatWriter(Outward):
         result = settled(state.entry, "state-to-refs")
         for note in state.comments:
             result += copy(note) + new(self.line)
-        if self.component.prelude is not None:
-            result += self._releveled(self.component.prelude) + new(self.line)
+        if self.component.foreign.prelude is not None:
+            result += self._releveled(self.component.foreign.prelude) + new(self.line)
         result += self._lines([self._ref(f) for f in state.fields or ()])
         names = [f.name for f in state.fields or () if f.name in self.speller.by_name]
         if names:

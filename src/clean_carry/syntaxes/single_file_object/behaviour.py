@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from clean_carry.component.code import Code, Member, Respelled
-from clean_carry.component.model import Callback, Derived, KeptOption, Method, Reaction, Timed
+from clean_carry.component.members import Callback, Derived, KeptOption, Method, Reaction, Timed
 from clean_carry.component.moments import MomentName
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Node

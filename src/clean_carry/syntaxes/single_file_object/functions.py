@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from clean_carry.component.code import Code
-from clean_carry.component.model import Callback
+from clean_carry.component.members import Callback
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node

@@ -7,7 +7,8 @@ from dataclasses import dataclass, field
 from pathlib import Path
 
 from clean_carry.component.code import Code
-from clean_carry.component.model import Default, KeptOption, Part, Prop, State, StateField
+from clean_carry.component.members import KeptOption, Part, State, StateField
+from clean_carry.component.model import Default, Prop
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node

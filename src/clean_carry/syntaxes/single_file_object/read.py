@@ -9,7 +9,18 @@ from dataclasses import replace
 from clean_carry.component.errors import HoldsNone, InputError
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup
-from clean_carry.component.model import Component, KeptOption, Refusal, StyleBlock
+from clean_carry.component.members import KeptOption
+from clean_carry.component.model import (
+    Component,
+    Facts,
+    Foreign,
+    Inputs,
+    Outward,
+    Place,
+    Refusal,
+    StyleBlock,
+    View,
+)
 from clean_carry.component.spans import Span
 from clean_carry.source.exports import declared
 from clean_carry.source.importers import options_asked
@@ -92,7 +103,11 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int)
         if _IN_STYLE.search(source.data, style.start, style.end):
             members.kept_only("style-unread", "v-bind() in a style", style.start)
     shared = opened(uses, members, mixed, literal, workspace)
-    component = replace(component, opened=shared, unread=tuple(members.unread))
+    component = replace(
+        component,
+        foreign=replace(component.foreign, opened=shared),
+        facts=replace(component.facts, unread=tuple(members.unread)),
+    )
     refusals: tuple[Refusal, ...] = ()
     components: tuple[Component, ...] = (component,)
     if uses.refusals:
@@ -260,43 +275,46 @@ def _component(
         ledger.claim("comment", uses.span(comment), "kept")
     above = comments.leading(uses.tree, statement)
     head = source.span(above[0].start if above else statement.start, statement.end)
+    sent = [*_sent(uses.tree.of("call_expression"), "member_expression")]
+    if code is not None:
+        sent += _sent(code.tree.of("call_expression"), "identifier")
+    state = gathered.state
     return Component(
-        name=gathered.name or _stem(source.path),
-        span=uses.span(statement),
-        body=uses.span(literal),
-        head=head,
-        exported="default",
-        props=tuple(gathered.props),
-        state=gathered.state,
-        members=tuple(gathered.parts),
-        events=tuple(gathered.events),
-        exposed=tuple(gathered.exposed),
-        sent=tuple(_sent(uses.tree.of("call_expression"), "member_expression"))
-        + (tuple(_sent(code.tree.of("call_expression"), "identifier")) if code is not None else ()),
-        markup=markup,
+        gathered.name or _stem(source.path),
+        Place(uses.span(statement), head, "default"),
+        Inputs(tuple(gathered.props)),
+        Outward(tuple(gathered.events), tuple(sent), exposed=tuple(gathered.exposed)),
+        (*gathered.parts, *([state] if state is not None else [])),
+        View(
+            markup=markup,
+            holders=_holders(source, code),
+            names=_template_names(source, code) + _style_names(source, blocks.styles),
+            element_names=_element_names(source, elements, members.elements_set),
+            tags=frozenset(node.tag for node in elements if node.kind == "element"),
+            root_is_component=_has_component_root(template),
+        ),
+        foreign=Foreign(
+            plain_fields=tuple(sorted(members.fields)),
+            mixed=frozenset(members.mixed),
+            mixed_calm=frozenset(members.mixed_calm),
+            mixed_props=frozenset(members.props - {p.name for p in gathered.props}),
+            mixed_hooks=frozenset(members.mixed_hooks),
+            open_names=tuple(members.open.items()),
+            prelude=gathered.prelude,
+            prelude_names=gathered.prelude_names,
+            option_comments=gathered.comments,
+            option_values=gathered.values,
+        ),
+        facts=Facts(
+            reserved=reserved(uses, statement),
+            module_names=frozenset(uses.names.module.names),
+            locals_at={
+                **uses.locals_at,
+                **(template_uses.locals_at if template_uses is not None else {}),
+            },
+            mutations=tuple(members.mutations),
+        ),
         entries=gathered.entries,
-        reserved=reserved(uses, statement),
-        module_names=frozenset(uses.names.module.names),
-        locals_at={
-            **uses.locals_at,
-            **(template_uses.locals_at if template_uses is not None else {}),
-        },
-        mutations=tuple(members.mutations),
-        template_names=_template_names(source, code) + _style_names(source, blocks.styles),
-        template_holders=_holders(source, code),
-        element_names=_element_names(source, elements, members.elements_set),
-        root_is_component=_has_component_root(template),
-        tags=frozenset(node.tag for node in elements if node.kind == "element"),
-        plain_fields=tuple(sorted(members.fields)),
-        mixed=frozenset(members.mixed),
-        open_names=tuple(members.open.items()),
-        mixed_hooks=frozenset(members.mixed_hooks),
-        mixed_calm=frozenset(members.mixed_calm),
-        mixed_props=frozenset(members.props - {p.name for p in gathered.props}),
-        prelude=gathered.prelude,
-        prelude_names=gathered.prelude_names,
-        option_comments=gathered.comments,
-        option_values=gathered.values,
     )
 
 

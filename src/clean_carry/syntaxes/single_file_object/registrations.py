@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from clean_carry.component.model import Injected, KeptOption, Provided
+from clean_carry.component.members import Injected, KeptOption, Provided
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier, property_name
 from clean_carry.source.provided import asked_of_provided, is_injected

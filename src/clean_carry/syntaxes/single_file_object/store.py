@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from clean_carry.component.code import Operation, StoreRead
-from clean_carry.component.model import Derived, Method, Stored
+from clean_carry.component.members import Derived, Method, Stored
 from clean_carry.source.javascript.timing import is_deferred
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import is_identifier, property_name

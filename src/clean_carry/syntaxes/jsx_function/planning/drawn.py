@@ -16,7 +16,8 @@ from clean_carry.component.code import (
     StateWrite,
     WholeRead,
 )
-from clean_carry.component.model import Component, Method
+from clean_carry.component.members import Method
+from clean_carry.component.model import Component
 from clean_carry.component.moments import Moment
 from clean_carry.syntaxes.jsx_function.planning.plan import Refused
 

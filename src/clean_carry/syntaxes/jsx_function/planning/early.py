@@ -9,7 +9,8 @@ from clean_carry.component.code import (
     Operation,
     WholeRead,
 )
-from clean_carry.component.model import Component, Method, State, StateField
+from clean_carry.component.members import Method, State, StateField
+from clean_carry.component.model import Component
 from clean_carry.component.moments import Moment
 from clean_carry.syntaxes.jsx_function.planning.drawn import reads_inputs, reads_state
 from clean_carry.syntaxes.jsx_function.planning.plan import Refused

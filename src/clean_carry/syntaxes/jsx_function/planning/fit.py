@@ -22,7 +22,8 @@ from clean_carry.component.code import (
     WholeRead,
     reads_inputs_in_updater,
 )
-from clean_carry.component.model import Component, LeftMember, Method, State, StateField
+from clean_carry.component.members import LeftMember, Method, State, StateField
+from clean_carry.component.model import Component
 from clean_carry.component.moments import Moment
 from clean_carry.syntaxes.jsx_function.planning.drawn import (
     check_updating,
@@ -66,25 +67,25 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     Raises `Refused` for what a function component cannot say.
     """
     _check(component)
-    if component.defaults_kept is not None and not keeps_defaults(component, runtime):
-        raise Refused(*component.defaults_kept)
+    if component.inputs.defaults_kept is not None and not keeps_defaults(component, runtime):
+        raise Refused(*component.inputs.defaults_kept)
     component = _without_numeric_guards(component)
     merged = _merged(component)
     stable = stable_methods(component, merged)
     called_early = receiving(component)
     # Who holds a reference may have taken it at the first render: what it gives is entered at any time.
-    entered = (*called_early, *component.exposed)
+    entered = (*called_early, *component.outward.exposed)
     later_by_name = later_methods(component, stable, entered)
     later = later_entries(component, later_by_name)
     early, before_fields, inputs_first = early_methods(component, stable, later)
     layout, reason = layout_of(component, runtime)
-    remembered = component.pure and _is_remembered(component, runtime)
+    remembered = component.view.pure and _is_remembered(component, runtime)
     _check_context(component, runtime, remembered)
     inputs, lifted = _inputs(component, later)
     latest = _latest(component, later, layout, inputs)
     if (
         inputs == "listed"
-        and not component.markup
+        and not component.view.markup
         and sum(m.kind == "prop" for m in latest) > MANY_LATEST
     ):
         inputs = "whole"
@@ -140,7 +141,7 @@ def made_once(component: Component, effect_locals: Collection[str]) -> frozenset
         operation.member.name
         for _, operation in component.operations()
         if isinstance(operation, FieldUse) and operation.write
-    } | component.written_outside
+    } | component.outward.written_outside
     return frozenset(
         field.name
         for field in component.fields
@@ -222,7 +223,7 @@ def _reaches(component: Component, name: str, wanted: set[str]) -> bool:
 
 def _check_state(component: Component) -> None:
     """State that is read but never given fails in a class."""
-    if component.markup or component.state is not None:
+    if component.view.markup or component.state is not None:
         return
     read_at: list[int] = []
     for _, operation in component.operations():
@@ -243,8 +244,8 @@ def _check_hiding(component: Component, naming: Naming, hook_names: frozenset[st
         if isinstance(operation, PatternRead) and operation.entry in naming.removed
         for binding in operation.bindings or ()
     }
-    for name, at in sorted(component.drawing_locals - gone, key=lambda local: local[1]):
-        if name in component.taken_elsewhere or name in hook_names:
+    for name, at in sorted(component.view.locals - gone, key=lambda local: local[1]):
+        if name in component.facts.taken_elsewhere or name in hook_names:
             raise Refused("local-hides", name, at)
 
 
@@ -254,10 +255,10 @@ def _always_draws(component: Component, writes: list[StateWrite]) -> bool:
     What is called after a write is called though nothing changes, and a function does that when it was
     drawn. Raises `Refused` where that draw can be told.
     """
-    told = component.reacting or redraw_matters(component) or draws_by_inputs(component)
+    told = component.facts.reacting or redraw_matters(component) or draws_by_inputs(component)
     for write in writes:
         skips = write.open or (write.updater is not None and write.updater.may_skip)
-        if component.pure or skips:
+        if component.view.pure or skips:
             if told:
                 raise Refused("write-callback", "", write.span.start)
             return True
@@ -283,8 +284,8 @@ def _check_context(component: Component, runtime: int, remembered: bool) -> None
 def keeps_defaults(component: Component, runtime: int) -> bool:
     """Whether a function may have its defaults as a property: not from version 19 on; and the declared
     types of a memoised one know of none."""
-    typed = component.typed and not component.annotated
-    return runtime < NO_DEFAULTS and not (typed and component.pure)
+    typed = component.language.typed and not component.language.annotated
+    return runtime < NO_DEFAULTS and not (typed and component.view.pure)
 
 
 def _is_remembered(component: Component, runtime: int) -> bool:
@@ -301,7 +302,7 @@ def _is_remembered(component: Component, runtime: int) -> bool:
                 raise Refused("pure-receives", "", moment.body.span.start)
             return False
     if told or (keeps_defaults(component, runtime) and draws_by_inputs(component)):
-        for prop in component.props:
+        for prop in component.inputs.props:
             if prop.default is not None:
                 raise Refused("pure-default-redraw", prop.name, component.span.start)
     return True
@@ -309,7 +310,7 @@ def _is_remembered(component: Component, runtime: int) -> bool:
 
 def draws_by_inputs(component: Component) -> bool:
     """Whether drawing calls inputs, which tell of each draw."""
-    return component.drawing is not None and calls_inputs(component, component.drawing)
+    return component.view.drawing is not None and calls_inputs(component, component.view.drawing)
 
 
 def _without_numeric_guards(component: Component) -> Component:
@@ -317,7 +318,9 @@ def _without_numeric_guards(component: Component) -> Component:
 
     A value that is not equal to itself (ECMA-262 §7.2.14: NaN) would pass for a change at once.
     """
-    numeric = {p.name for p in component.props if p.default is not None and p.default.numeric}
+    numeric = {
+        p.name for p in component.inputs.props if p.default is not None and p.default.numeric
+    }
     fields = component.state.fields or () if component.state is not None else ()
     numeric |= {field.name for field in fields if field.numeric}
     unknown = component.state is not None and component.state.fields is None
@@ -361,7 +364,7 @@ def _blank(moment: Moment) -> bool:
 
 
 def _inputs(component: Component, later: frozenset[int]) -> tuple[InputsForm, PatternRead | None]:
-    if component.markup:
+    if component.view.markup:
         return "listed", None
     patterns: list[PatternRead] = []
     read: set[str] = set()
@@ -420,14 +423,14 @@ def _liftable(
             return False
     if _hides(component, pattern, later):
         return False
-    return all(p.name in taken for p in component.props if p.default is not None)
+    return all(p.name in taken for p in component.inputs.props if p.default is not None)
 
 
 def _hides(component: Component, lifted: PatternRead, later: frozenset[int]) -> bool:
     """Whether an input is read where its name in the signature means something else, or that name means
     something of the file in the class."""
     named = {*(binding.local for binding in lifted.bindings or ()), lifted.rest}
-    if named & component.reserved:
+    if named & component.facts.reserved:
         return True
     local = {binding.key: binding.local for binding in lifted.bindings or ()}
     lifted_at = {binding.at for binding in lifted.bindings or ()}
@@ -444,7 +447,7 @@ def _hides(component: Component, lifted: PatternRead, later: frozenset[int]) -> 
                 for b in operation.bindings or ()
                 if not (operation.only and b.constant and b.local == local.get(b.key))
             ]
-        around = component.locals_at.get(operation.entry, ())
+        around = component.facts.locals_at.get(operation.entry, ())
         own = {name for name, at in around if at not in lifted_at}
         if any(local.get(key) in own for key in keys):
             return True
@@ -499,7 +502,7 @@ def _effect_locals(component: Component) -> dict[str, tuple[str, int]]:
     found: dict[str, tuple[str, int]] = {}
     for field in component.fields:
         own = uses.get(field.name, [])
-        if field.name in component.exposed:
+        if field.name in component.outward.exposed:
             continue
         if field.code is not None or field.element or not own or field.name in displayed.locals:
             continue

@@ -16,7 +16,8 @@ from clean_carry.component.code import (
     PatternRead,
     Read,
 )
-from clean_carry.component.model import Component, Method
+from clean_carry.component.members import Method
+from clean_carry.component.model import Component
 from clean_carry.component.moments import Moment
 
 
@@ -31,7 +32,7 @@ def stable_methods(component: Component, merged: bool) -> frozenset[str]:
         match operation.place:
             case "reference":
                 found.add(name)
-            case "component" if operation.receiver in component.sensitive:
+            case "component" if operation.receiver in component.facts.sensitive:
                 found.add(name)
             case "component" if not operation.receiver:
                 found.add(name)

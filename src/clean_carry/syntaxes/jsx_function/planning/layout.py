@@ -9,7 +9,8 @@ from clean_carry.component.code import (
     WholeRead,
     reads_inputs_in_updater,
 )
-from clean_carry.component.model import Component, Method
+from clean_carry.component.members import Method
+from clean_carry.component.model import Component
 from clean_carry.component.moments import Moment
 from clean_carry.syntaxes.jsx_function.planning.drawn import reads_state, updating_parts
 from clean_carry.syntaxes.jsx_function.planning.lateness import drawn_by
@@ -24,7 +25,7 @@ DRAWN = ("received", "derived")
 def layout_of(component: Component, runtime: int) -> tuple[Layout, WholeReason]:
     """How the state is held, and why as a whole: field by field where nothing asks for all of it, and where
     neither the order of writes nor how often is rendered can be told; else as one object."""
-    if component.markup:
+    if component.view.markup:
         return ("split" if component.state is not None else "none"), ""
     if "state" in updating_parts(component):
         return "whole", "read whole"
@@ -45,9 +46,9 @@ def _whole_reason(component: Component, runtime: int) -> WholeReason:
     if any(write.after is not None and not _always_new(write) for write in writes):
         return "callbacks"
     again = any(patch.again for write in writes for patch in write.fields or ())
-    if again and not component.pure:
+    if again and not component.view.pure:
         return "changed in place"
-    if component.callable_state or (state is not None and state.fields is None):
+    if component.facts.callable_state or (state is not None and state.fields is None):
         return "made whole"
     for _, operation in component.operations():
         if isinstance(operation, WholeRead) and operation.source == "state":
@@ -59,9 +60,9 @@ def _whole_reason(component: Component, runtime: int) -> WholeReason:
         return "written together"
     if runtime >= BATCHES_ALL and _written_drawing_and_later(component):
         return "written while rendering"
-    told = component.reacting and component.writes_constants
+    told = component.facts.reacting and component.writes_constants
     counts = told or (redraw_matters(component) and not all(map(_always_new, writes)))
-    if writes and not component.pure and counts:
+    if writes and not component.view.pure and counts:
         return "every render counts"
     for moment in component.moments("updated"):
         before = moment.previous_state
@@ -93,9 +94,9 @@ def redraw_matters(component: Component) -> bool:
     """Whether a write of an equal value, which draws a class but not a function, can be told."""
     if any(m.guard is None and not m.compares_only for m in component.moments("updated")):
         return True
-    if component.impure_drawing:
+    if component.view.impure:
         return True
-    if component.sensitive and _writes_on_update(component):
+    if component.facts.sensitive and _writes_on_update(component):
         return True
     drawn = drawn_by(component)
     fixed = {field.name for field in component.fields if field.primitive} - {

@@ -21,7 +21,8 @@ from clean_carry.component.code import (
     StateWrite,
     WholeRead,
 )
-from clean_carry.component.model import Component, Method
+from clean_carry.component.members import Method
+from clean_carry.component.model import Component
 from clean_carry.component.moments import Moment
 from clean_carry.source.javascript.script_style import RESERVED
 from clean_carry.source.javascript.values import is_identifier
@@ -59,9 +60,9 @@ class Naming:
 
 class _Scope:
     def __init__(self, component: Component, hook_names: frozenset[str]) -> None:
-        self.taken = set(RESERVED) | set(component.reserved) | set(hook_names)
-        self.locals_at = component.locals_at
-        self.drawing_locals = component.drawing_locals
+        self.taken = set(RESERVED) | set(component.facts.reserved) | set(hook_names)
+        self.locals_at = component.facts.locals_at
+        self.drawing_locals = component.view.locals
         self.vanished: set[tuple[str, int]] = set()
 
     def clear(self, name: str, sites: list[int], strict: bool = True) -> bool:
@@ -167,26 +168,28 @@ def _name_all(
         every = sites.get(STATE, []) + through.get(STATE, [])
         setters["*"] = scope.pick(["setState", "changeState"], every)
     if inputs == "listed":
-        for prop in sorted(component.props, key=lambda p: _prefers(p.name, patterns, removed)):
+        for prop in sorted(
+            component.inputs.props, key=lambda p: _prefers(p.name, patterns, removed)
+        ):
             member = Member("prop", prop.name)
             plain = identifier(prop.name)
             names[member] = scope.pick([plain, f"{plain}Prop"], sites.get(member, []))
-        if component.markup:
+        if component.view.markup:
             names[OTHERS] = scope.pick(["rest", "others"], [])
     elif inputs == "whole":
         wishes = [w for w in ("props", "inputs") if w not in _hidden(component)]
         names[PROPS] = scope.pick([*wishes, "ownInputs"], sites.get(PROPS, []))
-        for prop in component.props:
+        for prop in component.inputs.props:
             if prop.default is not None:
                 plain = identifier(prop.name)
                 names[Member("prop", prop.name)] = scope.pick([plain, f"{plain}Prop"], [])
         names[OTHERS] = scope.pick(["others", "otherInputs"], [])
-        defaults = any(prop.default is not None for prop in component.props)
+        defaults = any(prop.default is not None for prop in component.inputs.props)
         if defaults and component.moments("received"):
             names[GIVEN] = scope.pick(["given", "givenInputs"], [])
     if component.context is not None:
         names[CONTEXT] = scope.pick(["context", "ownContext"], sites.get(CONTEXT, []))
-    second = component.exposed or (
+    second = component.outward.exposed or (
         component.context is not None and component.context.kind == "old"
     )
     if inputs == "none" and second:
@@ -281,7 +284,7 @@ def _previous(component: Component, scope: _Scope) -> dict[str, str]:
     if any(isinstance(o, Redraw) for _, o in component.operations()):
         sites = [o.entry for _, o in component.operations() if isinstance(o, Redraw)]
         found["redraw"] = scope.pick(["redraw", "drawAgain"], sites)
-    if component.exposed:
+    if component.outward.exposed:
         found["ref"] = scope.pick(["ref", "outerRef"], [])
     if component.moments("starting"):
         found["started"] = scope.pick(["started", "wasStarted"], [])

@@ -89,24 +89,24 @@ class Plan:
     def wrapped(self) -> bool:
         """Whether the function is written inside of a call that makes the component of it."""
         component = self.component
-        decorated = bool(component.decorators) and not self.decorated_after
-        return self.remembered or bool(component.exposed) or decorated
+        decorated = bool(component.place.decorators) and not self.decorated_after
+        return self.remembered or bool(component.outward.exposed) or decorated
 
     @property
     def draws_undefined(self) -> bool:
         """Whether the runtime takes `undefined` from it where it refused it from a class."""
-        wrapped = self.remembered or bool(self.component.exposed)
+        wrapped = self.remembered or bool(self.component.outward.exposed)
         return wrapped and self.runtime < UNDEFINED_DRAWN
 
     @property
     def decorated_after(self) -> bool:
         """Whether decorators are called where it is exported: its statics must be there by then."""
-        return bool(self.component.decorators) and bool(self.component.statics)
+        return bool(self.component.place.decorators) and bool(self.component.statics)
 
     @property
     def exports_after(self) -> bool:
         """Whether it is exported by a statement of its own."""
-        exported = self.component.export_span is not None
+        exported = self.component.place.export_span is not None
         return exported and (self.wrapped or self.decorated_after)
 
 

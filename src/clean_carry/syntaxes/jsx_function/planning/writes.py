@@ -15,7 +15,8 @@ from clean_carry.component.code import (
     Operation,
     Read,
 )
-from clean_carry.component.model import Component, Method
+from clean_carry.component.members import Method
+from clean_carry.component.model import Component
 from clean_carry.source.javascript.script_style import RESERVED
 from clean_carry.syntaxes.jsx_function.planning.naming import Naming
 from clean_carry.syntaxes.jsx_function.planning.plan import Refused
@@ -28,7 +29,7 @@ def following_names(component: Component, later: frozenset[int], naming: Naming)
     """
     found: dict[int, str] = {}
     touched = _touched(component)
-    for name, at in component.mutations:
+    for name, at in component.facts.mutations:
         raise Refused("state-mutated", name, at)
     for _, code in component.codes():
         operations = sorted(code.all(), key=lambda o: (o.span.start, -o.span.end))
@@ -117,9 +118,14 @@ def _reads_after(
 
 
 def _local(component: Component, naming: Naming, found: dict[int, str], code: Code) -> str:
-    taken = set(RESERVED) | component.reserved | component.module_names | set(found.values())
+    taken = (
+        set(RESERVED)
+        | component.facts.reserved
+        | component.facts.module_names
+        | set(found.values())
+    )
     taken |= {*naming.names.values(), *naming.setters.values(), *naming.previous.values()}
-    for locals_ in component.locals_at.values():
+    for locals_ in component.facts.locals_at.values():
         taken |= {name for name, _ in locals_}
     number = 1
     while True:
