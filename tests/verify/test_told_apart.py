@@ -57,3 +57,36 @@ def test_what_a_page_puts_around_and_beside_is_read() -> None:
     assert found.around == (('<div ng-app="gullmoor" keeps-open data-x="1">',),)
     assert found.beside == ('<div ng-controller="BerthCtl as vm"><i>{{vm.name}}</i></div>',)
     assert found.stands_on == "p"
+
+
+def test_pages_the_crossing_changes_are_none_for_both_versions(tmp_path: Path) -> None:
+    own = "m.controller('BerthCtl', f).directive('berthStrip', g).directive('berthCell', h)"
+    inside = "<div berth-strip><p berth-cell></p></div>"
+    beside = f'<section ng-controller="BerthCtl">{inside}</section>'
+    new = "m.component('berthStrip', g).component('berthCell', h)"
+    found = on_pages(own, [], [(tmp_path / "page.html", inside + beside)], new)
+    assert found.around == () and found.beside == ()
+    # As elements they stay what they are; but not on a page that was written for the new version.
+    page = "<berth-strip><berth-cell></berth-cell></berth-strip>"
+    assert on_pages(own, [], [(tmp_path / "page.html", page)], new).around == (("<berth-strip>",),)
+    (tmp_path / "page.html").write_text(inside)
+    assert on_pages(own, [], [(tmp_path / "page.component.html", page)]).around == ()
+
+
+def test_a_trial_passes_time_in_few_moments(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    text = (
+        "import React, { useEffect, useState } from 'react';\n"
+        "export default function TideClock() {\n"
+        "  const [ticks, setTicks] = useState(0);\n"
+        "  useEffect(() => {\n"
+        "    const timer = setInterval(() => setTicks((n) => n + 1), 1);\n"
+        "    return () => clearInterval(timer);\n"
+        "  }, []);\n"
+        "  return <p>{ticks > 250 ? 'high' : 'low'}</p>;\n}\n"
+    )
+    (tmp_path / "TideClock.jsx").write_text(text)
+    (tmp_path / "TideClock.new.jsx").write_text(text.replace("> 250", "> 251 - 1"))
+    trials = "trials:\n  - name: an hour\n    steps:\n      - pass: 3600000\n"
+    (tmp_path / "TideClock.trials.yaml").write_text(trials)
+    done = run("verify", "TideClock.jsx", "TideClock.new.jsx", "--json")
+    assert json.loads(done.stdout)["verdict"] == "same", done.stdout

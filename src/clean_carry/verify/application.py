@@ -67,8 +67,8 @@ class Application:
         return replace(self, templates=(*more.items(), *self.templates))
 
 
-def application_of(file: Path, text: str) -> Application:
-    """The application around a script."""
+def application_of(file: Path, text: str, new: str = "") -> Application:
+    """The application around a script; `new` is the text that is to take its place."""
     file = file.resolve()
     root = project_of(file)
     if root is None:
@@ -78,7 +78,8 @@ def application_of(file: Path, text: str) -> Application:
             for page in sorted(file.parent.glob("*.html"))[:MOST_TEMPLATES]
         )
         replaced, aliases = _defined(text, str(file))
-        pages = on_pages(text, (), ((file.with_name(name), page) for name, page in beside))
+        own = ((file.with_name(name), page) for name, page in beside)
+        pages = on_pages(text, (), own, new)
         return Application((), beside, _services(text, str(file)), replaced, aliases, (), pages)
     scripts = _scripts(root, file, text)
     services: dict[str, None] = dict.fromkeys(_services(text, str(file)))
@@ -92,7 +93,7 @@ def application_of(file: Path, text: str) -> Application:
             templates.append((page.as_posix()[top:], content))
     texts = [text, *(path.read_text("utf-8", "replace") for path in scripts)]
     shared = _globals(texts)
-    around = on_pages(text, texts[1:], known)
+    around = on_pages(text, texts[1:], known, new)
     defined = _defined(text, str(file))
     return Application(scripts, tuple(templates), tuple(services), *defined, shared, around)
 

@@ -81,7 +81,7 @@ def sides_of(
     beside = new.resolve() != place
     after = Side(new_place, new_text, runtimes[1], settings=settings, hubs=hubs, beside=beside)
     if MANNERS[frameworks[0]].registered:
-        application = application_of(place, old_text)
+        application = application_of(place, old_text, new_text)
         before = replace(before, application=application)
         made = made_of(application.scripts, new, new_text) if new.resolve() != place else ()
         after = replace(after, application=application, extra=made)

@@ -51,6 +51,8 @@ _TOKEN = re.compile(
 # The bounds of what others are: those come between them.
 _LEAST = re.compile(r"^min(?=$|[A-Z_])|Min(?=$|[A-Z])")
 _MOST = re.compile(r"^max(?=$|[A-Z_])|Max(?=$|[A-Z])")
+# Milliseconds: what happens each thousandth of a second is no likely one.
+_TIMES = re.compile(r"(interval|delay|timeout|duration|wait|period)$", re.I)
 _DAY = 86_400_000
 # Stands for no value where others take turns.
 _NOTHING = object()
@@ -113,6 +115,8 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
     if all(isinstance(value, int | float) for value in told):
         # Numbers are compared with 0 more often than they are below it.
         told.sort(key=lambda value: (value <= 0, value < 0))
+        if told and told[0] <= 1 and _TIMES.search(name):
+            return 500 * (1 + salt)
     outside = name in _OUTSIDE or shape.alike in _OUTSIDE
     name = shape.alike or name
     wordy = "string" in shape.kinds and isinstance(told[0] if told else None, str)

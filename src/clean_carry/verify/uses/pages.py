@@ -14,10 +14,11 @@ from pathlib import Path
 from clean_carry.component.errors import InputError
 from clean_carry.source.template.tree import TemplateNode, read_markup
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.controller_component.syntax import SYNTAX
 from clean_carry.syntaxes.scoped_template.directives import normalised
 
 _CONTROLLERS = re.compile(r"""\.controller\(\s*['"]([^'"]+)['"]""")
-_DIRECTIVES = re.compile(r"""\.(?:directive|component)\(\s*['"]([^'"]+)['"]""")
+_REGISTERED = re.compile(r"""\.(directive|component)\(\s*['"]([^'"]+)['"]""")
 # So many are taken, of so many characters at most.
 MOST = 3
 LONGEST = 2000
@@ -46,16 +47,25 @@ class OnPages:
         }
 
 
-def on_pages(own: str, others: Iterable[str], pages: Iterable[tuple[Path, str]]) -> OnPages:
+def on_pages(
+    own: str, others: Iterable[str], pages: Iterable[tuple[Path, str]], new: str = ""
+) -> OnPages:
     """What pages put around and beside the components a script registers (`own`); `others` are the
-    texts of the application's other scripts, which register directives as well."""
-    components = set(_DIRECTIVES.findall(own))
+    texts of the application's other scripts, which register directives as well.
+
+    A page that uses as an attribute what `new`, the script's new text, registers as a component is changed
+    with it: it is no page for both versions.
+    """
+    elements = {name for kind, name in _REGISTERED.findall(new) if kind == "component"}
+    components = {name for _, name in _REGISTERED.findall(own)}
     controllers = set(_CONTROLLERS.findall(own))
-    known = {name for text in others for name in _DIRECTIVES.findall(text)} | components
+    known = {name for text in others for _, name in _REGISTERED.findall(text)} | components
     around: dict[tuple[str, ...], None] = {}
     beside: dict[str, None] = {}
     stands_on = ""
     for path, text in pages:
+        if _written_beside(path):
+            continue
         source = SourceText(str(path), text.encode())
         try:
             nodes = read_markup(source, 0, len(source.data), loose=True)
@@ -67,20 +77,31 @@ def on_pages(own: str, others: Iterable[str], pages: Iterable[tuple[Path, str]])
             if given is not None and given.value is not None:
                 controller = source.slice(*given.value).split(" as ")[0].strip()
                 whole = source.slice(node.start, node.end)
-                if controller in controllers and len(whole) <= LONGEST:
+                changes = any(_attributes(inner) & elements for inner in node.walk())
+                if controller in controllers and len(whole) <= LONGEST and not changes:
                     beside.setdefault(whole)
             if not components & named:
                 continue
             if normalised(node.tag) not in components:
                 stands_on = stands_on or node.tag
             tags = tuple(source.slice(up.start, up.inner[0]) for up in above if _names(up) & known)
-            if tags:
+            if tags and not any(_attributes(up) & elements for up in above):
                 around.setdefault(tags)
     return OnPages(tuple(around)[:MOST], tuple(beside)[:MOST], stands_on)
 
 
+def _written_beside(path: Path) -> bool:
+    """Whether a page is a new version of the one it stands beside: the old component has no place there."""
+    stem, dot, suffix = path.stem.rpartition(".")
+    return bool(dot) and suffix == SYNTAX.suffix and path.with_name(stem + path.suffix).exists()
+
+
 def _names(node: TemplateNode) -> set[str]:
-    return {normalised(node.tag), *(normalised(a.name) for a in node.attributes)}
+    return {normalised(node.tag), *_attributes(node)}
+
+
+def _attributes(node: TemplateNode) -> set[str]:
+    return {normalised(attribute.name) for attribute in node.attributes}
 
 
 def _walk(

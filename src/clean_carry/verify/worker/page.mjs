@@ -5,6 +5,8 @@ import { natives } from './natives.mjs';
 
 const START = Date.UTC(2024, 0, 1);
 const MOST_TIMERS = 5000;
+// In one stretch of time timers run at so many moments at most: what runs each millisecond does so again and again.
+const MOST_MOMENTS = 300;
 // How often what moves by itself is brought to its end before the page counts as settled.
 const MOST_RESTS = 4;
 
@@ -297,10 +299,13 @@ export class Page {
   /** Let time pass, timer by timer. */
   async pass(ms, painted) {
     const end = this.now + ms;
+    let moments = 0;
     for (let round = 0; round < MOST_TIMERS; round++) {
       let best = null;
       for (const timer of this.timers.values()) if (timer.at <= end && (!best || timer.at < best.at || (timer.at === best.at && timer.key < best.key))) best = timer;
       if (!best) break;
+      moments += best.at > this.now;
+      if (moments > MOST_MOMENTS) break;
       this.now = Math.max(this.now, best.at);
       this.#fire(best);
       await this.settle(painted);
