@@ -13,7 +13,7 @@ from typing import Any
 
 import pytest
 
-from clean_carry.cli.carry import _write
+from clean_carry.cli.carried_files import Place, write
 from clean_carry.component.errors import WriteRefused, printable
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.report import terminal
@@ -34,14 +34,14 @@ def test_what_is_saved_meanwhile_is_not_written_over(tmp_path: Path) -> None:
     found = carry_file(Request(path, "Berth.jsx", "jsx-function"))
     path.write_text(BERTH % "Saved")
     with pytest.raises(WriteRefused, match="saved while it was carried"):
-        _write(found, path, None, True, {})
+        write(found, path, Place(overwrite=True))
     assert path.read_text() == BERTH % "Saved"
 
 
 def test_what_stayed_is_written_over(tmp_path: Path) -> None:
     path = tmp_path / "Berth.jsx"
     path.write_bytes((BERTH % "").replace("\n", "\r\n").encode("utf-8-sig"))
-    _write(carry_file(Request(path, "Berth.jsx", "jsx-function")), path, None, True, {})
+    write(carry_file(Request(path, "Berth.jsx", "jsx-function")), path, Place(overwrite=True))
     assert path.read_bytes().startswith(b"\xef\xbb\xbf") and b"function Berth" in path.read_bytes()
 
 

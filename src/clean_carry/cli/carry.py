@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import hashlib
 import json
 import time
 from collections import deque
 from collections.abc import Iterator, Mapping
 from concurrent.futures import Future, ThreadPoolExecutor
 from contextlib import contextmanager
-from dataclasses import replace as replaced
+from dataclasses import dataclass, field
 from itertools import islice
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -17,26 +16,27 @@ from typing import TYPE_CHECKING, Any
 import click
 
 from clean_carry.cli.bench import EFFORT, bench_for, effort_of, least_of
+from clean_carry.cli.carried_files import Place, changes
+from clean_carry.cli.carried_files import write as write_files
 from clean_carry.cli.outputs import OF_CROSSINGS, Outputs
 from clean_carry.cli.progress import EXIT_STOPPED, Line
 from clean_carry.cli.types import require_compiler, show_faults, type_faults
 from clean_carry.component.errors import CarryError, HoldsNone, WriteRefused
-from clean_carry.component.result import NewFile, Result
+from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, check_syntaxes
 from clean_carry.crossing.many import Outcome, carried, carry_all
 from clean_carry.project.committed import not_committed
 from clean_carry.project.files import Meant, component_files, sources_of
 from clean_carry.project.settings import settings_for
-from clean_carry.project.writing import replace, write_new
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import major
 from clean_carry.syntaxes.registry import crosses, declared, known
 
 if TYPE_CHECKING:
-    from clean_carry.report.patch import Change
     from clean_carry.report.subject import Subject
     from clean_carry.verify.bench import Bench
+    from clean_carry.verify.types import TypeFault
     from clean_carry.verify.verify import Verification
 
 
@@ -113,95 +113,138 @@ def carry(
     With --types the TypeScript compiler of the project reads it as it is, and with the new texts in the
     old ones' places; single files it does not read.
     """
-    if patch_file is not None and write:
-        raise click.UsageError("--patch writes no component; leave --write out")
-    if junit_file is not None and not prove:
-        raise click.UsageError("--junit goes with --verify")
-    if sum((out is not None, write, overwrite)) > 1:
-        raise click.UsageError("choose one of --out, --write and --replace")
-    if force and not overwrite:
-        raise click.UsageError("--force goes with --replace")
-    if keep_anyway and not prove:
-        raise click.UsageError("--keep-anyway goes with --verify")
-    if one_way and target != "controller-component":
-        raise click.UsageError("--one-way goes with --to controller-component")
+    _agree(locals())
     line = Line(quiet=as_json)
-    results: list[Result] = []
-    verdicts: dict[Path, Verification] = {}
-    changed: dict[Path, NewFile] = {}
-    new_texts: list[tuple[Path, str]] = []
-    code = 0
     meant, others = _meant(files, target, origin)
     if check_types:
         require_compiler(meant)
-    kept = not_committed(meant) if overwrite and not force and patch_file is None else {}
-    for path, why in kept.items():
-        refused = WriteRefused(why, advice="Commit it first, or use --force", file=str(path))
-        line.say(f"clean-carry: {refused.one_line()}")
-        code = refused.exit_code
-    many = _many(files, meant)
-    meant = [path for path in meant if path not in kept]
+    outputs = Outputs(report_folder, junit_file, sarif_file, patch_file, many=_many(files, meant))
+    preview = out is None and not write and not overwrite and patch_file is None
+    run = _Run(
+        line, outputs, Place(out, overwrite), files, as_json, preview, keep_anyway, patch_file
+    )
+    if overwrite and not force and patch_file is None:
+        meant = run.committed(meant)
     requests = [
         _request(path, target, origin, runtime, one_way=one_way, beside=not overwrite)
         for path in meant
     ]
-    preview = out is None and not write and not overwrite and patch_file is None
-    outputs = Outputs(report_folder, junit_file, sarif_file, patch_file, many=many)
     with _bench(prove, effort, line) as bench:
         for number, each in enumerate(_each(requests, bench, effort, line), 1):
-            path, found, verdict, seconds = each
-            if check_types and not isinstance(found, CarryError):
-                new_texts += [(path, r.files[0].text) for r in found[:1] if r.files]
             if len(meant) > 1:
-                line.show(f"{number} of {len(meant)} files · {path}")
-            if isinstance(found, HoldsNone) and path not in files:
-                line.say(f"passed over: {found.one_line()}")
-                continue
-            if isinstance(found, CarryError):
-                line.say(f"clean-carry: {found.one_line()}")
-                code = max(code, found.exit_code)
-                if outputs.wanted:
-                    outputs.add(_unread(path, found))
-                continue
-            writes = not preview
-            if verdict is not None:
-                verdicts[path] = verdict
-                proven = verdict.verdict == "same" and not verdict.interrupted
-                writes = writes and (keep_anyway or proven)
-            try:
-                if outputs.wanted:
-                    outputs.add(_subject(path, found, verdict, seconds))
-                if writes and patch_file is not None:
-                    outputs.change(_changes(found, path, out, overwrite, changed))
-                elif writes:
-                    found = _write(found, path, out, overwrite, changed)
-            except WriteRefused as error:
-                line.say(f"clean-carry: {error.one_line()}")
-                code = max(code, error.exit_code)
-                continue
-            results.extend(found)
-            if not as_json:
-                line.clear()
-                place = str(patch_file) if patch_file is not None else ""
-                _show(found, path, preview=preview, written=writes, verdict=verdict, patch=place)
-            if verdict is not None and verdict.interrupted:
-                code = EXIT_STOPPED
-    faults = type_faults(new_texts, line) if check_types else None
+                line.show(f"{number} of {len(meant)} files · {each[0]}")
+            run.take(*each)
+    faults = type_faults(run.new_texts, line) if check_types else None
     line.clear()
-    if not as_json and (len(meant) > 1 or others):
-        for text in terminal.totals(results, verdicts.values(), others):
+    if as_json:
+        run.print_json(others, faults)
+    elif len(meant) > 1 or others:
+        for text in terminal.totals(run.results, run.verdicts.values(), others):
             click.echo(text)
     if faults is not None and not as_json:
         show_faults(faults)
-    if as_json:
-        rows = [json.dumps(row, ensure_ascii=False) for row in _rows(results, verdicts)]
+    raise click.exceptions.Exit(run.exit_code(faults))
+
+
+# What does not go together: what is given, what it needs (or, with a sign before it, must not have), what
+# is said.
+_DISAGREE = (
+    ("patch_file", "!write", "--patch writes no component; leave --write out"),
+    ("junit_file", "prove", "--junit goes with --verify"),
+    ("force", "overwrite", "--force goes with --replace"),
+    ("keep_anyway", "prove", "--keep-anyway goes with --verify"),
+)
+
+
+def _agree(given: Mapping[str, Any]) -> None:
+    """Raises `UsageError` for options that do not go together."""
+    for option, needs, told in _DISAGREE:
+        if given[option] and bool(given[needs.removeprefix("!")]) == needs.startswith("!"):
+            raise click.UsageError(told)
+    if sum((given["out"] is not None, given["write"], given["overwrite"])) > 1:
+        raise click.UsageError("choose one of --out, --write and --replace")
+    if given["one_way"] and given["target"] != "controller-component":
+        raise click.UsageError("--one-way goes with --to controller-component")
+
+
+@dataclass
+class _Run:
+    """What became of the files so far, told as they come."""
+
+    line: Line
+    outputs: Outputs
+    place: Place
+    named: tuple[Path, ...]
+    as_json: bool
+    preview: bool
+    keep_anyway: bool
+    patch: Path | None
+    results: list[Result] = field(default_factory=list)
+    verdicts: dict[Path, Verification] = field(default_factory=dict)
+    new_texts: list[tuple[Path, str]] = field(default_factory=list)
+    code: int = 0
+
+    def committed(self, meant: list[Path]) -> list[Path]:
+        """The files that a commit holds as they are; the others are told and stay."""
+        kept = not_committed(meant)
+        for path, why in kept.items():
+            advice = "Commit it first, or use --force"
+            self._refused(WriteRefused(why, advice=advice, file=str(path)))
+        return [path for path in meant if path not in kept]
+
+    def _refused(self, error: CarryError) -> None:
+        self.line.say(f"clean-carry: {error.one_line()}")
+        self.code = max(self.code, error.exit_code)
+
+    def take(
+        self, path: Path, found: Outcome, verdict: Verification | None, seconds: float
+    ) -> None:
+        """Hand on, write and show what one file was carried to."""
+        if isinstance(found, HoldsNone) and path not in self.named:
+            self.line.say(f"passed over: {found.one_line()}")
+            return
+        if isinstance(found, CarryError):
+            self._refused(found)
+            if self.outputs.wanted:
+                self.outputs.add(_unread(path, found))
+            return
+        self.new_texts += [(path, r.files[0].text) for r in found[:1] if r.files]
+        writes = not self.preview
+        if verdict is not None:
+            self.verdicts[path] = verdict
+            proven = verdict.verdict == "same" and not verdict.interrupted
+            writes = writes and (self.keep_anyway or proven)
+        try:
+            if self.outputs.wanted:
+                self.outputs.add(_subject(path, found, verdict, seconds))
+            if writes and self.patch is not None:
+                self.outputs.change(changes(found, path, self.place))
+            elif writes:
+                found = write_files(found, path, self.place)
+        except WriteRefused as error:
+            self._refused(error)
+            return
+        self.results.extend(found)
+        if not self.as_json:
+            self.line.clear()
+            place = str(self.patch) if self.patch is not None else ""
+            _show(found, path, preview=self.preview, written=writes, verdict=verdict, patch=place)
+        if verdict is not None and verdict.interrupted:
+            self.code = EXIT_STOPPED
+
+    def print_json(self, others: Mapping[str, int], faults: list[TypeFault] | None) -> None:
+        """All results as JSON, a line each."""
+        rows = [json.dumps(row, ensure_ascii=False) for row in _rows(self.results, self.verdicts)]
         passed = f', "skipped": {json.dumps(others)}' if others else ""
         if faults is not None:
             passed += f', "types": {json.dumps([vars(fault) for fault in faults])}'
         click.echo('{"results": [\n' + ",\n".join(rows) + f"\n]{passed}}}")
-    code = outputs.close(line) or code
-    unproven = any(v.verdict != "same" for v in verdicts.values())
-    raise click.exceptions.Exit(code or _code(results) or int(unproven or bool(faults)))
+
+    def exit_code(self, faults: list[TypeFault] | None) -> int:
+        """What the command exits with, once what is handed on is written."""
+        code = self.outputs.close(self.line) or self.code
+        unproven = any(v.verdict != "same" for v in self.verdicts.values())
+        return code or _code(self.results) or int(unproven or bool(faults))
 
 
 def _meant(files: tuple[Path, ...], target: str, origin: str | None) -> Meant:
@@ -354,80 +397,6 @@ def _subject(
     source = SourceText.read(path)
     text = source.slice(0, len(source.data))
     return Subject.of(str(path), text, found, verdict, seconds)
-
-
-def _changes(
-    results: list[Result],
-    path: Path,
-    out: Path | None,
-    overwrite: bool,
-    changed: dict[Path, NewFile],
-) -> list[Change]:
-    """What writing would change. Raises `WriteRefused` where another file stands in the way."""
-    from clean_carry.report.patch import Change
-
-    found: dict[Path, Change] = {}
-    for result in results:
-        for file in result.files:
-            place = Path(file.path)
-            if overwrite and len(result.files) == 1:
-                found[path] = Change(path, path.read_bytes(), file.data)
-                continue
-            place = out / place.name if out is not None else place
-            if place in changed:
-                file = file.with_edits(changed[place].edits)
-            if file.edits:
-                changed[place] = file
-            elif place.exists() and place.read_bytes() != file.data:
-                raise WriteRefused(
-                    "a file stands there already", advice="Move it away first", file=str(place)
-                )
-            before = place.read_bytes() if place.exists() else None
-            found[place] = Change(place, before, file.data)
-    return list(found.values())
-
-
-def _write(
-    results: list[Result],
-    path: Path,
-    out: Path | None,
-    overwrite: bool,
-    changed: dict[Path, NewFile],
-) -> list[Result]:
-    """Write what was made; `changed` are the files of this run that several crossings change."""
-    done: dict[str, NewFile] = {}
-    for result in results:
-        for file in result.files:
-            if file.path in done:
-                continue
-            place = Path(file.path)
-            if overwrite and len(result.files) == 1:
-                place = path
-                _unchanged(place, result.digest)
-                replace(place, file.data)
-            else:
-                place = out / place.name if out is not None else place
-                before = changed.get(place)
-                if before is not None:
-                    file = file.with_edits(before.edits)
-                    replace(place, file.data)
-                else:
-                    write_new(place, file.data)
-                if file.edits:
-                    changed[place] = file
-            done[file.path] = NewFile(str(place), file.text, file.data)
-    return [
-        replaced(result, files=tuple(done[file.path] for file in result.files))
-        for result in results
-    ]
-
-
-def _unchanged(path: Path, digest: str) -> None:
-    """Raise `WriteRefused` where a file is not what was carried any more."""
-    if hashlib.sha256(path.read_bytes()).hexdigest() != digest:
-        raise WriteRefused(
-            "was saved while it was carried", advice="Carry it again", file=str(path)
-        )
 
 
 def _show(
