@@ -7,11 +7,12 @@ from pathlib import Path
 import pytest
 
 from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.source.javascript.script_style import RESERVED
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.jsx_class.idle import idle
 from clean_carry.syntaxes.jsx_class.settling import derivation_of
-from clean_carry.syntaxes.jsx_function.planning.naming import RESERVED, identifier
+from clean_carry.syntaxes.jsx_function.planning.scope import identifier
 
 
 def method(text: str) -> Node:

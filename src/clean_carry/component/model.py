@@ -207,6 +207,21 @@ class Foreign:
     option_values: dict[str, Span] = field(default_factory=dict)
 
 
+def _codes_of(member: Part) -> Iterator[Code]:
+    """The code of a member that is neither state nor a field."""
+    match member:
+        case Method() | Derived() | Reaction():
+            yield member.text
+            if isinstance(member, Derived) and member.setter and member.setter.text:
+                yield member.setter.text
+        case Timed() if member.callback.text is not None:
+            yield member.callback.text
+        case Provided():
+            yield member.code
+        case Moment():
+            yield member.body
+
+
 @dataclass(frozen=True)
 class Component:
     """One component, whatever syntax it came from.
@@ -259,28 +274,14 @@ class Component:
         if self.state is not None:
             if self.state.whole is not None:
                 yield self.state, self.state.whole
-            for state_field in self.state.fields or ():
-                if state_field.code is not None:
-                    yield state_field, state_field.code
-        for instance_field in self.fields:
-            if instance_field.code is not None:
-                yield instance_field, instance_field.code
+            yield from ((one, one.code) for one in self.state.fields or () if one.code is not None)
+        yield from ((one, one.code) for one in self.fields if one.code is not None)
         for member in self.members:
-            if isinstance(member, Method | Derived | Reaction):
-                yield member, member.text
-                if isinstance(member, Derived) and member.setter and member.setter.text:
-                    yield member, member.setter.text
-            elif isinstance(member, Timed) and member.callback.text is not None:
-                yield member, member.callback.text
-            elif isinstance(member, Provided):
-                yield member, member.code
-            elif isinstance(member, Moment):
-                yield member, member.body
+            yield from ((member, code) for code in _codes_of(member))
         if self.view.drawing is not None:
             yield "drawing", self.view.drawing
         for node in self.view.markup:
-            for code in codes_of(node):
-                yield "drawing", code
+            yield from (("drawing", code) for code in codes_of(node))
 
     @cached_property
     def _operations(self) -> tuple[tuple[object, Operation], ...]:

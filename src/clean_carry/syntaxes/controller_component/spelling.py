@@ -169,7 +169,6 @@ class Spelling(Giving):
 
     def _scope(self) -> None:
         """Every use of the scope is spelled as one of the instance, or of the injected scope."""
-        twice = {node.start for node in self.members.twice}
         for assignment in self.members.twice:
             if self._is_done(assignment):
                 continue
@@ -177,45 +176,10 @@ class Spelling(Giving):
             assert value is not None
             self.edits.spell(assignment.start, value.start, "", "scope-member", "member-twice")
         dropped = [(n.start, n.child("right").start) for n in self.members.twice]  # type: ignore[union-attr]
-        scope_name = self.handed.services.get("$scope", "$scope")
         for use in self.directive.scope.uses:
-            ref = use.ref
-            if any(low <= ref.start < high for low, high in dropped) or self._is_done(ref):
-                continue
-            instance = self.instance_at(ref)
-            match use.kind:
-                case "member":
-                    assert use.where is not None
-                    name = self.members.of(use.name)
-                    if name == use.name:
-                        self.edits.spell(
-                            ref.start, ref.end, instance, "scope-member", "scope-member"
-                        )
-                    else:
-                        self.edits.spell(
-                            ref.start,
-                            use.where.end,
-                            f"{instance}.{name}",
-                            "scope-member",
-                            "member-renamed",
-                        )
-                case "computed" | "fill":
-                    if self.members.renamed:
-                        raise NotRead(
-                            "scope-handed-on", use.where.text[:60] if use.where else "", ref.start
-                        )
-                    self.edits.spell(
-                        ref.start, ref.end, instance, "scope-member", f"scope-{use.kind}"
-                    )
-                case "alias":
-                    self._alias_gone(ref, use.where)
-                case "own" | "parent":
-                    self._own(ref, use.name, scope_name)
-                case "escape" | "compared":
-                    self.edits.spell(
-                        ref.start, ref.end, instance, "scope-use", "controller-handed-on"
-                    )
-        del twice
+            at = use.ref.start
+            if not any(low <= at < high for low, high in dropped) and not self._is_done(use.ref):
+                self._use(use)
         for literal, uses in self.directive.scope.expressions:
             if not self._is_done(literal):
                 self._expression(literal, uses)
@@ -223,6 +187,31 @@ class Spelling(Giving):
             for node in handed.asked:
                 if not self.edits.has(node.end, node.end):
                     self.edits.put(node.end, node.end, new(f".{HANDED}"))
+
+    def _use(self, use: ScopeUse) -> None:
+        ref, instance = use.ref, self.instance_at(use.ref)
+        match use.kind:
+            case "member":
+                assert use.where is not None
+                name = self.members.of(use.name)
+                renamed = name != use.name
+                end = use.where.end if renamed else ref.end
+                text = f"{instance}.{name}" if renamed else instance
+                rule = "member-renamed" if renamed else "scope-member"
+                self.edits.spell(ref.start, end, text, "scope-member", rule)
+            case "computed" | "fill":
+                if self.members.renamed:
+                    shown = use.where.text[:60] if use.where else ""
+                    raise NotRead("scope-handed-on", shown, ref.start)
+                rule = f"scope-{use.kind}"
+                self.edits.spell(ref.start, ref.end, instance, "scope-member", rule)
+            case "alias":
+                self._alias_gone(ref, use.where)
+            case "own" | "parent":
+                self._own(ref, use.name, self.handed.services.get("$scope", "$scope"))
+            case "escape" | "compared":
+                rule = "controller-handed-on"
+                self.edits.spell(ref.start, ref.end, instance, "scope-use", rule)
 
     def _alias_gone(self, ref: Node, declarator: Node | None) -> None:
         """A name that stood for the scope: each of its uses is spelled by itself, so that it can go."""

@@ -19,6 +19,10 @@ from clean_carry.syntaxes.scoped_template.definition import Option
 from clean_carry.syntaxes.scoped_template.model import CONTROLLER, NotRead
 from clean_carry.syntaxes.scoped_template.registrations import parameters_of, text_of
 
+# Options a component has none of, and those it says in the same words.
+_GONE = frozenset({"restrict", "replace", "priority", "name", "link", "compile"})
+_COPIED = frozenset({"controllerAs", "template", "templateUrl", "transclude"})
+
 
 def _statement_of(node: Node) -> Node:
     """The statement a call stands in."""
@@ -114,36 +118,46 @@ class ComponentWriter(ControllerWriting):
                 raise NotRead(
                     "definition-unread", f"“{name}” is given by a statement of its own", pair.start
                 )
-            match name:
-                case "controllerAs":
-                    if value.text in ("null", "undefined", "false") or text_of(value) == CONTROLLER:
-                        found[name] = None
-                case "restrict" | "replace" | "priority" | "name":
-                    found[name] = None
-                case "scope" | "bindToController":
-                    holds = value.type == "object" and value.named_children
-                    found[name] = self._bindings(pair, value) if holds else None
-                    own = definition.value("bindToController")
-                    both = own is not None and own.type == "object" and bool(own.named_children)
-                    if name == "scope" and self.outer and not both:
-                        found[name] = new(self._outer_bindings())
-                case "require":
-                    found[name] = self._require(pair, value)
-                case "link" | "compile":
-                    found[name] = None
-                case "controller":
-                    found[name] = self._controller_option(pair, value)
-                case "template" | "templateUrl":
-                    if value.is_function:
-                        found[name] = self._template_function(pair, value)
-                    elif (taken := self._injected_in(value)) and pair.type == "pair":
-                        found[name] = self._injected_value(name, value, taken)
-                case "transclude":
-                    if value.text in ("false", "null"):
-                        found[name] = None
-                case _:
-                    raise NotRead("option-not-said", name, pair.start)
+            if self._goes(name, value):
+                found[name] = None
+            elif (made := self._option(name, option)) is not None:
+                found[name] = made
+            elif name in ("scope", "bindToController", "require", "controller"):
+                found[name] = None
+            elif name not in _COPIED:
+                raise NotRead("option-not-said", name, pair.start)
         return found
+
+    def _goes(self, name: str, value: Node) -> bool:
+        """Whether a component has no such option, or it says what is so without it."""
+        if name == "controllerAs":
+            return value.text in ("null", "undefined", "false") or text_of(value) == CONTROLLER
+        return name in _GONE or (name == "transclude" and value.text in ("false", "null"))
+
+    def _option(self, name: str, option: Option) -> Fragment | None:
+        """What stands in the place of an option that a component says in another way; None for none."""
+        pair, value = option.whole, option.value
+        match name:
+            case "scope" | "bindToController":
+                return self._bindings_option(name, pair, value)
+            case "require":
+                return self._require(pair, value)
+            case "controller":
+                return self._controller_option(pair, value)
+            case "template" | "templateUrl" if value.is_function:
+                return self._template_function(pair, value)
+            case "template" | "templateUrl":
+                taken = self._injected_in(value)
+                if taken and pair.type == "pair":
+                    return self._injected_value(name, value, taken)
+        return None
+
+    def _bindings_option(self, name: str, pair: Node, value: Node) -> Fragment | None:
+        own = self.definition.value("bindToController")
+        both = own is not None and own.type == "object" and bool(own.named_children)
+        holds = value.type == "object" and value.named_children
+        found = self._bindings(pair, value) if holds else None
+        return new(self._outer_bindings()) if name == "scope" and self.outer and not both else found
 
     def _outer_bindings(self) -> str:
         q = self.style.quote

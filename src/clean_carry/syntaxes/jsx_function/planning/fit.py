@@ -41,7 +41,7 @@ from clean_carry.syntaxes.jsx_function.planning.lateness import (
     stable_methods,
 )
 from clean_carry.syntaxes.jsx_function.planning.layout import layout_of, redraw_matters
-from clean_carry.syntaxes.jsx_function.planning.naming import Naming, name_members
+from clean_carry.syntaxes.jsx_function.planning.naming import Named, Naming, name_members
 from clean_carry.syntaxes.jsx_function.planning.plan import (
     PROPS,
     STATE,
@@ -92,10 +92,9 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         latest = _latest(component, later, layout, inputs)
     effect_locals = _effect_locals(component) if merged else {}
     removed = _removable(component, later, layout, inputs, lifted)
-    naming = name_members(
-        component, layout, inputs, lifted, latest, later, removed, effect_locals, hook_names,
-        apart=bool(called_early) or inputs_first,
-    )  # fmt: skip
+    apart = bool(called_early) or inputs_first
+    wanted = Named(layout, inputs, lifted, latest, later, hook_names, apart)
+    naming = name_members(component, wanted, removed, effect_locals)
     _check_hiding(component, naming, hook_names)
     writes = component.writes()
     updaters = [o.updater for o in writes if o.updater is not None]
