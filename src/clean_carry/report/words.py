@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
+    from clean_carry.verify.browser.seen import Seen
     from clean_carry.verify.reach import Reach
     from clean_carry.verify.trials import Trial
     from clean_carry.verify.verify import Verification
@@ -17,32 +18,12 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
     if verification.cached:
         yield "cache", "answered from the cache: neither side, nor what they import, has changed"
     if verification.seen is not None:
-        looked = verification.seen
-        ran = many(sum(r.verdict in ("same", "differs") for r in looked.results), "run")
-        yield (
-            "browser",
-            f"in the browser: {looked.verdict}, {ran}, {many(looked.points, 'settled point')}"
-            f", at {'; '.join(looked.views)} ({looked.stopped})",
-        )
-        if looked.unlooked:
-            told = many(looked.unlooked, "element")
-            yield "unlooked", f"not looked at, because there are so many: {told}"
-        for file, package in looked.uncompiled:
-            name = file.replace("\\", "/").rpartition("/")[2]
-            yield "uncompiled", f"styles left out, because the project has no {package}: {name}"
+        yield from _in_browser(verification.seen)
     if verification.reach is not None and verification.tried:
         old, new = verification.reach
         yield "reach", f"reached: {reached(old)} of old, {reached(new, '')} of new"
     if verification.verdict == "unproven":
-        yield "unproven", f"unproven: {unproven(verification)}"
-        for side, found in zip(("old", "new"), verification.reach or (), strict=False):
-            missed = never_ran(found)
-            if missed:
-                yield "never", f"never ran in {side}: {missed}"
-        if verification.uncalled:
-            yield "never", f"never called by a child: {', '.join(verification.uncalled[:8])}"
-        for hint in verification.hints:
-            yield "hint", f"to reach more, give trials: {hint}"
+        yield from _unproven(verification)
     if verification.stopped:
         yield "ended", f"the search ended because {verification.stopped}"
     if verification.mounted and verification.generated:
@@ -61,6 +42,33 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
     if verification.normalised:
         rules = ", ".join(f"{rule} ×{count}" for rule, count in verification.normalised.items())
         yield "normalised", f"not counted as differences: {rules}"
+
+
+def _in_browser(looked: Seen) -> Iterator[tuple[str, str]]:
+    ran = many(sum(r.verdict in ("same", "differs") for r in looked.results), "run")
+    yield (
+        "browser",
+        f"in the browser: {looked.verdict}, {ran}, {many(looked.points, 'settled point')}"
+        f", at {'; '.join(looked.views)} ({looked.stopped})",
+    )
+    if looked.unlooked:
+        told = many(looked.unlooked, "element")
+        yield "unlooked", f"not looked at, because there are so many: {told}"
+    for file, package in looked.uncompiled:
+        name = file.replace("\\", "/").rpartition("/")[2]
+        yield "uncompiled", f"styles left out, because the project has no {package}: {name}"
+
+
+def _unproven(verification: Verification) -> Iterator[tuple[str, str]]:
+    yield "unproven", f"unproven: {unproven(verification)}"
+    for side, found in zip(("old", "new"), verification.reach or (), strict=False):
+        missed = never_ran(found)
+        if missed:
+            yield "never", f"never ran in {side}: {missed}"
+    if verification.uncalled:
+        yield "never", f"never called by a child: {', '.join(verification.uncalled[:8])}"
+    for hint in verification.hints:
+        yield "hint", f"to reach more, give trials: {hint}"
 
 
 def reached(reach: Reach, what: str = " branches and functions") -> str:

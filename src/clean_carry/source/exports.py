@@ -81,39 +81,54 @@ def exported(name: str, file: Path, workspace: Workspace, steps: int = 0) -> Dec
     data = tree.source.data
     if name.encode() not in data and b"*" not in data:
         return None
-    passed: list[Path] = []
-    for statement in tree.of("export_statement"):
-        if statement.parent is not tree.root:
+    statements = [s for s in tree.of("export_statement") if s.parent is tree.root]
+    for statement in statements:
+        named = _in_braces(statement, name)
+        if named is not None:
+            return _behind(statement, named, tree, file, workspace, steps)
+        value = statement.child("value") or statement.child("declaration")
+        if value is None:
             continue
+        if not statement.has("default"):
+            found = next((inner for own, inner in _declarations(value) if own == name), None)
+            if found is not None:
+                return Declared(found, tree, file)
+        elif name == "default" and value.type == "identifier":
+            return declared(value.text, tree, file, workspace, steps + 1)
+        elif name == "default":
+            return Declared(value, tree, file)
+    for statement in statements if name != "default" else ():
         source = statement.child("source")
         path = workspace.resolve(source.text[1:-1], file) if source is not None else None
-        clauses = [c for c in statement.children if c.type == "export_clause"]
-        for node in (part for clause in clauses for part in clause.named_children):
-            first = node.child("name") if node.type == "export_specifier" else None
-            if first is None or (node.child("alias") or first).text != name:
-                continue
-            if source is None:
-                return declared(first.text, tree, file, workspace, steps + 1)
-            # Without braces it is the default of the other module.
-            wanted = first.text if "{" in statement.text else "default"
-            return exported(wanted, path, workspace, steps + 1) if path is not None else None
-        if path is not None and statement.has("*"):
-            passed.append(path)
-        value = statement.child("value") or statement.child("declaration")
-        if value is not None and statement.has("default"):
-            if name == "default" and value.type == "identifier":
-                return declared(value.text, tree, file, workspace, steps + 1)
-            if name == "default":
-                return Declared(value, tree, file)
-        elif value is not None:
-            for found, inner in _declarations(value):
-                if found == name:
-                    return Declared(inner, tree, file)
-    for path in passed if name != "default" else ():
+        if path is None or not statement.has("*"):
+            continue
         found_there = exported(name, path, workspace, steps + 1)
         if found_there is not None:
             return found_there
     return None
+
+
+def _in_braces(statement: Node, name: str) -> Node | None:
+    """What a module gives out under a name by `export { one as name }`, with or without a source."""
+    for clause in statement.children:
+        for node in clause.named_children if clause.type == "export_clause" else ():
+            first = node.child("name") if node.type == "export_specifier" else None
+            if first is not None and (node.child("alias") or first).text == name:
+                return first
+    return None
+
+
+def _behind(
+    statement: Node, named: Node, tree: Tree, file: Path, workspace: Workspace, steps: int
+) -> Declared | None:
+    """What stands behind a name that is given out in braces."""
+    source = statement.child("source")
+    if source is None:
+        return declared(named.text, tree, file, workspace, steps + 1)
+    path = workspace.resolve(source.text[1:-1], file)
+    # Without braces it is the default of the other module.
+    wanted = named.text if "{" in statement.text else "default"
+    return exported(wanted, path, workspace, steps + 1) if path is not None else None
 
 
 def package_export(name: str, of: str, file: Path, workspace: Workspace) -> Declared | None:

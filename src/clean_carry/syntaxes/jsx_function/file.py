@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 from clean_carry.component.code import Differs, Member, MethodValue, Operation, PatternRead, Read
@@ -11,7 +11,6 @@ from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.fragment import Fragment, copy, dropped, new, settled
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.members import Method
 from clean_carry.component.model import Component, Refusal
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
@@ -35,7 +34,7 @@ from clean_carry.syntaxes.jsx_function.planning.once import (
 from clean_carry.syntaxes.jsx_function.planning.plan import Plan, Refused
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.jsx_function.write import Style, write, write_before
-from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments
+from clean_carry.syntaxes.written import NewText, Note, Written, beside, orphaned_comments
 
 HOOKS = frozenset(
     (
@@ -165,68 +164,82 @@ class _Script:
             fragment = _without_served(fragment, self.file, ledger)
         return _with_orphans(fragment, ledger, tuple(self.carried), self.source)
 
-    def _notes(self, component: Component, from_old: dict[str, int]) -> list[tuple[str, str, int]]:
+    def _notes(self, component: Component, from_old: dict[str, int]) -> list[Note]:
         """Methods passed on unbound, inputs given on as references, draws not spared any more."""
-        bound = {m.name: m for m in component.methods()}
-        found: dict[str, tuple[str, str, int]] = {}
-        if component.view.pure and not self.plans[component.span.start].remembered:
-            at = component.moments("received")[0].body.span.start
-            found["pure"] = ("draws-each-time", component.name, at)
-        drawing = component.view.drawing
+        found = [*self._of_draws(component), *self._of_file(component, from_old)]
+        facts = component.facts
+        if component.inputs.defaults_kept is not None:
+            found.append(("defaults-kept", "", component.inputs.defaults_kept.at))
+        if facts.unfollowed:
+            tags = ", ".join(sorted(tag for tag, _ in facts.unfollowed))
+            found.append(("receiver-not-followed", tags, facts.unfollowed[0][1]))
+        if facts.handed_on is not None:
+            found.append(("handed-to-package", *facts.handed_on))
+        if facts.looked_into is not None:
+            found.append(("wrapper-looks-in", *facts.looked_into))
+        found += [("decorator-called", "", w.start) for w, _, _ in component.place.decorators]
+        return [*found, *_of_operations(component)]
+
+    def _of_draws(self, component: Component) -> Iterator[Note]:
+        """What is drawn more often, less often, or at another time."""
+        plan, drawing = self.plans[component.span.start], component.view.drawing
+        if component.view.pure and not plan.remembered:
+            yield (
+                "draws-each-time",
+                component.name,
+                component.moments("received")[0].body.span.start,
+            )
         spares = self._spares_draws(component)
-        again = self.plans[component.span.start].remembered and any(
-            prop.default is not None for prop in component.inputs.props
-        )
+        defaults = any(prop.default is not None for prop in component.inputs.props)
+        again = plan.remembered and defaults
         if drawing is not None and (spares or again) and draws_by_inputs(component):
             if spares:
-                found["spared"] = ("equal-write-spared", "", drawing.span.start)
+                yield "equal-write-spared", "", drawing.span.start
             if again:
-                found["default"] = ("default-draws-again", "", drawing.span.start)
-        if component.view.undefined_at >= 0 and self.plans[component.span.start].draws_undefined:
-            found["undefined"] = ("undefined-drawn", "", component.view.undefined_at)
+                yield "default-draws-again", "", drawing.span.start
+        if component.view.undefined_at >= 0 and plan.draws_undefined:
+            yield "undefined-drawn", "", component.view.undefined_at
+        updating = component.moments("updating")
+        if updating:
+            yield "runs-while-drawing", "", updating[-1].body.span.start
+
+    def _of_file(self, component: Component, from_old: dict[str, int]) -> Iterator[Note]:
+        """What came from elsewhere, or stays where it was."""
         if isinstance(self.tree.source, MergedText):
-            for at, words in self.tree.source.taken.items():
-                if component.span.start <= at < component.span.end:
-                    found["base"] = ("base-read-in", words, component.span.start)
-        for moment in component.moments("updating"):
-            found["updating"] = ("runs-while-drawing", "", moment.body.span.start)
-        if component.inputs.defaults_kept is not None:
-            found["defaults"] = ("defaults-kept", "", component.inputs.defaults_kept.at)
+            span = component.span
+            taken = self.tree.source.taken.items()
+            words = [words for at, words in taken if span.start <= at < span.end]
+            if words:
+                yield "base-read-in", words[-1], span.start
         if from_old and component is self.carried[0]:
-            found["old"] = (
-                "imported-from-old", ", ".join(from_old), min(from_old.values())
-            )  # fmt: skip
-        if component.facts.unfollowed:
-            tags = ", ".join(sorted(tag for tag, _ in component.facts.unfollowed))
-            found["unfollowed"] = ("receiver-not-followed", tags, component.facts.unfollowed[0][1])
-        if component.facts.handed_on is not None:
-            found["handed"] = ("handed-to-package", *component.facts.handed_on)
-        if component.facts.looked_into is not None:
-            found["wrapper"] = ("wrapper-looks-in", *component.facts.looked_into)
-        for whole, _, _ in component.place.decorators:
-            found[f"@{whole.start}"] = ("decorator-called", "", whole.start)
-        for _, operation in component.operations():
-            if isinstance(operation, Differs):
-                found["differs"] = ("derived-not-a-number", "", operation.span.start)
-            for name in _references(operation):
-                at = operation.span.start
-                found.setdefault(f"ref {name}", ("reference-from-input", name, at))
-            if not isinstance(operation, MethodValue) or operation.bound is not None:
-                continue
-            method = bound.get(operation.member.name)
-            if (
-                isinstance(method, Method)
-                and not method.stable
-                and any(True for _ in method.text.all())
-            ):
-                at = operation.span.start
-                found.setdefault(method.name, ("unbound-method", method.name, at))
-        return list(found.values())
+            yield "imported-from-old", ", ".join(from_old), min(from_old.values())
 
     def _spares_draws(self, component: Component) -> bool:
         """Whether a write of what a field holds already draws no more."""
         plan = self.plans[component.span.start]
         return plan.layout == "split" and not component.view.pure and component.writes_constants
+
+
+def _of_operations(component: Component) -> Iterator[Note]:
+    """Each input given on as a reference, and each method passed on unbound, at its first place."""
+    bound = {m.name: m for m in component.methods()}
+    told: set[str] = set()
+    differs = [o for _, o in component.operations() if isinstance(o, Differs)]
+    if differs:
+        yield "derived-not-a-number", "", differs[-1].span.start
+    for _, operation in component.operations():
+        at = operation.span.start
+        for name in _references(operation):
+            if f"ref {name}" not in told:
+                told.add(f"ref {name}")
+                yield "reference-from-input", name, at
+        if not isinstance(operation, MethodValue) or operation.bound is not None:
+            continue
+        method = bound.get(operation.member.name)
+        uses = method is not None and not method.stable and any(True for _ in method.text.all())
+        if method is not None and uses and method.name not in told:
+            told.add(method.name)
+            yield "unbound-method", method.name, at
 
 
 def _interface(component: Component) -> Interface:

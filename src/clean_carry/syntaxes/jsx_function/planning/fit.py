@@ -10,17 +10,13 @@ from collections.abc import Collection
 from dataclasses import replace
 
 from clean_carry.component.code import (
-    Assign,
     FieldUse,
     Left,
     Member,
     MethodCall,
     MethodValue,
     PatternRead,
-    Read,
     StateWrite,
-    WholeRead,
-    reads_inputs_in_updater,
 )
 from clean_carry.component.members import LeftMember, Method, State, StateField
 from clean_carry.component.model import Component
@@ -31,21 +27,19 @@ from clean_carry.syntaxes.jsx_function.planning.drawn import (
     reads_before,
     reads_state,
     receiving,
-    updating_parts,
 )
 from clean_carry.syntaxes.jsx_function.planning.early import early_methods
+from clean_carry.syntaxes.jsx_function.planning.inputs import inputs_of, is_blank
 from clean_carry.syntaxes.jsx_function.planning.lateness import (
     calls_inputs,
     later_entries,
     later_methods,
     stable_methods,
 )
+from clean_carry.syntaxes.jsx_function.planning.latest import latest_of
 from clean_carry.syntaxes.jsx_function.planning.layout import layout_of, redraw_matters
 from clean_carry.syntaxes.jsx_function.planning.naming import Named, Naming, name_members
 from clean_carry.syntaxes.jsx_function.planning.plan import (
-    PROPS,
-    STATE,
-    WHOLES,
     InputsForm,
     Layout,
     Plan,
@@ -81,15 +75,15 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     layout, reason = layout_of(component, runtime)
     remembered = component.view.pure and _is_remembered(component, runtime)
     _check_context(component, runtime, remembered)
-    inputs, lifted = _inputs(component, later)
-    latest = _latest(component, later, layout, inputs)
+    inputs, lifted = inputs_of(component, later)
+    latest = latest_of(component, later, layout, inputs)
     if (
         inputs == "listed"
         and not component.view.markup
         and sum(m.kind == "prop" for m in latest) > MANY_LATEST
     ):
         inputs = "whole"
-        latest = _latest(component, later, layout, inputs)
+        latest = latest_of(component, later, layout, inputs)
     effect_locals = _effect_locals(component) if merged else {}
     removed = _removable(component, later, layout, inputs, lifted)
     apart = bool(called_early) or inputs_first
@@ -296,7 +290,7 @@ def _is_remembered(component: Component, runtime: int) -> bool:
     """
     told = redraw_matters(component)
     for moment in component.moments("received"):
-        if not moment.compares_only and not _blank(moment):
+        if not moment.compares_only and not is_blank(moment):
             if told:
                 raise Refused("pure-receives", "", moment.body.span.start)
             return False
@@ -348,7 +342,7 @@ def _merged(component: Component) -> bool:
     displayed, removed = component.moments("displayed"), component.moments("removed")
     if not displayed or not removed or displayed[0].asynchronous or removed[0].asynchronous:
         return False
-    if not displayed[0].reaches_end or displayed[0].calls_imports or _blank(removed[0]):
+    if not displayed[0].reaches_end or displayed[0].calls_imports or is_blank(removed[0]):
         return False
     if calls_inputs(component, displayed[0].body) or hands_inputs_on(component, displayed[0]):
         return False
@@ -356,139 +350,6 @@ def _merged(component: Component) -> bool:
     for operation in removed[0].body.all():
         used.add(getattr(operation, "member", Member("prop", "")).name)
     return not displayed[0].locals & used
-
-
-def _blank(moment: Moment) -> bool:
-    return moment.body.span.end <= moment.body.span.start
-
-
-def _inputs(component: Component, later: frozenset[int]) -> tuple[InputsForm, PatternRead | None]:
-    if component.view.markup:
-        return "listed", None
-    patterns: list[PatternRead] = []
-    read: set[str] = set()
-    rests: list[tuple[object, PatternRead]] = []
-    whole = any(map(reads_inputs_in_updater, component.writes()))
-    for owner, operation in component.operations():
-        if isinstance(operation, WholeRead) and operation.source == "props":
-            whole = True
-        elif isinstance(operation, Read) and operation.member.kind == "prop":
-            read.add(operation.member.name)
-        elif isinstance(operation, PatternRead) and operation.source == "props":
-            patterns.append(operation)
-            if operation.rest:
-                rests.append((owner, operation))
-    if any(not _blank(moment) for moment in component.moments("received")):
-        return "whole", None
-    if "props" in updating_parts(component):
-        return "whole", None
-    for moment in component.moments("updated"):
-        before = moment.previous_props
-        if before is not None and before.names is None:
-            whole = True
-        elif before is not None and before.names:
-            read.update(before.names)
-    if not read and not patterns and not whole:
-        return "none", None
-    if len(rests) == 1 and not whole:
-        owner, pattern = rests[0]
-        if owner == "drawing" and _liftable(component, pattern, patterns, read, later):
-            return "lifted", pattern
-    if whole or rests or any(p.bindings is None or not p.only for p in patterns):
-        return "whole", None
-    return "listed", None
-
-
-def _liftable(
-    component: Component,
-    pattern: PatternRead,
-    patterns: list[PatternRead],
-    read: set[str],
-    later: frozenset[int],
-) -> bool:
-    if pattern.bindings is None or not pattern.only or not pattern.top or pattern.entry in later:
-        return False
-    if not all(b.constant for b in pattern.bindings):
-        return False
-    taken = {b.key for b in pattern.bindings}
-    if len(taken) != len(pattern.bindings) or not read <= taken:
-        return False
-    for other in patterns:
-        if other is pattern:
-            continue
-        if other.bindings is None or other.rest or not other.only:
-            return False
-        if not {b.key for b in other.bindings} <= taken:
-            return False
-    if _hides(component, pattern, later):
-        return False
-    return all(p.name in taken for p in component.inputs.props if p.default is not None)
-
-
-def _hides(component: Component, lifted: PatternRead, later: frozenset[int]) -> bool:
-    """Whether an input is read where its name in the signature means something else, or that name means
-    something of the file in the class."""
-    named = {*(binding.local for binding in lifted.bindings or ()), lifted.rest}
-    if named & component.facts.reserved:
-        return True
-    local = {binding.key: binding.local for binding in lifted.bindings or ()}
-    lifted_at = {binding.at for binding in lifted.bindings or ()}
-    for _, operation in component.operations():
-        if operation is lifted or operation.entry in later:
-            continue
-        keys: list[str] = []
-        if isinstance(operation, Read) and operation.member.kind == "prop":
-            keys = [operation.member.name]
-        elif isinstance(operation, PatternRead) and operation.source == "props":
-            # One that makes the same names, which nobody writes, is not written again.
-            keys = [
-                b.key
-                for b in operation.bindings or ()
-                if not (operation.only and b.constant and b.local == local.get(b.key))
-            ]
-        around = component.facts.locals_at.get(operation.entry, ())
-        own = {name for name, at in around if at not in lifted_at}
-        if any(local.get(key) in own for key in keys):
-            return True
-    return False
-
-
-def _latest(
-    component: Component, later: frozenset[int], layout: Layout, inputs: InputsForm
-) -> set[Member]:
-    """The members some operation must see the latest value of."""
-    written: set[str] = set()
-    for _, operation in component.operations():
-        if isinstance(operation, StateWrite):
-            for patch in operation.fields or (operation.updater and operation.updater.result) or ():
-                written.add(patch.name)
-        elif isinstance(operation, Assign):
-            written.add(operation.member.name)
-    found: set[Member] = set()
-
-    def need(member: Member) -> None:
-        if member.kind == "prop":
-            found.add(PROPS if inputs == "whole" else member)
-        elif layout == "whole":
-            found.add(STATE)
-        elif member.name in written:
-            found.add(member)
-
-    for _, operation in component.operations():
-        if operation.entry not in later:
-            continue
-        if isinstance(operation, Read) and operation.member.kind in ("prop", "state"):
-            need(operation.member)
-        elif isinstance(operation, WholeRead):
-            found.add(WHOLES[operation.source])
-        elif isinstance(operation, PatternRead):
-            if operation.bindings is None or operation.rest:
-                found.add(PROPS if operation.source == "props" else STATE)
-                continue
-            kind = "prop" if operation.source == "props" else "state"
-            for binding in operation.bindings:
-                need(Member("prop" if kind == "prop" else "state", binding.key))
-    return found
 
 
 def _effect_locals(component: Component) -> dict[str, tuple[str, int]]:

@@ -8,7 +8,7 @@ from clean_carry.source.javascript.values import is_identifier
 
 
 class Scope:
-    """The names that are taken, and the locals at each place; those of patterns that vanish do not count."""
+    """The names that are taken, and the locals at each place; those of vanishing patterns do not count."""
 
     def __init__(self, component: Component, hook_names: frozenset[str]) -> None:
         self.taken = set(RESERVED) | set(component.facts.reserved) | set(hook_names)

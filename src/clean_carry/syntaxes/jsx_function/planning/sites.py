@@ -39,7 +39,7 @@ def sites_of(
                 target = through if entry in later and each in latest else plain
                 target.setdefault(each, []).append(entry)
     for _, operation in component.operations():
-        for name in _written(operation):
+        for name in written_by(operation):
             plain.setdefault(Member("state", f"{name}="), []).append(operation.entry)
     return plain, through
 
@@ -77,7 +77,7 @@ def _named(operation: Operation) -> Iterator[_Use]:
             yield operation.member, STATE
 
 
-def _written(operation: Operation) -> Iterator[str]:
+def written_by(operation: Operation) -> Iterator[str]:
     """The fields of state an operation changes."""
     if isinstance(operation, StateWrite):
         result = operation.updater.result if operation.updater is not None else None
