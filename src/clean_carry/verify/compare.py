@@ -46,59 +46,85 @@ def differences(
 
     `baseline` are the leftovers of an empty component of each side's runtime.
     """
-    found: list[Difference] = []
-    names = [point["name"] for point in old["points"]]
-
-    def note(step: int, what: str, place: str, before: Any, after: Any) -> None:
-        name = names[step] if step < len(names) else "the end"
-        found.append(Difference(trial, step, name, what, place, before, after))
-
-    drawn = False
+    compared = _Compared(trial, [point["name"] for point in old["points"]], sides, one_runtime)
     for step, (a, b) in enumerate(zip(old["points"], new["points"], strict=False)):
+        compared.point(step, a, b)
+        if len(compared.found) >= MOST:
+            return compared.found[:MOST]
+    compared.end(old, new, baseline)
+    return compared.found[:MOST]
+
+
+class _Compared:
+    """The differences of one trial so far."""
+
+    def __init__(
+        self, trial: str, names: list[str], sides: tuple[Normaliser, Normaliser], one_runtime: bool
+    ) -> None:
+        self.trial, self.names, self.sides, self.one_runtime = trial, names, sides, one_runtime
+        self.found: list[Difference] = []
+        self.drawn = False
+
+    def _note(self, step: int, what: str, place: str, before: Any, after: Any) -> None:
+        name = self.names[step] if step < len(self.names) else "the end"
+        self.found.append(Difference(self.trial, step, name, what, place, before, after))
+
+    def point(self, step: int, a: dict[str, Any], b: dict[str, Any]) -> None:
+        """Compare one settled point."""
+        one, other = self.sides
         if a["missing"] != b["missing"]:
             place = str(a["missing"] or b["missing"])
-            note(step, "target", place, _found(a["missing"]), _found(b["missing"]))
-        tree_a, tree_b = sides[0].tree(a["tree"]), sides[1].tree(b["tree"])
-        for place, before, after in tree_differences(tree_a, tree_b):
-            note(step, "tree", place, before, after)
-        if one_runtime and tree_a == tree_b:
-            frames_a = _frames(a["frames"], tree_a, sides[0])
-            frames_b = _frames(b["frames"], tree_b, sides[1])
+            self._note(step, "target", place, _found(a["missing"]), _found(b["missing"]))
+        trees = one.tree(a["tree"]), other.tree(b["tree"])
+        for place, before, after in tree_differences(*trees):
+            self._note(step, "tree", place, before, after)
+        if self.one_runtime and trees[0] == trees[1]:
+            frames_a = _frames(a["frames"], trees[0], one)
+            frames_b = _frames(b["frames"], trees[1], other)
             if frames_a != frames_b:
-                note(step, "before paint", "", _brief(frames_a), _brief(frames_b))
-        errors = sides[0].errors(a["errors"]), sides[1].errors(b["errors"])
-        anew = step == 0 or names[step] == "return"
-        gone = not any(tree_a) and not any(tree_b) and (anew or drawn)
-        drawn = any(tree_a) and any(tree_b)
-        if one_runtime and gone and errors[0] != errors[1] and errors[0] and errors[1]:
+                self._note(step, "before paint", "", _brief(frames_a), _brief(frames_b))
+        self._errors(step, a["errors"], b["errors"], trees)
+        for what in ("calls", "requests", "prevented"):
+            if one.values(a[what]) != other.values(b[what]):
+                self._note(step, what, "", a[what], b[what])
+        if one.place(a["focus"]) != other.place(b["focus"]):
+            self._note(step, "focus", "", a["focus"], b["focus"])
+
+    def _errors(self, step: int, old: list[str], new: list[str], trees: tuple[Tree, Tree]) -> None:
+        """Errors; of a component that fails as it is mounted the runtimes tell the first ones alike."""
+        errors = self.sides[0].errors(old), self.sides[1].errors(new)
+        anew = step == 0 or self.names[step] == "return"
+        gone = not any(trees[0]) and not any(trees[1]) and (anew or self.drawn)
+        self.drawn = any(trees[0]) and any(trees[1])
+        if self.one_runtime and gone and errors[0] != errors[1] and errors[0] and errors[1]:
             least = min(map(len, errors))
             if errors[0][:least] == errors[1][:least]:
-                errors = sides[0].failed(errors[0]), sides[1].failed(errors[1])
+                errors = self.sides[0].failed(errors[0]), self.sides[1].failed(errors[1])
         if errors[0] != errors[1]:
-            note(step, "errors", "", *errors)
-        for what in ("calls", "requests", "prevented"):
-            if sides[0].values(a[what]) != sides[1].values(b[what]):
-                note(step, what, "", a[what], b[what])
-        if sides[0].place(a["focus"]) != sides[1].place(b["focus"]):
-            note(step, "focus", "", a["focus"], b["focus"])
-        if len(found) >= MOST:
-            return found[:MOST]
-    end = len(names)
-    errors = sides[0].errors(old["last"]["errors"]), sides[1].errors(new["last"]["errors"])
-    if errors[0] != errors[1]:
-        note(end, "errors", "", *errors)
-    for what in ("calls", "requests"):
-        if sides[0].values(old["last"][what]) != sides[1].values(new["last"][what]):
-            note(end, what, "", old["last"][what], new["last"][what])
-    for what in ("timers", "listeners"):
-        left_a = _minus(old["left"][what], baseline[0][what])
-        left_b = _minus(new["left"][what], baseline[1][what])
-        if left_a != left_b:
-            note(end, f"{what} left", "", left_a, left_b)
-    elements = [side["left"].get("elements", 0) for side in (old, new)]
-    if elements[0] != elements[1]:
-        note(end, "elements left", "", *elements)
-    return found[:MOST]
+            self._note(step, "errors", "", *errors)
+
+    def end(
+        self,
+        old: dict[str, Any],
+        new: dict[str, Any],
+        baseline: tuple[dict[str, Any], dict[str, Any]],
+    ) -> None:
+        """Compare what comes when the component is gone, and what is left of it."""
+        end, (one, other) = len(self.names), self.sides
+        errors = one.errors(old["last"]["errors"]), other.errors(new["last"]["errors"])
+        if errors[0] != errors[1]:
+            self._note(end, "errors", "", *errors)
+        for what in ("calls", "requests"):
+            if one.values(old["last"][what]) != other.values(new["last"][what]):
+                self._note(end, what, "", old["last"][what], new["last"][what])
+        for what in ("timers", "listeners"):
+            left_a = _minus(old["left"][what], baseline[0][what])
+            left_b = _minus(new["left"][what], baseline[1][what])
+            if left_a != left_b:
+                self._note(end, f"{what} left", "", left_a, left_b)
+        elements = [side["left"].get("elements", 0) for side in (old, new)]
+        if elements[0] != elements[1]:
+            self._note(end, "elements left", "", *elements)
 
 
 def _found(missing: Any) -> str:

@@ -14,7 +14,7 @@ from clean_carry.syntaxes.directive.stays import made_by_code, why_it_stays
 from clean_carry.syntaxes.directive.syntax import SYNTAX
 from clean_carry.syntaxes.scoped_template.definition import Definition, define, link_functions
 from clean_carry.syntaxes.scoped_template.directives import dashed
-from clean_carry.syntaxes.scoped_template.markup import names_of
+from clean_carry.syntaxes.scoped_template.markup import TemplateNames, names_of
 from clean_carry.syntaxes.scoped_template.meaning import Meaning
 from clean_carry.syntaxes.scoped_template.model import (
     Binding,
@@ -36,7 +36,7 @@ from clean_carry.syntaxes.scoped_template.scope_uses import (
     own_this,
     uses_of,
 )
-from clean_carry.syntaxes.scoped_template.templates import Templates
+from clean_carry.syntaxes.scoped_template.templates import Template, Templates
 
 # How a binding is written: its kind, whether it may be missing, the attribute it is named by.
 _BINDING = re.compile(r"\s*([@&]|[=<](\*?))\s*(\??)\s*([$\w]*)\s*$")
@@ -101,53 +101,19 @@ def _component(directive: Directive, source: SourceText) -> Component:
 def _directive(
     file: DirectiveFile, definition: Definition, templates: Templates, meaning: Meaning
 ) -> Directive:
+    """Read one directive. Raises `NotRead` where it stays one, or cannot be read."""
     at = definition.registration.at
-    if definition.unread and definition.object is None and definition.link_alone is None:
-        raise NotRead("definition-unread", definition.unread, at)
-    known, missing = templates.of(definition)
-    reason = why_it_stays(definition, known, file.names)
-    if reason is not None:
-        raise NotRead(reason.rule, reason.detail, reason.at)
-    if definition.unread:
-        raise NotRead("definition-unread", definition.unread, at)
-    for option in _NOT_SAID:
-        if option in definition.options and definition.value(option) is not None:
-            if definition.options[option].value.text not in ("0", "false"):
-                raise NotRead("option-not-said", option, definition.options[option].whole.start)
-    if missing:
-        raise NotRead("template-unread", missing, at)
-    read_templates = []
-    for template in known:
-        try:
-            names = names_of(template.source, meaning.kind)
-        except InputError as error:
-            raise NotRead("template-unread", error.what, at) from None
-        _included(templates, names.included, meaning, at, 0)
-        read_templates.append((template, names))
+    read_templates = _templates(file, definition, templates, meaning)
     bindings, to_controller = _bindings(definition)
     controller = _controller(file, definition)
-    instance = (
-        instance_uses(file.names, controller.function) if controller.function else InstanceUses()
-    )
     links = list(link_functions(definition))
-    _all_linked(definition, links)
-    for _, function in links:
-        if next(own_this(function), None) is not None:
-            raise NotRead("link-this", "", function.start)
-        _moves(function, "link-unread")
-        _stands_alone(file.names, definition, function)
+    _check_links(file, definition, links)
+    instance = InstanceUses()
     if controller.function is not None:
-        _moves(controller.function, "controller-unread")
-        arrow = controller.function.type == "arrow_function"
-        if arrow and (
-            controller.form in ("registered", "declared")
-            or next(own_this(controller.function), None)
-        ):
-            raise NotRead("controller-unread", "an arrow function", controller.function.start)
-        if _returns_value(controller.function):
-            raise NotRead("controller-unread", "it returns its instance", controller.function.start)
-    parameters = [p for _, fn in links for p in parameters_of(fn)[:1]]
+        instance = instance_uses(file.names, controller.function)
+        _check_controller(controller, controller.function)
     _hooks_apart(instance, links, definition)
+    parameters = [p for _, fn in links for p in parameters_of(fn)[:1]]
     parameters += [
         i.parameter for i in controller.injections if i.name == "$scope" and i.parameter is not None
     ]
@@ -168,17 +134,61 @@ def _directive(
         shown = f"{', '.join(sorted(members))} of {controller.name or 'a class'}"
         raise NotRead("controller-elsewhere", shown, definition.options["controller"].whole.start)
     return Directive(
-        definition,
-        read_templates,
-        bindings,
-        controller,
-        links,
-        scope,
-        instance,
-        alias,
-        to_controller,
-        _required(definition),
-    )
+        definition, read_templates, bindings, controller, links, scope, instance, alias,
+        to_controller, _required(definition),
+    )  # fmt: skip
+
+
+def _templates(
+    file: DirectiveFile, definition: Definition, templates: Templates, meaning: Meaning
+) -> list[tuple[Template, TemplateNames]]:
+    """The templates of a directive with the names they use. Raises `NotRead` where it stays a directive."""
+    at = definition.registration.at
+    if definition.unread and definition.object is None and definition.link_alone is None:
+        raise NotRead("definition-unread", definition.unread, at)
+    known, missing = templates.of(definition)
+    reason = why_it_stays(definition, known, file.names)
+    if reason is not None:
+        raise NotRead(reason.rule, reason.detail, reason.at)
+    if definition.unread:
+        raise NotRead("definition-unread", definition.unread, at)
+    for option in _NOT_SAID:
+        if option in definition.options and definition.value(option) is not None:
+            if definition.options[option].value.text not in ("0", "false"):
+                raise NotRead("option-not-said", option, definition.options[option].whole.start)
+    if missing:
+        raise NotRead("template-unread", missing, at)
+    found = []
+    for template in known:
+        try:
+            names = names_of(template.source, meaning.kind)
+        except InputError as error:
+            raise NotRead("template-unread", error.what, at) from None
+        _included(templates, names.included, meaning, at, 0)
+        found.append((template, names))
+    return found
+
+
+def _check_links(
+    file: DirectiveFile, definition: Definition, links: list[tuple[str, Node]]
+) -> None:
+    """Raise `NotRead` for a function that links and cannot be moved."""
+    _all_linked(definition, links)
+    for _, function in links:
+        if next(own_this(function), None) is not None:
+            raise NotRead("link-this", "", function.start)
+        _moves(function, "link-unread")
+        _stands_alone(file.names, definition, function)
+
+
+def _check_controller(controller: Controller, function: Node) -> None:
+    """Raise `NotRead` for a controller that makes no instance of its own."""
+    _moves(function, "controller-unread")
+    named = controller.form in ("registered", "declared")
+    if function.type == "arrow_function" and (named or next(own_this(function), None)):
+        raise NotRead("controller-unread", "an arrow function", function.start)
+    if _returns_value(function):
+        raise NotRead("controller-unread", "it returns its instance", function.start)
 
 
 def _included(

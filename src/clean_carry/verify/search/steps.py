@@ -112,21 +112,15 @@ _NEVER_TYPED = frozenset(
 
 def _of_element(element: dict[str, Any]) -> list[Step]:
     target, events, kind = element["target"], set(element["events"]), element["kind"]
+    tag = element["tag"]
     found: list[Step] = []
-    if kind in ("checkbox", "radio") or events & _PRESSED or element["tag"] in _NATIVE_PRESS:
+    if kind in ("checkbox", "radio") or events & _PRESSED or tag in _NATIVE_PRESS:
         found.append({"press": target})
-    if element["tag"] in ("button", "summary") or kind in ("checkbox", "radio"):
+    if tag in ("button", "summary") or kind in ("checkbox", "radio"):
         found += [{"key": {**target, "key": key}} for key in ("Enter", " ")]
     if "dblclick" in events:
         found.append({"press": {**target, "double": True}})
-    if kind in _TYPED or (kind == "text" and element["tag"] == "input"):
-        found += [{"type": {**target, "text": text}} for text in _TEXTS if text]
-        found += [{"type": {**target, "text": "", "over": True}}] if "change" in events else []
-        found.append({"commit": target})
-    elif kind == "range" or (
-        events & {"input", "change"} and element["tag"] == "input" and kind not in _NEVER_TYPED
-    ):
-        found += [{"type": {**target, "text": "7", "over": True}}, {"commit": target}]
+    found += _typed(element)
     if kind == "select":
         found += [{"choose": {**target, "value": value}} for value in element["values"]]
     if events & {"keydown", "keyup", "keypress"}:
@@ -136,17 +130,40 @@ def _of_element(element: dict[str, Any]) -> list[Step]:
         found.append({"key": {**target, "key": "Enter"}})
     if events & {"focus", "focusin", "blur", "focusout"} or kind in _TYPED:
         found += [{"focus": target}, {"blur": target}]
+    found += _by_pointer(element)
+    found += [{"event": {**target, "type": kind}} for kind in sorted(events - _COVERED)]
+    return found
+
+
+def _typed(element: dict[str, Any]) -> list[Step]:
+    """What is written into an element."""
+    target, events, kind = element["target"], set(element["events"]), element["kind"]
+    field = element["tag"] == "input"
+    if kind in _TYPED or (kind == "text" and field):
+        over = [{"type": {**target, "text": "", "over": True}}] if "change" in events else []
+        texts = [{"type": {**target, "text": text}} for text in _TEXTS if text]
+        return [*texts, *over, {"commit": target}]
+    changes = bool(events & {"input", "change"}) and field and kind not in _NEVER_TYPED
+    if kind == "range" or changes:
+        return [{"type": {**target, "text": "7", "over": True}}, {"commit": target}]
+    return []
+
+
+def _by_pointer(element: dict[str, Any]) -> list[Step]:
+    """What a pointer or a finger does to an element, and what a form or a dialog is for."""
+    target, events, tag = element["target"], set(element["events"]), element["tag"]
+    found: list[Step] = []
     if events & _HOVERED:
         found.append({"hover": target})
     if events & _LEFT:
         found += [{"hover": target}, {"leave": target}]
-    if element["tag"] == "form" or "submit" in events:
+    if tag == "form" or "submit" in events:
         found.append({"submit": target})
     if "touchstart" in events or "touchend" in events:
         found.append({"touch": target})
-    if kind == "file":
+    if element["kind"] == "file":
         found += [{"files": {**target, "names": names}} for names in _FILES]
-    if element["tag"] == "dialog" and events & _PRESSED:
+    if tag == "dialog" and events & _PRESSED:
         # A press on what is behind an open dialog is one on the dialog, outside of its box.
         found.append({"press": {**target, "at": _BEHIND}})
     if events & _HELD:
@@ -156,7 +173,6 @@ def _of_element(element: dict[str, Any]) -> list[Step]:
         found.append({"pull": {**target, **finger, "at": _SHARES[1], "kept": True}})
     if events & {"dragstart", "drop", "dragover"}:
         found.append({"drag": target})
-    found += [{"event": {**target, "type": kind}} for kind in sorted(events - _COVERED)]
     return found
 
 

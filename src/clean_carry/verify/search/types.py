@@ -145,40 +145,56 @@ def _pairs(node: Node, tree: Tree) -> list[tuple[str, Node]]:
 
 def declared_type(node: Node, tree: Tree, depth: int = 0) -> Shape:
     """The shape of a type in TypeScript's or Flow's words."""
-    shape = Shape(declared=True)
     if depth > MOST_DEPTH:
-        shape.declared = False
-        return shape
+        return Shape()
+    inner = node.named_children[0] if node.named_children else None
+    match node.type:
+        case "flow_maybe_type" if inner is not None:
+            return replace(declared_type(inner, tree, depth), nullable=True)
+        case "readonly_type" | "parenthesized_type" if inner is not None:
+            return declared_type(inner, tree, depth)
+        case "generic_type":
+            return _generic(node, tree, depth)
+        case "type_identifier" | "nested_type_identifier":
+            return _named(node.text.split(".")[-1], tree, depth)
+        case "union_type" | "intersection_type":
+            return _several(node, tree, depth)
+        case "literal_type":
+            return _literal(inner or node)
+    return _plain_type(node, inner, tree, depth)
+
+
+def _several(node: Node, tree: Tree, depth: int) -> Shape:
+    """One of several types, or all of them at once."""
+    shape = Shape(declared=True)
+    either = node.type == "union_type"
+    for part in node.named_children:
+        if not either or part.text not in ("undefined", "null"):
+            _widen(shape, declared_type(part, tree, depth + 1))
+        shape.nullable = shape.nullable or (either and part.text == "null")
+    return shape
+
+
+def _literal(node: Node) -> Shape:
+    shape = Shape(declared=True)
+    found, literal = literal_of(node)
+    if found and literal is not None:
+        shape.note(literal)
+        shape.listed = True
+        shape.kinds.add(kind_of(literal))
+    return shape
+
+
+def _plain_type(node: Node, inner: Node | None, tree: Tree, depth: int) -> Shape:
+    shape = Shape(declared=True)
     match node.type:
         case "predefined_type":
             shape.kinds.add("any" if node.text in ("unknown", "never") else node.text)
-        case "literal_type":
-            inner = node.named_children[0] if node.named_children else node
-            found, literal = literal_of(inner)
-            if found and literal is not None:
-                shape.note(literal)
-                shape.listed = True
-                shape.kinds.add(kind_of(literal))
-        case "union_type":
-            for part in node.named_children:
-                if part.text not in ("undefined", "null"):
-                    _widen(shape, declared_type(part, tree, depth + 1))
-                shape.nullable = shape.nullable or part.text == "null"
-        case "intersection_type":
-            for part in node.named_children:
-                _widen(shape, declared_type(part, tree, depth + 1))
-        case "flow_maybe_type" if node.named_children:
-            return replace(declared_type(node.named_children[0], tree, depth), nullable=True)
-        case "array_type" | "readonly_type" if node.named_children:
-            inner_type = node.named_children[0]
-            if node.type == "readonly_type":
-                return declared_type(inner_type, tree, depth)
+        case "array_type" if inner is not None:
             shape.kinds.add("array")
-            shape.items = declared_type(inner_type, tree, depth + 1)
+            shape.items = declared_type(inner, tree, depth + 1)
         case "tuple_type":
             shape.kinds.add("array")
-        case "parenthesized_type" if node.named_children:
-            return declared_type(node.named_children[0], tree, depth)
         case "function_type":
             shape.kinds.add("function")
             result = node.child("return_type")
@@ -187,10 +203,6 @@ def declared_type(node: Node, tree: Tree, depth: int = 0) -> Shape:
         case "object_type" | "interface_body":
             shape.kinds.add("object")
             _signatures(shape, node, tree, depth)
-        case "generic_type":
-            return _generic(node, tree, depth)
-        case "type_identifier" | "nested_type_identifier":
-            return _named(node.text.split(".")[-1], tree, depth)
         case _:
             shape.declared = False
     return shape

@@ -75,15 +75,7 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     layout, reason = layout_of(component, runtime)
     remembered = component.view.pure and _is_remembered(component, runtime)
     _check_context(component, runtime, remembered)
-    inputs, lifted = inputs_of(component, later)
-    latest = latest_of(component, later, layout, inputs)
-    if (
-        inputs == "listed"
-        and not component.view.markup
-        and sum(m.kind == "prop" for m in latest) > MANY_LATEST
-    ):
-        inputs = "whole"
-        latest = latest_of(component, later, layout, inputs)
+    inputs, lifted, latest = _inputs(component, later, layout)
     effect_locals = _effect_locals(component) if merged else {}
     removed = _removable(component, later, layout, inputs, lifted)
     apart = bool(called_early) or inputs_first
@@ -96,18 +88,8 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
     followed = [write for write in writes if write.after is not None]
     always_draws = _always_draws(component, followed)
     return Plan(
-        component=component,
-        names=naming.names,
-        setters=naming.setters,
-        latest=naming.latest,
-        references=naming.references,
-        previous=naming.previous,
-        layout=layout,
-        inputs=inputs,
-        lifted=lifted,
-        later=later,
-        stable=stable,
-        removed_patterns=naming.removed,
+        component, naming.names, naming.setters, naming.latest, naming.references, naming.previous,
+        layout, inputs, lifted, later, stable, naming.removed,
         effect_locals=effect_locals,
         merged=merged,
         runtime=runtime,
@@ -125,7 +107,19 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         whole_reason=reason,
         once=made_once(component, effect_locals),
         in_order=_made_in_order(component, before_fields),
-    )
+    )  # fmt: skip
+
+
+def _inputs(
+    component: Component, later: frozenset[int], layout: Layout
+) -> tuple[InputsForm, PatternRead | None, set[Member]]:
+    """The form of the inputs, the pattern that is lifted, and the members whose latest value is read."""
+    inputs, lifted = inputs_of(component, later)
+    latest = latest_of(component, later, layout, inputs)
+    many = sum(member.kind == "prop" for member in latest) > MANY_LATEST
+    if inputs == "listed" and not component.view.markup and many:
+        return "whole", lifted, latest_of(component, later, layout, "whole")
+    return inputs, lifted, latest
 
 
 def made_once(component: Component, effect_locals: Collection[str]) -> frozenset[str]:
