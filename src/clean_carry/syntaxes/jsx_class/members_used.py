@@ -25,8 +25,6 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
     part = node.child("property")
     name = (property_name(part) if part is not None else None) or ""
     parent = node.parent
-    member = Member("method", name.lstrip("#"))
-    deferred, handled = facts.deferred(node), in_handler(node, facts.root_of(node))
     if is_write(node):
         if name not in facts.setters or not _sets(facts, node, name):
             facts.refuse("method-replaced", name, node.start)
@@ -34,60 +32,64 @@ def _method_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
     if name not in facts.methods:
         facts.refuse("method-replaced", f"{name} has a setter and no getter", node.start)
         return
-    if not deferred and _is_assigned_after(facts, node, name):
+    if not facts.deferred(node) and _is_assigned_after(facts, node, name):
         facts.refuse("initial-needs-method", name, node.start)
         return
-    if name in facts.getters:
-        span = facts.span(node)
-        add(
-            facts,
-            node,
-            "getter",
-            lambda entry: MethodCall(span, entry, deferred, member, True, handled=handled),
-        )
-        facts.raws[-1].member = name
-        return
-    if parent is not None and parent.type == "call_expression" and node.field == "function":
-        span = facts.span(node)
-        add(
-            facts,
-            node,
-            "method-call",
-            lambda entry: MethodCall(span, entry, deferred, member, handled=handled),
-        )
-        facts.raws[-1].member = name
+    called = parent is not None and parent.type == "call_expression" and node.field == "function"
+    if name in facts.getters or called:
+        _method_call(facts, node, name, getter=name in facts.getters)
         return
     whole, bound = node, None
     if given_this(node) is not None and parent is not None and parent.type == "arguments":
         # It is called with the instance, as one that is bound: only the argument behind it goes.
         bound = []
     if parent is not None and parent.type == "member_expression":
-        call = parent.parent
-        part = parent.child("property")
-        if (
-            part is not None
-            and part.text == "bind"
-            and call is not None
-            and call.type == "call_expression"
-            and parent.field == "function"
-        ):
-            arguments = call.child("arguments")
-            given = arguments.named_children if arguments is not None else []
-            if not given or (given[0].type != "this" and not _is_arrow(facts, name, given[0])):
-                leave(facts, node, "instance-escapes", f"{name} is bound to something else")
-                return
-            whole, bound = call, given[1:]
-        elif not _called_on_itself(facts, node, member, deferred):
-            leave(facts, node, "method-as-object", name)
+        call = _bind_call(parent)
+        if call is None:
+            member = Member("method", name.lstrip("#"))
+            if _called_on_itself(facts, node, member, facts.deferred(node)):
+                facts.raws[-1].member = name
+            else:
+                leave(facts, node, "method-as-object", name)
             return
-        else:
-            facts.raws[-1].member = name
+        arguments = call.child("arguments")
+        given = arguments.named_children if arguments is not None else []
+        if not given or (given[0].type != "this" and not _is_arrow(facts, name, given[0])):
+            leave(facts, node, "instance-escapes", f"{name} is bound to something else")
             return
+        whole, bound = call, given[1:]
+    _method_value(facts, node, name, whole, bound)
+
+
+def _bind_call(member: Node) -> Node | None:
+    """The call `this.go.bind(…)` a member expression on a method is the function of."""
+    part, call = member.child("property"), member.parent
+    binds = part is not None and part.text == "bind" and member.field == "function"
+    return call if binds and call is not None and call.type == "call_expression" else None
+
+
+def _method_call(facts: ClassFacts, node: Node, name: str, *, getter: bool) -> None:
+    """A call of a method; a getter is called where its name is read."""
+    span, member = facts.span(node), Member("method", name.lstrip("#"))
+    deferred, handled = facts.deferred(node), in_handler(node, facts.root_of(node))
+    add(
+        facts,
+        node,
+        "getter" if getter else "method-call",
+        lambda entry: MethodCall(span, entry, deferred, member, getter, handled=handled),
+    )
+    facts.raws[-1].member = name
+
+
+def _method_value(
+    facts: ClassFacts, node: Node, name: str, whole: Node, bound: list[Node] | None
+) -> None:
+    """A method that is handed on as a value; `bound` are the arguments it is bound to."""
     place, receiver = place_of(whole)
-    deferred = deferred or facts.deferred(node, is_function=True)
+    deferred = facts.deferred(node) or facts.deferred(node, is_function=True)
     handed = _is_handed(whole, facts.root_of(node))
-    key, part_node = part_of_object(whole) if not bound else ("", whole)
-    span = facts.span(part_node)
+    key, part = part_of_object(whole) if not bound else ("", whole)
+    span, member = facts.span(part), Member("method", name.lstrip("#"))
 
     def build(entry: int) -> Operation:
         codes = None

@@ -12,6 +12,7 @@ from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import calls_code, is_identifier, last_name, property_name
 from clean_carry.syntaxes.single_file.hooks import HOOKS, ROUTE_HOOKS
+from clean_carry.syntaxes.single_file.members import Members
 from clean_carry.syntaxes.single_file_object.functions import (
     FUNCTIONS,
     attached,
@@ -133,21 +134,20 @@ def _watcher(
     if (name not in known | members.mixed and not built_in) or not all(map(is_identifier, path)):
         uses.refuse("unknown-option", f"a watcher of {key}", given.start)
         return
-    function, settings = given, []
-    if given.type == "object":
-        members.kept_only("unknown-option", f"a watcher of {key} with settings", given.start)
-        for option, item, held in parts_of(given):
-            if option == "handler":
-                function = held
-            else:
-                settings.append(item)
+    function, settings = _handler(members, key, given)
     if path or built_in:
         members.kept_only("unknown-option", f"a watcher of {key}", given.start)
-    source = Member("injected" if built_in else members.kind_of(name), name)  # type: ignore[arg-type]
     keys = {property_name(s.child("key") or s) for s in settings}
-    deep, immediate = "deep" in keys, "immediate" in keys
-    spans = tuple(uses.span(s) for s in settings)
-    plain = path == ["length"] or (not path and _is_plain(gathered, name))
+    made = Reaction(
+        Member("injected" if built_in else members.kind_of(name), name),  # type: ignore[arg-type]
+        Code(uses.tree.source.span(function.start, function.start)), -1, Code(uses.span(function)),
+        (), (), True, entry, notes, tuple(path),
+        settings=tuple(uses.span(s) for s in settings),
+        deep="deep" in keys,
+        immediate="immediate" in keys,
+        plain=path == ["length"] or (not path and _is_plain(gathered, name)),
+        held=_is_held(gathered, name),
+    )  # fmt: skip
     method = property_name(function) if function.type == "string" else None
     shared = None
     if function.type == "call_expression":
@@ -159,35 +159,46 @@ def _watcher(
         members.kept_only("unknown-option", f"a watcher of {key} that is put off", given.start)
     if method in members.methods:
         members.kept_only("unknown-option", f"a watcher of {key} by name", given.start)
-        empty = Code(uses.tree.source.span(function.start, function.start))
         handler = Callback(None, -1, method=method or "")
-        gathered.parts.append(
-            Reaction(
-                source, empty, -1, empty, (), (), True, entry, notes,
-                tuple(path), handler, spans, deep, immediate, plain, _is_held(gathered, name),
-            )
-        )  # fmt: skip
+        gathered.parts.append(replace(made, body=made.text, handler=handler))
         return
     callback = callback_of(uses, function)
     body = function.child("body") if function.type in FUNCTIONS else None
     if callback is None or body is None or callback.text is None:
         _unread(gathered, given)
         return
-    inner = uses.tree.source.span(body.start, body.end)
-    if body.type == "statement_block":
-        inner = uses.tree.source.span(body.start + 1, body.end - 1)
     if function.type == "arrow_function":
         members.kept_only("unknown-option", f"a watcher of {key}", given.start)
+    inner = _inside(uses, body)
     uses.ledger.claim("code", inner, "kept")
     now, before = _parameters(gathered, function)
     members.named.update((span.start, name) for span, _ in (*now, *before))
     gathered.parts.append(
-        Reaction(
-            source, callback.text, callback.entry, uses.code(inner, kept=False), now, before,
-            calls_code(body), entry, notes, tuple(path), replace(callback, shared=shared), spans, deep,
-            immediate, plain, _is_held(gathered, name),
+        replace(
+            made, text=callback.text, text_entry=callback.entry, body=uses.code(inner, kept=False),
+            now=now, before=before, runs_code=calls_code(body), handler=replace(callback, shared=shared),
         )
     )  # fmt: skip
+
+
+def _handler(members: Members, key: str, given: Node) -> tuple[Node, list[Node]]:
+    """The function of a watcher, and the settings it is given with."""
+    if given.type != "object":
+        return given, []
+    members.kept_only("unknown-option", f"a watcher of {key} with settings", given.start)
+    function, settings = given, []
+    for option, item, held in parts_of(given):
+        if option == "handler":
+            function = held
+        else:
+            settings.append(item)
+    return function, settings
+
+
+def _inside(uses: Uses, body: Node) -> Span:
+    """What stands between the braces of a function, or the expression it gives."""
+    block = body.type == "statement_block"
+    return uses.tree.source.span(body.start + block, body.end - block)
 
 
 def _is_plain(gathered: Gathered, name: str) -> bool:

@@ -112,22 +112,7 @@ def collect_uses(
         binding = scope.names.get(parameter.text) if scope is not None else None
         for ref in binding.references if binding is not None else ():
             _instance(uses, ref, literal, function, found, taken, rebound, members)
-    declared = members.declared()
-    members.fields = {
-        access.name
-        for access in found
-        if access.name not in declared | members.shared | drawn
-        and not access.name.startswith(("$", "_"))
-        and access.node.type == "member_expression"
-        and is_write(access.node)
-    }
-    members.fields |= {
-        access.name
-        for access in found
-        if access.name.startswith("_")
-        and access.name not in declared | members.shared
-        and is_write(access.node)
-    }
+    members.fields = _plain_fields(found, members, drawn)
     for declarator, pattern, owner in taken:
         _take(uses, declarator, pattern, members, owner)
     for call, method in rebound:
@@ -145,6 +130,20 @@ def collect_uses(
             members.open.setdefault(access.name, access.node.start)
             add_open(uses, access.node, access.name, members, access.owner)
     uses.sort()
+
+
+def _plain_fields(found: list[_Access], members: Members, drawn: frozenset[str]) -> set[str]:
+    """The names code writes on the instance that nothing declares, and the template does not ask for."""
+    known = members.declared() | members.shared
+    written = [access for access in found if access.name not in known and is_write(access.node)]
+    plain = {
+        access.name
+        for access in written
+        if access.name not in drawn
+        and not access.name.startswith(("$", "_"))
+        and access.node.type == "member_expression"
+    }
+    return plain | {access.name for access in written if access.name.startswith("_")}
 
 
 def _watched_by_name(uses: Uses, access: _Access, members: Members) -> None:
@@ -236,26 +235,16 @@ def _instance(
     parent = node.parent
     while parent is not None and parent.type in TYPED and node.field != "type":
         node, parent = parent, parent.parent
-    if parent is not None and parent.type == "member_expression" and node.field == "object":
-        part = parent.child("property")
-        name = property_name(part) if part is not None else None
-        if name is not None:
-            found.append(_Access(parent, name, owner))
-            return
-    word = parent.child("index") if parent is not None and is_indexed(node) else None
-    if parent is not None and word is not None and word.type == "string":
-        # `this['pier']` is `this.pier`.
-        name = property_name(word) or ""
-        if name in members.declared() - members.methods:
-            found.append(_Access(parent, name, owner))
-            return
-    if parent is not None and parent.type == "variable_declarator" and node.field == "value":
-        binding = _constant(uses, parent)
-        statement = parent.parent
-        if binding is not None and statement is not None and len(statement.named_children) == 1:
-            span = uses.tree.source.statement_line(statement.start, statement.end)
-            uses.raws.append(Raw(span, "receiver", _gone(span)))
-            for ref in binding.references:
+    if parent is None:
+        uses.refuse("instance-escapes", "", node.start)
+        return
+    name = _asked_name(node, parent, members)
+    if name is not None:
+        found.append(_Access(parent, name, owner))
+        return
+    if parent.type == "variable_declarator" and node.field == "value":
+        if (refs := _stood_for(uses, parent)) is not None:
+            for ref in refs:
                 if not is_given_at_once(ref, literal):
                     _instance(uses, ref, literal, owner, found, taken, rebound, members)
             return
@@ -263,22 +252,42 @@ def _instance(
         if pattern is not None and pattern.type == "object_pattern":
             taken.append((parent, pattern, owner))
             return
-    if parent is not None and parent.type == "arguments" and _binds(node, parent, members, rebound):
+    if parent.type == "arguments" and (
+        _binds(node, parent, members, rebound) or _gives_callback(uses, node, parent)
+    ):
         return
-    if parent is not None and parent.type == "arguments" and _gives_callback(uses, node, parent):
-        return
-    if parent is not None and parent.type == "pair" and _provides(parent):
+    if parent.type == "pair" and _provides(parent):
         # The option's own reader says what of it is provided.
         return
-    if parent is not None and _compared(node, parent):
+    if _compared(node, parent):
         found.append(_Access(node, "", owner))
         return
-    if parent is not None and is_indexed(node) and _by_name(uses, node, parent, owner, members):
+    if is_indexed(node) and _by_name(uses, node, parent, owner, members):
         return
-    if parent is None or not _handed(uses, node, parent, members):
+    if not _handed(uses, node, parent, members):
         uses.refuse("instance-escapes", "", node.start)
         return
     found.append(_Access(node, "", owner))
+
+
+def _asked_name(node: Node, parent: Node, members: Members) -> str | None:
+    """The member that is asked of the instance: `this.pier`, and `this['pier']` of one that is declared."""
+    if parent.type == "member_expression" and node.field == "object":
+        part = parent.child("property")
+        return property_name(part) if part is not None else None
+    word = parent.child("index") if is_indexed(node) else None
+    name = (property_name(word) or "") if word is not None and word.type == "string" else None
+    return name if name in members.declared() - members.methods else None
+
+
+def _stood_for(uses: Uses, declarator: Node) -> list[Node] | None:
+    """The uses of a constant that stands for the instance, which goes; None where there is none."""
+    binding, statement = _constant(uses, declarator), declarator.parent
+    if binding is None or statement is None or len(statement.named_children) != 1:
+        return None
+    span = uses.tree.source.statement_line(statement.start, statement.end)
+    uses.raws.append(Raw(span, "receiver", _gone(span)))
+    return binding.references
 
 
 def _by_name(uses: Uses, node: Node, whole: Node, owner: Node, members: Members) -> bool:

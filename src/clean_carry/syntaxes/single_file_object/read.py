@@ -88,20 +88,7 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int)
     members.unread.extend(blocks.unread)
     mixed = mix_in(uses, members, literal, workspace)
     component = _component(uses, members, statement, literal, blocks, workspace, runtime)
-    styles = tuple(
-        StyleBlock(
-            source.span(*s.inner),
-            s.attribute("scoped") is not None,
-            _value(source, s, "lang") or "css",
-            _value(source, s, "src"),
-        )
-        for s in blocks.styles
-    )
-    for style in blocks.styles:
-        if style.attribute("module") is not None:
-            members.kept_only("style-unread", "<style module>", style.start)
-        if _IN_STYLE.search(source.data, style.start, style.end):
-            members.kept_only("style-unread", "v-bind() in a style", style.start)
+    styles = tuple(_style(source, style, members) for style in blocks.styles)
     shared = opened(uses, members, mixed, literal, workspace)
     component = replace(
         component,
@@ -126,6 +113,20 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int)
         block=script,
         template=blocks.template,
         exported=exported,
+    )
+
+
+def _style(source: SourceText, style: TemplateNode, members: Members) -> StyleBlock:
+    """A block of styles; what only the runtime's compiler makes of it is noted."""
+    if style.attribute("module") is not None:
+        members.kept_only("style-unread", "<style module>", style.start)
+    if _IN_STYLE.search(source.data, style.start, style.end):
+        members.kept_only("style-unread", "v-bind() in a style", style.start)
+    return StyleBlock(
+        source.span(*style.inner),
+        style.attribute("scoped") is not None,
+        _value(source, style, "lang") or "css",
+        _value(source, style, "src"),
     )
 
 
@@ -235,40 +236,12 @@ def _component(
     entry = ledger.claim("component", uses.span(statement))
     code = read_code(source, template) if template is not None else None
     elements = list(template.walk()) if template is not None else []
-    by_name = any(a.name in _BY_NAME for node in elements for a in node.attributes)
-    writes = frozenset(
-        used.node.text
-        for used in (code.used if code is not None else ())
-        if is_write(used.node) or (used.attribute is not None and _is_two_way(used.attribute.name))
-    )
-    gathered = Gathered(uses, members, workspace.file, by_name, runtime, writes)
+    gathered = _gathered(uses, members, literal, code, elements, workspace, runtime)
     gathered.entries["component"] = entry
-    members.internal |= {name for name in members.state if name.startswith(("_", "$"))}
-    members.state -= members.internal
-    drawn = frozenset(used.node.text for used in code.used) if code is not None else frozenset()
-    collect_uses(uses, literal, members, _HOOKS, drawn)
-    # Inputs and state first: what a watcher looks at must be known.
-    order = {"props": 0, "data": 1, "computed": 2}
-    for name, part, value in sorted(parts_of(literal), key=lambda p: order.get(p[0] or "", 3)):
-        reader = OPTIONS.get(name or "")
-        if reader is None and not _own_option(gathered, name, part, value, workspace):
-            uses.refuse("unknown-option", part.text.split("\n")[0][:60], part.start)
-        elif reader is not None:
-            reader(gathered, part, value)
-    gathered.parts.sort(key=lambda part: ledger.entries[part.entry].span.start)
     markup: tuple[Markup, ...] = ()
-    template_uses: Uses | None = None
+    in_template: dict[int, frozenset[tuple[str, int]]] = {}
     if template is not None and code is not None:
-        ledger.claim("template", source.span(template.start, template.end))
-        _check_names(uses, members, code)
-        template_uses = Uses(code.tree, code.names, ledger)
-        template_reader = TemplateReader(template_uses, code)
-        template_reader.collect(members)
-        template_reader.forms = member_forms(gathered.props, members)
-        # A number, a string or a truth value cannot be changed in place.
-        members.mutations = [m for m in members.mutations if m[0] not in template_reader.forms]
-        markup = template_reader.nodes(template.children)
-        members.unread.extend(template_uses.refusals)
+        markup, in_template = _drawn(uses, gathered, members, template, code)
     else:
         uses.refuse("markup-unread", "there is no template", statement.start)
     for comment in comments.within(uses.tree, statement.start, statement.end):
@@ -308,14 +281,57 @@ def _component(
         facts=Facts(
             reserved=reserved(uses, statement),
             module_names=frozenset(uses.names.module.names),
-            locals_at={
-                **uses.locals_at,
-                **(template_uses.locals_at if template_uses is not None else {}),
-            },
+            locals_at={**uses.locals_at, **in_template},
             mutations=tuple(members.mutations),
         ),
         entries=gathered.entries,
     )
+
+
+def _gathered(
+    uses: Uses, members: Members, literal: Node, code: TemplateCode | None,
+    elements: list[TemplateNode], workspace: Workspace, runtime: int,
+) -> Gathered:  # fmt: skip
+    """What the options of the object say."""
+    by_name = any(a.name in _BY_NAME for node in elements for a in node.attributes)
+    used = code.used if code is not None else ()
+    writes = frozenset(
+        one.node.text
+        for one in used
+        if is_write(one.node) or (one.attribute is not None and _is_two_way(one.attribute.name))
+    )
+    gathered = Gathered(uses, members, workspace.file, by_name, runtime, writes)
+    members.internal |= {name for name in members.state if name.startswith(("_", "$"))}
+    members.state -= members.internal
+    collect_uses(uses, literal, members, _HOOKS, frozenset(one.node.text for one in used))
+    # Inputs and state first: what a watcher looks at must be known.
+    order = {"props": 0, "data": 1, "computed": 2}
+    for name, part, value in sorted(parts_of(literal), key=lambda p: order.get(p[0] or "", 3)):
+        reader = OPTIONS.get(name or "")
+        if reader is None and not _own_option(gathered, name, part, value, workspace):
+            uses.refuse("unknown-option", part.text.split("\n")[0][:60], part.start)
+        elif reader is not None:
+            reader(gathered, part, value)
+    gathered.parts.sort(key=lambda part: uses.ledger.entries[part.entry].span.start)
+    return gathered
+
+
+def _drawn(
+    uses: Uses, gathered: Gathered, members: Members, template: TemplateNode, code: TemplateCode
+) -> tuple[tuple[Markup, ...], dict[int, frozenset[tuple[str, int]]]]:
+    """The markup of a template, and the locals at the places of its code."""
+    ledger = uses.ledger
+    ledger.claim("template", uses.tree.source.span(template.start, template.end))
+    _check_names(uses, members, code)
+    template_uses = Uses(code.tree, code.names, ledger)
+    reader = TemplateReader(template_uses, code)
+    reader.collect(members)
+    reader.forms = member_forms(gathered.props, members)
+    # A number, a string or a truth value cannot be changed in place.
+    members.mutations = [m for m in members.mutations if m[0] not in reader.forms]
+    markup = reader.nodes(template.children)
+    members.unread.extend(template_uses.refusals)
+    return markup, template_uses.locals_at
 
 
 # Every option of both versions of the runtime: one without a reader is never taken for somebody's own.
