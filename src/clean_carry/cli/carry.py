@@ -138,11 +138,8 @@ def carry(
     line.clear()
     if as_json:
         run.print_json(others, faults)
-    elif len(meant) > 1 or others:
-        for text in terminal.totals(run.results, run.verdicts.values(), others):
-            click.echo(text)
-    if faults is not None and not as_json:
-        show_faults(faults)
+    else:
+        run.print_totals(others, faults, many=len(meant) > 1)
     raise click.exceptions.Exit(run.exit_code(faults))
 
 
@@ -231,6 +228,16 @@ class _Run:
             _show(found, path, preview=self.preview, written=writes, verdict=verdict, patch=place)
         if verdict is not None and verdict.interrupted:
             self.code = EXIT_STOPPED
+
+    def print_totals(
+        self, others: Mapping[str, int], faults: list[TypeFault] | None, *, many: bool
+    ) -> None:
+        """What became of all files, and the type errors they bring."""
+        if many or others:
+            for text in terminal.totals(self.results, self.verdicts.values(), others):
+                click.echo(text)
+        if faults is not None:
+            show_faults(faults)
 
     def print_json(self, others: Mapping[str, int], faults: list[TypeFault] | None) -> None:
         """All results as JSON, a line each."""

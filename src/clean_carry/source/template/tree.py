@@ -88,62 +88,64 @@ class _Reader:
         """Nodes from `at` to the end tag of `parent`: (nodes, start of the end tag, after it)."""
         nodes: list[TemplateNode] = []
         text_from = at
-        data = self.data
 
         def text(upto: int) -> None:
             if upto > text_from:
                 nodes.append(TemplateNode("text", text_from, upto, (text_from, upto)))
 
         while True:
-            found = _STOP.search(data, at, self.end)
+            found = _STOP.search(self.data, at, self.end)
             if found is None:
                 if parent and not self.loose:
                     raise self.fail(f"<{parent}> is never closed", text_from)
                 text(self.end)
                 return nodes, self.end, self.end
             start = found.start()
-            node, after = None, start + 1
-            if data.startswith(b"{{", start):
-                close = self._interpolation_end(start + 2)
-                if close >= 0:
-                    node = TemplateNode("interpolation", start, close + 2, (start + 2, close))
-            elif data.startswith(b"<!--", start):
-                close = data.find(b"-->", start + 4, self.end)
-                close = self.end if close < 0 else close
-                node = TemplateNode("comment", start, min(close + 3, self.end), (start + 4, close))
-            elif data[start + 1 : start + 2] in (b"!", b"?"):
-                close = data.find(b">", start, self.end)
-                close = self.end - 1 if close < 0 else close
-                node = TemplateNode("declaration", start, close + 1, (start, close + 1))
-            else:
-                opening = _TAG.match(data, start, self.end)
-                if opening is not None and opening.group(1):
-                    name = opening.group(2).decode()
-                    close = data.find(b">", opening.end(), self.end)
-                    if self.loose and close >= 0 and name.lower() != parent.lower():
-                        if name.lower() in self.open:
-                            text(start)
-                            return nodes, start, start
-                        text(start)
-                        nodes.append(
-                            TemplateNode("declaration", start, close + 1, (start, close + 1))
-                        )
-                        at = text_from = close + 1
-                        continue
-                    if close < 0 or (name != parent and not self.loose):
-                        raise self.fail(f"</{name}> closes nothing", start)
-                    text(start)
-                    return nodes, start, close + 1
-                if opening is not None:
-                    if self.loose and opening.group(2).decode().lower() in _ENDS.get(parent, ()):
-                        text(start)
-                        return nodes, start, start
-                    node = self._element(opening, depth)
+            opening = _TAG.match(self.data, start, self.end)
+            closed = self._closed(opening, start, parent) if opening is not None else None
+            if closed is not None and closed[1]:
+                text(start)
+                return nodes, start, closed[0]
+            node = self._node(opening, start, depth) if closed is None else None
+            if closed is not None:
+                node = TemplateNode("declaration", start, closed[0], (start, closed[0]))
+            at = start + 1
             if node is not None:
                 text(start)
                 nodes.append(node)
-                after = text_from = node.end
-            at = after
+                at = text_from = node.end
+
+    def _closed(self, tag: re.Match[bytes], start: int, parent: str) -> tuple[int, bool] | None:
+        """Where one goes on behind an end tag, and whether it ends `parent`; None for a start tag that ends
+        nothing. Of markup that is written loosely an end tag may close nothing."""
+        name = tag.group(2).decode()
+        if not tag.group(1):
+            ends = self.loose and name.lower() in _ENDS.get(parent, ())
+            return (start, True) if ends else None
+        close = self.data.find(b">", tag.end(), self.end)
+        if self.loose and close >= 0 and name.lower() != parent.lower():
+            return (start, True) if name.lower() in self.open else (close + 1, False)
+        if close < 0 or (name != parent and not self.loose):
+            raise self.fail(f"</{name}> closes nothing", start)
+        return close + 1, True
+
+    def _node(self, opening: re.Match[bytes] | None, start: int, depth: int) -> TemplateNode | None:
+        """The node that begins at `start`; None where none does."""
+        data = self.data
+        if data.startswith(b"{{", start):
+            close = self._interpolation_end(start + 2)
+            if close < 0:
+                return None
+            return TemplateNode("interpolation", start, close + 2, (start + 2, close))
+        if data.startswith(b"<!--", start):
+            close = data.find(b"-->", start + 4, self.end)
+            close = self.end if close < 0 else close
+            return TemplateNode("comment", start, min(close + 3, self.end), (start + 4, close))
+        if data[start + 1 : start + 2] in (b"!", b"?"):
+            close = data.find(b">", start, self.end)
+            close = self.end - 1 if close < 0 else close
+            return TemplateNode("declaration", start, close + 1, (start, close + 1))
+        return self._element(opening, depth) if opening is not None else None
 
     def _interpolation_end(self, at: int) -> int:
         """Where `}}` closes, strings passed over; -1 where it never does."""

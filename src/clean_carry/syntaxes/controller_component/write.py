@@ -286,30 +286,10 @@ class ComponentWriter(ControllerWriting):
         needs = not has_controller and (
             any(has_body(f) for _, f in self.directive.links) or self._brings()
         )
-        link = next((o for o in pairs if o.name in ("link", "compile")), None)
+        link = next((o for o in pairs if o.name in ("link", "compile")), None) if needs else None
         gone = (0, 0)
         for option in pairs:
-            goes = options.get(option.name, Fragment()) is None and not (option is link and needs)
-            held = option.whole.start, option.whole.end
-            if goes:
-                held = self._line_of(option.whole, gone)
-                gone = (gone[0] if held[0] == gone[1] else held[0], held[1])
-            entry = self.ledger.claim("option", source.span(*held))
-            if option.name in options:
-                fragment = options[option.name]
-                if option is link and needs:
-                    level = self._levels(self._indent(option.whole.start))
-                    fragment = new("controller: ") + self._new_controller(level)
-                if fragment is None:
-                    self.edits.put(*held, Fragment([Piece(entry=entry, rule="option-carried")]))
-                else:
-                    self.edits.put(
-                        option.whole.start,
-                        option.whole.end,
-                        fragment + Fragment([Piece(entry=entry, rule="option-carried")]),
-                    )
-            else:
-                self.ledger.settle(entry, "kept")
+            gone = self._put_option(option, options, gone, link)
         if self.outer and "scope" not in definition.options and pairs:
             first = pairs[0].whole.start
             gap = source.slice(node.start + 1, first)
@@ -317,11 +297,7 @@ class ComponentWriter(ControllerWriting):
             self.edits.put(node.start + 1, node.start + 1, new(f"{lead}{self._outer_bindings()},"))
         self._last_comma(
             pairs,
-            [
-                o
-                for o in pairs
-                if o.name not in options or options[o.name] is not None or (o is link and needs)
-            ],
+            [o for o in pairs if o.name not in options or options[o.name] is not None or o is link],
         )
         apart = [o for o in definition.options.values() if o.whole.parent is not node]
         if apart:
@@ -338,6 +314,32 @@ class ComponentWriter(ControllerWriting):
         text = self.edits.text(node.start, node.end).shifted(shift)
         self.ledger.claim("definition", source.span(node.start, node.end), "kept")
         return text
+
+    def _put_option(
+        self, option: Option, options: dict[str, Fragment | None], gone: tuple[int, int],
+        link: Option | None,
+    ) -> tuple[int, int]:  # fmt: skip
+        """Write one option in its place; the last stretch that has gone by then. `link` becomes the
+        controller."""
+        whole = option.whole
+        held = whole.start, whole.end
+        if options.get(option.name, Fragment()) is None and option is not link:
+            held = self._line_of(whole, gone)
+            gone = (gone[0] if held[0] == gone[1] else held[0], held[1])
+        entry = self.ledger.claim("option", self.source.span(*held))
+        if option.name not in options:
+            self.ledger.settle(entry, "kept")
+            return gone
+        settle = Fragment([Piece(entry=entry, rule="option-carried")])
+        fragment = options[option.name]
+        if option is link:
+            level = self._levels(self._indent(whole.start))
+            fragment = new("controller: ") + self._new_controller(level)
+        if fragment is None:
+            self.edits.put(*held, settle)
+        else:
+            self.edits.put(whole.start, whole.end, fragment + settle)
+        return gone
 
     def _is_apart(self, option: Option) -> bool:
         """Whether an option is given by a plain statement of the factory: `ddo.link = …`."""

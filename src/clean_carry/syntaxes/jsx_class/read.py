@@ -336,15 +336,10 @@ def _assemble(
         called=called,
         callable_state=callable_state,
     )
-    type_parameters = node.child("type_parameters")
-    inputs = Inputs(
-        (),
-        optional.inline or props_type,
-        optional.marks,
-        optional.names,
-        facts.span(type_parameters) if type_parameters is not None else None,
-        kept,
-    )
+    generics = node.child("type_parameters")
+    parameters = facts.span(generics) if generics is not None else None
+    type_text = optional.inline or props_type
+    inputs = Inputs((), type_text, optional.marks, optional.names, parameters, kept)
     component = Component(
         candidate.name,
         place,

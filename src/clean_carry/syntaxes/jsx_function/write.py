@@ -92,20 +92,44 @@ def write(
     speller = Speller(plan, source, style.semicolon, style.unit, events, bare=style.bare)
     base = source.indent_at(component.span.start)
     inner = base + style.unit
-    semi = style.semicolon
-    generics = (
-        copy(component.inputs.type_parameters) if component.inputs.type_parameters else Fragment()
-    )
     held = _holds_statics(plan, speller)
     opened = _opening(plan, style)
     # What is given statics as it is made stands a level deeper, among the arguments of a call.
     result = Fragment(opened.pieces[-1:]) if held else opened
-    result += generics
+    if component.inputs.type_parameters is not None:
+        result += copy(component.inputs.type_parameters)
     exported = {"": "", "named": "export ", "default": "export default "}[component.place.exported]
     ahead = length(result) + style.fit.columns(inner if held else base + exported)
     result += new("(") + signature(plan, speller, style, ahead) + _second(plan) + new(") {\n")
-    blocks: list[Fragment] = []
-    followed = plan.followed
+    silent, blocks = _blocks(plan, speller, style, inner)
+    result += silent
+    if template is not None:
+        blocks.append(_template(MarkupWriter(speller, template.mark, template.slots), style, inner))
+    else:
+        blocks.append(_drawing(plan, speller, style, inner))
+    for line in received_line(plan, style):
+        blocks.insert(-1, line)
+    decorators = 0 if plan.decorated_after else len(component.place.decorators)
+    end = ")" * (plan.remembered + bool(component.outward.exposed) + decorators)
+    result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}{end}")
+    if held:
+        before = Fragment(opened.pieces[:-1]) + new(f"Object.assign(\n{inner}")
+        result = before + result.shifted(1) + new(f",\n{inner}{{")
+        deep = inner + style.unit
+        for static in component.statics:
+            result += new(f"\n{deep}") + _held_static(speller, static, deep) + new(",")
+        result += new(f"\n{inner}}}{style.comma}\n{base})")
+    if component.place.form != "expression" and (end or held):
+        result += new(style.semicolon)
+    return result + _after(plan, speller, style, base, held=held)
+
+
+def _blocks(
+    plan: Plan, speller: Speller, style: Style, inner: str
+) -> tuple[Fragment, list[Fragment]]:
+    """What stands in the function before it draws, in blocks; first what only settles an entry."""
+    component = plan.component
+    silent, blocks = Fragment(), list[Fragment]()
     opening = _shared_context(plan, style)
     opening += merged_inputs(plan, speller, style)
     opening += latest_lines(plan, speller, style, first=True)
@@ -123,42 +147,30 @@ def write(
     blocks += [_member(plan, speller, style, method, inner) for method in needed]
     if late_fields:
         blocks.append(joined(late_fields, f"\n{inner}"))
-    handle = component.outward.exposed
+    followed, handle = plan.followed, bool(component.outward.exposed)
     for member in _in_order(plan):
         if isinstance(member, Moment) and member.when in ENDING:
             # What runs while drawing may end the draw; a hook may not stand behind that.
-            blocks += _last_hooks(plan, style, followed, bool(handle), inner)
-            followed, handle = False, ()
+            blocks += _last_hooks(plan, style, followed, handle, inner)
+            followed = handle = False
         block = _member(plan, speller, style, member, inner)
         if any(piece.span is not None or piece.text for piece in block.pieces):
             blocks.append(block)
         else:
-            result += block  # it only says what became of an entry
-    blocks += _last_hooks(plan, style, followed, bool(handle), inner)
-    if template is not None:
-        blocks.append(_template(MarkupWriter(speller, template.mark, template.slots), style, inner))
-    else:
-        blocks.append(_drawing(plan, speller, style, inner))
-    for line in received_line(plan, style):
-        blocks.insert(-1, line)
-    decorators = 0 if plan.decorated_after else len(component.place.decorators)
-    end = ")" * (plan.remembered + bool(component.outward.exposed) + decorators)
-    close = semi if component.place.form != "expression" and (end or held) else ""
-    result += new(inner) + joined(blocks, f"\n\n{inner}") + new(f"\n{base}}}{end}")
-    if held:
-        before = Fragment(opened.pieces[:-1]) + new(f"Object.assign(\n{inner}")
-        result = before + result.shifted(1) + new(f",\n{inner}{{")
-        deep = inner + style.unit
-        for static in component.statics:
-            result += new(f"\n{deep}") + _held_static(speller, static, deep) + new(",")
-        result += new(f"\n{inner}}}{style.comma}\n{base})")
-    result += new(close)
+            silent += block
+    return silent, [*blocks, *_last_hooks(plan, style, followed, handle, inner)]
+
+
+def _after(plan: Plan, speller: Speller, style: Style, base: str, *, held: bool) -> Fragment:
+    """What follows the function: statics, constants for defaults, its export, a return of it."""
+    component, semi = plan.component, style.semicolon
     after: list[tuple[int, Fragment]] = [
         (static.code.span.start, _static(plan, speller, static, base, semi))
         for static in (component.statics if not held else ())
     ]
     for name, at in constants_after(plan, speller).items():
         after.append((at, default_constant(plan, speller, style, name)))
+    result = Fragment()
     for _, statement in sorted(after, key=lambda part: part[0]):
         result += new(f"\n\n{base}") + statement
     if plan.exports_after:

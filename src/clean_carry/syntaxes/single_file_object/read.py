@@ -246,8 +246,7 @@ def _component(
         uses.refuse("markup-unread", "there is no template", statement.start)
     for comment in comments.within(uses.tree, statement.start, statement.end):
         ledger.claim("comment", uses.span(comment), "kept")
-    above = comments.leading(uses.tree, statement)
-    head = source.span(above[0].start if above else statement.start, statement.end)
+    head = _head(uses, statement)
     sent = [*_sent(uses.tree.of("call_expression"), "member_expression")]
     if code is not None:
         sent += _sent(code.tree.of("call_expression"), "identifier")
@@ -266,18 +265,7 @@ def _component(
             tags=frozenset(node.tag for node in elements if node.kind == "element"),
             root_is_component=_has_component_root(template),
         ),
-        foreign=Foreign(
-            plain_fields=tuple(sorted(members.fields)),
-            mixed=frozenset(members.mixed),
-            mixed_calm=frozenset(members.mixed_calm),
-            mixed_props=frozenset(members.props - {p.name for p in gathered.props}),
-            mixed_hooks=frozenset(members.mixed_hooks),
-            open_names=tuple(members.open.items()),
-            prelude=gathered.prelude,
-            prelude_names=gathered.prelude_names,
-            option_comments=gathered.comments,
-            option_values=gathered.values,
-        ),
+        foreign=_foreign(gathered, members),
         facts=Facts(
             reserved=reserved(uses, statement),
             module_names=frozenset(uses.names.module.names),
@@ -286,6 +274,28 @@ def _component(
         ),
         entries=gathered.entries,
     )
+
+
+def _foreign(gathered: Gathered, members: Members) -> Foreign:
+    """What only the family knows of a component."""
+    return Foreign(
+        plain_fields=tuple(sorted(members.fields)),
+        mixed=frozenset(members.mixed),
+        mixed_calm=frozenset(members.mixed_calm),
+        mixed_props=frozenset(members.props - {p.name for p in gathered.props}),
+        mixed_hooks=frozenset(members.mixed_hooks),
+        open_names=tuple(members.open.items()),
+        prelude=gathered.prelude,
+        prelude_names=gathered.prelude_names,
+        option_comments=gathered.comments,
+        option_values=gathered.values,
+    )
+
+
+def _head(uses: Uses, statement: Node) -> Span:
+    """The statement of a component with the comments above it."""
+    above = comments.leading(uses.tree, statement)
+    return uses.tree.source.span(above[0].start if above else statement.start, statement.end)
 
 
 def _gathered(

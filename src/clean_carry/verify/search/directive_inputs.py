@@ -72,29 +72,17 @@ def directive_inputs(source: SourceText, component: str) -> Inputs:
     own = Tree(source, _view(source, registrations, chosen, controller))
     shapes = Shapes([own, *(t for one in templates if (t := _template_tree(one)) is not None)])
     bound = dict(_bindings(definition))
-    for attribute, (name, kind) in bound.items():
-        if kind == "&" and chosen.kind == "component" and _told_of(attribute) in bound:
-            # It tells of what an input becomes: whoever mounts it sets that.
-            continue
-        shape = shapes.of(name)
-        if kind == "&":
-            shape = Shape({"function"}, declared=True, result=shape.result)
-        elif kind == "@":
-            shape = Shape({"string"}, list(shape.literals), declared=True)
-        found.shapes[attribute] = shape
+    _note_bindings(found, shapes, bound, told=chosen.kind == "component")
     functions = [f for f in (definition.registration.function, controller) if f is not None]
     for name in _attributes(definition, registrations, names, controller):
         if name in bound or name in _PLAIN or name.startswith("$"):
             continue
         kind = kind_in(definition, name, definition.name)
-        if kind != "value" and any(is_evaluated(tree, code, name) for code in functions):
-            kind = "value"
-        if kind == "value":
+        if kind == "value" or any(is_evaluated(tree, code, name) for code in functions):
             found.shapes.setdefault(name, shapes.of(name))
         else:
-            found.shapes.setdefault(
-                "@" + name, Shape({"string"}, list(shapes.of(name).literals), declared=True)
-            )
+            text = Shape({"string"}, list(shapes.of(name).literals), declared=True)
+            found.shapes.setdefault("@" + name, text)
     note_watched(found.shapes, functions)
     note_constants(found.shapes, registrations, functions)
     for name in _taken(definition, templates, names, controller):
@@ -118,6 +106,22 @@ def directive_inputs(source: SourceText, component: str) -> Inputs:
                 {"string"}, list(_PARTS), declared=True, listed=True
             )
     return found
+
+
+def _note_bindings(
+    found: Inputs, shapes: Shapes, bound: dict[str, tuple[str, str]], *, told: bool
+) -> None:
+    """The inputs that are bound; where changes are `told`, not the functions that tell of them."""
+    for attribute, (name, kind) in bound.items():
+        if kind == "&" and told and _told_of(attribute) in bound:
+            # It tells of what an input becomes: whoever mounts it sets that.
+            continue
+        shape = shapes.of(name)
+        if kind == "&":
+            shape = Shape({"function"}, declared=True, result=shape.result)
+        elif kind == "@":
+            shape = Shape({"string"}, list(shape.literals), declared=True)
+        found.shapes[attribute] = shape
 
 
 def _told_of(event: str) -> str:

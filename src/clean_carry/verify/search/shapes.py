@@ -36,6 +36,39 @@ MOST_HINTS = 6
 MOST_ITEMS = 12
 
 
+# What a value is by where it stands: what holds it, and as what.
+_KINDS_BY_PLACE = {
+    "jsx_opening_element name": "tag",
+    "jsx_self_closing_element name": "tag",
+    "template_substitution": "text",
+    "update_expression": "number",
+}
+# What a value is by the function it is given to.
+_KINDS_BY_CALL = {
+    "Number": "number",
+    "isNaN": "number",
+    "Number.isFinite": "number",
+    "isFinite": "number",
+    "parseInt": "text",
+    "parseFloat": "text",
+    "Date": "moment",
+    "Object.keys": "object",
+    "Object.entries": "object",
+    "Object.values": "object",
+    "Object.assign": "object",
+    "Array.isArray": "array",
+}
+
+
+def _kind_by_call(text: str) -> str:
+    """What a function takes, "" where that is not known."""
+    if text.startswith("Math."):
+        return "number"
+    if ".Children." in text or text.endswith(("cloneElement", "isValidElement")):
+        return "content"
+    return _KINDS_BY_CALL.get(text, "")
+
+
 class Shapes(ComparedShapes):
     """The shapes of all names of one or several trees."""
 
@@ -117,26 +150,22 @@ class Shapes(ComparedShapes):
             value, parent = parent, parent.parent
         if parent is None:
             return
+        place = f"{parent.type} {value.field or ''}".strip()
+        if place in _KINDS_BY_PLACE or parent.type in _KINDS_BY_PLACE:
+            shape.kinds.add(_KINDS_BY_PLACE.get(place) or _KINDS_BY_PLACE[parent.type])
+            return
         match parent.type:
             case "member_expression" if value.field == "object":
                 self._member(shape, parent)
-            case "subscript_expression":
-                self._subscript(shape, value, parent)
             case "call_expression" if value.field == "function":
-                shape.kinds.add("function")
-                shape.result = shape.result or Shape()
-                if _is_drawn(parent):
-                    shape.result.kinds.add("content")
-                else:
-                    self._used(shape.result, "", parent)
-            case "binary_expression":
-                self._binary(shape, value, parent)
+                self._called(shape, parent)
+            case "subscript_expression" | "binary_expression":
+                indexed = parent.type == "subscript_expression"
+                (self._subscript if indexed else self._binary)(shape, value, parent)
             case "unary_expression":
                 self._unary(shape, parent)
             case "ternary_expression" | "if_statement" if value.field == "condition":
                 shape.tested = True
-            case "template_substitution":
-                shape.kinds.add("text")
             case "jsx_expression":
                 self._shown(shape, parent)
             case "spread_element" | "jsx_spread":
@@ -147,20 +176,29 @@ class Shapes(ComparedShapes):
                 self._switch(shape, parent)
             case "arguments":
                 self._argument(shape, name, value, parent)
-            case "jsx_opening_element" | "jsx_self_closing_element" if value.field == "name":
-                shape.kinds.add("tag")
-            case "update_expression":
-                shape.kinds.add("number")
-            case "assignment_expression" if value.field == "right":
-                left = parent.child("left")
-                part = left.child("property") or left if left is not None else None
-                if part is not None and part.type.endswith("identifier") and part.text != name:
-                    self._later.append((shape, self.of(part.text)))
-            case "pair" if value.field == "value":
-                key = parent.child("key")
-                held = property_name(key) if key is not None else None
-                if held is not None and held != name:
-                    self._later.append((shape, self.of(held)))
+            case "assignment_expression" | "pair":
+                self._given_on(shape, name, value, parent)
+
+    def _called(self, shape: Shape, call: Node) -> None:
+        shape.kinds.add("function")
+        shape.result = shape.result or Shape()
+        if _is_drawn(call):
+            shape.result.kinds.add("content")
+        else:
+            self._used(shape.result, "", call)
+
+    def _given_on(self, shape: Shape, name: str, value: Node, parent: Node) -> None:
+        """A value that another name, or a part of an object, stands for from now on."""
+        if parent.type == "pair":
+            key = parent.child("key") if value.field == "value" else None
+            other = property_name(key) if key is not None else None
+        else:
+            left = parent.child("left") if value.field == "right" else None
+            part = left.child("property") or left if left is not None else None
+            plain = part is not None and part.type.endswith("identifier")
+            other = part.text if part is not None and plain else None
+        if other is not None and other != name:
+            self._later.append((shape, self.of(other)))
 
     def _member(self, shape: Shape, member: Node) -> None:
         part = member.child("property")
@@ -358,18 +396,9 @@ class Shapes(ComparedShapes):
         for literal in self._constants.parts(whole) if whole is not None else ():
             shape.note(literal)
             shape.kinds.add(kind_of(literal))
-        if text.startswith("Math.") or text in ("Number", "isNaN", "Number.isFinite", "isFinite"):
-            shape.kinds.add("number")
-        elif text in ("parseInt", "parseFloat"):
-            shape.kinds.add("text")
-        elif text == "Date":
-            shape.kinds.add("moment")
-        elif text in ("Object.keys", "Object.entries", "Object.values", "Object.assign"):
-            shape.kinds.add("object")
-        elif text == "Array.isArray":
-            shape.kinds.add("array")
-        elif ".Children." in text or text.endswith(("cloneElement", "isValidElement")):
-            shape.kinds.add("content")
+        kind = _kind_by_call(text)
+        if kind:
+            shape.kinds.add(kind)
         elif text in ("setTimeout", "setInterval") and arguments.named_children[-1] is value:
             if len(arguments.named_children) > 1:
                 shape.kinds.add("number")

@@ -54,6 +54,13 @@ _MOST = re.compile(r"^max(?=$|[A-Z_])|Max(?=$|[A-Z])")
 # Milliseconds: what happens each thousandth of a second is no likely one.
 _TIMES = re.compile(r"(interval|delay|timeout|duration|wait|period)$", re.I)
 _DAY = 86_400_000
+# What every input of a kind is.
+_ONE_OF_A_KIND: dict[str, Any] = {
+    "style": {"color": "red"},
+    "tag": "section",
+    "expression": {"$": "expression", "text": "a"},
+    "reference": UNDEFINED,
+}
 # Stands for no value where others take turns.
 _NOTHING = object()
 _OUTSIDE = frozenset("target targetId toggler anchor anchorId selector".split())
@@ -110,57 +117,26 @@ def kind(name: str, shape: Shape) -> str:
 
 def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
     """A plausible value; `salt` tells the members of a list apart."""
-    # That something is asked whether it is `false` does not make that likely.
-    told = [value for value in shape.literals if not isinstance(value, bool)]
-    if all(isinstance(value, int | float) for value in told):
-        # Numbers are compared with 0 more often than they are below it.
-        told.sort(key=lambda value: (value <= 0, value < 0))
-        if told and told[0] <= 1 and _TIMES.search(name):
-            return 500 * (1 + salt)
-    outside = name in _OUTSIDE or shape.alike in _OUTSIDE
+    told = _told(name, shape, salt)
+    if told is not None:
+        return told[0]
     name = shape.alike or name
-    wordy = "string" in shape.kinds and isinstance(told[0] if told else None, str)
-    if told and not shape.kinds & {"array", "object", "date", *(() if wordy else ("function",))}:
-        return told[salt % len(told)]
-    words = "string" in shape.kinds or any(isinstance(value, str) for value in shape.used)
-    if outside and (not shape.declared or words):
-        return OUTSIDE
-    if name in ("container", "appendTo", "attachTo", "teleportTo"):
-        return "body"
-    if shape.used and kind(name, shape) != "boolean":
-        return shape.used[salt % len(shape.used)]
     if shape.keyed and not shape.kinds & {"array", "string"} and not shape.fields:
         inner = shape.items
         value = typical("", inner, salt, depth + 1) if inner is not None and inner.fields else True
         word = "key" if shape.keyed.endswith("Key") else shape.keyed
         return {str(typical(word, Shape(), salt)): value}
-    match kind(name, shape):
+    what = kind(name, shape)
+    match what:
         case "array":
             inner = shape.items
             if shape.holds and (inner is None or not inner.fields):
                 return shape.holds[:3]
             return _many(name, shape, max(2, shape.least), depth)
         case "object":
-            if depth >= MOST_DEPTH:
-                return {}
-            fields = shape.fields
-            if fields and "sized" in shape.kinds and not shape.kinds & {"array", "string", "text"}:
-                # What has a length among other fields, as a ship has.
-                fields = {**fields, "length": Shape({"number"})}
-            missing = _missing(fields, salt) if depth else set()
-            return {
-                key: typical(key, part, salt, depth + 1)
-                for key, part in fields.items()
-                if key not in ("constructor", "prototype") and key not in missing
-            }
+            return _object(shape, salt, depth)
         case "number":
-            # Numbers of one thing differ from each other, so that they cannot be taken for one another.
-            apart = depth > 1 and not shape.alike
-            if _INDEX.search(name) or _LEAST.search(name):
-                return 1 + salt
-            if _MOST.search(name):
-                return 10 + salt
-            return 3 + salt + (sum(map(ord, name)) % 5 if apart else 0)
+            return _number(name, salt, apart=depth > 1 and not shape.alike)
         case "boolean":
             if depth and (name in _ALWAYS or name in _NEVER):
                 return name in _ALWAYS
@@ -173,16 +149,59 @@ def typical(name: str, shape: Shape, salt: int = 0, depth: int = 0) -> Any:
             return {"$": "date", "time": 1_704_200_000_000 + (salt + 30 * bound) * _DAY}
         case "moment":
             return 1_704_200_000_000 + salt * _DAY
-        case "style":
-            return {"color": "red"}
-        case "tag":
-            return "section"
         case "element content" | "content":
             return {"$": "markup", "content": [{"tag": "i", "content": [f"{name} {_word(salt)}"]}]}
-        case "expression":
-            return {"$": "expression", "text": "a"}
-        case "reference":
-            return UNDEFINED
+    return _ONE_OF_A_KIND[what] if what in _ONE_OF_A_KIND else _text(name, salt)
+
+
+def _told(name: str, shape: Shape, salt: int) -> tuple[Any] | None:
+    """(value,) of what the code compares it with, or its name stands for; None where nothing tells."""
+    # That something is asked whether it is `false` does not make that likely.
+    told = [value for value in shape.literals if not isinstance(value, bool)]
+    if all(isinstance(value, int | float) for value in told):
+        # Numbers are compared with 0 more often than they are below it.
+        told.sort(key=lambda value: (value <= 0, value < 0))
+        if told and told[0] <= 1 and _TIMES.search(name):
+            return (500 * (1 + salt),)
+    wordy = "string" in shape.kinds and isinstance(told[0] if told else None, str)
+    if told and not shape.kinds & {"array", "object", "date", *(() if wordy else ("function",))}:
+        return (told[salt % len(told)],)
+    words = "string" in shape.kinds or any(isinstance(value, str) for value in shape.used)
+    if (name in _OUTSIDE or shape.alike in _OUTSIDE) and (not shape.declared or words):
+        return (OUTSIDE,)
+    name = shape.alike or name
+    if name in ("container", "appendTo", "attachTo", "teleportTo"):
+        return ("body",)
+    if shape.used and kind(name, shape) != "boolean":
+        return (shape.used[salt % len(shape.used)],)
+    return None
+
+
+def _object(shape: Shape, salt: int, depth: int) -> dict[str, Any]:
+    if depth >= MOST_DEPTH:
+        return {}
+    fields = shape.fields
+    if fields and "sized" in shape.kinds and not shape.kinds & {"array", "string", "text"}:
+        # What has a length among other fields, as a ship has.
+        fields = {**fields, "length": Shape({"number"})}
+    missing = _missing(fields, salt) if depth else set()
+    return {
+        key: typical(key, part, salt, depth + 1)
+        for key, part in fields.items()
+        if key not in ("constructor", "prototype") and key not in missing
+    }
+
+
+def _number(name: str, salt: int, *, apart: bool) -> int:
+    """A number; those of one thing are `apart` from each other, so that none is taken for another."""
+    if _INDEX.search(name) or _LEAST.search(name):
+        return 1 + salt
+    if _MOST.search(name):
+        return 10 + salt
+    return 3 + salt + (sum(map(ord, name)) % 5 if apart else 0)
+
+
+def _text(name: str, salt: int) -> str:
     if name in ("href", "src", "url", "to"):
         return f"#{_word(salt).lower()}"
     if name in ("id", "key") or name.endswith("Id"):
