@@ -23,10 +23,10 @@ from clean_carry.component.errors import CarryError
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.project.settings import settings_for
-from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import Trials, sides_of, verified
 from clean_carry.verify.runtimes import RUNTIMES, WORKBENCH, cache_folder
 from clean_carry.verify.verify import Effort
+from clean_carry.verify.worker_pool import Bench
 from corpus import HERE, Corpus, fetched, put_section, tools
 
 BUDGET = 3.0

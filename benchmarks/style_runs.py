@@ -18,10 +18,10 @@ from typing import TYPE_CHECKING
 
 import style_mutants
 from clean_carry.demo.story import COMPANY
-from clean_carry.verify.bench import Bench, Side
-from clean_carry.verify.browser.seen import Gaze
+from clean_carry.verify.browser.browser_run import Gaze
 from clean_carry.verify.pair import Trials, mounts_of, sides_of, trials_for, verified
 from clean_carry.verify.verify import Effort, Verification
+from clean_carry.verify.worker_pool import Bench, Side
 
 if TYPE_CHECKING:
     from mutants import Mutant, Subject, Tally

@@ -24,14 +24,14 @@ from pathlib import Path
 
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.demo.story import COMPANY
-from clean_carry.verify.bench import Bench, Side
+from clean_carry.verify.browser.browser_run import Gaze, seen
 from clean_carry.verify.browser.engine import Browser
-from clean_carry.verify.browser.seen import Gaze, seen
 from clean_carry.verify.browser.views import View
 from clean_carry.verify.judge import Pair
 from clean_carry.verify.pair import Trials, sides_of_result, trials_for, verified
 from clean_carry.verify.trials import Trial
 from clean_carry.verify.verify import Effort
+from clean_carry.verify.worker_pool import Bench, Side
 
 COMPONENTS = [
     p

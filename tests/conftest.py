@@ -12,7 +12,7 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.bench import Bench
+from clean_carry.verify.worker_pool import Bench
 
 Run = Callable[..., subprocess.CompletedProcess[str]]
 

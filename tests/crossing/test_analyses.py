@@ -13,9 +13,9 @@ from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx_class.read import read
-from clean_carry.syntaxes.jsx_class.receivers import Receivers, find
 from clean_carry.syntaxes.jsx_class.syntax import SYNTAX as JSX_CLASS
-from clean_carry.syntaxes.jsx_function.planning.lateness import (
+from clean_carry.syntaxes.jsx_class.uses.receivers import Receivers, find
+from clean_carry.syntaxes.jsx_function.planning.stale_reads import (
     calls_inputs,
     drawn_by,
     later_entries,

@@ -11,8 +11,8 @@ from clean_carry.component.ledger import Ledger
 from clean_carry.component.result import Result
 from clean_carry.component.spans import Span
 from clean_carry.crossing.carry import Request, carry_file
-from clean_carry.syntaxes.jsx_class.members import MEMBERS
-from clean_carry.syntaxes.jsx_class.operations import READERS
+from clean_carry.syntaxes.jsx_class.members.members import MEMBERS
+from clean_carry.syntaxes.jsx_class.uses.operations import READERS
 from clean_carry.syntaxes.registry import every_syntax
 from clean_carry.syntaxes.rules import every_rule
 

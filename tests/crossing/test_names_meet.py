@@ -8,9 +8,9 @@ from pathlib import Path
 import pytest
 
 from clean_carry.crossing.carry import Request, carry_file
-from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import pair_of, trials_for, verified
 from clean_carry.verify.verify import Effort
+from clean_carry.verify.worker_pool import Bench
 
 # Names that functions are written with: of hooks, references, setters, former values and helpers.
 MADE = (

@@ -17,9 +17,9 @@ from clean_carry.component.interface import Interface
 from clean_carry.component.result import LedgerEntry, NewFile, Result
 from clean_carry.report.page.write import Report
 from clean_carry.report.subject import Subject
+from clean_carry.verify.browser.browser_run import Seen, Shot
 from clean_carry.verify.browser.engine import executable
 from clean_carry.verify.browser.pixels import Region
-from clean_carry.verify.browser.seen import Seen, Shot
 from clean_carry.verify.compare import Difference
 from clean_carry.verify.judge import TrialResult
 from clean_carry.verify.reach import Reach

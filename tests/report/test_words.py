@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 
 from clean_carry.report import terminal, words
-from clean_carry.verify.browser.seen import Seen
+from clean_carry.verify.browser.browser_run import Seen
 from clean_carry.verify.compare import Difference
 from clean_carry.verify.judge import TrialResult
 from clean_carry.verify.reach import Reach

@@ -12,7 +12,7 @@ from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
-from clean_carry.verify.search.read_inputs import read_inputs
+from clean_carry.verify.search.inputs.read_inputs import read_inputs
 
 TIDE = """/* @flow */
 import React, { Component } from 'react';

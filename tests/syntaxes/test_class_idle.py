@@ -10,8 +10,8 @@ from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.source.javascript.script_style import RESERVED
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.jsx_class.idle import idle
-from clean_carry.syntaxes.jsx_class.settling import derivation_of
+from clean_carry.syntaxes.jsx_class.members.derived_state import derivation_of
+from clean_carry.syntaxes.jsx_class.members.no_change_analysis import idle
 from clean_carry.syntaxes.jsx_function.planning.scope import identifier
 
 

@@ -10,7 +10,7 @@ from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.jsx_class.idle import idle
+from clean_carry.syntaxes.jsx_class.members.no_change_analysis import idle
 
 
 def carried(tmp_path: Path, text: str, name: str = "Berth.jsx", runtime: int = 18) -> Result:

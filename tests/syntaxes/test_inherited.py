@@ -9,8 +9,8 @@ import pytest
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.jsx_class.bases import Base, NotReadIn, mentions, parts_of
-from clean_carry.syntaxes.jsx_class.inherited import Inherited
+from clean_carry.syntaxes.jsx_class.bases.base_class import Base, NotReadIn, mentions, parts_of
+from clean_carry.syntaxes.jsx_class.bases.inherited_members import Inherited
 
 
 def class_of(members: str, head: str = "", ending: str = "tsx") -> tuple[Node, Tree]:

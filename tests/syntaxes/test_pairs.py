@@ -9,9 +9,9 @@ import pytest
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
-from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import pair_of, trials_for, verified
 from clean_carry.verify.verify import Effort
+from clean_carry.verify.worker_pool import Bench
 from tests_support import TARGETS
 
 PAIRS = [

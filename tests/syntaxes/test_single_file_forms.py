@@ -9,9 +9,9 @@ import pytest
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.syntaxes.jsx_function.markup import _jsx_text, _template_text
-from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import Trials, sides_of_result, verified
 from clean_carry.verify.verify import Effort
+from clean_carry.verify.worker_pool import Bench
 
 FILE = """<template>
   <div>{markup}</div>

@@ -9,13 +9,13 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.bench import Bench, Bundle, Side
 from clean_carry.verify.pair import Trials, verified
 from clean_carry.verify.runtimes import RUNTIMES
-from clean_carry.verify.search.aims import MOST, Aims, aims_of
-from clean_carry.verify.search.read_inputs import read_inputs
-from clean_carry.verify.search.situations import Situations
+from clean_carry.verify.search.inputs.read_inputs import read_inputs
+from clean_carry.verify.search.walks.aims import MOST, Aims, aims_of
+from clean_carry.verify.search.walks.situations import Situations
 from clean_carry.verify.verify import Effort
+from clean_carry.verify.worker_pool import Bench, Bundle, Side
 
 NAMED = ("open", "kind", "size", "short", "onPick", "children")
 

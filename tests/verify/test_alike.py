@@ -7,9 +7,9 @@ from pathlib import Path
 
 import pytest
 
-from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import Trials, sides_of, verified
 from clean_carry.verify.verify import Effort
+from clean_carry.verify.worker_pool import Bench
 
 ALIKE = Path(__file__).parent / "alike"
 PAIRS = [

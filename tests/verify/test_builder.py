@@ -8,9 +8,9 @@ from typing import Any
 import pytest
 
 from clean_carry.project.settings import settings_for
-from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.runtimes import RUNTIMES
+from clean_carry.verify.worker_pool import Bench, Side
 
 FILES: list[tuple[str, dict[str, str], str, str]] = [
     ("a file beside", {"word.js": "export default 'Holm';"}, "import w from './word';", "Holm"),

@@ -6,9 +6,9 @@ from pathlib import Path
 
 import pytest
 
-from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import Trials, sides_of, verified
 from clean_carry.verify.verify import Effort, Verification
+from clean_carry.verify.worker_pool import Bench
 from conftest import Run
 
 STRICT = """import React, { Component } from 'react';

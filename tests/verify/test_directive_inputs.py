@@ -9,9 +9,9 @@ import pytest
 
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
-from clean_carry.verify.search.directive_inputs import directive_inputs
-from clean_carry.verify.search.directive_kin import asked_content
-from clean_carry.verify.search.inputs import Inputs
+from clean_carry.verify.search.inputs.directive_inputs import directive_inputs
+from clean_carry.verify.search.inputs.inputs import Inputs
+from clean_carry.verify.search.inputs.related_directives import asked_content
 
 HARBOUR = "angular.module('harbour')"
 

@@ -7,8 +7,8 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
-from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import sides_of
+from clean_carry.verify.worker_pool import Bench
 
 HARBOUR = """angular.module('harbour', [])
   .directive('ghQuay', function () {

@@ -6,13 +6,13 @@ from pathlib import Path
 
 import pytest
 
-from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.judge import Pair
 from clean_carry.verify.runtimes import RUNTIMES
-from clean_carry.verify.search.groundwork import lay
-from clean_carry.verify.search.read_inputs import read_inputs
-from clean_carry.verify.search.situations import Situations
+from clean_carry.verify.search.inputs.read_inputs import read_inputs
+from clean_carry.verify.search.walks.groundwork import lay
+from clean_carry.verify.search.walks.situations import Situations
 from clean_carry.verify.uses.model import Uses
+from clean_carry.verify.worker_pool import Bench, Side
 
 FILE = """import React from 'react';
 import T from './types';

@@ -9,16 +9,16 @@ import pytest
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.template.tree import read_blocks
 from clean_carry.source.text import SourceText
-from clean_carry.verify.search.inputs import Inputs
-from clean_carry.verify.search.shape import Shape
-from clean_carry.verify.search.single_file_children import (
+from clean_carry.verify.search.inputs.inputs import Inputs
+from clean_carry.verify.search.inputs.single_file_children import (
     camel,
     drawn_files,
     handed_on,
     name_of,
     pascal,
 )
-from clean_carry.verify.search.statics import parts_of, static_objects
+from clean_carry.verify.search.inputs.statics import parts_of, static_objects
+from clean_carry.verify.search.values.shape import Shape
 
 BERTH = """<template>
   <div>

@@ -7,9 +7,9 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.bench import Bench, Bundle, Side
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.runtimes import RUNTIMES
+from clean_carry.verify.worker_pool import Bench, Bundle, Side
 
 RUNTIME = RUNTIMES["react-18"]
 SECRET = "root:"

@@ -7,9 +7,9 @@ from pathlib import Path
 
 import pytest
 
-from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.runtimes import RUNTIMES
+from clean_carry.verify.worker_pool import Bench, Side
 
 CODE = "import './berth.scss';\nexport default function Berth() { return <p />; }\n"
 # Each says in `got` what it could do; a style of the name `reached` must not come of it.

@@ -10,12 +10,12 @@ import pytest
 
 from clean_carry.component.interface import Interface
 from clean_carry.project.settings import Accepted, Settings
-from clean_carry.verify.bench import Bundle, Side
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.judge import MOST_TREES, Judged, Pair, TrialResult, judge, restless
 from clean_carry.verify.runtimes import RUNTIMES
-from clean_carry.verify.search.shrink import shrunk
+from clean_carry.verify.search.walks.shrink import shrunk
 from clean_carry.verify.trials import Trial
+from clean_carry.verify.worker_pool import Bundle, Side
 
 LEFT: dict[str, Any] = {"timers": [], "listeners": [], "elements": 0}
 Answer = Callable[[dict[str, Any]], dict[str, Any]]

@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.search.looks import MOST, Looks, drawn
+from clean_carry.verify.search.walks.novelty import MOST, Looks, drawn
 from clean_carry.verify.trials import Trial
 
 

@@ -9,10 +9,10 @@ import pytest
 
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.demo.story import COMPANY
-from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import pair_of, trials_for
 from clean_carry.verify.pair import verified as verified_by
 from clean_carry.verify.verify import Effort, Verification
+from clean_carry.verify.worker_pool import Bench
 
 COMPONENTS = COMPANY / "components"
 REWRITES = Path(__file__).parent / "rewrites"

@@ -9,12 +9,12 @@ import pytest
 
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
-from clean_carry.verify.search.constants import Constants, imports_of
-from clean_carry.verify.search.functions import functions_of, parameters_of, pattern_names
-from clean_carry.verify.search.methods import given_to
-from clean_carry.verify.search.read_inputs import read_inputs
-from clean_carry.verify.search.shapes import Shapes
-from clean_carry.verify.search.statics import parts_of, static_objects
+from clean_carry.verify.search.inputs.methods import given_to
+from clean_carry.verify.search.inputs.read_inputs import read_inputs
+from clean_carry.verify.search.inputs.statics import parts_of, static_objects
+from clean_carry.verify.search.values.constants import Constants, imports_of
+from clean_carry.verify.search.values.functions import functions_of, parameters_of, pattern_names
+from clean_carry.verify.search.values.shapes import Shapes
 
 
 def tree_of(text: str, path: Path | str = "Berth.jsx") -> Tree:

@@ -8,9 +8,9 @@ import pytest
 from clean_carry.verify.handed import never_called
 from clean_carry.verify.normalise import Normaliser
 from clean_carry.verify.reach import Reach
-from clean_carry.verify.search.shape import Shape
-from clean_carry.verify.search.steps import possible
-from clean_carry.verify.search.values import variants
+from clean_carry.verify.search.values.shape import Shape
+from clean_carry.verify.search.values.values import variants
+from clean_carry.verify.search.walks.steps import possible
 
 DRAFT = """import React from 'react';
 

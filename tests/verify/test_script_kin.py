@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from clean_carry.verify.uses.model import meant_by
-from clean_carry.verify.uses.script_kin import _family, kin_of
+from clean_carry.verify.uses.related_scripts import _family, kin_of
 
 FAMILIES: list[tuple[str, list[str], list[str]]] = [
     ("Menu", ["MenuItem", "MenuBar", "Other"], ["MenuBar", "MenuItem"]),

@@ -12,10 +12,15 @@ import pytest
 
 from clean_carry.component.errors import InputError
 from clean_carry.project.settings import Settings, settings_for
-from clean_carry.verify.search.read_inputs import read_inputs
-from clean_carry.verify.search.situations import Situations
-from clean_carry.verify.search.steps import choose, following, key_of, possible
-from clean_carry.verify.search.values import NOT_A_NUMBER, function_plans, reply_plans, variants
+from clean_carry.verify.search.inputs.read_inputs import read_inputs
+from clean_carry.verify.search.values.values import (
+    NOT_A_NUMBER,
+    function_plans,
+    reply_plans,
+    variants,
+)
+from clean_carry.verify.search.walks.situations import Situations
+from clean_carry.verify.search.walks.steps import choose, following, key_of, possible
 from clean_carry.verify.store import Store
 from clean_carry.verify.trials import Trial, load, save
 
@@ -125,7 +130,7 @@ def test_functions_fail_and_answer_late() -> None:
 
 
 def _shape() -> Any:
-    from clean_carry.verify.search.shape import Shape
+    from clean_carry.verify.search.values.shape import Shape
 
     return Shape()
 

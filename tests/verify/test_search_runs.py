@@ -7,12 +7,12 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.pair import Trials, sides_of, verified
 from clean_carry.verify.runtimes import RUNTIMES
-from clean_carry.verify.search.search import BIG, Search
-from clean_carry.verify.search.situations import Situation
+from clean_carry.verify.search.walks.search import BIG, Search
+from clean_carry.verify.search.walks.situations import Situation
 from clean_carry.verify.verify import Effort, Verification, explore
+from clean_carry.verify.worker_pool import Bench, Side
 
 COUNTER = """import React, { useState } from 'react';
 export default function Counter({ start = 0, most, onFull }) {

@@ -9,12 +9,12 @@ import pytest
 
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
-from clean_carry.verify.search.read_inputs import read_inputs
-from clean_carry.verify.search.script_inputs import exports_of
-from clean_carry.verify.search.shape import Shape, kind_of, literal_of
-from clean_carry.verify.search.shapes import Shapes
-from clean_carry.verify.search.types import declared_type, runtime_type
-from clean_carry.verify.search.values import function_plans, is_function, typical, variants
+from clean_carry.verify.search.inputs.read_inputs import read_inputs
+from clean_carry.verify.search.inputs.script_inputs import exports_of
+from clean_carry.verify.search.values.shape import Shape, kind_of, literal_of
+from clean_carry.verify.search.values.shapes import Shapes
+from clean_carry.verify.search.values.types import declared_type, runtime_type
+from clean_carry.verify.search.values.values import function_plans, is_function, typical, variants
 
 
 def tree_of(text: str, name: str = "X.tsx") -> Tree:

@@ -8,11 +8,11 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import Trials, sides_of, verified
-from clean_carry.verify.search.read_inputs import read_inputs
-from clean_carry.verify.search.signals import hubs_of
+from clean_carry.verify.search.inputs.read_inputs import read_inputs
+from clean_carry.verify.search.inputs.signals import hubs_of
 from clean_carry.verify.verify import Effort
+from clean_carry.verify.worker_pool import Bench
 
 HARBOUR = """const heard = new Map();
 export const harbour = {

@@ -7,9 +7,9 @@ from pathlib import Path
 import pytest
 
 from clean_carry.source.text import SourceText
-from clean_carry.verify.search.inputs import Inputs
-from clean_carry.verify.search.single_file_inputs import single_file_inputs
-from clean_carry.verify.search.values import typical, variants
+from clean_carry.verify.search.inputs.inputs import Inputs
+from clean_carry.verify.search.inputs.single_file_inputs import single_file_inputs
+from clean_carry.verify.search.values.values import typical, variants
 
 OBJECT = """<template>{markup}</template>
 <script>

@@ -7,8 +7,8 @@ from pathlib import Path
 
 import pytest
 
-from clean_carry.verify.search.single_file_children import name_of
-from clean_carry.verify.uses.single_file_kin import kin_around, kin_inside
+from clean_carry.verify.search.inputs.single_file_children import name_of
+from clean_carry.verify.uses.related_single_files import kin_around, kin_inside
 from clean_carry.verify.uses.single_files import parents_of, uses_of
 
 DRAWN = (

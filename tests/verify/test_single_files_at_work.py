@@ -10,9 +10,9 @@ from typing import Any
 import pytest
 
 from clean_carry.project.settings import settings_for
-from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.runtimes import RUNTIMES
 from clean_carry.verify.uses.model import Uses
+from clean_carry.verify.worker_pool import Bench, Side
 
 FORM = """<template>
 {markup}

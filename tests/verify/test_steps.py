@@ -8,8 +8,8 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.runtimes import RUNTIMES
+from clean_carry.verify.worker_pool import Bench, Side
 
 EVENTS = [
     "Click",

@@ -8,9 +8,9 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.bench import Bench, Bundle
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.pair import pair_of
+from clean_carry.verify.worker_pool import Bench, Bundle
 from tests_support import install
 
 HERE = Path(__file__).parent

@@ -6,8 +6,8 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.search.shape import Shape, kind_of
-from clean_carry.verify.search.values import (
+from clean_carry.verify.search.values.shape import Shape, kind_of
+from clean_carry.verify.search.values.values import (
     LONG,
     MARKUP,
     NOT_A_NUMBER,

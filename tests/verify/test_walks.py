@@ -7,10 +7,10 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.search.read_inputs import read_inputs
-from clean_carry.verify.search.situations import Situation, Situations
-from clean_carry.verify.search.steps import key_of, possible
-from clean_carry.verify.search.walks import Chooser, Plan
+from clean_carry.verify.search.inputs.read_inputs import read_inputs
+from clean_carry.verify.search.walks.situations import Situation, Situations
+from clean_carry.verify.search.walks.steps import key_of, possible
+from clean_carry.verify.search.walks.walks import Chooser, Plan
 
 TEXT = """class Berth extends Component {
   render() { const { free, onPick } = this.props; return <p onClick={onPick}>{free ? 1 : 2}</p>; }

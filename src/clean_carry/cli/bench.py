@@ -10,8 +10,8 @@ import click
 from clean_carry.cli.progress import Line
 
 if TYPE_CHECKING:
-    from clean_carry.verify.bench import Bench
     from clean_carry.verify.verify import Effort
+    from clean_carry.verify.worker_pool import Bench
 
 _OPTIONS = (
     click.option(
@@ -83,16 +83,16 @@ def least_of(options: Mapping[str, Any]) -> float:
 
 def bench_for(options: Mapping[str, Any], line: Line) -> Bench:
     """The bench a command renders on."""
-    from clean_carry.verify.bench import Bench
     from clean_carry.verify.runtimes import cache_folder
     from clean_carry.verify.store import Store
+    from clean_carry.verify.worker_pool import Bench
 
     gaze = None
     if options["widths"] and options["engine"] != "browser":
         raise click.UsageError("--width goes with --in browser")
     if options["engine"] == "browser":
+        from clean_carry.verify.browser.browser_run import Gaze
         from clean_carry.verify.browser.engine import executable
-        from clean_carry.verify.browser.seen import Gaze
 
         executable()  # a wrong name of one is told before anything is run
         gaze = Gaze(tuple(options["widths"]), float(options["budget"]))

@@ -35,9 +35,9 @@ from clean_carry.syntaxes.registry import crosses, declared, known
 
 if TYPE_CHECKING:
     from clean_carry.report.subject import Subject
-    from clean_carry.verify.bench import Bench
     from clean_carry.verify.types import TypeFault
     from clean_carry.verify.verify import Verification
+    from clean_carry.verify.worker_pool import Bench
 
 
 @click.command(epilog="Example: clean-carry carry src/DepartureBoard.jsx --to jsx-function --write")

@@ -11,7 +11,7 @@ import click
 from clean_carry.demo.story import Chapter, desk_page, searched, settle_in, tell
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
-from clean_carry.verify.bench import Bench
+from clean_carry.verify.worker_pool import Bench
 
 # The component that is searched too, and for how many seconds.
 SEARCHED, SECONDS = "TicketForm", 4.0

@@ -24,8 +24,8 @@ from clean_carry.verify.trials import save as save_trial
 
 if TYPE_CHECKING:
     from clean_carry.report.subject import Subject
-    from clean_carry.verify.bench import Bench
     from clean_carry.verify.verify import Effort, Verification
+    from clean_carry.verify.worker_pool import Bench
 
 # Seconds a search takes while files are watched.
 WATCHING = 3.0

@@ -12,10 +12,10 @@ from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.demo.desk import NAME, one_page
 from clean_carry.project.writing import write_new
-from clean_carry.verify.bench import Bench
 from clean_carry.verify.pair import Trials, pair_of, trials_for, verified
 from clean_carry.verify.runtimes import RUNTIMES, Say, ensure
 from clean_carry.verify.verify import Effort, Verification
+from clean_carry.verify.worker_pool import Bench
 
 COMPANY = Path(__file__).with_name("gullmoor")
 # The old booking desk: directives, one of which can be nothing else.

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
-    from clean_carry.verify.browser.seen import Seen
+    from clean_carry.verify.browser.browser_run import Seen
     from clean_carry.verify.reach import Reach
     from clean_carry.verify.trials import Trial
     from clean_carry.verify.verify import Verification

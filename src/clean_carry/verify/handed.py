@@ -17,7 +17,7 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.template.tree import TemplateNode, read_blocks
 from clean_carry.source.text import SourceText
 from clean_carry.verify.reach import Reach
-from clean_carry.verify.search.functions import functions_of
+from clean_carry.verify.search.values.functions import functions_of
 
 _EVENT = re.compile(r"(?:@|v-on:)([\w:-]+)")
 _CALLED = re.compile(r"\s*([A-Za-z_$][\w$]*)\s*(?:\(|$)")

@@ -7,13 +7,13 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from clean_carry.component.interface import Interface
-from clean_carry.verify.bench import Bench, Bundle, Lane, Side
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import OBJECTION, Difference, differences, draws_or_calls
 from clean_carry.verify.normalise import Normaliser, Tree
 from clean_carry.verify.normalise_scoped import ScopedNormaliser
 from clean_carry.verify.strict import once
 from clean_carry.verify.trials import Trial
+from clean_carry.verify.worker_pool import Bench, Bundle, Lane, Side
 
 # Settled points whose trees are kept with a trial that differs.
 MOST_TREES = 4

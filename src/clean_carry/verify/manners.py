@@ -6,11 +6,11 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from clean_carry.verify.application import own_lines
-from clean_carry.verify.bench import Side
 from clean_carry.verify.own_code import own_code
-from clean_carry.verify.uses import script_kin, scripts, single_files
+from clean_carry.verify.uses import related_scripts, scripts, single_files
 from clean_carry.verify.uses.model import Parents, Uses
 from clean_carry.verify.verify import component_of
+from clean_carry.verify.worker_pool import Side
 
 
 @dataclass(frozen=True)
@@ -43,7 +43,7 @@ def _registered(side: Side, name: str) -> Side:
 def _uses_in_scripts(side: Side) -> Uses:
     name = component_of(side)
     uses = scripts.uses_of(name, side.place)
-    return uses if uses.count else script_kin.kin_of(name, side.place, uses.inputs)
+    return uses if uses.count else related_scripts.kin_of(name, side.place, uses.inputs)
 
 
 MANNERS = {

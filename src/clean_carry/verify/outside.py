@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 from pathlib import Path
 
-from clean_carry.verify.bench import Bundle
 from clean_carry.verify.runtimes import WORKER, cache_folder
+from clean_carry.verify.worker_pool import Bundle
 
 # What stands at the top of a project.
 _TOPS = ("package.json", "clean-carry.toml", ".git")

@@ -19,12 +19,11 @@ from clean_carry.syntaxes.registry import crossings, declared
 from clean_carry.syntaxes.scoped_template.registrations import registers
 from clean_carry.syntaxes.written import beside as place_of_new
 from clean_carry.verify.application import application_of, made_of
-from clean_carry.verify.bench import Bench, Side
 from clean_carry.verify.manners import MANNERS, manner_of
 from clean_carry.verify.reach import Reach
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
-from clean_carry.verify.search.read_inputs import read_inputs
-from clean_carry.verify.search.signals import hubs_of
+from clean_carry.verify.search.inputs.read_inputs import read_inputs
+from clean_carry.verify.search.inputs.signals import hubs_of
 from clean_carry.verify.trials import Trial, beside, load
 from clean_carry.verify.verify import (
     Effort,
@@ -34,9 +33,10 @@ from clean_carry.verify.verify import (
     read_text,
     verify,
 )
+from clean_carry.verify.worker_pool import Bench, Side
 
 if TYPE_CHECKING:
-    from clean_carry.verify.browser.seen import Seen
+    from clean_carry.verify.browser.browser_run import Seen
 
 _SCRIPTS = frozenset({".js", ".jsx", ".ts", ".tsx"})
 

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from clean_carry.verify.bench import Bundle
+from clean_carry.verify.worker_pool import Bundle
 
 # A counter with what it counts: its name, line, kind, the function's name, and whether it was reached.
 Row = tuple[str, int, str, str, bool]

@@ -11,8 +11,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from clean_carry.verify.bench import Bench, Bundle, Side
 from clean_carry.verify.client import WorkerFailed
+from clean_carry.verify.worker_pool import Bench, Bundle, Side
 
 # One walk in so many is made in that mode.
 EVERY = 10

@@ -10,23 +10,23 @@ from typing import TYPE_CHECKING, Any, Literal
 from clean_carry.component.errors import InputError
 from clean_carry.component.interface import Interface
 from clean_carry.source.text import require_file
-from clean_carry.verify.bench import Bench, Bundle, Side
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference
 from clean_carry.verify.handed import never_called
 from clean_carry.verify.judge import Judged, Pair, TrialResult, judge
 from clean_carry.verify.outside import outside_of
 from clean_carry.verify.reach import Reach, hints, reach_of
-from clean_carry.verify.search.read_inputs import read_inputs
-from clean_carry.verify.search.search import Effort, Search
-from clean_carry.verify.search.shape import Shape
+from clean_carry.verify.search.inputs.read_inputs import read_inputs
+from clean_carry.verify.search.values.shape import Shape
+from clean_carry.verify.search.walks.search import Effort, Search
 from clean_carry.verify.strict import strict_bundles
 from clean_carry.verify.trials import Trial
 from clean_carry.verify.unresolved import explained
 from clean_carry.verify.uses.model import AROUND
+from clean_carry.verify.worker_pool import Bench, Bundle, Side
 
 if TYPE_CHECKING:
-    from clean_carry.verify.browser.seen import Seen
+    from clean_carry.verify.browser.browser_run import Seen
 
 Verdict = Literal["same", "differs", "unproven", "not run"]
 Progress = Callable[[str], None]
@@ -235,7 +235,7 @@ def _looked_at(bench: Bench, pair: Pair, result: Verification, progress: Progres
     trials = list({trial.name: trial for trial in every}.values())
     if bench.gaze is None or not trials or result.interrupted:
         return result
-    from clean_carry.verify.browser.seen import seen
+    from clean_carry.verify.browser.browser_run import seen
 
     with bench.browser() as browser:
         found = seen(browser, pair, trials, bench.gaze, progress, whole=not result.generated)

@@ -9,10 +9,10 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.bench import Bench
-from clean_carry.verify.browser.seen import Gaze
+from clean_carry.verify.browser.browser_run import Gaze
 from clean_carry.verify.pair import pair_of, trials_for, verified
 from clean_carry.verify.verify import Effort
+from clean_carry.verify.worker_pool import Bench
 
 CARD = """import React, { Component } from 'react';
 import './Card.css';

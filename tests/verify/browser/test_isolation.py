@@ -10,11 +10,11 @@ from typing import ClassVar
 
 import pytest
 
-from clean_carry.verify.bench import Bench, Side
-from clean_carry.verify.browser.seen import Gaze
+from clean_carry.verify.browser.browser_run import Gaze
 from clean_carry.verify.browser.views import View
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.runtimes import RUNTIMES
+from clean_carry.verify.worker_pool import Bench, Side
 
 # Each tries to reach SERVER, or a file; `got(x)` with whatever it could lay hands on.
 ATTEMPTS = {

@@ -6,8 +6,8 @@ from typing import Any
 
 import pytest
 
+from clean_carry.verify.browser.browser_run import Seen
 from clean_carry.verify.browser.look import look_differences, looks_of, matched, plain
-from clean_carry.verify.browser.seen import Seen
 from clean_carry.verify.judge import TrialResult
 from clean_carry.verify.normalise import Normaliser
 from clean_carry.verify.pair import _seen

@@ -7,8 +7,8 @@ import io
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from clean_carry.verify.browser.browser_run import Shot
 from clean_carry.verify.browser.pixels import Region
-from clean_carry.verify.browser.seen import Shot
 
 if TYPE_CHECKING:
     from PIL.Image import Image

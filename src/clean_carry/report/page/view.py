@@ -11,7 +11,7 @@ from clean_carry.report.page.outline import element_of, outline
 from clean_carry.report.page.pictures import Picture, pictures
 from clean_carry.report.page.rows import Row, aligned
 from clean_carry.report.subject import OUTCOMES, Subject
-from clean_carry.verify.browser.seen import Shot
+from clean_carry.verify.browser.browser_run import Shot
 from clean_carry.verify.compare import Difference
 from clean_carry.verify.judge import TrialResult
 from clean_carry.verify.normalise import RULES

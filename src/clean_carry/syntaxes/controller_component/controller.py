@@ -6,10 +6,10 @@ from dataclasses import replace
 
 from clean_carry.component.fragment import Fragment, new, settled
 from clean_carry.source.javascript.tree import Node
-from clean_carry.syntaxes.controller_component.early import Waiting, early_statements
-from clean_carry.syntaxes.controller_component.given import HANDED, has_body
+from clean_carry.syntaxes.controller_component.controller_arguments import HANDED, has_body
 from clean_carry.syntaxes.controller_component.shared import SharedWriting
 from clean_carry.syntaxes.controller_component.text import first_of, lead_of
+from clean_carry.syntaxes.controller_component.use_before_ready import Waiting, early_statements
 from clean_carry.syntaxes.scoped_template.model import (
     CONTROLLER,
     Binding,

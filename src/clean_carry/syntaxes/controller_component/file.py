@@ -16,7 +16,7 @@ from clean_carry.component.spans import Span
 from clean_carry.source.javascript.script_style import ScriptStyle, fixed_ranges, script_style
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.contract import Excluded, Fitted
-from clean_carry.syntaxes.controller_component.given import Sharing, Style
+from clean_carry.syntaxes.controller_component.controller_arguments import Sharing, Style
 from clean_carry.syntaxes.controller_component.names import name_members
 from clean_carry.syntaxes.controller_component.one_way import OneWay
 from clean_carry.syntaxes.controller_component.preflight import preflight

@@ -8,9 +8,13 @@ from clean_carry.component.fragment import new
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.template.expression import NameUse
-from clean_carry.syntaxes.controller_component.given import HANDED, Giving, plain_name
-from clean_carry.syntaxes.scoped_template.handed import Unfollowed, follow
-from clean_carry.syntaxes.scoped_template.inherited import found_by_children
+from clean_carry.syntaxes.controller_component.controller_arguments import (
+    HANDED,
+    Giving,
+    plain_name,
+)
+from clean_carry.syntaxes.scoped_template.inherited_scope import found_by_children
+from clean_carry.syntaxes.scoped_template.instance_passed_on import Unfollowed, follow
 from clean_carry.syntaxes.scoped_template.model import CONTROLLER, NotRead
 from clean_carry.syntaxes.scoped_template.registrations import parameters_of, plain
 from clean_carry.syntaxes.scoped_template.scope_uses import ScopeUse, escaped_offsets

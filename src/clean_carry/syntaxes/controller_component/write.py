@@ -12,7 +12,7 @@ from clean_carry.syntaxes.controller_component.controller import (
     ControllerWriting,
     function_body,
 )
-from clean_carry.syntaxes.controller_component.given import has_body, plain_name
+from clean_carry.syntaxes.controller_component.controller_arguments import has_body, plain_name
 from clean_carry.syntaxes.controller_component.one_way import OneWay
 from clean_carry.syntaxes.controller_component.text import first_of, lead_of
 from clean_carry.syntaxes.scoped_template.definition import Option

@@ -10,7 +10,7 @@ from clean_carry.component.model import Component, Inputs, Place, Prop, Refusal
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.directive.stays import made_by_code, why_it_stays
+from clean_carry.syntaxes.directive.must_stay_directive import made_by_code, why_it_stays
 from clean_carry.syntaxes.directive.syntax import SYNTAX
 from clean_carry.syntaxes.scoped_template.definition import Definition, define, link_functions
 from clean_carry.syntaxes.scoped_template.directives import dashed

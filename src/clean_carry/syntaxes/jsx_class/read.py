@@ -35,31 +35,32 @@ from clean_carry.source.javascript.values import (
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.children import draws_reacting, sensitive_children
 from clean_carry.syntaxes.jsx.runtime_names import runtime_names
-from clean_carry.syntaxes.jsx_class import constructor as constructors
-from clean_carry.syntaxes.jsx_class import contexts, derivations, escapes
-from clean_carry.syntaxes.jsx_class import members_used as _members_used  # noqa: F401  (registers readers)
-from clean_carry.syntaxes.jsx_class import writes as _writes  # noqa: F401  (registers readers)
+from clean_carry.syntaxes.jsx_class.bases.heritage import OF_DEFAULTS_TOO, heritage_types
 from clean_carry.syntaxes.jsx_class.class_file import ClassFile
-from clean_carry.syntaxes.jsx_class.declared import declared_functions, own_statics
-from clean_carry.syntaxes.jsx_class.defaults import defaults_of
-from clean_carry.syntaxes.jsx_class.drawn import may_be_undefined
-from clean_carry.syntaxes.jsx_class.heritage import OF_DEFAULTS_TOO, heritage_types
-from clean_carry.syntaxes.jsx_class.members import MEMBERS, Gathered, is_element_reference
-from clean_carry.syntaxes.jsx_class.notions import notion_of
-from clean_carry.syntaxes.jsx_class.operations import ClassFacts, collect
-from clean_carry.syntaxes.jsx_class.optional_props import optional_props
-from clean_carry.syntaxes.jsx_class.outsiders import outsiders_of
-from clean_carry.syntaxes.jsx_class.receivers import find
+from clean_carry.syntaxes.jsx_class.members import constructor as constructors
+from clean_carry.syntaxes.jsx_class.members import contexts, derivations
+from clean_carry.syntaxes.jsx_class.members.declared import declared_functions, own_statics
+from clean_carry.syntaxes.jsx_class.members.defaults import defaults_of
+from clean_carry.syntaxes.jsx_class.members.derived_state import derivation_of
+from clean_carry.syntaxes.jsx_class.members.drawn import may_be_undefined
+from clean_carry.syntaxes.jsx_class.members.members import MEMBERS, Gathered, is_element_reference
+from clean_carry.syntaxes.jsx_class.members.notions import notion_of
+from clean_carry.syntaxes.jsx_class.members.optional_props import optional_props
 from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates
-from clean_carry.syntaxes.jsx_class.settling import derivation_of
-from clean_carry.syntaxes.jsx_class.taken import (
+from clean_carry.syntaxes.jsx_class.uses import instance_leaks
+from clean_carry.syntaxes.jsx_class.uses import method_uses as _method_uses  # noqa: F401  (registers readers)
+from clean_carry.syntaxes.jsx_class.uses import state_writes as _state_writes  # noqa: F401  (registers readers)
+from clean_carry.syntaxes.jsx_class.uses.operations import ClassFacts, collect
+from clean_carry.syntaxes.jsx_class.uses.outer_names import (
     asks_itself,
     drawing_locals,
     is_impure,
     reserved,
     taken_by,
 )
-from clean_carry.syntaxes.jsx_class.wrappers import Look, looked_into
+from clean_carry.syntaxes.jsx_class.uses.outside_uses import outsiders_of
+from clean_carry.syntaxes.jsx_class.uses.receivers import find
+from clean_carry.syntaxes.jsx_class.uses.wrappers import Look, looked_into
 
 FOR_CLASSES_DROP = "class-lifecycle-help"
 _METHODS = ("prototype-method", "arrow-method", "getter", "setter")
@@ -117,7 +118,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     facts.statics = own_statics(candidate, members)
     facts.functions = declared_functions(candidate, members)
     constructor = _collect(gathered, members, file)
-    escapes.mark_named(facts)
+    instance_leaks.mark_named(facts)
     given = [(constructor, ("props", "context"))] if constructor is not None else []
     for member, notion, _ in members:
         if notion == "derivation" and (found := derivation_of(member)) is not None:

@@ -12,11 +12,11 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.contract import Wishes
 from clean_carry.syntaxes.jsx.file import JsxFile
-from clean_carry.syntaxes.jsx_class.escapes import DOM
+from clean_carry.syntaxes.jsx_class.bases.read_in import with_bases
 from clean_carry.syntaxes.jsx_class.read import FOR_CLASSES_DROP, read
-from clean_carry.syntaxes.jsx_class.read_in import with_bases
 from clean_carry.syntaxes.jsx_class.recognise import FOR_CLASSES
 from clean_carry.syntaxes.jsx_class.syntax import SYNTAX
+from clean_carry.syntaxes.jsx_class.uses.instance_leaks import DOM
 
 # A class that extends something; its type parameters may stand between, with defaults of their own.
 _EXTENDS = re.compile(rb"\bclass\b[^;]{0,300}?\bextends\b")

@@ -11,8 +11,8 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames
-from clean_carry.syntaxes.jsx_class.heritage import BASES, CLASSES, heritage, is_component
-from clean_carry.syntaxes.jsx_class.read_in import why_not
+from clean_carry.syntaxes.jsx_class.bases.heritage import BASES, CLASSES, heritage, is_component
+from clean_carry.syntaxes.jsx_class.bases.read_in import why_not
 
 # What teaches classes the lifecycle methods of a newer runtime.
 FOR_CLASSES = (Imported("react-lifecycles-compat", "polyfill"),)

@@ -26,7 +26,7 @@ from clean_carry.syntaxes.jsx.imports import edited_import, new_import
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
 from clean_carry.syntaxes.jsx_function.after_render import after_render_hook, hook_name
 from clean_carry.syntaxes.jsx_function.planning.fit import draws_by_inputs, fit, keeps_defaults
-from clean_carry.syntaxes.jsx_function.planning.once import (
+from clean_carry.syntaxes.jsx_function.planning.made_once import (
     imports_from_old,
     shared_values,
     split_values,

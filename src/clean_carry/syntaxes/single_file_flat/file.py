@@ -24,13 +24,6 @@ from clean_carry.syntaxes.single_file.file import SingleFile
 from clean_carry.syntaxes.single_file.hooks import HOOKS
 from clean_carry.syntaxes.single_file.names import camel, pascal
 from clean_carry.syntaxes.single_file_flat.blocks import Blocks
-from clean_carry.syntaxes.single_file_flat.early import (
-    fallible,
-    may_throw,
-    started,
-    too_early,
-    watched,
-)
 from clean_carry.syntaxes.single_file_flat.names import (
     FlatNames,
     NamesMeet,
@@ -40,14 +33,21 @@ from clean_carry.syntaxes.single_file_flat.names import (
     rename,
     type_watchers,
 )
-from clean_carry.syntaxes.single_file_flat.served_imports import (
+from clean_carry.syntaxes.single_file_flat.obsolete_imports import (
     asks_application,
     drop_import,
     drop_store_helpers,
 )
+from clean_carry.syntaxes.single_file_flat.queried_tags import tag_asked
 from clean_carry.syntaxes.single_file_flat.spelling import Speller
 from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX
-from clean_carry.syntaxes.single_file_flat.tags_asked import tag_asked
+from clean_carry.syntaxes.single_file_flat.use_before_ready import (
+    fallible,
+    may_throw,
+    started,
+    too_early,
+    watched,
+)
 from clean_carry.syntaxes.single_file_flat.write import FlatWriter, used_names
 from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
 

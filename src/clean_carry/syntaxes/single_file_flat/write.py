@@ -37,7 +37,7 @@ from clean_carry.component.members import (
 )
 from clean_carry.component.model import Component
 from clean_carry.component.spans import Span
-from clean_carry.syntaxes.single_file_flat.outward import Outward
+from clean_carry.syntaxes.single_file_flat.public_surface import Outward
 from clean_carry.syntaxes.single_file_flat.spelling import Speller, root_of
 
 # The function that says what runs at a moment.

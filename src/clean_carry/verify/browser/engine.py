@@ -8,10 +8,10 @@ from pathlib import Path
 from typing import Any
 
 from clean_carry.component.errors import RuntimeMissing
-from clean_carry.verify.bench import Bundle
 from clean_carry.verify.browser.views import View
 from clean_carry.verify.client import Worker, WorkerFailed
 from clean_carry.verify.runtimes import RUNTIMES, WORKER, Say, ensure, node
+from clean_carry.verify.worker_pool import Bundle
 
 DRIVER, BINARY = "browser", "chromium"
 # Names under which the browser is installed on machines.

@@ -12,9 +12,9 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Any
 
-from clean_carry.verify.search.shape import Shape
-from clean_carry.verify.search.single_file_children import pascal
-from clean_carry.verify.uses.single_file_kin import component_called
+from clean_carry.verify.search.inputs.single_file_children import pascal
+from clean_carry.verify.search.values.shape import Shape
+from clean_carry.verify.uses.related_single_files import component_called
 
 # What an element of the runtime has, and what few other things have both of.
 _OF_ELEMENTS = frozenset(("props", "children"))

@@ -9,7 +9,7 @@ from itertools import takewhile
 from pathlib import Path
 from typing import Any
 
-from clean_carry.verify.search.shape import Shape
+from clean_carry.verify.search.values.shape import Shape
 
 # What a trial gives the innermost parent is given like an input of this name.
 AROUND = "$around."

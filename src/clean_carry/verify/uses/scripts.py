@@ -17,7 +17,7 @@ from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
-from clean_carry.verify.search.shape import literal_of
+from clean_carry.verify.search.values.shape import literal_of
 from clean_carry.verify.uses.model import (
     MOST_CONTENTS,
     MOST_USES,

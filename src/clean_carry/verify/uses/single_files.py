@@ -19,10 +19,15 @@ from clean_carry.source.importers import importers_of, project_of
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.template.tree import TemplateNode, read_blocks
 from clean_carry.source.text import SourceText
-from clean_carry.verify.search.read_inputs import read_inputs
-from clean_carry.verify.search.shape import Shape, literal_of
-from clean_carry.verify.search.single_file_children import camel, drawn_files, name_of, pascal
-from clean_carry.verify.search.values import is_function, typical
+from clean_carry.verify.search.inputs.read_inputs import read_inputs
+from clean_carry.verify.search.inputs.single_file_children import (
+    camel,
+    drawn_files,
+    name_of,
+    pascal,
+)
+from clean_carry.verify.search.values.shape import Shape, literal_of
+from clean_carry.verify.search.values.values import is_function, typical
 from clean_carry.verify.uses.drawn_inputs import drawn_inputs
 from clean_carry.verify.uses.model import (
     MOST_CONTENTS,
@@ -32,7 +37,7 @@ from clean_carry.verify.uses.model import (
     distance,
     note_value,
 )
-from clean_carry.verify.uses.single_file_kin import (
+from clean_carry.verify.uses.related_single_files import (
     Member,
     component_called,
     kin_around,

@@ -21,21 +21,7 @@ from clean_carry.component.code import (
 from clean_carry.component.members import LeftMember, Method, State, StateField
 from clean_carry.component.model import Component
 from clean_carry.component.moments import Moment
-from clean_carry.syntaxes.jsx_function.planning.drawn import (
-    check_updating,
-    hands_inputs_on,
-    reads_before,
-    reads_state,
-    receiving,
-)
-from clean_carry.syntaxes.jsx_function.planning.early import early_methods
 from clean_carry.syntaxes.jsx_function.planning.inputs import inputs_of, is_blank
-from clean_carry.syntaxes.jsx_function.planning.lateness import (
-    calls_inputs,
-    later_entries,
-    later_methods,
-    stable_methods,
-)
 from clean_carry.syntaxes.jsx_function.planning.latest import latest_of
 from clean_carry.syntaxes.jsx_function.planning.layout import layout_of, redraw_matters
 from clean_carry.syntaxes.jsx_function.planning.naming import Named, Naming, name_members
@@ -45,7 +31,21 @@ from clean_carry.syntaxes.jsx_function.planning.plan import (
     Plan,
     Refused,
 )
-from clean_carry.syntaxes.jsx_function.planning.writes import following_names
+from clean_carry.syntaxes.jsx_function.planning.render_phase import (
+    check_updating,
+    hands_inputs_on,
+    reads_before,
+    reads_state,
+    receiving,
+)
+from clean_carry.syntaxes.jsx_function.planning.stale_reads import (
+    calls_inputs,
+    later_entries,
+    later_methods,
+    stable_methods,
+)
+from clean_carry.syntaxes.jsx_function.planning.state_writes import following_names
+from clean_carry.syntaxes.jsx_function.planning.use_before_ready import early_methods
 
 # The first major version of the runtime without the old context (its release notes for 19.0).
 NO_OLD_CONTEXT = 19

@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 from clean_carry.component.code import Member, PatternRead, Read, WholeRead, reads_inputs_in_updater
 from clean_carry.component.model import Component
 from clean_carry.component.moments import Moment
-from clean_carry.syntaxes.jsx_function.planning.drawn import updating_parts
 from clean_carry.syntaxes.jsx_function.planning.plan import InputsForm
+from clean_carry.syntaxes.jsx_function.planning.render_phase import updating_parts
 
 
 @dataclass

@@ -12,9 +12,9 @@ from clean_carry.component.code import (
 from clean_carry.component.members import Method
 from clean_carry.component.model import Component
 from clean_carry.component.moments import Moment
-from clean_carry.syntaxes.jsx_function.planning.drawn import reads_state, updating_parts
-from clean_carry.syntaxes.jsx_function.planning.lateness import drawn_by
 from clean_carry.syntaxes.jsx_function.planning.plan import Layout, WholeReason
+from clean_carry.syntaxes.jsx_function.planning.render_phase import reads_state, updating_parts
+from clean_carry.syntaxes.jsx_function.planning.stale_reads import drawn_by
 
 # From this major version of the runtime on, all writes are batched (its release notes for 18.0).
 BATCHES_ALL = 18

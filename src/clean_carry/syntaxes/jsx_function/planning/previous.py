@@ -6,7 +6,7 @@ from clean_carry.component.code import Redraw
 from clean_carry.component.model import Component
 from clean_carry.component.moments import Moment
 from clean_carry.source.javascript.values import is_identifier
-from clean_carry.syntaxes.jsx_function.planning.drawn import updating_parts
+from clean_carry.syntaxes.jsx_function.planning.render_phase import updating_parts
 from clean_carry.syntaxes.jsx_function.planning.scope import Scope, capital, identifier
 
 

@@ -1,0 +1,41 @@
+"""Read the inputs of a version, whatever it is written in."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from clean_carry.component.errors import InputError
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.jsx_class.bases.read_in import with_bases
+from clean_carry.syntaxes.scoped_template.registrations import registers
+from clean_carry.verify.search.inputs.directive_inputs import directive_inputs
+from clean_carry.verify.search.inputs.inputs import Inputs
+from clean_carry.verify.search.inputs.script_inputs import default_name, script_inputs
+from clean_carry.verify.search.inputs.single_file_inputs import single_file_inputs
+
+# Keys that are held while something else is pressed.
+HELD = ("ctrl", "meta", "shift", "alt")
+
+
+def read_inputs(text: str, path: str, component: str = "") -> Inputs:
+    """Read a version's inputs. What cannot be parsed has none that are known."""
+    try:
+        found = _read(SourceText(path, text.encode()), component)
+    except InputError:
+        return Inputs()
+    found.held = tuple(key for key in HELD if f".{key}Key" in text)
+    return found
+
+
+def _read(source: SourceText, component: str) -> Inputs:
+    if source.path.endswith(".vue"):
+        return single_file_inputs(source)
+    if registers(source.data):
+        return directive_inputs(source, component)
+    # What a base of the project asks for, its heirs are given.
+    tree = Tree(with_bases(source, Workspace(Path(source.path).resolve())))
+    if component in ("", "default"):
+        component = default_name(tree) or Path(source.path).name.split(".")[0]
+    return script_inputs(tree, component)

@@ -1,0 +1,347 @@
+"""Situations: inputs, functions, slot content and replies a walk starts from."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field, replace
+from itertools import zip_longest
+from random import Random
+from typing import Any
+
+from clean_carry.verify.search.inputs.inputs import Inputs
+from clean_carry.verify.search.values.shape import Shape
+from clean_carry.verify.search.values.values import (
+    MARKUP,
+    function_plans,
+    is_content,
+    is_function,
+    kind,
+    reply_plans,
+    typical,
+    variants,
+)
+from clean_carry.verify.trials import Trial
+
+Step = dict[str, Any]
+_SOME = [{"tag": "em", "attributes": {"class": "given"}, "content": ["some content"]}]
+_FOCUSED = [
+    {"tag": "button", "attributes": {"type": "button"}, "content": ["first"]},
+    {"tag": "a", "attributes": {"href": "#last"}, "content": ["last"]},
+]
+CONTENTS: tuple[list[Any], ...] = (
+    _SOME,
+    _FOCUSED,
+    ["plain content"],
+    [{"tag": "b", "content": ["one"]}, " two ", {"tag": "i", "content": [MARKUP]}],
+    [],
+)
+
+
+# Milliseconds after which what begins with an input is over.
+_LONG = 1000
+# So many words are tried early.
+MOST_MODES = 16
+# In the place of a value: it is not given.
+_NONE = object()
+# Kinds a component seldom does without, where nothing is declared.
+_NEEDED = frozenset("array object number sized date".split())
+# What a parent may hand to any element: attributes, and listeners of what bubbles up from inside.
+PASSED_ON = {"title": "given", "id": "given-id", "data-trial": "7"}
+LISTENERS = ("onClick", "onKeyDown")
+
+
+@dataclass(frozen=True)
+class Situation:
+    """What a trial gives a component before its first step."""
+
+    inputs: dict[str, Any] = field(default_factory=dict)
+    functions: dict[str, Any] = field(default_factory=dict)
+    slots: dict[str, Any] = field(default_factory=dict)
+    replies: list[dict[str, Any]] = field(default_factory=list)
+
+    def trial(self, name: str, *, strict: bool = False) -> Trial:
+        """A trial that starts so, without steps."""
+        return Trial(name, self.inputs, self.functions, self.slots, self.replies, [], strict)
+
+    def with_input(self, name: str, value: Any) -> Situation:
+        """The same with one input set."""
+        return replace(self, inputs={**self.inputs, name: value})
+
+    def with_part(self, part: str, name: str, value: Any) -> Situation:
+        """The same with one of its `inputs`, `functions` or `slots` set."""
+        changed: Any = {part: {**getattr(self, part), name: value}}
+        return replace(self, **changed)
+
+    def without(self, part: str, name: str) -> Situation:
+        """The same without one of its `inputs`, `functions` or `slots`: two of them may have one name."""
+        changed: Any = {part: {k: v for k, v in getattr(self, part).items() if k != name}}
+        return replace(self, **changed)
+
+
+class Situations:
+    """Makes situations for one component from what its code says.
+
+    `fitting` are the inputs of the full situation once they are known; before, they are the typical ones.
+    """
+
+    plain_content = CONTENTS[0]
+
+    def __init__(self, inputs: Inputs) -> None:
+        self.inputs = inputs
+        self.functions: dict[str, list[dict[str, Any]]] = {e: [{}] for e in inputs.events}
+        self.slots: list[str] = [*inputs.slots]
+        self.values: dict[str, list[Any]] = {}
+        self.shapes: dict[str, Shape] = {}
+        # Functions given only now and then: those it passes on take the place of its own.
+        self.odd: set[str] = set()
+        for name, shape in inputs.shapes.items():
+            if is_function(name, shape):
+                self.functions[name] = function_plans(shape)
+                if shape.passed and not shape.required:
+                    self.odd.add(name)
+            elif is_content(name, shape):
+                self.slots.append(name)
+            else:
+                self.shapes[name] = shape
+                self.values[name] = variants(name, shape)
+        if not inputs.slots and "children" not in self.slots and "children" not in self.functions:
+            self.extra_slot = "children"
+        else:
+            self.extra_slot = ""
+        self.own_contents: list[list[Any]] = [
+            *inputs.contents,
+            *([{"use": at + 1}] for at in range(inputs.uses)),
+        ]
+        self.contents: dict[str, list[list[Any]]] = {}
+        self.keep_contents(self.own_contents)
+        self.fitting: dict[str, Any] | None = None
+        self.replies = reply_plans(inputs.reply)
+        named = {*self.functions, *self.slots, *self.values}
+        self.passed = {n: v for n, v in PASSED_ON.items() if inputs.passes_on and n not in named}
+        self.passed_functions: dict[str, Any] = {
+            name: {} for name in LISTENERS if inputs.passes_on and name not in named
+        }
+
+    def full(self) -> Situation:
+        """Every input at a typical value, every slot filled, every function there."""
+        inputs = self.fitting
+        if inputs is None:
+            inputs = {name: typical(name, shape) for name, shape in self.shapes.items()}
+        return Situation(
+            dict(inputs),
+            {name: plans[0] for name, plans in self.functions.items() if name not in self.odd},
+            {name: self.contents_of(name)[0] for name in self.slots},
+            self.replies[0],
+        )
+
+    def keep_contents(self, own: list[list[Any]]) -> None:
+        """Fill the main slot with these contents of the project's own first."""
+        self.contents = {name: [*own, *CONTENTS] for name in ("children", "default") if own}
+
+    def contents_of(self, slot: str) -> Sequence[list[Any]]:
+        """What a slot is filled with: what the project itself puts there first; no slot like another."""
+        return self.contents.get(slot) or (_some(slot), *CONTENTS[1:])
+
+    def off(self) -> Situation:
+        """The same with every truth value off."""
+        situation = self.full()
+        flags = self.flags
+        return replace(
+            situation,
+            inputs={n: (False if n in flags else v) for n, v in situation.inputs.items()},
+        )
+
+    @property
+    def flags(self) -> list[str]:
+        """The inputs that are on or off."""
+        return [name for name, shape in self.shapes.items() if kind(name, shape) == "boolean"]
+
+    def sparse(self) -> Situation:
+        """Only what the component seems to need: no defaults overridden, nothing optional given."""
+        situation = self.full()
+        needed = {
+            name: value
+            for name, value in situation.inputs.items()
+            if (shape := self.shapes[name]).default is None
+            and (shape.required or not shape.tested)
+            and (shape.required or kind(name, shape) in _NEEDED)
+        }
+        functions = {
+            name: plan
+            for name, plan in situation.functions.items()
+            if name not in self.shapes or self.shapes[name].default is None
+        }
+        return Situation(needed, functions, {}, self.replies[0])
+
+    def openings(self) -> list[Situation]:
+        """The situations every search starts with."""
+        found = [self.full(), self.off(), self.sparse(), replace(self.full(), functions={})]
+        if self.extra_slot:
+            content = self.contents_of(self.extra_slot)[0]
+            found[0] = replace(found[0], slots={**found[0].slots, self.extra_slot: content})
+        if self.passed:
+            found[0] = self.passing_on(found[0])
+        if self.slots:
+            # What the component shows in the place of content.
+            found.append(replace(self.full(), slots={}))
+        return found
+
+    def passing_on(self, situation: Situation) -> Situation:
+        """The same with inputs and listeners that the component only passes on."""
+        return replace(
+            situation,
+            inputs={**situation.inputs, **self.passed},
+            functions={**situation.functions, **self.passed_functions},
+        )
+
+    def modes(self) -> Iterator[Situation]:
+        """The full situation with every other word that an input is compared with, round by round."""
+        full = self.full()
+        columns = []
+        for name, shape in self.shapes.items():
+            words = [value for value in shape.literals if isinstance(value, str)]
+            if len(words) > 1:
+                columns.append([(name, w) for w in words if w != full.inputs.get(name)])
+        cells = [cell for row in zip_longest(*columns) for cell in row if cell is not None]
+        for name, word in cells[:MOST_MODES]:
+            yield full.with_input(name, word)
+
+    def one_by_one(self) -> Iterator[Situation]:
+        """The full, off or sparse situation with one thing different, round by round over inputs."""
+        full, off, sparse = self.full(), self.off(), self.sparse()
+        bases = (off, full, sparse)
+        columns: list[list[tuple[str, str, Any]]] = [
+            [("inputs", name, value) for value in (*_others(values, full.inputs.get(name)), _NONE)]
+            for name, values in self.values.items()
+        ]
+        columns += [
+            [("functions", name, plan) for plan in (*plans[0 if name in self.odd else 1 :], _NONE)]
+            for name, plans in self.functions.items()
+        ]
+        # What stands in the place of a slot's content comes first.
+        columns += [
+            [("slots", name, content) for content in (_NONE, *self.contents_of(name)[1:])]
+            for name in self.slots
+        ]
+        for turn, row in enumerate(zip_longest(*columns)):
+            for number, cell in enumerate(row, turn):
+                if cell is not None:
+                    # The values of one thing are tried in one situation after the other.
+                    part, name, value = cell
+                    base = bases[number % len(bases)]
+                    none = value is _NONE
+                    yield base.without(part, name) if none else base.with_part(part, name, value)
+
+    def changes(self) -> Iterator[list[Step]]:
+        """Input changes in short runs: each input through its values and back."""
+        full = self.full().inputs
+        run: list[Step] = []
+        for name, values in self.changing():
+            lasts = kind(name, self.shapes[name]) == "boolean"
+            for value in (*values, full.get(name)):
+                run.append({"change": {"inputs": {name: value}}})
+                # What a flag sets going comes to its end before it is turned again.
+                run += [{"pass": _LONG}] * lasts
+                if len(run) >= 10:
+                    yield run
+                    run = []
+            run.append({"change": {"without": [name]}})
+            run.append({"change": {"inputs": {name: full.get(name)}}})
+        for name, plans in self.functions.items():
+            run.append({"change": {"functions": {name: plans[0]}}})
+            run.append({"change": {"without": [name]}})
+            run.append({"change": {"functions": {name: plans[0]}}})
+        for slot in self.slots:
+            run += [{"change": {"slots": {slot: content}}} for content in self.contents_of(slot)]
+        if run:
+            yield run
+
+    def changing(self) -> list[tuple[str, list[Any]]]:
+        """The inputs that can change: what is provided is there from the start."""
+        return [(n, v) for n, v in self.values.items() if not n.startswith("$provided.")]
+
+    def any_change(self, rng: Random) -> Step | None:
+        """A change of one input, sometimes of a second before the page settles; now and then of content."""
+        if self.slots and rng.random() < 0.12:
+            slot = rng.choice(sorted(self.slots))
+            return {"change": {"slots": {slot: rng.choice(self.contents_of(slot))}}}
+        if self.functions and (not self.changing() or rng.random() < 0.2):
+            name = rng.choice(sorted(self.functions))
+            if rng.random() < 0.4:
+                return {"change": {"without": [name]}}
+            return {"change": {"functions": {name: self.functions[name][0]}}}
+        if not self.changing():
+            return None
+        first = self._any_input(rng)
+        change: dict[str, Any] = {"inputs": first}
+        if rng.random() < 0.2:
+            change["then"] = {"inputs": self._any_input(rng)}
+        return {"change": change}
+
+    def _any_input(self, rng: Random) -> dict[str, Any]:
+        name = rng.choice(sorted(name for name, _ in self.changing()))
+        return {name: self._any_value(name, rng)}
+
+    def _any_value(self, name: str, rng: Random) -> Any:
+        if rng.random() < 0.4:
+            return typical(name, self.shapes[name], rng.randrange(3))
+        return rng.choice(self.values[name] or [None])
+
+    @property
+    def named(self) -> list[str]:
+        """All that a situation may give: inputs, functions and slots."""
+        return [*self.values, *self.functions, *self.slots]
+
+    def together(self, base: Situation, names: Sequence[str], rng: Random) -> Situation:
+        """The same with some inputs, functions and slots at any of their values, all at once; now and then
+        two inputs have one value."""
+        situation = base
+        for name in names:
+            for part in ("inputs", "functions", "slots"):
+                situation = self._any(situation, part, name, rng)
+        inputs = [name for name in names if name in situation.inputs]
+        if len(inputs) > 1 and rng.random() < 0.2:
+            one, other = rng.sample(inputs, 2)
+            situation = situation.with_input(one, situation.inputs[other])
+        return situation
+
+    def _any(self, base: Situation, part: str, name: str, rng: Random) -> Situation:
+        known: Any = {"inputs": self.values, "functions": self.functions, "slots": self.slots}[part]
+        if name not in known:
+            return base
+        if rng.random() < 0.2:
+            return base.without(part, name)
+        if part == "inputs":
+            return base.with_input(name, self._any_value(name, rng))
+        choices = self.functions[name] if part == "functions" else self.contents_of(name)
+        return base.with_part(part, name, rng.choice(choices))
+
+    def anything(self, rng: Random) -> Situation:
+        """A random situation: mostly typical, partly odd, partly not given."""
+        situation = rng.choice((self.full(), self.off(), self.sparse()))
+        for name in self.values:
+            chance = rng.random()
+            if chance < 0.3 and self.values[name]:
+                situation = situation.with_input(name, rng.choice(self.values[name]))
+            elif chance < 0.45:
+                situation = situation.without("inputs", name)
+        for name, plans in self.functions.items():
+            if rng.random() < 0.25:
+                situation = situation.with_part("functions", name, rng.choice(plans))
+        for name in (*self.slots, self.extra_slot):
+            if name and rng.random() < 0.35:
+                situation = situation.with_part("slots", name, rng.choice(self.contents_of(name)))
+        if rng.random() < 0.3:
+            situation = self.passing_on(situation)
+        return replace(situation, replies=rng.choice(self.replies))
+
+
+def _others(values: list[Any], known: Any) -> list[Any]:
+    """The values that are not known yet, then those that are."""
+    return sorted(values, key=lambda value: type(value) is type(known) and value == known)
+
+
+def _some(slot: str) -> list[Any]:
+    if slot in ("", "default", "children"):
+        return CONTENTS[0]
+    return [{"tag": "em", "attributes": {"class": "given"}, "content": [f"some {slot}"]}]
