@@ -178,3 +178,22 @@ def test_children_call_the_handlers_they_are_given(run, tmp_path: Path) -> None:
         "unproven: nothing differed, but no child ever called a handler it is given" in done.stdout
     )
     assert "never called by a child: onPick of Row" in done.stdout
+
+
+def test_events_the_page_sends_later_come_at_the_same_place(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    text = (
+        "import React, { Component } from 'react';\n"
+        "export default class NoteField extends Component {\n"
+        "  state = { marked: 0 };\n"
+        "  componentDidMount() { document.addEventListener('selectionchange', this.mark); }\n"
+        "  componentWillUnmount() { document.removeEventListener('selectionchange', this.mark); }\n"
+        "  mark = () => this.setState((state) => ({ marked: state.marked + 1 }));\n"
+        "  render() {\n"
+        "    const { onSelect, onKeyDown } = this.props;\n"
+        "    return <p>{this.state.marked}<input onSelect={onSelect} onKeyDown={onKeyDown}\n"
+        "      onFocus={(event) => event.target.select()} /></p>;\n  }\n}\n"
+    )
+    (tmp_path / "NoteField.jsx").write_text(text)
+    done = run("verify", "NoteField.jsx", "NoteField.jsx", "--budget", "3", "--json")
+    found = json.loads(done.stdout)
+    assert (found["verdict"], found["void"]) == ("same", 0), done.stdout

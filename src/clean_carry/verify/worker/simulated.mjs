@@ -54,14 +54,31 @@ export function loadPages(workbench) {
   return { newPage, libraries: modules.filter(({ filename }) => !COPIED.test(filename)).map((module) => module.exports) };
 }
 
+// The page library sends some events (select, selectionchange, toggle, storage) after a real timeout of 0 ms. They
+// become tasks of the page a trial runs in: their order must not depend on how fast the machine is.
+let open = null;
+const { setTimeout: after } = globalThis;
+globalThis.setTimeout = (run, delay, ...given) => {
+  if (delay || !open) return after(run, delay, ...given);
+  open.tasks.push(() => run(...given));
+  return {};
+};
+
 function realm(window, context) {
+  let page = null;
   return {
     window,
     reusable: true,
     evaluate: (code) => vm.runInContext(code, context),
-    run: (code) => compiled(code).runInContext(context),
+    run(code) {
+      open = page;
+      return compiled(code).runInContext(context);
+    },
     turn: () => new Promise((resolve) => setImmediate(resolve)),
-    furnish,
+    furnish(made) {
+      page = made;
+      furnish(made);
+    },
     resize,
     close: () => window.close(),
   };

@@ -120,7 +120,9 @@ export function handlers(place, component) {
   const visit = (fiber, inside) => {
     for (let here = fiber; here; here = here.sibling) {
       const type = here.elementType ?? here.type;
-      if (inside && type && typeof type !== 'string') {
+      // Inside a memoised component with defaults or a comparison stands the component again, with the same props.
+      const again = here.return?.type?.type === here.type;
+      if (inside && type && typeof type !== 'string' && !again) {
         for (const [name, value] of Object.entries(here.memoizedProps ?? {})) if (typeof value === 'function' && name !== 'children') found.push([name, value]);
       }
       visit(here.child, inside || type === component || here.type === component);
