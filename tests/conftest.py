@@ -14,6 +14,8 @@ import pytest
 
 from clean_carry.verify.worker_pool import Bench
 
+# Each test process keeps one renderer busy; several run at once.
+ONE_WORKER = {"CLEAN_CARRY_WORKERS": "1"}
 Run = Callable[..., subprocess.CompletedProcess[str]]
 
 
@@ -30,7 +32,7 @@ def run(tmp_path: Path) -> Run:
             capture_output=True,
             text=True,
             encoding="utf-8",
-            env={**os.environ, **(env or {})},
+            env={**os.environ, **ONE_WORKER, **(env or {})},
             timeout=180,
             check=False,
         )
@@ -54,5 +56,5 @@ def carry_json(run: Run, tmp_path: Path) -> Callable[[str], dict[str, Any]]:
 @pytest.fixture(scope="session")
 def bench() -> Iterator[Bench]:
     """The rendering workers, started once."""
-    with Bench() as made:
+    with Bench(size=1) as made:
         yield made

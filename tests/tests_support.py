@@ -2,9 +2,16 @@
 
 from __future__ import annotations
 
+import hashlib
+import os
 import shutil
+import signal
 import subprocess
+from contextlib import suppress
 from pathlib import Path
+from tempfile import TemporaryDirectory
+
+from clean_carry.verify.runtimes import cache_folder
 
 CLASS = """import React, { Component } from 'react';
 
@@ -28,8 +35,31 @@ TARGETS = {
 }
 
 
+def hears_interrupts() -> None:
+    """Have a process started here take SIGINT, though a run in the background ignores it."""
+    signal.signal(signal.SIGINT, signal.SIG_DFL)
+
+
 def install(packages: Path, into: Path) -> None:
-    """Install the packages a folder of the tests lists, as its lock file has them."""
-    for name in ("package.json", "package-lock.json"):
+    """Install the packages a folder of the tests lists, as its lock file has them.
+
+    They are installed once, into the cache, and linked file by file from there.
+    """
+    names = ("package.json", "package-lock.json")
+    digest = hashlib.sha256((packages / names[1]).read_bytes()).hexdigest()[:12]
+    kept = cache_folder() / "test-packages" / digest
+    if not kept.exists():
+        kept.parent.mkdir(parents=True, exist_ok=True)
+        with TemporaryDirectory(dir=kept.parent) as folder:
+            for name in names:
+                shutil.copy(packages / name, folder)
+            command = ["npm", "ci", "--silent"]
+            subprocess.run(command, cwd=folder, check=True, capture_output=True)
+            with suppress(OSError):  # another process was there first
+                Path(folder).rename(kept)
+                Path(folder).mkdir()
+    for name in names:
         shutil.copy(packages / name, into)
-    subprocess.run(["npm", "ci", "--silent"], cwd=into, check=True, capture_output=True)
+    shutil.copytree(
+        kept / "node_modules", into / "node_modules", symlinks=True, copy_function=os.link
+    )

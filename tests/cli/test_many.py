@@ -16,7 +16,7 @@ from clean_carry.component.errors import CarryError, Fault, InputError
 from clean_carry.crossing import many
 from clean_carry.crossing.carry import Request
 from conftest import Run
-from tests_support import CLASS
+from tests_support import CLASS, hears_interrupts
 
 
 def fleet(folder: Path, count: int) -> None:
@@ -70,7 +70,12 @@ def test_stopped_in_the_middle(tmp_path: Path) -> None:
     command = [sys.executable, "-m", "clean_carry", "carry", ".", "--to", "jsx-function"]
     more = ["--write", "--verify", "--budget", "60", "--fresh"]
     running = subprocess.Popen(
-        [*command, *more], cwd=tmp_path, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True
+        [*command, *more],
+        cwd=tmp_path,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        text=True,
+        preexec_fn=hears_interrupts,
     )
     time.sleep(4)
     os.kill(running.pid, signal.SIGINT)

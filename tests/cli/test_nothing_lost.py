@@ -17,6 +17,7 @@ from clean_carry.cli.carried_files import Place, write
 from clean_carry.component.errors import WriteRefused, printable
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.report import terminal
+from tests_support import hears_interrupts
 
 BERTH = """import React from 'react';
 
@@ -97,6 +98,7 @@ def started(folder: Path, mark: str) -> subprocess.Popen[bytes]:
         stdout=subprocess.DEVNULL,
         stderr=subprocess.DEVNULL,
         env={**os.environ, "MARK": mark},
+        preexec_fn=hears_interrupts,
     )
 
 

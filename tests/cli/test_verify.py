@@ -9,7 +9,7 @@ import sys
 import time
 from pathlib import Path
 
-from tests_support import CLASS
+from tests_support import CLASS, hears_interrupts
 
 
 def test_same_and_differs(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
@@ -210,7 +210,9 @@ def test_an_interrupted_run_leaves_what_it_has(tmp_path: Path) -> None:
         "--json",
     ]
     for wait in (15, 60):  # a slow machine is still starting its renderers
-        process = subprocess.Popen(call, cwd=tmp_path, stdout=subprocess.PIPE, text=True)
+        process = subprocess.Popen(
+            call, cwd=tmp_path, stdout=subprocess.PIPE, text=True, preexec_fn=hears_interrupts
+        )
         time.sleep(wait)
         process.send_signal(signal.SIGINT)
         out, _ = process.communicate(timeout=60)

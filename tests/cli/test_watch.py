@@ -13,6 +13,8 @@ from typing import Any
 
 import pytest
 
+from tests_support import hears_interrupts
+
 OLD = """import React from 'react';
 import { label } from './words';
 
@@ -48,6 +50,7 @@ def test_saving_a_file_gives_a_verdict(tmp_path: Path) -> None:
         stderr=subprocess.STDOUT,
         text=True,
         env={**os.environ, "PYTHONUNBUFFERED": "1"},
+        preexec_fn=hears_interrupts,
     )
     lines: queue.Queue[str] = queue.Queue()
 

@@ -23,6 +23,13 @@ _OPTIONS = (
         help="How long trials may look for themselves, for each component.",
     ),
     click.option(
+        "--most-trials",
+        type=click.IntRange(min=1),
+        envvar="CLEAN_CARRY_MOST_TRIALS",
+        metavar="N",
+        help="End the search after N trials: the verdict does not depend on the machine's speed.",
+    ),
+    click.option(
         "--seed", type=int, default=1, show_default=True, help="The seed of every choice made."
     ),
     click.option(
@@ -30,6 +37,7 @@ _OPTIONS = (
         type=click.IntRange(1, 16),
         default=2,
         show_default=True,
+        envvar="CLEAN_CARRY_WORKERS",
         metavar="N",
         help="How many files are carried, or renderers run, at once.",
     ),
@@ -73,7 +81,7 @@ def effort_of(options: Mapping[str, Any]) -> Effort:
     """How hard to look."""
     from clean_carry.verify.verify import Effort
 
-    return Effort(float(options["budget"]), int(options["seed"]))
+    return Effort(float(options["budget"]), int(options["seed"]), most=options["most_trials"] or 0)
 
 
 def least_of(options: Mapping[str, Any]) -> float:

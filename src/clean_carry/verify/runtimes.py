@@ -11,7 +11,8 @@ import os
 import shutil
 import subprocess
 import tempfile
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -132,18 +133,40 @@ def ensure(runtime: Runtime, *, offline: bool, say: Say) -> Path:
 
 
 def install(runtime: Runtime, say: Say) -> None:
-    """Install a runtime from its lock; it appears whole or not at all."""
+    """Install a runtime from its lock file; it appears whole or not at all.
+
+    Processes that need the same runtime at once wait for the first of them.
+    """
     node()
     npm = shutil.which("npm")
     if npm is None:
         raise RuntimeMissing("npm is not installed", advice="It comes with Node; install it")
     say(f"Installing the runtime {runtime.name} ({runtime.summary}), once, into the cache …")
-    parent = runtime.folder.parent
     try:
-        parent.mkdir(parents=True, exist_ok=True)
-        staging = Path(tempfile.mkdtemp(prefix=f".{runtime.name}-", dir=parent))
+        runtime.folder.parent.mkdir(parents=True, exist_ok=True)
+        with _locked(runtime.folder.with_name(f".{runtime.name}.lock")):
+            if not runtime.installed:
+                _install(runtime, npm)
     except OSError as error:
         raise RuntimeMissing(f"the cache cannot be written ({error.strerror})") from None
+    say(f"The runtime {runtime.name} is ready.")
+
+
+@contextmanager
+def _locked(file: Path) -> Iterator[None]:
+    """Hold the lock of a file; where the system knows no such locks, nobody is kept out."""
+    try:
+        import fcntl
+    except ImportError:
+        yield
+        return
+    with file.open("w") as held:
+        fcntl.flock(held, fcntl.LOCK_EX)
+        yield
+
+
+def _install(runtime: Runtime, npm: str) -> None:
+    staging = Path(tempfile.mkdtemp(prefix=f".{runtime.name}-", dir=runtime.folder.parent))
     try:
         for name in ("package.json", "package-lock.json"):
             shutil.copy(runtime.locked / name, staging / name)
@@ -161,11 +184,8 @@ def install(runtime: Runtime, say: Say) -> None:
                 advice="Check the connection to the package registry and try again",
             )
         (staging / "complete").write_text("")
-        if runtime.installed:
-            return
         shutil.rmtree(runtime.folder, ignore_errors=True)
         staging.rename(runtime.folder)
-        say(f"The runtime {runtime.name} is ready.")
     finally:
         shutil.rmtree(staging, ignore_errors=True)
 

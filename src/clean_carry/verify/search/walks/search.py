@@ -68,12 +68,13 @@ MOST_KEPT = 8
 
 @dataclass(frozen=True)
 class Effort:
-    """How hard to look: seconds for one pair, the seed of every choice, and whether a trial that
-    differs is made smaller."""
+    """How hard to look: seconds for one pair, the seed of every choice, whether a trial that differs
+    is made smaller, and the most trials to run (0: as many as there is time for)."""
 
     budget: float = 10.0
     seed: int = 1
     shrink: bool = True
+    most: int = 0
 
 
 @dataclass
@@ -197,7 +198,9 @@ class Search:
             return True
         if self.bench.stopped.is_set():
             raise KeyboardInterrupt
-        if spent > self.effort.budget:
+        if self.effort.most and found.tried >= self.effort.most:
+            found.stopped = f"{found.tried} trials were run, as many as asked for"
+        elif spent > self.effort.budget:
             found.stopped = f"the time was up ({self.effort.budget:g} s)"
         elif self._idle >= self._patience and found.tried >= FEWEST:
             found.stopped = f"{self._idle} trials in a row brought nothing new"
