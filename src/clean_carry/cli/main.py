@@ -10,6 +10,7 @@ from typing import Any, NoReturn
 
 import click
 
+from clean_carry import __version__
 from clean_carry.cli.lazy import LazyGroup
 from clean_carry.cli.progress import EXIT_STOPPED
 from clean_carry.component.errors import CarryError
@@ -32,7 +33,7 @@ EXIT_FAULT = 70
     epilog="Exit codes: 0 all well, 1 something left, refused or different, 2 a mistake in the call, "
     "3 unreadable input, 4 a runtime is missing, 5 not written, 70 a fault of the tool.",
 )
-@click.version_option(package_name="clean-carry", message="%(version)s")
+@click.version_option(__version__, message="%(version)s")
 @click.pass_context
 def cli(context: click.Context) -> None:
     """Move UI components from one component syntax to another, and prove that both behave the same.

@@ -5,11 +5,11 @@ from __future__ import annotations
 import hashlib
 import json
 from collections.abc import Sequence
-from importlib.metadata import version
 from pathlib import Path
 from typing import Any
 from urllib.parse import quote
 
+from clean_carry import __version__
 from clean_carry.component.findings import Finding
 from clean_carry.report.subject import Subject
 from clean_carry.syntaxes.rules import every_rule
@@ -36,7 +36,7 @@ def sarif(subjects: Sequence[Subject]) -> bytes:
                 "tool": {
                     "driver": {
                         "name": "Clean Carry",
-                        "semanticVersion": version("clean-carry"),
+                        "semanticVersion": __version__,
                         "rules": [_rule(name) for name in names],
                     }
                 },

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from functools import cache
-from importlib.metadata import entry_points
 from pkgutil import resolve_name
 
 from clean_carry.source.text import SourceText
@@ -35,6 +34,9 @@ def _own(id_: str) -> Syntax:
 @cache
 def _others() -> dict[str, Syntax]:
     """The syntaxes other packages bring; none of them takes the place of one of ours."""
+    # Loaded late: most commands never need it, and it takes as long as all else of a start.
+    from importlib.metadata import entry_points
+
     found = {point.name: point.load() for point in entry_points(group=GROUP)}
     return {id_: syntax for id_, syntax in found.items() if id_ not in OWN}
 

@@ -10,10 +10,10 @@ import tempfile
 import zlib
 from collections.abc import Iterable
 from functools import cache
-from importlib.metadata import version
 from pathlib import Path
 from typing import Any
 
+from clean_carry import __version__
 from clean_carry.verify.runtimes import WORKER
 
 
@@ -111,4 +111,4 @@ def _tool() -> str:
         total.update(path.read_bytes())
     for path in sorted(WORKER.parent.rglob("*.py")):
         total.update(path.read_bytes())
-    return f"{version('clean-carry')} {total.hexdigest()}"
+    return f"{__version__} {total.hexdigest()}"

@@ -8,10 +8,10 @@ import re
 from collections import Counter
 from datetime import UTC, datetime
 from functools import cache
-from importlib.metadata import version
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from clean_carry import __version__
 from clean_carry.component.errors import WriteRefused
 from clean_carry.project.writing import replace
 from clean_carry.report import words
@@ -46,7 +46,7 @@ def _environment() -> Environment:
         script=script,
         policy=f"default-src 'none'; img-src data:; style-src {_hash(style)}; script-src {_hash(script)}; "
         "base-uri 'none'; form-action 'none'",
-        version=version("clean-carry"),
+        version=__version__,
         many=words.many,
     )
     return made
