@@ -24,6 +24,8 @@ export default class Berth extends Component {
 }
 """
 
+# How hard trials look in tests: a number of trials, whatever the machine does in that time.
+WALKS = ("--budget", "60", "--most-trials", "200")
 # For each syntax read: the syntaxes it is carried to, and the names of the expected files.
 TARGETS = {
     "jsx_class": {"jsx-function": ("new.jsx", "new.tsx")},

@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 
 from conftest import Run
+from tests_support import WALKS
 
 CARRIED = ("carry", "pages", "--to", "single-file-flat", "--write")
 VERSIONS = ["2.7.16", "3.5.0"]
@@ -35,7 +36,7 @@ def carried(run: Run, page: str) -> dict[str, Any]:
 def verified(run: Run, page: str) -> dict[str, Any]:
     """What the trials of a page and its flat form come to."""
     pair = (f"pages/{page}.vue", f"pages/{page}.flat.vue")
-    found: dict[str, Any] = json.loads(run("verify", *pair, "--budget", "4", "--json").stdout)
+    found: dict[str, Any] = json.loads(run("verify", *pair, *WALKS, "--json").stdout)
     return found
 
 
@@ -141,7 +142,7 @@ def test_elements_that_cannot_be_built_are_left_out(run: Run, tmp_path: Path) ->
     pages(tmp_path, "3.5.0", Lane=lane, Cell=CELL)
     done = run("verify", "pages/Lane.vue", "pages/Lane.vue", "--json")
     assert "cannot be built" in json.loads(done.stdout)["reason"]
-    assert run("verify", "pages/Cell.vue", "pages/Cell.vue", "--budget", "3").returncode == 0
+    assert run("verify", "pages/Cell.vue", "pages/Cell.vue", *WALKS).returncode == 0
 
 
 DECLARED = """<template>

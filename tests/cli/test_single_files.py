@@ -9,6 +9,7 @@ from pathlib import Path
 import pytest
 
 from clean_carry.demo.story import COMPANY
+from tests_support import WALKS
 
 CARRIED = ("carry", "pages", "--to", "single-file-flat", "--write")
 
@@ -68,7 +69,7 @@ def test_a_page_without_trials_finds_them_itself(run, tmp_path: Path) -> None:  
     (target / "BoardingClock.trials.yaml").unlink()
     assert run(*CARRIED).returncode == 0
     flat = target / "BoardingClock.flat.vue"
-    pair = ("pages/BoardingClock.vue", "pages/BoardingClock.flat.vue", "--budget", "4", "--json")
+    pair = ("pages/BoardingClock.vue", "pages/BoardingClock.flat.vue", *WALKS, "--json")
     assert json.loads(run("verify", *pair).stdout)["verdict"] == "same"
     text = flat.read_text()
     assert "clearInterval(timer);" in text
@@ -94,7 +95,7 @@ def test_what_content_is_given_is_compared(
     text = flat.read_text()
     assert given in text
     flat.write_text(text.replace(given, ""))
-    done = run("verify", f"pages/{stem}.vue", f"pages/{stem}.flat.vue", "--budget", "5", "--json")
+    done = run("verify", f"pages/{stem}.vue", f"pages/{stem}.flat.vue", *WALKS, "--json")
     assert json.loads(done.stdout)["verdict"] == "differs"
 
 
@@ -177,7 +178,7 @@ def test_what_is_mixed_in_asks_the_flat_form_for_its_members(
     line = "level, steps, raise" if version < "3" else "set(value) {"
     assert line in text
     flat.write_text(text.replace(line, line.replace("level, ", "").replace("set", "put")))
-    done = run("verify", "pages/TideStrip.vue", "pages/TideStrip.flat.vue", "--budget", "4")
+    done = run("verify", "pages/TideStrip.vue", "pages/TideStrip.flat.vue", *WALKS)
     assert done.returncode == 1, done.stdout
 
 
@@ -229,7 +230,7 @@ def test_trials_give_what_is_provided_and_what_a_base_takes(
     assert run(*CARRIED).returncode == 0
     flat = target / "Berth.flat.vue"
     text = flat.read_text()
-    files = ("verify", "pages/Berth.vue", "pages/Berth.flat.vue", "--budget", "5", "--json")
+    files = ("verify", "pages/Berth.vue", "pages/Berth.flat.vue", *WALKS, "--json")
     assert json.loads(run(*files).stdout)["verdict"] == "same"
     assert right in text, text
     flat.write_text(text.replace(right, wrong))

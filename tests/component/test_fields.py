@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import ast
 from dataclasses import fields, is_dataclass
+from functools import cache
 from pathlib import Path
 
 from clean_carry.component import model
@@ -39,6 +40,7 @@ component (`component/model.py`), columns the writers, and what goes for every c
 """
 
 
+@cache
 def reads(folders: tuple[str, ...]) -> set[str]:
     """The parts that code of these folders reads, as `part.field`."""
     found: set[str] = set()

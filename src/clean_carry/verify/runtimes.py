@@ -144,7 +144,7 @@ def install(runtime: Runtime, say: Say) -> None:
     say(f"Installing the runtime {runtime.name} ({runtime.summary}), once, into the cache …")
     try:
         runtime.folder.parent.mkdir(parents=True, exist_ok=True)
-        with _locked(runtime.folder.with_name(f".{runtime.name}.lock")):
+        with _locked(runtime.folder.parent):
             if not runtime.installed:
                 _install(runtime, npm)
     except OSError as error:
@@ -153,16 +153,19 @@ def install(runtime: Runtime, say: Say) -> None:
 
 
 @contextmanager
-def _locked(file: Path) -> Iterator[None]:
-    """Hold the lock of a file; where the system knows no such locks, nobody is kept out."""
+def _locked(folder: Path) -> Iterator[None]:
+    """Hold the lock of a folder; where the system knows no such locks, nobody is kept out."""
     try:
         import fcntl
     except ImportError:
         yield
         return
-    with file.open("w") as held:
+    held = os.open(folder, os.O_RDONLY)
+    try:
         fcntl.flock(held, fcntl.LOCK_EX)
         yield
+    finally:
+        os.close(held)
 
 
 def _install(runtime: Runtime, npm: str) -> None:
