@@ -77,7 +77,6 @@ UNSEEN = {
         Corpus("element-react", "1.4.34", "src", "16.14.0"),
         Corpus("rsuite", "3.8.13", "src", "16.14.0", defines='__DEV__ = "true"'),
         Corpus("react-toolbox", "2.0.0-beta.13", "components", "16.14.0"),
-        Corpus("wix-style-react", "5.27.0", "src", "16.14.0"),
         Corpus("@elastic/eui", "1.1.0", "src/components", "16.14.0"),
         Corpus("zent", "6.6.5", "src", "16.14.0", bare=True),
         Corpus("@shopify/polaris", "3.21.1", "esnext/components", "16.14.0"),
