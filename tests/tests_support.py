@@ -63,5 +63,13 @@ def install(packages: Path, into: Path) -> None:
     for name in names:
         shutil.copy(packages / name, into)
     shutil.copytree(
-        kept / "node_modules", into / "node_modules", symlinks=True, copy_function=os.link
+        kept / "node_modules", into / "node_modules", symlinks=True, copy_function=_linked
     )
+
+
+def _linked(source: str, target: str) -> None:
+    """Link a file, or copy it where the cache is on another file system."""
+    try:
+        os.link(source, target)
+    except OSError:
+        shutil.copy2(source, target)
