@@ -67,9 +67,9 @@ _ROWS: tuple[Row, ...] = (
     (
         "pure-receives",
         "error",
-        "what it does when inputs come, it does where none changed as well; "
-        "a memoised function skips that",
-        "Ask for a change first, or make its base the plain one",
+        "the new-props hook of a pure class runs on every parent render, even if no prop changed; a "
+        "memoised function would skip it",
+        "Compare the props in the hook first, or extend Component instead of PureComponent",
         "componentWillReceiveProps(next) { this.setState({ at: next.at }); }",
     ),
     (

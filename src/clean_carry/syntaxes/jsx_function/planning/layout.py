@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from clean_carry.component.code import (
     FieldUse,
+    Operation,
     PatternRead,
     StateWrite,
     WholeRead,
@@ -40,35 +41,53 @@ def layout_of(component: Component, runtime: int) -> tuple[Layout, WholeReason]:
 
 def _whole_reason(component: Component, runtime: int) -> WholeReason:
     """Why the state must stay one object; "" where it need not."""
-    writes, state = component.writes(), component.state
+    writes = component.writes()
+    reason = _reason_in_writes(component, writes)
+    if reason:
+        return reason
+    if component.facts.callable_state or _is_made_whole(component):
+        return "made whole"
+    if any(_reads_whole_state(operation) for _, operation in component.operations()):
+        return "read whole"
+    if not all(_splits(write, runtime) for write in writes):
+        return "written together"
+    if runtime >= BATCHES_ALL and _written_drawing_and_later(component):
+        return "written while rendering"
+    if writes and not component.view.pure and _counts_renders(component, writes):
+        return "every render counts"
+    before = [moment.previous_state for moment in component.moments("updated")]
+    return "read whole" if any(b is not None and b.names is None for b in before) else ""
+
+
+def _reason_in_writes(component: Component, writes: list[StateWrite]) -> WholeReason:
+    """A write that needs the whole state: an updater with props, a callback, a change in place."""
     if any(map(reads_inputs_in_updater, writes)):
         return "updaters with props"
     if any(write.after is not None and not _always_new(write) for write in writes):
         return "callbacks"
     again = any(patch.again for write in writes for patch in write.fields or ())
-    if again and not component.view.pure:
-        return "changed in place"
-    if component.facts.callable_state or (state is not None and state.fields is None):
-        return "made whole"
-    for _, operation in component.operations():
-        if isinstance(operation, WholeRead) and operation.source == "state":
-            return "read whole"
-        if isinstance(operation, PatternRead) and operation.source == "state":
-            if operation.bindings is None or operation.rest:
-                return "read whole"
-    if not all(_splits(write, runtime) for write in writes):
-        return "written together"
-    if runtime >= BATCHES_ALL and _written_drawing_and_later(component):
-        return "written while rendering"
-    told = component.facts.reacting and component.writes_constants
-    counts = told or (redraw_matters(component) and not all(map(_always_new, writes)))
-    if writes and not component.view.pure and counts:
-        return "every render counts"
-    for moment in component.moments("updated"):
-        before = moment.previous_state
-        if before is not None and before.names is None:
-            return "read whole"
-    return ""
+    return "changed in place" if again and not component.view.pure else ""
+
+
+def _is_made_whole(component: Component) -> bool:
+    """Whether the initial state is no plain object literal."""
+    return component.state is not None and component.state.fields is None
+
+
+def _reads_whole_state(operation: Operation) -> bool:
+    match operation:
+        case WholeRead(source="state"):
+            return True
+        case PatternRead(source="state"):
+            return operation.bindings is None or bool(operation.rest)
+    return False
+
+
+def _counts_renders(component: Component, writes: list[StateWrite]) -> bool:
+    """Whether a render for an equal value can be observed."""
+    if component.facts.reacting and component.writes_constants:
+        return True
+    return redraw_matters(component) and not all(map(_always_new, writes))
 
 
 def _always_new(write: StateWrite) -> bool:

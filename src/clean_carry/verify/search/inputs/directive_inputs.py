@@ -211,49 +211,49 @@ def _required(definition: Definition) -> Iterator[str]:
 def _attributes(
     definition: Definition, registrations: Registrations, names: Names, controller: Node | None
 ) -> list[str]:
-    """The attributes that its code reads."""
+    """Return the names of the attributes that link functions and the controller read."""
     parameters = [p for _, fn in link_functions(definition) for p in parameters_of(fn)[2:3]]
     if controller is not None:
-        for registration in registrations.found:
-            if registration.function is controller:
-                parameters += [
-                    i.parameter
-                    for i in registration.injections
-                    if i.name == "$attrs" and i.parameter
-                ]
-        parameters += [p for p in parameters_of(controller) if p.text == "$attrs"]
-        array = controller.parent
-        if array is not None and array.type == "array":
-            listed = [text_of(node) for node in array.named_children]
-            taken = parameters_of(controller)
-            parameters += [
-                taken[i] for i, n in enumerate(listed) if n == "$attrs" and i < len(taken)
-            ]
+        parameters += _injected_attributes(registrations, controller)
     found: dict[str, None] = {}
     for parameter in parameters:
         binding = names.scope_at(parameter).find(parameter.text)
-        for ref in binding.references if binding is not None else []:
-            member = ref.parent
-            if member is not None and member.type == "member_expression" and ref.field == "object":
-                asked = member.child("property")
-                if asked is not None:
-                    found[asked.text] = None
-            elif member is not None and member.type == "arguments":
-                call = member.parent
-                function = call.child("function") if call is not None else None
-                if function is not None and function.text.endswith("$observe"):
-                    continue
-        for ref in binding.references if binding is not None else []:
-            call = ref.parent.parent if ref.parent is not None else None
-            if call is not None and call.type == "call_expression" and ref.parent is not None:
-                asked, given = ref.parent.child("property"), call.child("arguments")
-                first = (
-                    given.named_children[0] if given is not None and given.named_children else None
-                )
-                text = text_of(first)
-                if asked is not None and asked.text == "$observe" and text:
-                    found[text] = None
+        references = binding.references if binding is not None else []
+        members = [ref.parent for ref in references if ref.field == "object"]
+        asked = [
+            m.child("property") for m in members if m is not None and m.type == "member_expression"
+        ]
+        found.update(dict.fromkeys(name.text for name in asked if name is not None))
+        observed = [_observed(ref) for ref in references]
+        found.update(dict.fromkeys(name for name in observed if name))
     return list(found)
+
+
+def _injected_attributes(registrations: Registrations, controller: Node) -> Iterator[Node]:
+    """Yield the parameters of a controller that `$attrs` is injected as."""
+    for registration in registrations.found:
+        if registration.function is controller:
+            for injection in registration.injections:
+                if injection.name == "$attrs" and injection.parameter:
+                    yield injection.parameter
+    parameters = parameters_of(controller)
+    yield from (parameter for parameter in parameters if parameter.text == "$attrs")
+    array = controller.parent
+    if array is not None and array.type == "array":
+        listed = [text_of(node) for node in array.named_children]
+        yield from (p for p, name in zip(parameters, listed, strict=False) if name == "$attrs")
+
+
+def _observed(reference: Node) -> str | None:
+    """Return the name in `attrs.$observe('name', …)`, None for any other use of the attributes."""
+    member = reference.parent
+    call = member.parent if member is not None else None
+    if member is None or call is None or call.type != "call_expression":
+        return None
+    asked, given = member.child("property"), call.child("arguments")
+    first = given.named_children[:1] if given is not None else []
+    observes = asked is not None and asked.text == "$observe"
+    return text_of(first[0]) if observes and first else None
 
 
 def _template_tree(template: Template) -> Tree | None:
