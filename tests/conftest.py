@@ -19,6 +19,17 @@ ONE_WORKER = {"CLEAN_CARRY_WORKERS": "1"}
 Run = Callable[..., subprocess.CompletedProcess[str]]
 
 
+# Folders whose tests render components, or run the program over many files.
+SLOW = ("cli", "everyday", "report", "verify")
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Mark what `pytest -m "not slow"` leaves out."""
+    for item in items:
+        if item.path.relative_to(Path(__file__).parent).parts[0] in SLOW:
+            item.add_marker(pytest.mark.slow)
+
+
 @pytest.fixture
 def run(tmp_path: Path) -> Run:
     """Run the built program in a temporary folder."""

@@ -74,6 +74,11 @@ if TYPE_CHECKING:
     "--one-way", is_flag=True, help="Two-way bindings become one way in and an event out."
 )
 @click.option(
+    "--assume-carried",
+    is_flag=True,
+    help="Take components it draws for carried: their new files stand beside the old ones.",
+)
+@click.option(
     "--types",
     "check_types",
     is_flag=True,
@@ -94,6 +99,7 @@ def carry(
     keep_anyway: bool,
     runtime: int | None,
     one_way: bool,
+    assume_carried: bool,
     check_types: bool,
     report_folder: Path | None,
     junit_file: Path | None,
@@ -126,7 +132,7 @@ def carry(
     if overwrite and not force and patch_file is None:
         meant = run.committed(meant)
     requests = [
-        _request(path, target, origin, runtime, one_way=one_way, beside=not overwrite)
+        _request(path, target, origin, runtime, _Wanted(one_way, not overwrite, assume_carried))
         for path in meant
     ]
     with _bench(prove, effort, line) as bench:
@@ -278,8 +284,17 @@ def _meant(files: tuple[Path, ...], target: str, origin: str | None) -> Meant:
     return meant
 
 
+@dataclass(frozen=True)
+class _Wanted:
+    """What was asked for every file: see `Request`."""
+
+    one_way: bool
+    beside: bool
+    assume_carried: bool
+
+
 def _request(
-    path: Path, target: str, origin: str | None, runtime: int | None, *, one_way: bool, beside: bool
+    path: Path, target: str, origin: str | None, runtime: int | None, wanted: _Wanted
 ) -> Request:
     settings = settings_for(path)
     naming = settings.naming.get(target, "")
@@ -294,8 +309,9 @@ def _request(
         naming,
         tuple(settings.aliases.items()),
         settings.prefix,
-        one_way,
-        beside,
+        wanted.one_way,
+        wanted.beside,
+        wanted.assume_carried,
     )
 
 

@@ -63,7 +63,8 @@ class Read(Operation):
     """The value of an input, a state field or a derived value.
 
     `called` says that it stands to be called, `reference` that it is given to an element as its
-    reference, `handled` that drawing never runs it: it stands in a function given as an attribute.
+    reference, `handled` that drawing never runs it: it stands in a function given as an attribute. One that
+    is `earlier` sees the value before a write above it.
     """
 
     member: Member
@@ -71,6 +72,7 @@ class Read(Operation):
     called: bool = False
     reference: bool = False
     handled: bool = False
+    earlier: bool = False
 
 
 @dataclass(frozen=True)
@@ -233,8 +235,8 @@ class StateWrite(Operation):
     """A write of state: `fields` literally, by an `updater`, or what the argument gives.
 
     `open` says of the last that it may be nothing, or an updater, as well as an object, `gives_inputs` that
-    such an updater may take the inputs. `after` is
-    what is called when all is drawn.
+    such an updater may take the inputs. `after` is what is called when all is drawn. `keeps` are fields
+    whose values before it are read below.
     """
 
     position: Position
@@ -245,6 +247,7 @@ class StateWrite(Operation):
     open: bool = False
     after: Code | None = None
     gives_inputs: bool = False
+    keeps: tuple[str, ...] = ()
 
     def operands(self) -> tuple[Code, ...]:
         return (self.argument,) if self.after is None else (self.argument, self.after)
@@ -401,6 +404,44 @@ class Rebound(Operation):
     """An own method bound to the instance: a new function at each time."""
 
     member: Member
+
+
+@dataclass(frozen=True)
+class Inlined(Operation):
+    """A name of the code that draws, where its value is written instead: all of `value`, in parentheses
+    where it is `grouped`, and the `path` that is asked of it."""
+
+    value: Code
+    grouped: bool
+    path: str = ""
+    shorthand: str = ""
+
+    def operands(self) -> tuple[Code, ...]:
+        return (self.value,)
+
+
+@dataclass(frozen=True)
+class Snapshot(Operation):
+    """A declaration of names for members as they are now, which code that runs later reads:
+    (member, name)."""
+
+    taken: tuple[tuple[Member, str], ...]
+    keyword: str
+
+
+@dataclass(frozen=True)
+class Kept(Operation):
+    """The start of a function that reads fields of state after it has written them: their values
+    are kept."""
+
+    fields: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class SlotGiven(Operation):
+    """Whether content is given for a slot."""
+
+    name: str
 
 
 @dataclass(frozen=True)

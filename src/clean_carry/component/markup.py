@@ -1,4 +1,4 @@
-"""Markup as a tree, for syntaxes whose markup is a template rather than code."""
+"""Markup as a tree: what a template says, and what is seen as markup in code that gives it."""
 
 from __future__ import annotations
 
@@ -15,10 +15,12 @@ Form = Literal["text", "boolean", ""]
 
 @dataclass(frozen=True)
 class Text:
-    """Text as written."""
+    """Text as written; `drawn` is what a page shows of it, None where that is up to the template's
+    rules."""
 
     span: Span
     entry: int
+    drawn: str | None = None
 
 
 @dataclass(frozen=True)
@@ -41,7 +43,7 @@ class MarkupComment:
 
 @dataclass(frozen=True)
 class StaticAttribute:
-    """A name with a literal value; `value` is None where only the name stands."""
+    """A name with a literal value, as HTML spells both; `value` is None where only the name stands."""
 
     name: str
     value: Span | None
@@ -68,19 +70,91 @@ class ClassList:
 
 @dataclass(frozen=True)
 class Handler:
-    """Code that runs on an event."""
+    """Code that runs on an event, or, as a `function`, a function that is called with it. `modifiers` are
+    conditions of the listener by name (`capture`)."""
 
     event: str
     code: Code
     entry: int
+    function: bool = False
+    modifiers: tuple[str, ...] = ()
 
 
-Attribute = StaticAttribute | BoundAttribute | ClassList | Handler
+@dataclass(frozen=True)
+class StyleMap:
+    """Styles by property, as a page names them: (name, value, whether a bare number means pixels)."""
+
+    items: tuple[tuple[str, Code, bool], ...]
+    entry: int
+
+
+@dataclass(frozen=True)
+class Spread:
+    """All parts of an object as attributes."""
+
+    code: Code
+    entry: int
+
+
+@dataclass(frozen=True)
+class Reference:
+    """Makes the element known to a member: `member` by its name, else a function called with it."""
+
+    member: str
+    code: Code | None
+    entry: int
+
+
+@dataclass(frozen=True)
+class Key:
+    """What tells an element of a list from its neighbours."""
+
+    code: Code
+    entry: int
+
+
+@dataclass(frozen=True)
+class RawHtml:
+    """Content given as HTML."""
+
+    code: Code
+    entry: int
+
+
+Attribute = (
+    StaticAttribute
+    | BoundAttribute
+    | ClassList
+    | Handler
+    | StyleMap
+    | Spread
+    | Reference
+    | Key
+    | RawHtml
+)
+
+
+def attribute_codes(attribute: Attribute) -> Iterator[Code]:
+    """Every piece of code in an attribute."""
+    match attribute:
+        case BoundAttribute(code=code) | Handler(code=code) | Spread(code=code) | Key(code=code):
+            yield code
+        case RawHtml(code=code):
+            yield code
+        case Reference(code=code) if code is not None:
+            yield code
+        case ClassList(items=items):
+            yield from (condition for _, condition, _ in items)
+        case StyleMap(items=styles):
+            yield from (value for _, value, _ in styles)
 
 
 @dataclass(frozen=True)
 class Element:
-    """An element with its attributes and children."""
+    """An element, or a use of a component, with its attributes and children.
+
+    `chosen` is what gives the tag where code does.
+    """
 
     tag: str
     attributes: tuple[Attribute, ...]
@@ -88,27 +162,65 @@ class Element:
     span: Span
     entry: int
     closed_itself: bool = False
+    component: bool = False
+    chosen: Code | None = None
 
     def codes(self) -> Iterator[Code]:
         """Every piece of code in this element."""
+        if self.chosen is not None:
+            yield self.chosen
         for attribute in self.attributes:
-            if isinstance(attribute, BoundAttribute | Handler):
-                yield attribute.code
-            elif isinstance(attribute, ClassList):
-                for _, condition, _ in attribute.items:
-                    yield condition
+            yield from attribute_codes(attribute)
+        for child in self.children:
+            yield from codes_of(child)
+
+
+@dataclass(frozen=True)
+class Group:
+    """Several nodes as one, without an element around them."""
+
+    children: tuple[Markup, ...]
+    span: Span
+    entry: int
+
+    def codes(self) -> Iterator[Code]:
+        """Every piece of code in it."""
+        for child in self.children:
+            yield from codes_of(child)
+
+
+@dataclass(frozen=True)
+class Loop:
+    """Nodes drawn once for each of `items`; `item` and `index` are what it and its place are called
+    there."""
+
+    items: Code
+    item: Code
+    index: Code | None
+    children: tuple[Markup, ...]
+    span: Span
+    entry: int
+
+    def codes(self) -> Iterator[Code]:
+        """Every piece of code in it."""
+        yield self.items
+        yield self.item
+        if self.index is not None:
+            yield self.index
         for child in self.children:
             yield from codes_of(child)
 
 
 @dataclass(frozen=True)
 class Branch:
-    """One arm of a condition; `test` is None for the last resort."""
+    """One arm of a condition; `test` is None for the last resort, and where it is `negated` it must
+    fail."""
 
     test: Code | None
     form: Form
-    element: Element
+    children: tuple[Markup, ...]
     entry: int
+    negated: bool = False
 
 
 @dataclass(frozen=True)
@@ -123,7 +235,8 @@ class Condition:
         for branch in self.branches:
             if branch.test is not None:
                 yield branch.test
-            yield from branch.element.codes()
+            for child in branch.children:
+                yield from codes_of(child)
 
 
 @dataclass(frozen=True)
@@ -141,24 +254,26 @@ class SlotOutlet:
             yield from codes_of(child)
 
 
-Markup = Element | Text | Expression | MarkupComment | Condition | SlotOutlet
+Markup = Element | Text | Expression | MarkupComment | Condition | SlotOutlet | Group | Loop
 
 
 def codes_of(node: Markup) -> Iterator[Code]:
     """Every piece of code in a markup node."""
     if isinstance(node, Expression):
         yield node.code
-    elif isinstance(node, Element | Condition | SlotOutlet):
+    elif isinstance(node, Element | Condition | SlotOutlet | Group | Loop):
         yield from node.codes()
 
 
 def children_of(node: Markup) -> tuple[Markup, ...]:
-    """The nodes directly inside a markup node; of a condition, the elements of its arms."""
+    """The nodes directly inside a markup node; of a condition, those of its arms."""
     match node:
         case Element(children=children) | SlotOutlet(fallback=children):
             return children
+        case Group(children=children) | Loop(children=children):
+            return children
         case Condition(branches=branches):
-            return tuple(branch.element for branch in branches)
+            return tuple(child for branch in branches for child in branch.children)
     return ()
 
 

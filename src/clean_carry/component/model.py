@@ -164,7 +164,8 @@ class Facts:
     child components that are given functions and whose source is not there; `handed_on` is a package's
     function that takes it and whose source is not there; `looked_into` is a function that takes it and
     extends, constructs or inspects it; `unread` is what only a target that keeps it as it is can carry.
-    `elsewhere` are findings in other files: rule, file, line.
+    `elsewhere` are findings in other files: rule, file, line; `noted` are those of markup: rule, detail,
+    offset.
     """
 
     reserved: frozenset[str] = frozenset()
@@ -181,6 +182,7 @@ class Facts:
     looked_into: tuple[str, int] | None = None
     unread: tuple[tuple[str, str, int], ...] = ()
     elsewhere: tuple[tuple[str, str, int], ...] = ()
+    noted: tuple[tuple[str, str, int], ...] = ()
 
 
 @dataclass(frozen=True)

@@ -34,7 +34,7 @@ class Request:
     `runtime` is the major version to write for, None for the project's own; `naming` the name of a
     new file, made of {stem} and {ending} of the old one; `prefix` what element names begin with;
     `one_way` turns two-way bindings into one way in and an event out; `beside` says that the new file
-    stands beside the old one.
+    stands beside the old one; `assume_carried` that components it draws have been carried too.
     """
 
     path: Path
@@ -47,6 +47,7 @@ class Request:
     prefix: str = ""
     one_way: bool = False
     beside: bool = True
+    assume_carried: bool = False
 
 
 def carry_file(request: Request) -> list[Result]:
@@ -104,12 +105,13 @@ def _balanced(source: SourceText, request: Request, origin: str, runtime: int) -
     """Carry; a component whose ledger does not balance is refused and the rest carried again."""
     excluded: Excluded = {}
     workspace = Workspace(
-        request.path, dict(request.aliases), request.prefix, request.one_way, request.beside
-    )
+        request.path, dict(request.aliases), request.prefix, request.one_way, request.beside,
+        request.assume_carried,
+    )  # fmt: skip
     old, new = declared(origin), declared(request.target)
     reader, writer, drops = old.load_reader(), new.load_writer(), old.drops | new.drops
     source = reader.whole(source, workspace)
-    wishes = Wishes(runtime)
+    wishes = Wishes(runtime, neutral=old.family != new.family)
     while True:
         ledger = Ledger(source.path, source.data, drops)
         file = reader.read(source, ledger, workspace, wishes)

@@ -24,7 +24,8 @@ class Workspace:
 
     `aliases` are prefixes of imports with the absolute path each stands for, `prefix` is what the names of
     the project's elements begin with, `one_way` says that bindings are to go one way, `beside` that a new
-    file is to stand beside the old one rather than take its place.
+    file is to stand beside the old one rather than take its place. `assume_carried` says that components it
+    draws have been carried, or will be, and stand beside their old ones.
     """
 
     def __init__(
@@ -34,7 +35,9 @@ class Workspace:
         prefix: str = "",
         one_way: bool = False,
         beside: bool = True,
+        assume_carried: bool = False,
     ) -> None:
+        self.assume_carried = assume_carried
         self.file, self.prefix, self.one_way, self.beside = file, prefix, one_way, beside
         self.aliases = dict(aliases or {})
         self._trees: dict[Path, Tree | None] = {}

@@ -14,6 +14,7 @@ from typing import Any, Literal, Protocol
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Refusal, StyleBlock
 from clean_carry.component.rules import Rule
+from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
@@ -99,10 +100,11 @@ class Wishes:
     """What the crossing asks of a reader.
 
     `runtime` is the major version the file runs in; components that start at an offset of `keeping` keep
-    the defaults of their inputs as a property.
+    the defaults of their inputs as a property. `neutral` asks for what a target of another family can say.
     """
 
     runtime: int
+    neutral: bool = False
     keeping: frozenset[int] = frozenset()
 
 
@@ -127,10 +129,14 @@ class ReadFile:
 
 @dataclass
 class ScriptFile(ReadFile):
-    """A file whose components are written in a script: its tree, and the stretch that is code."""
+    """A file whose components are written in a script: its tree, the meaning of its names, and the stretch
+    that is code. For a target of another family `page_types` are the page's types for the runtime's own, by
+    where those stand ("" where there is none)."""
 
     tree: Tree
     script: tuple[int, int]
+    names: Names = field(kw_only=True)
+    page_types: Mapping[tuple[int, int], str] = field(default_factory=dict, kw_only=True)
 
     def release(self) -> None:
         """Take the tree apart."""

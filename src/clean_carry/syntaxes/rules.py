@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import cache
 
 from clean_carry.component.rules import Row, Rule, table
+from clean_carry.syntaxes.across import RULES as ACROSS
 from clean_carry.syntaxes.contract import Syntax
 from clean_carry.syntaxes.registry import every_syntax
 
@@ -81,7 +82,7 @@ _ROWS: tuple[Row, ...] = (
         ":deep(.berth) { … }",
     ),
 )
-_OF_EVERY = table(_ROWS)
+_OF_EVERY = table(_ROWS) | ACROSS
 
 
 def rules_of(*syntaxes: Syntax) -> dict[str, Rule]:

@@ -48,11 +48,26 @@ def differences(
     """
     compared = _Compared(trial, [point["name"] for point in old["points"]], sides, one_runtime)
     for step, (a, b) in enumerate(zip(old["points"], new["points"], strict=False)):
+        if not one_runtime and _failed(a, b):
+            sides[0].ended()
+            return compared.found[:MOST]
         compared.point(step, a, b)
         if len(compared.found) >= MOST:
             return compared.found[:MOST]
     compared.end(old, new, baseline)
     return compared.found[:MOST]
+
+
+def _failed(a: dict[str, Any], b: dict[str, Any]) -> bool:
+    """Whether both sides failed in this step, and a runtime took one of them away."""
+    return bool(a["errors"] and b["errors"]) and (_gone(a["tree"]) or _gone(b["tree"]))
+
+
+def _gone(tree: Tree) -> bool:
+    """Whether nothing is drawn, in the page or in the place of a second component."""
+    return not tree or any(
+        isinstance(node, list) and node[0] == "trial-place" and not node[3] for node in tree
+    )
 
 
 class _Compared:

@@ -19,11 +19,13 @@ class Manner:
 
     `mounted` is a side with one of its exports mounted, `uses` and `parents` are what the project shows of
     it. Where components are `registered`, they are known by the names they are registered under.
+    `target` is the syntax in which others are written for it.
     """
 
     mounted: Callable[[Side, str], Side]
     uses: Callable[[Side], Uses]
     parents: Callable[[Side], Parents | None]
+    target: str
     registered: bool = False
 
 
@@ -33,7 +35,8 @@ def _of_script(side: Side, name: str) -> Side:
 
 
 def _of_file(side: Side, name: str) -> Side:
-    return replace(side, exported=name)
+    # A file holds one component, whatever it was called among others.
+    return replace(side, exported="default" if name else "")
 
 
 def _registered(side: Side, name: str) -> Side:
@@ -51,14 +54,20 @@ MANNERS = {
         _of_script,
         _uses_in_scripts,
         lambda side: scripts.parents_of(component_of(side), side.place),
+        "jsx-function",
     ),
     "vue": Manner(
         _of_file,
         lambda side: single_files.uses_of(side.place),
         lambda side: single_files.parents_of(side.place),
+        "single-file-flat",
     ),
     "angular": Manner(
-        _registered, lambda side: Uses(side.place), lambda side: None, registered=True
+        _registered,
+        lambda side: Uses(side.place),
+        lambda side: None,
+        "controller-component",
+        registered=True,
     ),
 }
 

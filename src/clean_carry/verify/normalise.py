@@ -65,6 +65,10 @@ RULES = (
         "where a failed component is gone from the page, what failed while it went is told by the first",
     ),
     NormalisingRule(
+        "after-failure",
+        "between two frameworks, what a runtime leaves of a component that failed on both sides is its own",
+    ),
+    NormalisingRule(
         "error-wording",
         "the engine words an error by the expression that met a wrong value, a runtime by a bundled name",
     ),
@@ -159,6 +163,10 @@ class Normaliser:
         """The errors of a component that is gone: the first is why."""
         self.used["taken-away"] += max(0, len(errors) - 1)
         return errors[:1]
+
+    def ended(self) -> None:
+        """A component that failed on both sides is not compared any further."""
+        self.used["after-failure"] += 1
 
     def errors(self, errors: list[str]) -> list[str]:
         """Errors, those the engine makes itself of an expression without its words."""

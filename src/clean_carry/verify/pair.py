@@ -87,9 +87,11 @@ def sides_of(
         after = replace(after, application=application, extra=made)
     if frameworks[0] == frameworks[1]:
         return before, after, None
-    results = carry_file(Request(old, str(old), "jsx-function"))
-    interface = results[0].interface if results else Interface()
-    mark = scope_mark(results[0].component) if results else ""
+    target = MANNERS[frameworks[1]].target
+    results = carry_file(Request(old, str(old), target, assume_carried=True))
+    found = next((one for one in results if one.status != "refused"), None)
+    interface = found.interface if found is not None else Interface()
+    mark = scope_mark(found.component) if found is not None and target == "jsx-function" else ""
     return before, replace(after, marks=(mark,) if mark else ()), interface
 
 
@@ -180,6 +182,8 @@ def mounts_of(old: Side, new: Side) -> list[str]:
     theirs = read_inputs(new.text, str(new.place)).exports
     if manner_of(old).registered:
         return [name for name in ours if name in theirs]
+    if "default" not in ours and theirs == ["default"] and new.place.suffix == ".vue":
+        return [name for name in ours if _MOUNTED.match(name)]
     shared = [name for name in ours if name in theirs and _MOUNTED.match(name)]
     shared.sort(key=lambda name: (_MAKER.match(name) is not None, name != stem))
     return (["default"] if "default" in ours and "default" in theirs else []) + shared

@@ -23,6 +23,7 @@ class ClassFile:
     ledger: Ledger
     workspace: Workspace
     keeping: frozenset[int] = frozenset()
+    neutral: bool = False
 
     @cached_property
     def keepers(self) -> Keepers:

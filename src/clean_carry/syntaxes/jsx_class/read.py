@@ -46,6 +46,7 @@ from clean_carry.syntaxes.jsx_class.members.drawn import may_be_undefined
 from clean_carry.syntaxes.jsx_class.members.members import MEMBERS, Gathered, is_element_reference
 from clean_carry.syntaxes.jsx_class.members.notions import notion_of
 from clean_carry.syntaxes.jsx_class.members.optional_props import optional_props
+from clean_carry.syntaxes.jsx_class.neutral.drawing import Neutral
 from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates
 from clean_carry.syntaxes.jsx_class.uses import instance_leaks
 from clean_carry.syntaxes.jsx_class.uses import method_uses as _method_uses  # noqa: F401  (registers readers)
@@ -77,15 +78,18 @@ def read(
     ledger: Ledger,
     workspace: Workspace,
     keeping: frozenset[int] = frozenset(),
+    *,
+    neutral: bool = False,
 ) -> tuple[tuple[Component, ...], tuple[Refusal, ...]]:
     """Read every component class of a file; the rest of the file is claimed as kept.
 
-    Classes that begin at an offset of `keeping` keep the defaults of their inputs as a property.
+    Classes that begin at an offset of `keeping` keep the defaults of their inputs as a property. `neutral`
+    asks for what a target of another family can say: markup, events, slots.
     """
     runtime = runtime_names(tree)
     source = tree.source
     ledger.claim("module code", source.span(0, len(source.data)), "kept")
-    file = ClassFile(tree, names, runtime, ledger, workspace, keeping)
+    file = ClassFile(tree, names, runtime, ledger, workspace, keeping, neutral)
     components: list[Component] = []
     refusals: list[Refusal] = []
     for candidate in candidates(tree, names, runtime, workspace):
@@ -124,7 +128,8 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
         if notion == "derivation" and (found := derivation_of(member)) is not None:
             derivations.prepare(facts, found)
             given.append((member, ("props", "state")))
-    collect(facts, find(file.tree, file.names, node, given))
+    receivers = find(file.tree, file.names, node, given)
+    collect(facts, receivers)
     outsiders = outsiders_of(
         file.workspace.file, candidate.name, facts.methods - facts.getters,
         facts.fields | facts.getters, file.tree.source.slice(0, len(file.tree.source.data)),
@@ -142,6 +147,9 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
         name = min(outsiders.reached)
         facts.refuse("reached-from-outside", f"{name}, by a reference", node.start)
     gathered.outside = _outside(facts, members, gathered.exposed)
+    if file.neutral:
+        gathered.neutral = Neutral(facts, members, receivers)
+        gathered.neutral.prepare()
     gathered.entries["component"] = class_entry
     props_type, gathered.state_type = _types(node, members)
     order = sorted(members, key=lambda m: m[1] == "constructor")
@@ -156,7 +164,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     if facts.refusals:
         return _shell(file, candidate), facts
     component = _assemble(file, candidate, gathered, props_type)
-    _claim_comments(facts, node)
+    _claim_comments(facts, node, gathered.neutral.drawn_comments if gathered.neutral else set())
     return component, facts
 
 
@@ -318,7 +326,9 @@ def _assemble(
             file.ledger.claim("comment", facts.span(comment), "kept")
     contexts.outside(facts, gathered, candidate.siblings, candidate.name)
     elsewhere = taken_by(gathered, _beside_drawing(node, drawing))
-    view = _view(gathered, drawing, pure=candidate.pure and not gathered.draws_always)
+    neutral = gathered.neutral
+    pure = candidate.pure and not gathered.draws_always
+    view = View(pure=pure) if neutral is not None else _view(gathered, drawing, pure=pure)
     look = _looked_into(file, candidate, facts)
     place = _place(file, candidate, gathered, moved, look)
     called, callable_state = _called(facts)
@@ -353,6 +363,8 @@ def _assemble(
         entries=gathered.entries,
         comments=gathered.drawing_comments,
     )
+    if neutral is not None:
+        return neutral.completed(component, lambda drawn: _props(drawn, defaults))
     # Only such writes may draw too often or too seldom: other files are not looked into for the rest.
     followed = any(write.after is not None for write in component.writes())
     asked = followed or component.writes_constants
@@ -556,8 +568,10 @@ def _called(facts: ClassFacts) -> tuple[frozenset[str], frozenset[str]]:
     return frozenset(called["prop-read"] - valued), frozenset(called["state-read"])
 
 
-def _claim_comments(facts: ClassFacts, node: Node) -> None:
+def _claim_comments(facts: ClassFacts, node: Node, drawn: set[int]) -> None:
     for comment in comments.within(facts.tree, node.start, node.end):
+        if comment.start in drawn:
+            continue
         if any(low <= comment.start < high for low, high in facts.skipped):
             continue
         facts.ledger.claim("comment", facts.span(comment), "kept")

@@ -10,8 +10,10 @@ from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.contract import Wishes
+from clean_carry.syntaxes.contract import Settled, Wishes
+from clean_carry.syntaxes.jsx.drawing.page_types import types_of_page
 from clean_carry.syntaxes.jsx.file import JsxFile
+from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
 from clean_carry.syntaxes.jsx_class.bases.read_in import with_bases
 from clean_carry.syntaxes.jsx_class.read import FOR_CLASSES_DROP, read
 from clean_carry.syntaxes.jsx_class.recognise import FOR_CLASSES
@@ -20,6 +22,11 @@ from clean_carry.syntaxes.jsx_class.uses.instance_leaks import DOM
 
 # A class that extends something; its type parameters may stand between, with defaults of their own.
 _EXTENDS = re.compile(rb"\bclass\b[^;]{0,300}?\bextends\b")
+
+# What only components of this family ask for.
+_FAMILY: dict[str, Settled] = dict.fromkeys(
+    (RUNTIME, "react-dom", "prop-types"), ("carried", "runtime-import")
+)
 
 
 class ClassReader:
@@ -39,7 +46,9 @@ class ClassReader:
         """Read every component class; raises `HoldsNone` where there is none."""
         tree = Tree(source)
         names = Names(tree)
-        components, refusals = read(tree, names, ledger, workspace, wishes.keeping)
+        components, refusals = read(
+            tree, names, ledger, workspace, wishes.keeping, neutral=wishes.neutral
+        )
         if not components and not refusals:
             raise HoldsNone("holds no class component", file=source.path)
         return JsxFile(
@@ -54,6 +63,8 @@ class ClassReader:
                 DOM: ("carried", "root-element-reference"),
                 # What teaches classes newer lifecycle methods goes.
                 **{one.request: ("dropped", FOR_CLASSES_DROP) for one in FOR_CLASSES},
+                **(_FAMILY if wishes.neutral else {}),
             },
             names=names,
+            page_types=types_of_page(tree) if wishes.neutral and tree.typed else {},
         )

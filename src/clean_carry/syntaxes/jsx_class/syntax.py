@@ -24,6 +24,7 @@ SYNTAX = Syntax(
             "field-never-used",
             "draws-always",
             "class-lifecycle-help",
+            "event-always-sent",
         }
     ),
 )

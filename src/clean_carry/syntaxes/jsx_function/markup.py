@@ -10,6 +10,7 @@ from clean_carry.component.fragment import Fragment, copy, joined, length, new, 
 from clean_carry.component.markup import (
     Attribute,
     BoundAttribute,
+    Branch,
     ClassList,
     Condition,
     Element,
@@ -85,6 +86,7 @@ class MarkupWriter:
                 return new("{") + self._condition(node) + new("}")
             case SlotOutlet():
                 return new("{", node.entry, "slot-to-input") + self._slot(node) + new("}")
+        raise Refused("markup-unread", "a list, or nodes without an element", node.span.start)
 
     def _shown(self, code: Code, form: Form) -> Fragment:
         if form == "text":
@@ -108,13 +110,13 @@ class MarkupWriter:
         return new(f"{{'{text}'}}", node.entry, "text-as-string")
 
     def _condition(self, node: Condition) -> Fragment:
-        arms = [(b, self.element(b.element)) for b in node.branches]
+        arms = [(b, self.element(_element_of(b))) for b in node.branches]
         tests = [self._test(b.test) if b.test is not None else Fragment() for b, _ in arms]
         for number, (branch, _) in enumerate(arms):
             tests[number] = settled(branch.entry, "condition") + tests[number]
         indent = self.speller.source.indent_at(node.span.start)
         unit = self.speller.unit
-        many = any(self._broken(b.element) for b, _ in arms)
+        many = any(self._broken(_element_of(b)) for b, _ in arms)
         if len(arms) == 1 and arms[0][0].form == "boolean":
             if not many:
                 return tests[0] + new(" && ") + arms[0][1]
@@ -225,6 +227,15 @@ class MarkupWriter:
         if root:
             parts.append(new(self.speller.plan.names[CLASS_NAME]))
         return new("className={[") + joined(parts, ", ") + new("].filter(Boolean).join(' ')}")
+
+
+def _element_of(arm: Branch) -> Element:
+    """The element of an arm; raises `Refused` where it holds anything else."""
+    element = arm.children[0] if len(arm.children) == 1 else None
+    if not isinstance(element, Element):
+        at = arm.test.span.start if arm.test is not None else 0
+        raise Refused("markup-unread", "a condition over more than one element", at)
+    return element
 
 
 def _is_class(attribute: Attribute) -> bool:

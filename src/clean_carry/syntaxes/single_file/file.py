@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.syntaxes.contract import ScriptFile
@@ -29,7 +28,6 @@ class Exported:
 class SingleFile(ScriptFile):
     """A single file with what writers of its family need: `block` is the script's element."""
 
-    names: Names = field(kw_only=True)
     block: TemplateNode = field(kw_only=True)
     template: TemplateNode | None = field(kw_only=True)
     exported: Exported = field(kw_only=True)

@@ -73,7 +73,7 @@ class TemplateReader:
 
         def close() -> None:
             if arms:
-                span = self.span(arms_start, arms[-1].element.span.end)
+                span = self.span(arms_start, _end(arms[-1]))
                 found.append(Condition(tuple(arms), span))
             found.extend(pending)
             arms.clear()
@@ -146,7 +146,7 @@ class TemplateReader:
         if not isinstance(element, Element):
             self.uses.refuse("markup-unread", f"{attribute.name} on <{node.tag}>", node.start)
             element = Element(node.tag, (), (), self.span(node.start, node.end), -1)
-        return Branch(test, self._form(at), element, entry)
+        return Branch(test, self._form(at), (element,), entry)
 
     def _element(self, node: TemplateNode, skip: TemplateAttribute | None = None) -> Markup:
         if node.tag == "slot":
@@ -228,6 +228,13 @@ class TemplateReader:
             form = form_of(value, self.forms, bare=True)
             items.append((name, self.uses.code(self.uses.span(value)), form))
         return ClassList(tuple(items), entry)
+
+
+def _end(arm: Branch) -> int:
+    """Where the element of an arm of a template ends."""
+    element = arm.children[0]
+    assert isinstance(element, Element)
+    return element.span.end
 
 
 def _has_text(reader: TemplateReader, node: TemplateNode) -> bool:

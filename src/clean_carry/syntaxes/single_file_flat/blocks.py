@@ -13,7 +13,9 @@ from clean_carry.component.fragment import Fragment, copy, new
 from clean_carry.component.members import KeptOption
 from clean_carry.component.model import Component
 from clean_carry.source.javascript import comments
+from clean_carry.source.javascript.scope import Names, is_write
 from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import last_name, runs_code
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file.file import SingleFile
 from clean_carry.syntaxes.single_file_flat.names import Edits
@@ -50,7 +52,7 @@ class Blocks:
             for node in self.file.tree.root.named_children
             if node.type != "import_statement" and node not in own
         ]
-        if not all(map(_harmless, statements)):
+        if not all(map(is_harmless, statements)):
             return True
         declared = list(component.foreign.option_values.values())
         declared += [part.span for part in component.members if isinstance(part, KeptOption)]
@@ -222,7 +224,7 @@ _WORDS = ("string", "number", "true", "false", "null")
 _TYPES = ("type_alias_declaration", "interface_declaration", "empty_statement")
 
 
-def _harmless(statement: Node) -> bool:
+def is_harmless(statement: Node) -> bool:
     """Whether a statement may run for every instance: it makes functions or words, and nothing else."""
     if statement.type in ("function_declaration", *_TYPES):
         return True
@@ -230,6 +232,34 @@ def _harmless(statement: Node) -> bool:
         return False
     values = [declarator.child("value") for declarator in statement.named_children]
     return all(v is not None and (v.is_function or v.type in _WORDS) for v in values)
+
+
+def is_constant_table(statement: Node, names: Names) -> bool:
+    """Whether a statement names values that nothing is put into: a table, or a sum of numbers."""
+    if statement.type != "lexical_declaration" or not statement.has("const"):
+        return False
+    for declarator in statement.named_children:
+        name, value = declarator.child("name"), declarator.child("value")
+        if name is None or value is None or name.type != "identifier" or runs_code(value):
+            return False
+        binding = names.module.names.get(name.text)
+        for ref in binding.references if binding is not None else ():
+            above = ref.parent
+            asked = above is not None and above.type in (
+                "member_expression",
+                "subscript_expression",
+            )
+            plain = value.type in ("binary_expression", "unary_expression", "template_string")
+            if not plain and (not asked or ref.field != "object" or is_write(above)):  # type: ignore[arg-type]
+                return False
+            called = asked and above is not None and above.field == "function"
+            if not plain and called and last_name(above) in _CHANGING:
+                return False
+    return True
+
+
+# What changes the list it is called on (ECMA-262 §23.1.3).
+_CHANGING = frozenset("push pop shift unshift splice sort reverse fill copyWithin".split())
 
 
 def _stripped(fragment: Fragment, source: SourceText) -> Fragment:

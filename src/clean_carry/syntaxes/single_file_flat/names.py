@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 
 from clean_carry.component.code import Builtin, FieldUse, Member, Operation
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.members import Derived, Injected, Method, Reaction
+from clean_carry.component.members import Derived, Injected, InstanceField, Method, Reaction
 from clean_carry.component.model import Component
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import Binding, Names, Scope
@@ -177,10 +177,12 @@ def _members(component: Component) -> Iterator[Member]:
         match part:
             case Derived(name=name):
                 yield Member("derived", name)
-            case Method(name=name):
+            case Method(name=name) if not name.endswith("="):
                 yield Member("method", name)
             case Injected(name=name):
                 yield Member("injected", name)
+            case InstanceField(name=name, element=element):
+                yield Member("element" if element else "field", name)
     for name in component.foreign.plain_fields:
         yield Member("field", name)
 

@@ -11,7 +11,7 @@ SYNTAX = Syntax(
     runtime=RuntimeSpec("vue", 3),
     features=frozenset({"one scope", "several roots", "two-way", "named slots", "scoped styles"}),
     writer="clean_carry.syntaxes.single_file_flat.writer:FlatFileWriter",
-    takes=frozenset({"single-file"}),
+    takes=frozenset({"single-file", "jsx"}),
     rules="clean_carry.syntaxes.single_file.rules:RULES",
     drops=frozenset({"registered-by-import", "method-in-scope", "option-never-read"}),
 )

@@ -87,13 +87,13 @@ function ofCompiler(rows, { type, loc: { start } }) {
   return type === 'binary-expr' && OF_COMPILER.test(rows[start.line - 1]?.slice(start.column) ?? '');
 }
 
-/** Single files that others import. */
-function singleFiles(single) {
+/** Single files that others import; the text of those that are not on the disk is in `extra`. */
+function singleFiles(single, extra) {
   return {
     name: 'single-files',
     setup(build) {
       build.onLoad({ filter: /\.vue$/ }, async (args) => {
-        const { contents, loader } = await (await single()).compile(args.path, await fs.readFile(args.path, 'utf8'));
+        const { contents, loader } = await (await single()).compile(args.path, extra[args.path] ?? await fs.readFile(args.path, 'utf8'));
         return { contents, loader, resolveDir: path.dirname(args.path) };
       });
     },
@@ -253,7 +253,7 @@ async function bundled(m, plugins) {
     plugins: [
       oneRuntime(m.packages, m.project, m.runtime),
       ...(m.file ? [overlay(m.file, m.text, single, map, m.beside)] : []),
-      singleFiles(single),
+      singleFiles(single, m.extra ?? {}),
       extraFiles(m.extra ?? {}),
       aliased(m.aliases ?? {}),
       ...plugins,

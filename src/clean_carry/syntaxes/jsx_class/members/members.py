@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
 from clean_carry.component.members import (
     Context,
@@ -39,6 +40,9 @@ from clean_carry.syntaxes.jsx_class.members.notions import (
 )
 from clean_carry.syntaxes.jsx_class.uses.operations import ClassFacts
 
+if TYPE_CHECKING:
+    from clean_carry.syntaxes.jsx_class.neutral.drawing import Neutral
+
 
 @dataclass
 class Gathered:
@@ -62,6 +66,7 @@ class Gathered:
     entries: dict[str, int] = field(default_factory=dict)
     drawing_comments: tuple[Span, ...] = ()
     draws_always: bool = False
+    neutral: Neutral | None = None
     # The names of fields in the order they are made; `state` for the state.
     made: list[str] = field(default_factory=list)
 
@@ -107,6 +112,8 @@ def _prototype_method(gathered: Gathered, member: Node, name: str) -> None:
     if name_node is None or body is None or _holds(facts, member, b"super"):
         _leave(gathered, member, "unknown-member", name, entry)
         return
+    if _draws(gathered, name, entry):
+        return
     if member.has("set"):
         name = f"{name}="
     if name in gathered.outside:
@@ -133,6 +140,14 @@ def _prototype_method(gathered: Gathered, member: Node, name: str) -> None:
     )
 
 
+def _draws(gathered: Gathered, name: str, entry: int) -> bool:
+    """Whether a method is drawn where it is called, for a target that has markup."""
+    if gathered.neutral is None or name not in gathered.neutral.helpers:
+        return False
+    gathered.facts.ledger.settle(entry, "carried", "drawn-in-place")
+    return True
+
+
 def _holds(facts: ClassFacts, member: Node, word: bytes) -> bool:
     """Whether a member has this word in its code. Most texts do not hold it at all."""
     if facts.tree.view.find(word, member.start, member.end) < 0:
@@ -147,6 +162,8 @@ def _arrow_method(gathered: Gathered, member: Node, name: str) -> None:
     entry = facts.ledger.claim("arrow-method", span)
     name_node, value = member.child("name"), member.child("value")
     assert name_node is not None and value is not None
+    if _draws(gathered, name, entry):
+        return
     if name in gathered.outside:
         _leave(gathered, member, "reached-from-outside", name, entry)
         return
@@ -245,6 +262,9 @@ def _static_value(gathered: Gathered, member: Node, name: str) -> None:
     value = value_of(member)
     if value is None:
         facts.ledger.settle(entry, "dropped", "declaration-only")
+        return
+    if gathered.neutral is not None and name in ("propTypes", "displayName"):
+        facts.ledger.settle(entry, "carried", "declared-inputs")
         return
     code = facts.code(facts.span(value))
     notes = attached(facts, member)

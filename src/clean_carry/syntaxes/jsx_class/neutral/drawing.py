@@ -1,0 +1,449 @@
+"""What a class draws, as markup, with what its drawing code declares as members of the component."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
+
+from clean_carry.component.code import Builtin, Code, Member, Read
+from clean_carry.component.markup import Markup
+from clean_carry.component.members import Derived, Method, Part
+from clean_carry.component.model import Component, Default, Prop
+from clean_carry.component.spans import Span
+from clean_carry.source.javascript import comments
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import (
+    is_constant,
+    is_number,
+    last_name,
+    member_name,
+    property_name,
+)
+from clean_carry.syntaxes.jsx.drawing.declared import Declared, checked_inputs, typed_inputs
+from clean_carry.syntaxes.jsx.drawing.kinds import Kinds, kinds_of
+from clean_carry.syntaxes.jsx.drawing.locals import (
+    Locals,
+    bare,
+    body_of,
+    holds_markup,
+    parameters_of,
+)
+from clean_carry.syntaxes.jsx.drawing.markup import MarkupReader
+from clean_carry.syntaxes.jsx_class.bases.heritage import heritage_types
+from clean_carry.syntaxes.jsx_class.members.notions import function_of
+from clean_carry.syntaxes.jsx_class.neutral.earlier import keep_earlier, refuse_repeated
+from clean_carry.syntaxes.jsx_class.neutral.events import send
+from clean_carry.syntaxes.jsx_class.neutral.patterns import resolve, scopes_of
+from clean_carry.syntaxes.jsx_class.uses.operations import ClassFacts
+from clean_carry.syntaxes.jsx_class.uses.receivers import Receiver, Receivers
+from clean_carry.syntaxes.uses import Build
+
+Members = list[tuple[Node, str, str]]
+
+
+@dataclass
+class Neutral:
+    """One class on its way to another family.
+
+    After `prepare` all uses of what its code declares are known: `helpers` are methods that draw, by name.
+    After `read` there is its markup.
+    """
+
+    facts: ClassFacts
+    members: Members
+    receivers: Receivers
+    helpers: dict[str, Node] = field(default_factory=dict)
+    events: tuple[str, ...] = ()
+    declared: dict[str, Declared] = field(default_factory=dict)
+    notes: list[tuple[str, str, int]] = field(default_factory=list)
+    drawn_comments: set[int] = field(default_factory=set)
+    resolved: set[int] = field(default_factory=set)
+    drawing: Node | None = None
+
+    def prepare(self) -> None:
+        """Find what draws, and what stands for the names its code declares."""
+        facts = self.facts
+        self._means = {id(use.node): use for use in self.receivers.uses}
+        self._named = {
+            raw.span.start: raw.member for raw in facts.raws if raw.notion.startswith("method-")
+        }
+        self.drawing = next((function_of(m) for m, n, _ in self.members if n == "render"), None)
+        self.declared = self._declared()
+        if self.drawing is None:
+            return
+        self._find_helpers()
+        self.locals = Locals(facts, self._part_of, self.helper)
+        self.locals.read(self.drawing)
+        self._refuse_other_markup()
+        self._state_kinds = self._kinds_of_state()
+        skipped = [self.drawing, *self.helpers.values()]
+        facts.sort()
+        self.resolved = resolve(facts, skipped) | self.locals.resolved
+        facts.raws = [raw for raw in facts.raws if raw.notion != "pattern-read" or not any(
+            node.start <= raw.span.start < node.end for node in skipped)]  # fmt: skip
+        self._rests()
+        self._references()
+        facts.sort()
+        self._index()
+        others = {name for name, found in self.declared.items() if found.kind == "markup"}
+        if not facts.tree.typed:
+            self.events = send(facts, self._defaults(), frozenset(others))
+        facts.sort()
+        keep_earlier(facts)
+        refuse_repeated(facts)
+        facts.sort()
+
+    # -- what is known of the class -----------------------------------------------------------
+
+    def _declared(self) -> dict[str, Declared]:
+        given = heritage_types(self.facts.node)
+        if self.facts.tree.typed and given:
+            return typed_inputs(self.facts.tree, given[0])
+        return checked_inputs(self.checked())
+
+    def checked(self) -> Node | None:
+        """The object of checked types, inside of the class or after it."""
+        for member, _, name in self.members:
+            if name == "propTypes" and member.has("static"):
+                return member.child("value")
+        for statement in self.facts.tree.of("assignment_expression"):
+            left = statement.child("left")
+            if left is not None and left.text.endswith(".propTypes"):
+                return statement.child("right")
+        return None
+
+    def _defaults(self) -> Node | None:
+        for member, notion, _ in self.members:
+            if notion == "default-inputs":
+                return member.child("value")
+        for statement in self.facts.tree.of("assignment_expression"):
+            left = statement.child("left")
+            if left is not None and left.text.endswith(".defaultProps"):
+                return statement.child("right")
+        return None
+
+    def _kinds_of_state(self) -> dict[str, Kinds]:
+        """The kinds of value that fields of state begin with, and keep."""
+        literal = None
+        for member, notion, _ in self.members:
+            if notion == "state-field":
+                literal = member.child("value")
+        for assignment in self.facts.tree.of("assignment_expression"):
+            if assignment.children[0].text == "this.state" and _within(assignment, self.facts.node):
+                literal = assignment.child("right")
+        found: dict[str, Kinds] = {}
+        for part in (
+            literal.named_children if literal is not None and literal.type == "object" else ()
+        ):
+            key, value = part.child("key"), part.child("value")
+            name = property_name(key) if key is not None else None
+            kinds = kinds_of(value, lambda node: None) if value is not None else None
+            if name is not None and kinds is not None and kinds != frozenset({"nothing"}):
+                found[name] = kinds
+        return found
+
+    # -- who draws --------------------------------------------------------------------------
+
+    def _find_helpers(self) -> None:
+        own = {
+            name: function_of(member)
+            for member, notion, name in self.members
+            if notion in ("prototype-method", "arrow-method")
+        }
+        drawing = {name for name, function in own.items() if self._gives_markup(function)}
+        while True:
+            more = {
+                name
+                for name, function in own.items()
+                if name not in drawing and self._returns_call(function, drawing)
+            }
+            if not more:
+                break
+            drawing |= more
+        self.helpers = {name: own[name] for name in drawing}
+        for name, function in self.helpers.items():
+            uses = [raw for raw in self.facts.raws if raw.member == name]
+            if len(uses) > 1:
+                self.facts.refuse(
+                    "markup-in-code", f"{name}() draws in several places", uses[1].span.start
+                )
+            inside = [self.drawing, *self.helpers.values()]
+            for raw in uses:
+                if not any(f is not None and f.start <= raw.span.start < f.end for f in inside):
+                    self.facts.refuse("markup-in-code", f"{name}() draws elsewhere", raw.span.start)
+            if function.has("async") or function.has("*"):
+                self.facts.refuse("markup-in-code", f"{name}() waits", function.start)
+
+    def _gives_markup(self, function: Node) -> bool:
+        """Whether what a function returns holds JSX."""
+        body = body_of(function)
+        if body.type != "statement_block":
+            return holds_markup(body)
+        return any(
+            below.type == "return_statement" and holds_markup(below) for below in body.walk()
+        )
+
+    def _returns_call(self, function: Node, drawing: set[str]) -> bool:
+        for below in function.walk():
+            if below.type == "member_expression" and self._named.get(below.start, "") in drawing:
+                above = next((up for up in below.up() if up.type == "return_statement"), None)
+                if above is not None or body_of(function).type != "statement_block":
+                    return True
+        return False
+
+    def helper(self, node: Node) -> Node | None:
+        """The method that a call draws by, or that is handed on to draw."""
+        callee = node.child("function") if node.type == "call_expression" else node
+        if callee is None or callee.type != "member_expression":
+            return None
+        name = self._named.get(callee.start, "")
+        function = self.helpers.get(name)
+        if function is not None and node.type == "call_expression":
+            self._given(function, node)
+        return function
+
+    def _given(self, function: Node, call: Node) -> None:
+        """What the one call of a helper gives its parameters."""
+        if id(call) in self._given_to:
+            return
+        self._given_to.add(id(call))
+        arguments = call.child("arguments")
+        values = arguments.named_children if arguments is not None else []
+        parameters = parameters_of(function)
+        if len(parameters) > len(values):
+            self.facts.refuse("markup-in-code", f"{call.text[:30]} gives fewer values", call.start)
+            return
+        for parameter, value in zip(parameters, values, strict=False):
+            self.locals.stand_for(parameter, value)
+
+    def __post_init__(self) -> None:
+        self._given_to: set[int] = set()
+
+    def _refuse_other_markup(self) -> None:
+        """JSX outside of what draws is a value: no template can give one."""
+        inside = [self.drawing, *self.helpers.values()]
+        for node in self.facts.tree.of("jsx_element", "jsx_self_closing_element"):
+            if not _within(node, self.facts.node):
+                continue
+            if not any(f is not None and f.start <= node.start < f.end for f in inside):
+                self.facts.refuse("markup-in-code", "markup that is kept as a value", node.start)
+                return
+
+    def _part_of(self, value: Node) -> str:
+        """ "prop" or "state" for all of the inputs or of the state."""
+        use: Receiver | None = self._means.get(id(value))
+        if use is not None and use.means in ("props", "state"):
+            return "prop" if use.means == "props" else "state"
+        if value.type == "member_expression" and id(value.children[0]) in self._means:
+            if self._means[id(value.children[0])].means == "this":
+                return {"props": "prop", "state": "state"}.get(value.children[-1].text, "")
+        return ""
+
+    def _rests(self) -> None:
+        """A name for the inputs that are not named stands for the attributes nobody declares."""
+        facts = self.facts
+        for scope in scopes_of(facts):
+            for binding in scope.names.values():
+                if id(binding) not in self.locals.rests:
+                    continue
+                for ref in binding.references:
+                    span = facts.span(ref)
+                    self.locals.add(ref, "rest-inputs", _attributes(span))
+
+    def _references(self) -> None:
+        """`this.box.current` is one thing: what a reference to an element gives."""
+        facts = self.facts
+        at = {(node.start, node.end): node for node in facts.tree.of("member_expression")}
+        for raw in facts.raws:
+            node = at.get((raw.span.start, raw.span.end)) if raw.notion == "field-use" else None
+            if node is None or raw.member.lstrip("#") not in facts.elements:
+                continue
+            above = node.parent
+            asked = above.child("property") if above is not None else None
+            if above is not None and asked is not None and node.field == "object":
+                if asked.text == "current" and not above.has("?."):
+                    raw.span = facts.span(above)
+                    build = raw.build
+                    raw.build = _reaching(build, raw.span)
+                    continue
+            if above is None or above.type != "jsx_expression":
+                facts.refuse("reference-passed", raw.member, raw.span.start)
+
+    def _index(self) -> None:
+        self._at: dict[tuple[int, int], Member] = {}
+        for raw in self.facts.raws:
+            if raw.notion in ("prop-read", "state-read", "derived-read"):
+                read = raw.build(-1)
+                if isinstance(read, Read):
+                    self._at[(raw.span.start, raw.span.end)] = read.member
+
+    # -- reading ----------------------------------------------------------------------------
+
+    def _known(self, node: Node) -> Kinds | None:
+        member = self._at.get((node.start, node.end))
+        if member is None:
+            return None
+        if member.kind == "state":
+            return self._state_kinds.get(member.name)
+        if member.kind == "derived":
+            value = next(one for one in self.locals.derived if one.binding.name == member.name)
+            return kinds_of(value.value, self._known)
+        declared = self.declared.get(member.name)
+        return declared.kinds if declared is not None else None
+
+    def _slot(self, node: Node) -> str | None:
+        member = self._at.get((node.start, node.end))
+        if member is None or member.kind != "prop":
+            return None
+        if member.name == "children":
+            return ""
+        declared = self.declared.get(member.name)
+        return member.name if declared is not None and declared.kind == "markup" else None
+
+    def completed(
+        self, component: Component, props_of: Callable[[Component], tuple[Prop, ...]]
+    ) -> Component:
+        """The component with its markup, and what the drawing code names as members of it. `props_of` are
+        the inputs that all of its code uses."""
+        markup = self.read()
+        drawn: tuple[Part, ...] = (*self.functions(), *self.values())
+        made = replace(
+            component,
+            view=replace(component.view, markup=markup),
+            members=(*component.members, *drawn),
+            outward=replace(component.outward, events=self.events),
+        )
+        facts = replace(component.facts, locals_at=self.locals_at(), noted=tuple(self.notes))
+        return replace(
+            made, facts=facts, inputs=replace(made.inputs, props=self.inputs(props_of(made)))
+        )
+
+    def read(self) -> tuple[Markup, ...]:
+        """The markup; what cannot be seen as markup refuses the class."""
+        assert self.drawing is not None
+        reader = MarkupReader(self.facts, self.locals, self._known, self._slot, self.helper)
+        drawn = reader.drawn_by(self.drawing)
+        self.notes = reader.attributes.notes
+        self.drawn_comments = reader.attributes.drawn_comments
+        return drawn
+
+    def locals_at(self) -> dict[int, frozenset[tuple[str, int]]]:
+        """The local names in force at an operation, without those that are names no more."""
+        return {
+            entry: frozenset(one for one in found if one[1] not in self.resolved)
+            for entry, found in self.facts.locals_at.items()
+        }
+
+    def values(self) -> list[Derived]:
+        """The values that the drawing code names, as derived ones."""
+        found = []
+        for one in self.locals.derived:
+            entry = self.facts.ledger.claim("local", self.facts.span(one.statement))
+            code = self.facts.code(self.facts.span(one.value))
+            notes = tuple(
+                self.facts.span(note) for note in comments.leading(self.facts.tree, one.statement)
+            )
+            found.append(Derived(one.binding.name, code, -1, code, entry, notes))
+        return found
+
+    def functions(self) -> list[Method]:
+        """The functions that the drawing code names."""
+        found = []
+        for one in self.locals.functions:
+            entry = self.facts.ledger.claim("local-function", self.facts.span(one.statement))
+            name, value = one.value.child("name"), one.value.child("value")
+            assert name is not None
+            if value is not None:
+                text = self.facts.code(self.facts.span(value))
+                found.append(Method(name.text, "assigned", text, "", True, entry))
+            else:
+                span = self.facts.tree.source.span(name.end, one.value.end)
+                prefix = "async function" if one.value.has("async") else "function"
+                found.append(
+                    Method(name.text, "declared", self.facts.code(span), prefix, True, entry)
+                )
+        return found
+
+    def inputs(self, props: tuple[Prop, ...]) -> tuple[Prop, ...]:
+        """The inputs with what is declared of them; events and slots are none."""
+        slots = {n for n, one in self.declared.items() if one.kind == "markup"} | {"children"}
+        made = {**{prop.name: prop for prop in props}}
+        for name in (*self.declared, *self._asked_in_updaters()):
+            made.setdefault(name, Prop(name))
+        for name, value in self.locals.defaults:
+            if made[name].default is None:
+                made[name] = replace(made[name], default=self._default(value))
+            else:
+                self.facts.refuse("pattern-not-plain", name, value.start)
+        found = []
+        for name, prop in made.items():
+            if name in self.events and prop.default is not None:
+                self.facts.ledger.settle(prop.default.entry, "dropped", "event-always-sent")
+            if name in slots or name in self.events or name in ("key", "ref"):
+                continue
+            declared = self.declared.get(name)
+            if declared is not None:
+                prop = replace(prop, kind=declared.kind, required=declared.required)
+            if not prop.kind and prop.default is not None:
+                prop = replace(prop, kind=self._kind_of_default(prop.default))
+            found.append(prop)
+        return tuple(found)
+
+    def _asked_in_updaters(self) -> list[str]:
+        """The inputs that functions of the state take by a parameter of their own."""
+        found: list[str] = []
+        for call in self.facts.tree.of("call_expression"):
+            arguments = call.child("arguments")
+            given = arguments.named_children[0] if arguments and arguments.named_children else None
+            if not _within(call, self.facts.node) or given is None or not given.is_function:
+                continue
+            if last_name(call.child("function")) != "setState" or len(parameters_of(given)) < 2:
+                continue
+            inputs = parameters_of(given)[1]
+            if inputs.type == "object_pattern":
+                keys = [property_name(part.child("key") or part) for part in inputs.named_children]
+                found += [key for key in keys if key is not None]
+                continue
+            binding = self.facts.names.scope_at(inputs).find(inputs.text)
+            for ref in binding.references if binding is not None else ():
+                name = member_name(ref.parent) if ref.parent is not None else None
+                if name is None or ref.field != "object":
+                    self.facts.refuse("not-in-target", "all of the inputs", ref.start)
+                else:
+                    found.append(name)
+        return found
+
+    def _kind_of_default(self, default: Default) -> str:
+        """What an input is, told by its default; "" where that tells nothing."""
+        text = self.facts.tree.source.slice(*default.code.span[:2])
+        if default.kind == "function" or default.method:
+            return "Function"
+        if text[:1] in "'\"`":
+            return "String"
+        if text in ("true", "false"):
+            return "Boolean"
+        if default.numeric:
+            return "Number"
+        if default.kind == "object":
+            return "Array" if text.startswith("[") else "Object"
+        return ""
+
+    def _default(self, value: Node) -> Default:
+        code: Code = self.facts.code(self.facts.span(value))
+        entry = self.facts.ledger.claim("default-input", self.facts.span(value))
+        plain = bare(value)
+        return Default(
+            code, "constant" if is_constant(plain) else "object", entry, is_number(plain)
+        )
+
+
+def _reaching(build: Build, span: Span) -> Build:
+    return lambda entry: replace(build(entry), span=span)
+
+
+def _attributes(span: Span) -> Build:
+    return lambda entry: Builtin(span, entry, False, "$attrs")
+
+
+def _within(node: Node, around: Node) -> bool:
+    return around.start <= node.start < around.end

@@ -1,0 +1,227 @@
+"""State that is read after it was written, and before anything is drawn again: a class sees the old value.
+
+The runtime applies writes once the code that makes them is done (its reference, `setState`); where a
+write is seen at once, the old value needs a name of its own.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from clean_carry.component.code import Kept as KeptState
+from clean_carry.component.code import MethodCall, Operation, Read, StateWrite
+from clean_carry.source.javascript.tree import Node
+from clean_carry.source.javascript.values import last_name, plain_fields
+from clean_carry.syntaxes.jsx_class.uses.operations import ClassFacts
+from clean_carry.syntaxes.uses import Raw
+
+
+def keep_earlier(facts: ClassFacts) -> None:
+    """Mark such reads, and the writes before which the value is kept."""
+    writes = [raw for raw in facts.raws if raw.notion == "state-write"]
+    if not writes:
+        return
+    at = {(n.start, n.end): n for n in facts.tree.of("call_expression", "member_expression",
+          "identifier", "shorthand_property_identifier", "pair")}  # fmt: skip
+    for raw in writes:
+        node = at.get((raw.span.start, raw.span.end))
+        function = _function(node) if node is not None else None
+        if node is None or function is None:
+            continue
+        written = _written(node)
+        for other in facts.raws:
+            if not raw.span.end <= other.span.start < function.end:
+                continue
+            place = at.get((other.span.start, other.span.end))
+            if place is None or _function(place) is not function or _waited(function, node, place):
+                continue
+            found = _use(other)
+            if isinstance(found, Read) and found.member.kind == "state":
+                if written is None or found.member.name in written:
+                    _keep(facts, raw, other, found.member.name, (node, place))
+            elif isinstance(found, MethodCall) and _reads(
+                facts, other.member, written, frozenset()
+            ):
+                facts.refuse("old-value-read", f"{other.member}() reads it", other.span.start)
+
+
+_USES = frozenset({"state-read", "method-call", "getter"})
+
+
+def _use(raw: Raw) -> Operation | None:
+    """A read of state, or a call of a method."""
+    return raw.build(-1) if raw.notion in _USES else None
+
+
+def _written(call: Node) -> frozenset[str] | None:
+    """The fields a write changes; None where any may be."""
+    arguments = call.child("arguments")
+    given = arguments.named_children[0] if arguments is not None else call
+    if given.type == "arrow_function":
+        body = given.child("body")
+        given = body if body is not None else given
+    while given.type == "parenthesized_expression":
+        given = given.named_children[0]
+    fields = plain_fields(given) if given.type == "object" else None
+    return frozenset(name for name, _ in fields) if fields is not None else None
+
+
+def _function(node: Node) -> Node | None:
+    return next((up for up in node.up() if up.is_function), None)
+
+
+def _waited(function: Node, first: Node, second: Node) -> bool:
+    """Whether the function waits between two places, so that all is drawn by then."""
+    return any(
+        below.type == "await_expression" and first.end <= below.end <= second.start
+        for below in function.walk()
+    )
+
+
+def _keep(facts: ClassFacts, write: Raw, read: Raw, name: str, nodes: tuple[Node, Node]) -> None:
+    """Keep the value before the write, or where that is inside of a branch, at the start of the
+    function."""
+    statement = nodes[0].parent
+    block = statement.parent if statement is not None else None
+    if block is None or _leaves(nodes[0], nodes[1]):
+        return
+    around = block.start <= nodes[1].start < block.end
+    function = _function(nodes[1])
+    body = function.child("body") if function is not None else None
+    if statement is not None and statement.type == "expression_statement" and around:
+        build = write.build
+
+        def with_kept(entry: int) -> StateWrite:
+            made = build(entry)
+            assert isinstance(made, StateWrite)
+            return replace(made, keeps=tuple(dict.fromkeys((*made.keeps, name))))
+
+        write.build = with_kept
+    elif (
+        function is None
+        or body is None
+        or body.type != "statement_block"
+        or _waited(function, body.children[0], nodes[1])
+    ):
+        facts.refuse("old-value-read", name, read.span.start)
+        return
+    else:
+        _at_start(facts, body, name)
+    reading = read.build
+
+    def earlier(entry: int) -> Read:
+        made = reading(entry)
+        assert isinstance(made, Read)
+        return replace(made, earlier=True)
+
+    read.build = earlier
+
+
+def _at_start(facts: ClassFacts, body: Node, name: str) -> None:
+    """Keep a value where a function begins."""
+    span = facts.tree.source.span(body.start + 1, body.start + 1)
+    known = next((raw for raw in facts.raws if raw.notion == "kept" and raw.span == span), None)
+    if known is None:
+        facts.raws.append(Raw(span, "kept", lambda entry: KeptState(span, entry, False, (name,))))
+        return
+    build = known.build
+
+    def more(entry: int) -> KeptState:
+        made = build(entry)
+        assert isinstance(made, KeptState)
+        return replace(made, fields=tuple(dict.fromkeys((*made.fields, name))))
+
+    known.build = more
+
+
+def _leaves(write: Node, read: Node) -> bool:
+    """Whether the branch a write stands in is left before the read is reached."""
+    for block in write.up():
+        if block.start <= read.start < block.end:
+            then, other = block.child("consequence"), block.child("alternative")
+            # One of two branches runs.
+            return bool(
+                block.type == "if_statement" and then is not None and other is not None
+                and then.start <= write.start < then.end and other.start <= read.start < other.end
+            )  # fmt: skip
+        if block.type == "statement_block" and block.named_children:
+            if block.named_children[-1].type in ("return_statement", "throw_statement"):
+                return True
+    return False
+
+
+def refuse_repeated(facts: ClassFacts) -> None:
+    """A method that works a field out of its old value, and runs several times before anything is
+    drawn: each
+    time it sees the same old value."""
+    body = facts.node.child("body")
+    for member in body.named_children if body is not None else ():
+        name = member.child("name")
+        if name is None or not _depends_on_itself(facts, member):
+            continue
+        calls = [
+            raw for raw in facts.raws if raw.notion == "method-call" and raw.member == name.text
+        ]
+        nodes = {(n.start, n.end): n for n in facts.tree.of("member_expression")}
+        found = [n for raw in calls if (n := nodes.get((raw.span.start, raw.span.end)))]
+        functions = [id(_function(node)) for node in found]
+        for node in found:
+            if _repeated(node) or functions.count(id(_function(node))) > 1:
+                facts.refuse("old-value-read", f"{name.text}() runs several times", node.start)
+                return
+
+
+def _depends_on_itself(facts: ClassFacts, member: Node) -> bool:
+    written: set[str] = set()
+    read: set[str] = set()
+    nodes = {(n.start, n.end): n for n in facts.tree.of("call_expression")}
+    for raw in facts.raws:
+        if not member.start <= raw.span.start < member.end:
+            continue
+        if raw.notion == "state-write":
+            written |= _written(nodes[(raw.span.start, raw.span.end)]) or set()
+        elif isinstance(found := _use(raw), Read):
+            read.add(found.member.name)
+    return bool(written & read)
+
+
+_ITERATING = frozenset("forEach map filter reduce some every flatMap".split())
+
+
+def _repeated(node: Node) -> bool:
+    """Whether code runs several times in one run of the member it stands in."""
+    for above in node.up():
+        if above.type in ("for_statement", "for_in_statement", "while_statement", "do_statement"):
+            return True
+        if above.type in ("jsx_attribute", "class_body"):
+            return False
+        if above.type == "arguments" and above.parent is not None:
+            if last_name(above.parent.child("function")) in _ITERATING:
+                return True
+    return False
+
+
+def _reads(
+    facts: ClassFacts, method: str, written: frozenset[str] | None, seen: frozenset[str]
+) -> bool:
+    """Whether an own method reads one of these fields at once, itself or by another method."""
+    if method in seen:
+        return False
+    body = facts.node.child("body")
+    member = next(
+        (m for m in (body.named_children if body is not None else ())
+         if (name := m.child("name")) is not None and name.text == method), None,
+    )  # fmt: skip
+    if member is None:
+        return True
+    for raw in facts.raws:
+        if not member.start <= raw.span.start < member.end:
+            continue
+        found = _use(raw)
+        if isinstance(found, Read) and found.member.kind == "state" and not found.deferred:
+            if written is None or found.member.name in written:
+                return True
+        elif isinstance(found, MethodCall) and not found.deferred:
+            if _reads(facts, raw.member, written, seen | {method}):
+                return True
+    return False

@@ -1,0 +1,1 @@
+"""A component of another family as a single file: its markup as a template, its members as statements."""

@@ -1,0 +1,571 @@
+"""A component of a script as a single file: the module's code, the statements, the template."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from clean_carry.component.code import (
+    Builtin,
+    Emit,
+    FieldUse,
+    MethodCall,
+    Redraw,
+    StateWrite,
+)
+from clean_carry.component.fragment import Fragment, copy, new, settled
+from clean_carry.component.interface import Interface
+from clean_carry.component.markup import Element, Markup, children_of, slot_names
+from clean_carry.component.members import Method
+from clean_carry.component.model import Component, Refusal
+from clean_carry.source.javascript.scope import is_write
+from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
+from clean_carry.source.javascript.tree import Node
+from clean_carry.syntaxes.contract import Fitted, ScriptFile
+from clean_carry.syntaxes.single_file_flat.blocks import is_constant_table, is_harmless
+from clean_carry.syntaxes.single_file_flat.file import edited
+from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid, is_open
+from clean_carry.syntaxes.single_file_flat.from_code.statements import Statements
+from clean_carry.syntaxes.single_file_flat.from_code.template import TemplateWriter
+from clean_carry.syntaxes.single_file_flat.names import (
+    FlatNames,
+    NamesMeet,
+    free_locals,
+    name_members,
+)
+from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX
+from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
+
+TARGET = "vue"
+# The input that holds what stands between the tags of a component that returns markup.
+CONTENT = "children"
+
+
+def write_from_code(fitted: Fitted) -> Written:
+    """Write the components of a script as single files, all of them or none."""
+    file: ScriptFile = fitted.file
+    components = file.components
+    refused = list(file.refusals)
+    files: list[_File] = []
+    if not refused:
+        others = frozenset(one.name for one in components)
+        for component in components:
+            start = component.span.start
+            try:
+                if start in fitted.excluded:
+                    raise Unsaid(*fitted.excluded[start])
+                files.append(_File(file, fitted, component, others))
+            except Unsaid as reason:
+                refused.append(Refusal(component.name, reason.rule, reason.detail, reason.at))
+            except NamesMeet as met:
+                refused.append(Refusal(component.name, "names-meet", met.name, met.at))
+    if not refused:
+        try:
+            return _together(files)
+        except Unsaid as reason:
+            at = reason.at
+            guilty = next((c for c in components if c.span.start <= at < c.span.end), components[0])
+            refused.append(Refusal(guilty.name, reason.rule, reason.detail, at))
+    named = {one.name for one in refused}
+    refused += [
+        Refusal(one.name, "neighbour-refused", "", one.span.start)
+        for one in components
+        if one.name not in named
+    ]
+    return unchanged(file.source, fitted.ledger, tuple(refused))
+
+
+def _together(files: list[_File]) -> Written:
+    """The files of all components of a script; that of the component it exports by itself comes first."""
+    order = sorted(files, key=lambda one: one.component.place.exported != "default")
+    parts = _parted(order)
+    made = [one.written(main=one is order[0], beside_it=parts) for one in order]
+    return Written(
+        tuple(text for written in made for text in written.files),
+        tuple(component for written in made for component in written.carried),
+        (),
+        {at: found for written in made for at, found in written.interfaces.items()},
+        {at: notes for written in made for at, notes in written.notes.items()},
+    )
+
+
+def _parted(files: list[_File]) -> dict[int, Component]:
+    """By the start of a statement of the module, the component in whose file it goes.
+
+    Raises `Unsaid` for one that several need.
+    """
+    found: dict[int, Component] = {}
+    if len(files) == 1:
+        return found
+    names = files[0].file.names.module.names
+    for node in files[0].file.tree.root.named_children:
+        declared = [b for b in names.values() if node.start <= b.node.start < node.end]
+        if any(node.start <= one.component.span.start < node.end for one in files):
+            continue
+        users = {
+            one.component.name: one.component
+            for one in files
+            for binding in declared
+            for ref in binding.references
+            if one.component.span.start <= ref.start < one.component.span.end
+        }
+        if len(users) > 1 and node.type != "import_statement":
+            raise Unsaid("module-shared", node.text[:40], node.start)
+        if len(users) == 1 and node.type != "export_statement":
+            found[node.start] = next(iter(users.values()))
+    return found
+
+
+@dataclass(frozen=True)
+class _Cut:
+    """A stretch of the script that is not copied: what it was, and by which rule it goes."""
+
+    start: int
+    end: int
+    notion: str
+    rule: str
+
+
+class _File:
+    """One script on its way to a single file; raises `Unsaid` and `NamesMeet`."""
+
+    def __init__(
+        self, file: ScriptFile, fitted: Fitted, component: Component, siblings: frozenset[str]
+    ) -> None:
+        self.file, self.fitted, self.component = file, fitted, component
+        self.siblings = siblings - {component.name}
+        self.source, self.ledger = file.source, fitted.ledger
+        self.style = script_style(file.tree, fitted.workspace.file)
+        self.end = self.style.semicolon
+        self.typed = component.language.typed
+        if component.language.annotated:
+            raise Unsaid("not-in-target", "annotated types", component.span.start)
+        for _, operation in component.operations():
+            if isinstance(operation, Redraw):
+                raise Unsaid("forced-update", "this.forceUpdate", operation.span.start)
+        self.tags = list(_components(component.view.markup))
+        # By tag: the statement that imports it, and the import of its carried form.
+        self.children: dict[str, tuple[Node, str]] = {}
+        # By tag: the file of a component that stood in the same script.
+        self.beside: dict[str, str] = {}
+        self._check_children()
+        statics = frozenset(one.name for one in component.statics)
+        names = name_members(component, RESERVED | statics, fitted.ledger, fitted.runtime)
+        self.names = names
+        self.speller = self._speller(names)
+        free_locals(names, component, self._used(), file.names)
+        self.written_statics = frozenset(self._own_statics(statics))
+
+    def _own_statics(self, statics: frozenset[str]) -> Iterator[str]:
+        """Let its own code ask the module for values of the component; those that are written."""
+        span = self.component.span
+        binding = self.file.names.module.names.get(self.component.name)
+        for ref in binding.references if binding is not None else ():
+            if not span.start <= ref.start < span.end:
+                continue
+            asked = ref.parent
+            part = asked.child("property") if asked is not None else None
+            if asked is None or part is None or part.text not in statics or ref.field != "object":
+                raise Unsaid("module-uses-it", ref.text, ref.start)
+            self.names.edits.add(self.source.span(ref.start, part.start), "", "static-to-export")
+            if is_write(asked):
+                yield part.text
+
+    def _speller(self, names: FlatNames) -> CodeSpeller:
+        component = self.component
+        whole = ""
+        if any(is_open(write) for write in component.writes()):
+            whole = names.helper("state")
+        props = {prop.name for prop in component.inputs.props}
+        events = set(component.outward.events)
+        imported = props & component.facts.module_names
+        computed = {m.name for m in component.methods() if m.getter and self._is_pure(m)}
+        for name in events & component.facts.module_names:
+            names.taken.add(name)
+        return CodeSpeller(
+            names, self.fitted.runtime, self.source, self.end, component=component, whole=whole,
+            computed=frozenset(computed), imported=frozenset(imported), unit=self.style.unit,
+        )  # fmt: skip
+
+    def _is_pure(self, method: Method) -> bool:
+        """Whether a getter asks inputs and state alone, so that its value may be kept."""
+        for operation in method.text.all():
+            if isinstance(operation, FieldUse | MethodCall | StateWrite | Emit | Builtin):
+                return False
+        text = self.source.slice(*method.text.span[:2])
+        return not any(word in text for word in ("Date", "Math.random", "window", "document"))
+
+    def _used(self) -> Iterator:  # type: ignore[type-arg]
+        for owner, operation in self.component.operations():
+            if owner == "drawing":
+                with self.speller.in_template():
+                    roots = self.speller.roots(operation)
+            else:
+                roots = self.speller.roots(operation)
+            yield from ((operation, root) for root in roots)
+
+    def _check_children(self) -> None:
+        """A child must have been carried: what it is now cannot stand in a template."""
+        for element in self.tags:
+            if element.tag in self.siblings:
+                self.beside[element.tag] = f"./{element.tag}.{SYNTAX.suffix}.vue"
+                continue
+            binding = self.file.names.module.names.get(element.tag)
+            if binding is None or binding.kind != "import":
+                raise Unsaid("child-not-carried", element.tag, element.span.start)
+            if not self.fitted.workspace.assume_carried:
+                raise Unsaid("child-not-carried", element.tag, element.span.start)
+            self.children[element.tag] = self._carried_import(element, binding.node)
+
+    def _carried_import(self, element: Element, name: Node) -> tuple[Node, str]:
+        """The statement that imports a child, and the import of what it was carried to."""
+        statement = next(up for up in name.up() if up.type == "import_statement")
+        request = _package(statement)
+        names = [n for n in statement.walk() if n.type == "import_specifier"]
+        whole = next(n for n in statement.walk() if n.type == "import_clause").named_children
+        if not request.startswith((".", "/")) and request.partition("/")[0] not in (
+            "@",
+            "~",
+            "src",
+        ):
+            raise Unsaid("child-not-carried", f"{element.tag}, from a package", element.span.start)
+        if len(names) > 1 or len(whole) > 1 or any(n.child("alias") for n in names):
+            raise Unsaid(
+                "child-not-carried", f"{element.tag}, imported with others", element.span.start
+            )
+        stem = re.sub(r"\.(jsx?|tsx?|mjs)$", "", request)
+        quote = self.style.quote
+        return (
+            statement,
+            f"import {element.tag} from {quote}{stem}.{SYNTAX.suffix}.vue{quote}{self.end}",
+        )
+
+    # -- the file -----------------------------------------------------------------------------
+
+    def written(self, *, main: bool, beside_it: dict[int, Component]) -> Written:
+        """The one file, with its interface and notes. The `main` one gets what no other one needs alone
+        (`beside_it`: by the start of a statement, the component that does)."""
+        component, source = self.component, self.source
+        self.main, self.parts = main, beside_it
+        fragment = edited(self._fragment(), self.names)
+        path = beside(source.path, SYNTAX.suffix, "vue")
+        if not main:
+            folder, slash, _ = path.rpartition("/")
+            path = f"{folder}{slash}{component.name}.{SYNTAX.suffix}.vue"
+        made = NewText(
+            path, fragment, source, self.ledger, self.style.unit, fixed_ranges(self.file.tree)
+        )
+        start = component.span.start
+        notes = [*component.facts.noted, *self.notes]
+        return Written((made,), (component,), (), {start: _interface(component)}, {start: notes})
+
+    def _fragment(self) -> Fragment:
+        component = self.component
+        template = TemplateWriter(self.speller, self.style.unit, self.style.fit.width)
+        markup = template.write(component.view.markup)
+        markup = template.settled + markup
+        cuts = self._cuts()
+        self._types(cuts)
+        written = Statements(
+            component, self.source, self.speller, self.style.unit, self.end, self.style.quote,
+            self.style.last, self.typed,
+        )  # fmt: skip
+        written.written_fields = frozenset(
+            operation.member.name
+            for _, operation in component.operations()
+            if isinstance(operation, FieldUse) and operation.write
+        )
+        head = component.place.head.start
+        statement = next(
+            n for n in self.file.tree.root.children if n.start <= component.span.start < n.end
+        )
+        # What is said of the component goes where the component goes.
+        self._said = Fragment()
+        if head < statement.start:
+            self._said = copy(self.source.span(head, statement.start))
+            cuts.append(_Cut(head, statement.start, "said", ""))
+        statements = written.write()
+        self.notes = written.notes
+        before, after = self._module(cuts)
+        orphans = orphaned_comments(
+            before + statements + after + markup, self.ledger, component.span
+        )
+        for span in reversed(orphans):
+            levels = -len(self.source.indent_at(span.start)) // max(1, len(self.style.unit))
+            statements = copy(span).shifted(levels) + new("\n") + statements
+        kind = ' lang="ts"' if self.typed else ""
+        first = next((piece.span for piece in before.pieces if piece.span is not None), None)
+        text = self.source.data[first.start : first.end] if first is not None else b"import"
+        self._has_module = text.startswith(b"import")
+        runtime = self._runtime_import()
+        statics = written.statics(self.written_statics)
+        if self._own_module():
+            script = new(f"<script{kind}>\n") + before + after
+            if statics:
+                script += new("\n" if before.pieces or after.pieces else "") + statics + new("\n")
+            script += new(f"</script>\n\n<script setup{kind}>\n")
+            script += runtime + self._said + statements + new("\n</script>\n\n")
+        else:
+            held = Fragment(
+                piece for piece in before.pieces if piece.span is not None or piece.text
+            )
+            blank = new("\n") if held and not self._ends_blank(held) else Fragment()
+            script = (
+                new(f"<script setup{kind}>\n") + runtime + before + blank + self._said + statements
+            )
+            behind = any(piece.span is not None for piece in after.pieces)
+            script += new("\n\n" if behind else "\n") + after
+            script += new("</script>\n\n")
+        return script + markup
+
+    def _ends_blank(self, fragment: Fragment) -> bool:
+        last = fragment.pieces[-1].span
+        if last is None:
+            return False
+        text = self.source.data[last.start : last.end]
+        return (
+            text.endswith(b"\n\n")
+            or not text.strip()
+            or b"\n" not in text
+            or self._is_comment(text)
+        )
+
+    def _is_comment(self, text: bytes) -> bool:
+        line = text.rstrip().rpartition(b"\n")[2].lstrip()
+        return line.startswith((b"//", b"/*", b"*"))
+
+    def _runtime_import(self) -> Fragment:
+        names = sorted(
+            name if name == local else f"{name} as {local}"
+            for name, local in self.speller.imports.items()
+        )
+        q = self.style.quote
+        own = "".join(
+            f"import {tag} from {q}{path}{q}{self.end}\n" for tag, path in self.beside.items()
+        )
+        if not names:
+            return new(own)
+        blank = "" if self._has_module and not self._own_module() else "\n"
+        return new(f"import {{ {', '.join(names)} }} from {q}{TARGET}{q}{self.end}\n{own}{blank}")
+
+    # -- the module ---------------------------------------------------------------------------
+
+    def _cuts(self) -> list[_Cut]:
+        """What of the script is not copied."""
+        component, tree = self.component, self.file.tree
+        found: list[_Cut] = []
+        for node in tree.root.children:
+            line = self.source.statement_line(node.start, node.end)
+            inside = node.start <= component.span.start < node.end
+            if inside:
+                found.append(_Cut(node.start, node.end, "class-statement", "class-to-file"))
+            elif self._elsewhere(node) or (node.type == "comment" and self._heads_other(node)):
+                found.append(_Cut(line.start, line.end, "", ""))
+            elif node.type == "import_statement" and _package(node) in self.file.serving:
+                self._check_names(node, component)
+                found.append(_Cut(line.start, line.end, "runtime-import", "runtime-import"))
+            elif any(node is statement for statement, _ in self.children.values()):
+                found.append(_Cut(node.start, node.end, "child-import", "child-import"))
+            elif self._exports_it(node):
+                found.append(_Cut(line.start, line.end, "default-export", "class-to-file"))
+            elif any(node.start <= span.start < node.end for span, _, _ in component.place.moved):
+                found.append(_Cut(line.start, line.end, "", ""))
+            elif self._is_declared_types(node):
+                found.append(_Cut(line.start, line.end, "checked-types", "declared-inputs"))
+            elif node.type != "comment":
+                self._check_module(node)
+        return found
+
+    def _elsewhere(self, node: Node) -> bool:
+        """Whether a statement goes into another file: another class, or what only that one needs."""
+        owner = self.parts.get(node.start)
+        if owner is not None:
+            return owner is not self.component
+        for other in self.file.components:
+            if other is not self.component and node.start <= other.span.start < node.end:
+                return True
+        return not self.main and node.type != "comment"
+
+    def _heads_other(self, comment: Node) -> bool:
+        """Whether a comment stands above what goes into another file."""
+        after = [n for n in self.file.tree.root.named_children if n.start > comment.start]
+        return bool(after) and self._elsewhere(after[0])
+
+    def _check_names(self, statement: Node, component: Component) -> None:
+        """A name of the old runtime that code still uses has no meaning here."""
+        binds = self.file.names.module.names
+        for part in statement.walk():
+            binding = binds.get(part.text) if part.type == "identifier" else None
+            for ref in binding.references if binding is not None else ():
+                if self._goes(ref):
+                    continue
+                raise Unsaid(
+                    "old-runtime-used", ref.parent.text[:40] if ref.parent else ref.text, ref.start
+                )
+
+    def _goes(self, ref: Node) -> bool:
+        """Whether a reference to the old runtime stands in what is written anew or goes."""
+        for above in ref.up():
+            if above.type in ("extends_clause", "class_heritage", "nested_type_identifier"):
+                return True
+            if above.type in ("jsx_opening_element", "jsx_closing_element", "import_statement"):
+                return True
+            if above.type == "call_expression" and above.text.rpartition("(")[0].endswith(
+                "createRef"
+            ):
+                return True
+            if above.type == "public_field_definition":
+                name = above.child("name")
+                value = above.child("value")
+                if name is not None and name.text in ("propTypes",):
+                    return True
+                if value is not None and ("createRef" in value.text[:40]):
+                    return True
+            if above.type == "assignment_expression":
+                left = above.child("left")
+                if left is not None and left.text.endswith(".propTypes"):
+                    return True
+                right = above.child("right")
+                if right is not None and "createRef" in right.text[:40]:
+                    return True
+        return ref.type == "type_identifier"
+
+    def _exports_it(self, node: Node) -> bool:
+        """Whether a statement only exports the component, or exports it by default among others."""
+        if node.type != "export_statement":
+            return False
+        value = node.child("value")
+        if value is not None:
+            return value.type == "identifier" and value.text == self.component.name
+        names = [p.text for p in node.walk() if p.type == "export_specifier"]
+        return names == [self.component.name]
+
+    def _is_declared_types(self, node: Node) -> bool:
+        if node.type != "expression_statement":
+            return False
+        left = node.named_children[0].child("left")
+        own = self.component.name
+        return left is not None and left.text in (f"{own}.propTypes", f"{own}.displayName")
+
+    def _check_module(self, node: Node) -> None:
+        """Module code that draws, or that uses the class, cannot stand beside it."""
+        for below in node.walk():
+            if below.type.startswith("jsx_"):
+                raise Unsaid("module-draws", below.text[:40], below.start)
+        binding = self.file.names.module.names.get(self.component.name)
+        for ref in binding.references if binding is not None else ():
+            if node.start <= ref.start < node.end:
+                raise Unsaid("module-uses-it", node.text[:40], ref.start)
+
+    def _types(self, cuts: list[_Cut]) -> None:
+        if not self.typed:
+            return
+        gone = [cut for cut in cuts if cut.notion != "class-statement"]
+        for (start, end), text in self.file.page_types.items():
+            if any(cut.start <= start < cut.end for cut in gone):
+                continue
+            span = self.source.span(start, end)
+            if not text:
+                raise Unsaid("old-runtime-used", self.source.slice(start, end)[:40], start)
+            self.names.edits.add(span, text, "type-of-page")
+
+    def _module(self, cuts: list[_Cut]) -> tuple[Fragment, Fragment]:
+        """The code of the module before the class, and behind it."""
+        before, after = Fragment(), Fragment()
+        here, passed = 0, False
+        for cut in sorted(cuts, key=lambda one: one.start):
+            part = self._copied(here, cut.start)
+            if cut.notion == "said":
+                pass
+            elif cut.notion and cut.notion != "class-statement":
+                entry = self.ledger.claim(cut.notion, self.source.span(cut.start, cut.end))
+                part += settled(entry, cut.rule)
+                for statement, text in self.children.values():
+                    if statement.start == cut.start:
+                        part += new(f"{text}\n")
+            elif cut.notion:
+                self._claim_around(cut)
+            if passed:
+                after += part
+            else:
+                before += part
+            passed = passed or cut.notion == "class-statement"
+            here = cut.end
+        rest = self._copied(here, len(self.source.data))
+        return (before, after + rest) if passed else (before + rest, after)
+
+    def _claim_around(self, cut: _Cut) -> None:
+        """What stands around the class in its statement: that it is exported."""
+        for start, end in (
+            (cut.start, self.component.span.start),
+            (self.component.span.end, cut.end),
+        ):
+            if self.source.data[start:end].strip():
+                entry = self.ledger.claim("export", self.source.span(start, end))
+                self.ledger.settle(entry, "carried", "class-to-file")
+
+    def _copied(self, start: int, end: int) -> Fragment:
+        data = self.source.data
+        if not data[start:end].strip(b" \t\r\n;"):
+            return Fragment()
+        while data[start:end].endswith(b"\n\n"):
+            end -= 1
+        while data[start : start + 1] in (b"\n", b";", b"\r"):
+            start += 1
+        return copy(self.source.span(start, end))
+
+    def _own_module(self) -> bool:
+        """Whether the module keeps a script of its own: it exports, holds what is made once, or its names
+        are asked for before there is an instance."""
+        component = self.component
+        if component.statics:
+            return True
+        for node in self.file.tree.root.named_children:
+            if node.type == "import_statement" or node.start <= component.span.start < node.end:
+                continue
+            if self._elsewhere(node):
+                continue
+            if self._exports_it(node) or self._is_declared_types(node):
+                continue
+            if any(node.start <= span.start < node.end for span, _, _ in component.place.moved):
+                continue
+            if node.type == "export_statement":
+                return True
+            if not is_harmless(node) and not is_constant_table(node, self.file.names):
+                return True
+        names = component.facts.module_names
+        for prop in component.inputs.props:
+            default = prop.default
+            if default is None:
+                continue
+            low, high, _ = default.code.span
+            for name in names:
+                binding = self.file.names.module.names.get(name)
+                if binding is not None and binding.kind != "import":
+                    if default.text.startswith(name) or any(
+                        low <= ref.start < high for ref in binding.references
+                    ):
+                        return True
+        return False
+
+
+def _package(statement: Node) -> str:
+    source = statement.child("source")
+    return source.text[1:-1] if source is not None else ""
+
+
+def _components(nodes: tuple[Markup, ...]) -> Iterator[Element]:
+    for node in nodes:
+        if isinstance(node, Element) and node.component:
+            yield node
+        yield from _components(children_of(node))
+
+
+def _interface(component: Component) -> Interface:
+    """Inputs keep their names; functions that are only called are events, content is slots."""
+    return Interface(
+        tuple((prop.name, prop.name) for prop in component.inputs.props),
+        tuple((prop, prop[2].lower() + prop[3:]) for prop in component.outward.events),
+        tuple((name or CONTENT, name) for name in slot_names(component.view.markup)),
+    )
