@@ -71,13 +71,14 @@ class ClassList:
 @dataclass(frozen=True)
 class Handler:
     """Code that runs on an event, or, as a `function`, a function that is called with it. `modifiers` are
-    conditions of the listener by name (`capture`)."""
+    conditions of the listener by name (`capture`); code that `states` is statements, not one expression."""
 
     event: str
     code: Code
     entry: int
     function: bool = False
     modifiers: tuple[str, ...] = ()
+    states: bool = False
 
 
 @dataclass(frozen=True)
@@ -121,6 +122,26 @@ class RawHtml:
     entry: int
 
 
+@dataclass(frozen=True)
+class Shown:
+    """Whether an element is displayed; one that is not stays in the page."""
+
+    code: Code
+    entry: int
+
+
+@dataclass(frozen=True)
+class TwoWay:
+    """A value that is bound both ways; `name` is what `code` is bound to of a
+    component ("": its value). `kind` is the type of an input, `modifiers` say when and as what it is taken."""
+
+    code: Code
+    entry: int
+    name: str = ""
+    kind: str = ""
+    modifiers: tuple[str, ...] = ()
+
+
 Attribute = (
     StaticAttribute
     | BoundAttribute
@@ -131,6 +152,8 @@ Attribute = (
     | Reference
     | Key
     | RawHtml
+    | Shown
+    | TwoWay
 )
 
 
@@ -139,7 +162,7 @@ def attribute_codes(attribute: Attribute) -> Iterator[Code]:
     match attribute:
         case BoundAttribute(code=code) | Handler(code=code) | Spread(code=code) | Key(code=code):
             yield code
-        case RawHtml(code=code):
+        case RawHtml(code=code) | Shown(code=code) | TwoWay(code=code):
             yield code
         case Reference(code=code) if code is not None:
             yield code
@@ -241,27 +264,50 @@ class Condition:
 
 @dataclass(frozen=True)
 class SlotOutlet:
-    """A place where the user of the component puts content, with what stands there otherwise."""
+    """A place where the user of the component puts content, with what stands there otherwise. `given` are
+    values the content can use."""
 
     name: str
     fallback: tuple[Markup, ...]
     span: Span
     entry: int
+    given: tuple[tuple[str, Code, int], ...] = ()
 
     def codes(self) -> Iterator[Code]:
-        """Every piece of code in the fallback."""
+        """Every piece of code in it."""
+        yield from (code for _, code, _ in self.given)
         for child in self.fallback:
             yield from codes_of(child)
 
 
-Markup = Element | Text | Expression | MarkupComment | Condition | SlotOutlet | Group | Loop
+@dataclass(frozen=True)
+class Content:
+    """What is put into a slot of a component: its name, and the pattern of what the slot gives."""
+
+    name: str
+    parameters: Code | None
+    children: tuple[Markup, ...]
+    span: Span
+    entry: int
+
+    def codes(self) -> Iterator[Code]:
+        """Every piece of code in it."""
+        if self.parameters is not None:
+            yield self.parameters
+        for child in self.children:
+            yield from codes_of(child)
+
+
+Markup = (
+    Element | Text | Expression | MarkupComment | Condition | SlotOutlet | Group | Loop | Content
+)
 
 
 def codes_of(node: Markup) -> Iterator[Code]:
     """Every piece of code in a markup node."""
     if isinstance(node, Expression):
         yield node.code
-    elif isinstance(node, Element | Condition | SlotOutlet | Group | Loop):
+    elif isinstance(node, Element | Condition | SlotOutlet | Group | Loop | Content):
         yield from node.codes()
 
 
@@ -270,7 +316,7 @@ def children_of(node: Markup) -> tuple[Markup, ...]:
     match node:
         case Element(children=children) | SlotOutlet(fallback=children):
             return children
-        case Group(children=children) | Loop(children=children):
+        case Group(children=children) | Loop(children=children) | Content(children=children):
             return children
         case Condition(branches=branches):
             return tuple(child for branch in branches for child in branch.children)

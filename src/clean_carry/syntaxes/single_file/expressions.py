@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import re
 from bisect import bisect_right
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 
 from clean_carry.component.errors import InputError
@@ -59,8 +59,8 @@ class TemplateName:
 class TemplateCode:
     """The parsed expressions of a template: a tree, its names, and each by where it starts.
 
-    `used` are the names of the component, in source order; `filters` those of the text filters of
-    the older runtime.
+    `loops` are functions of the names a loop gives, whose body is its list. `used` are the names of the
+    component, in source order; `filters` those of the text filters of the older runtime.
     """
 
     tree: Tree
@@ -69,6 +69,7 @@ class TemplateCode:
     handlers: dict[int, tuple[Node, ...]]
     used: tuple[TemplateName, ...] = ()
     filters: frozenset[str] = frozenset()
+    loops: Mapping[int, Node] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -197,9 +198,17 @@ def read_code(source: SourceText, template: TemplateNode) -> TemplateCode:
         statement = by_start.get(region.start - 1)
         if statement is not None:
             handlers[region.start] = tuple(statement.named_children)
+    loops = {
+        region.start: function
+        for region in layer.loops
+        for function in tree.of("arrow_function")
+        if region.start - 1 <= function.start < region.end
+        and function.parent is not None
+        and function.parent.parent is tree.root
+    }
     filters, calls = _filters(layer.values, values)
     used = tuple(n for n in _used(layer, names) if id(n.node) not in calls)
-    return TemplateCode(tree, names, values, handlers, used, filters)
+    return TemplateCode(tree, names, values, handlers, used, filters, loops)
 
 
 def _used(layer: _Layer, names: Names) -> Iterator[TemplateName]:

@@ -1,4 +1,4 @@
-"""A template as neutral markup. What has no row here refuses the component."""
+"""A template as neutral markup. What has no row here is noted as unread: only the family copies it."""
 
 from __future__ import annotations
 
@@ -6,31 +6,30 @@ from dataclasses import dataclass, field
 
 from clean_carry.component.code import Code
 from clean_carry.component.markup import (
-    Attribute,
-    BoundAttribute,
     Branch,
-    ClassList,
     Condition,
+    Content,
     Element,
     Expression,
     Form,
-    Handler,
+    Group,
+    Loop,
     Markup,
     MarkupComment,
     SlotOutlet,
-    StaticAttribute,
     Text,
 )
 from clean_carry.component.spans import Span
-from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import is_identifier, property_name
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode
-from clean_carry.syntaxes.single_file.expressions import TemplateCode, is_handler
+from clean_carry.syntaxes.single_file.attributes import AttributeReader
+from clean_carry.syntaxes.single_file.expressions import TemplateCode
 from clean_carry.syntaxes.single_file.members import Members, add_use
 from clean_carry.syntaxes.single_file.values import form_of
 from clean_carry.syntaxes.uses import Uses
 
 _BRANCHES = ("v-if", "v-else-if", "v-else")
+# Elements of the runtime that do more than hold what is in them.
+_OWN = frozenset("transition transition-group keep-alive teleport suspense".split())
 # Names every template may use without declaring them (the runtime's own list of allowed globals).
 GLOBALS = frozenset(
     "Infinity undefined NaN isFinite isNaN parseFloat parseInt Math Number Date Array Object Boolean "
@@ -40,11 +39,16 @@ GLOBALS = frozenset(
 
 @dataclass
 class TemplateReader:
-    """Reads one template. `forms` are what members always hold, where that is known."""
+    """Reads one template. `forms` are what members always hold, where that is known; in `version` 2 a list
+    goes before a condition at one element, later the other way round."""
 
     uses: Uses
     code: TemplateCode
     forms: dict[str, Form] = field(default_factory=dict)
+    version: int = 3
+
+    def __post_init__(self) -> None:
+        self.attributes = AttributeReader(self)
 
     def claim(self, notion: str, start: int, end: int) -> int:
         """Claim a construct of the template."""
@@ -54,59 +58,70 @@ class TemplateReader:
         """A span of the file."""
         return self.uses.tree.source.span(start, end)
 
+    def refuse(self, detail: str, at: int) -> None:
+        """Note what only the family copies."""
+        self.uses.refuse("markup-unread", detail, at)
+
     def collect(self, members: Members) -> None:
-        """One operation for every use of a member."""
-        for name, refs in self.code.names.free.items():
-            for ref in refs:
-                root = next((up for up in ref.up() if up.parent is self.code.tree.root), ref)
-                if add_use(self.uses, ref, name, members, root) or name in GLOBALS:
-                    continue
-                self.uses.refuse("unknown-use", name, ref.start)
+        """One operation for every use of a member; names the template gives itself are none."""
+        for used in self.code.used:
+            ref, name = used.node, used.node.text
+            if used.through is not None:
+                self.refuse(f"{used.through.text}.{name}", ref.start)
+            root = next((up for up in ref.up() if up.parent is self.code.tree.root), ref)
+            if add_use(self.uses, ref, name, members, root) or name in GLOBALS:
+                continue
+            self.uses.refuse("unknown-use", name, ref.start)
         self.uses.sort()
+
+    # -- nodes ----------------------------------------------------------------------------------
 
     def nodes(self, given: list[TemplateNode]) -> tuple[Markup, ...]:
         """Markup of sibling nodes; branches that belong together become one condition."""
         found: list[Markup] = []
         arms: list[Branch] = []
         pending: list[Markup] = []
-        arms_start = 0
+        where = [0, 0]
 
         def close() -> None:
             if arms:
-                span = self.span(arms_start, _end(arms[-1]))
-                found.append(Condition(tuple(arms), span))
+                found.append(Condition(tuple(arms), self.span(*where)))
             found.extend(pending)
             arms.clear()
             pending.clear()
 
         for node in given:
-            if node.kind == "element":
-                branch = next((a for a in node.attributes if a.name in _BRANCHES), None)
-                if branch is None:
-                    close()
-                    found.append(self._element(node))
-                    continue
+            branch = self._branch_of(node)
+            if branch is not None:
                 if branch.name == "v-if":
                     close()
-                    arms_start = node.start
+                    where[0] = node.start
                 elif not arms:
-                    what = f"{branch.name} that follows no condition"
-                    self.uses.refuse("markup-unread", what, branch.start)
+                    self.refuse(f"{branch.name} that follows no condition", branch.start)
                 else:
                     # A comment between two arms stands before both.
                     if any(isinstance(p, MarkupComment) for p in pending):
                         found.extend(pending[isinstance(pending[0], Text) :])
                     pending.clear()
                 arms.append(self._branch(node, branch))
+                where[1] = node.end
             elif node.kind == "text" and arms and not _has_text(self, node):
                 pending.append(self._text(node))
             elif node.kind == "comment" and arms:
                 pending.append(self._other(node))
             else:
                 close()
-                found.append(self._other(node))
+                found.append(self._repeated(node) if node.kind == "element" else self._other(node))
         close()
         return tuple(found)
+
+    def _branch_of(self, node: TemplateNode) -> TemplateAttribute | None:
+        """The attribute that makes a node an arm of a condition; not one inside of a list."""
+        if node.kind != "element":
+            return None
+        found = next((a for a in node.attributes if a.name in _BRANCHES), None)
+        inside = self.version < 3 and node.attribute("v-for") is not None
+        return None if inside else found
 
     def _other(self, node: TemplateNode) -> Markup:
         start, end = node.inner
@@ -115,11 +130,11 @@ class TemplateReader:
                 return self._text(node)
             case "interpolation":
                 entry = self.claim("interpolation", node.start, node.end)
-                return Expression(self._value(start), self._form(start), entry)
+                return Expression(self.value(start), self.form(start), entry)
             case "comment":
                 entry = self.claim("comment", node.start, node.end)
                 return MarkupComment(self.span(node.start, node.end), self.span(start, end), entry)
-        self.uses.refuse("markup-unread", node.kind, node.start)
+        self.refuse(node.kind, node.start)
         return self._text(node)
 
     def _text(self, node: TemplateNode) -> Text:
@@ -128,113 +143,142 @@ class TemplateReader:
             self.uses.ledger.claim("text", self.span(node.start, node.end), "kept"),
         )
 
-    def _value(self, at: int) -> Code:
+    def value(self, at: int) -> Code:
+        """The code of an expression that starts at an offset."""
         node = self.code.values.get(at)
         if node is None:
-            self.uses.refuse("markup-unread", "an expression that is empty or several", at)
+            self.refuse("an expression that is empty or several", at)
             return Code(self.span(at, at))
         return self.uses.code(self.uses.span(node))
 
-    def _form(self, at: int) -> Form:
+    def form(self, at: int) -> Form:
+        """What such an expression gives."""
         return form_of(self.code.values.get(at), self.forms, bare=True)
 
     def _branch(self, node: TemplateNode, attribute: TemplateAttribute) -> Branch:
-        element = self._element(node, skip=attribute)
+        drawn = self._repeated(node, (attribute,))
         entry = self.claim("condition", attribute.start, attribute.end)
         at = attribute.value[0] if attribute.value is not None else -1
-        test = self._value(at) if attribute.value is not None else None
-        if not isinstance(element, Element):
-            self.uses.refuse("markup-unread", f"{attribute.name} on <{node.tag}>", node.start)
-            element = Element(node.tag, (), (), self.span(node.start, node.end), -1)
-        return Branch(test, self._form(at), (element,), entry)
+        test = self.value(at) if attribute.value is not None else None
+        return Branch(test, self.form(at), (drawn,), entry)
 
-    def _element(self, node: TemplateNode, skip: TemplateAttribute | None = None) -> Markup:
+    def _repeated(self, node: TemplateNode, skip: tuple[TemplateAttribute, ...] = ()) -> Markup:
+        """A node, once for each of a list where it says so."""
+        loop = node.attribute("v-for")
+        if loop is None:
+            return self._element(node, skip)
+        entry = self.claim("list", loop.start, loop.end)
+        function = self.code.loops.get(loop.value[0]) if loop.value is not None else None
+        body = function.child("body") if function is not None else None
+        parameters = function.child("parameters") if function is not None else None
+        given = parameters.named_children if parameters is not None else []
+        if body is None or not given or len(given) > 2:
+            self.refuse("v-for of this form", loop.start)
+            return self._element(node, (*skip, loop))
+        names = []
+        for part in given:
+            span = self.uses.span(part.child("pattern") or part)
+            self.uses.ledger.claim("code", span, "kept")
+            names.append(Code(span))
+        items = self.uses.code(self.uses.span(body))
+        asked = next((a for a in node.attributes if a.name in _BRANCHES), None)
+        if self.version < 3 and asked is not None:
+            drawn: Markup = Condition(
+                (self._branch_within(node, asked, (*skip, loop)),), self.span(node.start, node.end)
+            )
+        else:
+            drawn = self._element(node, (*skip, loop))
+        index = names[1] if len(names) > 1 else None
+        return Loop(items, names[0], index, (drawn,), self.span(node.start, node.end), entry)
+
+    def _branch_within(
+        self, node: TemplateNode, asked: TemplateAttribute, skip: tuple[TemplateAttribute, ...]
+    ) -> Branch:
+        if asked.name != "v-if" or asked.value is None:
+            self.refuse(f"{asked.name} beside v-for", asked.start)
+        drawn = self._element(node, (*skip, asked))
+        entry = self.claim("condition", asked.start, asked.end)
+        at = asked.value[0] if asked.value is not None else -1
+        return Branch(self.value(at), self.form(at), (drawn,), entry)
+
+    # -- elements -------------------------------------------------------------------------------
+
+    def _element(self, node: TemplateNode, skip: tuple[TemplateAttribute, ...] = ()) -> Markup:
         if node.tag == "slot":
-            return self._slot(node)
-        if not node.tag.islower() or "-" in node.tag or node.tag in ("template", "component"):
-            self.uses.refuse("markup-unread", f"<{node.tag}>", node.start)
+            return self._slot(node, skip)
+        if node.tag == "template":
+            return self._template(node, skip)
+        plain = node.tag.replace("-", "").lower()
+        if node.tag in _OWN or plain in {own.replace("-", "") for own in _OWN}:
+            self.refuse(f"<{node.tag}>", node.start)
+        if node.attribute("v-pre") is not None or node.attribute("v-once") is not None:
+            self.refuse("v-pre or v-once", node.start)
         entry = self.claim("element", node.start, node.end)
-        attributes: list[Attribute] = []
-        for attribute in node.attributes:
-            if attribute is not skip:
-                found = self._attribute(attribute)
-                if found is not None:
-                    attributes.append(found)
+        component = node.tag == "component" or "-" in node.tag or not node.tag.islower()
+        chosen, is_ = None, node.attribute(":is") or node.attribute("v-bind:is")
+        if node.tag == "component" and is_ is not None and is_.value is not None:
+            self.claim("attribute", is_.start, is_.end)
+            chosen, skip = self.value(is_.value[0]), (*skip, is_)
+        elif node.tag == "component":
+            self.refuse("<component>", node.start)
+        attributes = self.attributes.read(node, skip, component=component)
         children = self.nodes(node.children)
         span = self.span(node.start, node.end)
-        return Element(node.tag, tuple(attributes), children, span, entry, node.closed_itself)
+        return Element(
+            node.tag, attributes, children, span, entry, node.closed_itself,
+            component and chosen is None, chosen,
+        )  # fmt: skip
 
-    def _slot(self, node: TemplateNode) -> SlotOutlet:
+    def _template(self, node: TemplateNode, skip: tuple[TemplateAttribute, ...]) -> Markup:
+        entry = self.claim("element", node.start, node.end)
+        span = self.span(node.start, node.end)
+        slot = next((a for a in node.attributes if a.name.startswith(("v-slot", "#"))), None)
+        others = [a for a in node.attributes if a not in (*skip, slot)]
+        key = [a for a in others if a.name in (":key", "v-bind:key", "key")]
+        for attribute in others:
+            self.claim("attribute", attribute.start, attribute.end)
+            if attribute not in key:
+                self.refuse(f"<template {attribute.name}>", attribute.start)
+        if slot is not None:
+            self.claim("attribute", slot.start, slot.end)
+            name = slot.name.removeprefix("v-slot").removeprefix("#").removeprefix(":")
+            if slot.value is not None or "[" in name:
+                self.refuse(f"content that takes what {slot.name} gives", slot.start)
+            return Content(
+                "" if name == "default" else name, None, self.nodes(node.children), span, entry
+            )
+        if key and key[0].value is not None and key[0].name != "key":
+            made = self.attributes.key(key[0], self.value(key[0].value[0]))
+            return Element("template", (made,), self.nodes(node.children), span, entry)
+        return Group(self.nodes(node.children), span, entry)
+
+    def _slot(self, node: TemplateNode, skip: tuple[TemplateAttribute, ...]) -> SlotOutlet:
         entry = self.claim("slot", node.start, node.end)
         name = ""
+        given: list[tuple[str, Code, int]] = []
         for attribute in node.attributes:
+            if attribute in skip:
+                continue
             if attribute.name == "name" and attribute.value is not None:
                 name = self.uses.tree.source.slice(*attribute.value)
-            else:
-                self.uses.refuse("markup-unread", f"<slot {attribute.name}>", attribute.start)
-        children = self.nodes(node.children)
-        return SlotOutlet(name, children, self.span(node.start, node.end), entry)
-
-    def _attribute(self, attribute: TemplateAttribute) -> Attribute | None:
-        entry = self.claim("attribute", attribute.start, attribute.end)
-        name, value = attribute.name, attribute.value
-        if is_handler(attribute):
-            event = name.partition(":")[2] if name.startswith("v-on:") else name[1:]
-            return self._handler(attribute, event, entry)
-        if name.startswith((":", "v-bind:")):
-            bound = name.partition(":")[2]
-            node = self.code.values.get(value[0]) if value is not None else None
-            if not is_identifier(bound.replace("-", "_")) or value is None or node is None:
-                self.uses.refuse("markup-unread", name, attribute.start)
-                return None
-            if bound == "class":
-                return self._classes(node, attribute, entry)
-            if bound in ("style", "key", "ref", "is"):
-                self.uses.refuse("markup-unread", name, attribute.start)
-            return BoundAttribute(bound, self._value(value[0]), self._form(value[0]), entry)
-        if name.startswith(("v-", "#")) or name in ("ref", "key", "is"):
-            self.uses.refuse("markup-unread", name, attribute.start)
-            return None
-        return StaticAttribute(name, self.span(*value) if value is not None else None, entry)
-
-    def _handler(self, attribute: TemplateAttribute, event: str, entry: int) -> Attribute | None:
-        at = attribute.value[0] if attribute.value is not None else -1
-        statements = self.code.handlers.get(at, ())
-        if not event.isalpha() or len(statements) != 1:
-            self.uses.refuse("markup-unread", attribute.name, attribute.start)
-            return None
-        node = statements[0]
-        if node.type not in ("expression_statement", "parenthesized_expression"):
-            self.uses.refuse("markup-unread", f"{attribute.name} with a statement", node.start)
-            return None
-        while node.type in ("expression_statement", "parenthesized_expression"):
-            node = node.named_children[0]
-        if node.is_function or node.type in ("identifier", "member_expression"):
-            self.uses.refuse("markup-unread", f"{attribute.name} naming a function", node.start)
-            return None
-        return Handler(event, self.uses.code(self.uses.span(node)), entry)
-
-    def _classes(self, node: Node, attribute: TemplateAttribute, entry: int) -> Attribute | None:
-        if node.type != "object":
-            self.uses.refuse("markup-unread", "a class that is no object", attribute.start)
-            return None
-        items: list[tuple[str, Code, Form]] = []
-        for part in node.named_children:
-            key, value = part.child("key"), part.child("value")
-            name = property_name(key) if key is not None else None
-            if part.type != "pair" or name is None or value is None:
-                self.uses.refuse("markup-unread", part.text[:40], part.start)
                 continue
-            form = form_of(value, self.forms, bare=True)
-            items.append((name, self.uses.code(self.uses.span(value)), form))
-        return ClassList(tuple(items), entry)
+            bound = attribute.name.partition(":")[2] if ":" in attribute.name else ""
+            if attribute.name.startswith((":", "v-bind:")) and attribute.value is not None:
+                if bound in ("key", "name") or not bound.replace("-", "_").isidentifier():
+                    self.refuse(f"<slot {attribute.name}>", attribute.start)
+                key = self.claim("attribute", attribute.start, attribute.end)
+                given.append((_camel(bound), self.value(attribute.value[0]), key))
+            else:
+                self.refuse(f"<slot {attribute.name}>", attribute.start)
+        children = self.nodes(node.children)
+        if name == "default":
+            name = ""
+        return SlotOutlet(name, children, self.span(node.start, node.end), entry, tuple(given))
 
 
-def _end(arm: Branch) -> int:
-    """Where the element of an arm of a template ends."""
-    element = arm.children[0]
-    assert isinstance(element, Element)
-    return element.span.end
+def _camel(name: str) -> str:
+    head, *rest = name.split("-")
+    return head + "".join(part[:1].upper() + part[1:] for part in rest)
 
 
 def _has_text(reader: TemplateReader, node: TemplateNode) -> bool:
