@@ -445,6 +445,15 @@ class SlotGiven(Operation):
 
 
 @dataclass(frozen=True)
+class Changed(Operation):
+    """The end of a statement that changes what a field of state holds, in place. `opens` and `closes`
+    say that the statement stands alone where one is expected, and that this is its start or its end."""
+
+    name: str
+    form: Literal["behind", "opens", "closes"]
+
+
+@dataclass(frozen=True)
 class Gone(Operation):
     """A declaration that only served the old syntax and goes by a rule on the closed list."""
 

@@ -132,14 +132,16 @@ class Shown:
 
 @dataclass(frozen=True)
 class TwoWay:
-    """A value that is bound both ways; `name` is what `code` is bound to of a
-    component ("": its value). `kind` is the type of an input, `modifiers` say when and as what it is taken."""
+    """A value that is bound both ways; `name` is what `code` is bound to of a component ("": its
+    value). `kind` is the type of an input, `modifiers` say when and as what it is taken, `changes` are
+    the fields of state that hold a part it is bound to."""
 
     code: Code
     entry: int
     name: str = ""
     kind: str = ""
     modifiers: tuple[str, ...] = ()
+    changes: tuple[str, ...] = ()
 
 
 Attribute = (
@@ -176,7 +178,8 @@ def attribute_codes(attribute: Attribute) -> Iterator[Code]:
 class Element:
     """An element, or a use of a component, with its attributes and children.
 
-    `chosen` is what gives the tag where code does.
+    `chosen` is what gives the tag where code does, `branch` tells it from the same element in another
+    branch.
     """
 
     tag: str
@@ -187,6 +190,7 @@ class Element:
     closed_itself: bool = False
     component: bool = False
     chosen: Code | None = None
+    branch: str = ""
 
     def codes(self) -> Iterator[Code]:
         """Every piece of code in this element."""

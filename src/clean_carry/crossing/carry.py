@@ -21,7 +21,7 @@ from clean_carry.component.rules import Rule
 from clean_carry.source.places import folder_of
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, major, package_version
-from clean_carry.syntaxes.contract import Excluded, Fitted, ReadAgain, Wishes
+from clean_carry.syntaxes.contract import Excluded, Fitted, ReadAgain, Syntax, Wishes
 from clean_carry.syntaxes.registry import crosses, declared, every_syntax, known, recognise
 from clean_carry.syntaxes.rules import rules_of
 from clean_carry.syntaxes.written import Note, Written
@@ -71,10 +71,14 @@ def carry_file(request: Request) -> list[Result]:
                 advice="`clean-carry syntaxes` shows what is read and written",
                 file=source.path,
             )
-        spec = declared(request.target).runtime
-        version = package_version(folder_of(request.path), spec.name)
-        runtime = request.runtime or major(version) or spec.usual
+        runtime = request.runtime or _version(request.path, declared(request.target))
         return _balanced(source, request, origin, runtime)
+
+
+def _version(path: Path, syntax: Syntax) -> int:
+    """The major version of a syntax's runtime that the project has, or the usual one."""
+    spec = syntax.runtime
+    return major(package_version(folder_of(path), spec.name)) or spec.usual
 
 
 def check_syntaxes(target: str, origin: str | None) -> None:
@@ -111,7 +115,8 @@ def _balanced(source: SourceText, request: Request, origin: str, runtime: int) -
     old, new = declared(origin), declared(request.target)
     reader, writer, drops = old.load_reader(), new.load_writer(), old.drops | new.drops
     source = reader.whole(source, workspace)
-    wishes = Wishes(runtime, neutral=old.family != new.family)
+    across = old.family != new.family
+    wishes = Wishes(_version(request.path, old) if across else runtime, neutral=across)
     while True:
         ledger = Ledger(source.path, source.data, drops)
         file = reader.read(source, ledger, workspace, wishes)

@@ -62,14 +62,15 @@ class Uses:
         self.raws = unique
         self.starts = [raw.span.start for raw in unique]
 
-    def code(self, span: Span, *, kept: bool = True) -> Code:
-        """Build the code of a span, its operations with it; claims it as kept text."""
+    def code(self, span: Span, *, kept: bool = True, closing: bool = False) -> Code:
+        """Build the code of a span, its operations with it; claims it as kept text. One that is
+        `closing` has those that stand behind its last byte as well."""
         if kept:
             self.ledger.claim("code", span, "kept")
         operations: list[Operation] = []
         at = bisect_left(self.starts, span.start)
         end = span.start
-        while at < len(self.raws) and self.raws[at].span.start < span.end:
+        while at < len(self.raws) and self.raws[at].span.start < span.end + closing:
             raw = self.raws[at]
             at += 1
             if raw.span.start < end or raw.span.end > span.end:

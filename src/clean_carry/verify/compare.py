@@ -6,7 +6,8 @@ from collections import Counter
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from clean_carry.verify.normalise import Normaliser, Tree
+from clean_carry.verify.normalise import OBJECTION, Normaliser, Tree
+from clean_carry.verify.trials import THROWN
 
 
 @dataclass(frozen=True)
@@ -59,7 +60,10 @@ def differences(
 
 
 def _failed(a: dict[str, Any], b: dict[str, Any]) -> bool:
-    """Whether both sides failed in this step, and a runtime took one of them away."""
+    """Whether both sides failed in this step, and a runtime took one of them away; or whether a function
+    failed that one of them was given: who hears of that is up to the runtime."""
+    if any(THROWN in error for error in (*a["errors"], *b["errors"])):
+        return True
     return bool(a["errors"] and b["errors"]) and (_gone(a["tree"]) or _gone(b["tree"]))
 
 
@@ -100,8 +104,13 @@ class _Compared:
                 self._note(step, "before paint", "", _brief(frames_a), _brief(frames_b))
         self._errors(step, a["errors"], b["errors"], trees)
         for what in ("calls", "requests", "prevented"):
-            if one.values(a[what]) != other.values(b[what]):
-                self._note(step, what, "", a[what], b[what])
+            before, after = a[what], b[what]
+            if what == "prevented" and not self.one_runtime:
+                before, after = one.unwatched(before), other.unwatched(after)
+            elif what == "calls" and not self.one_runtime:
+                before, after = one.unchecked(before), other.unchecked(after)
+            if one.values(before) != other.values(after):
+                self._note(step, what, "", before, after)
         if one.place(a["focus"]) != other.place(b["focus"]):
             self._note(step, "focus", "", a["focus"], b["focus"])
 
@@ -209,10 +218,6 @@ def _shape(nodes: Tree) -> str:
         else:
             parts.append(f"<{node[0]}>")
     return " ".join(parts) or "nothing"
-
-
-# What a component's declared types say of its inputs is noted among its calls.
-OBJECTION = "an input type objects"
 
 
 def _draws(node: list[Any]) -> bool:

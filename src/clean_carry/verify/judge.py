@@ -8,8 +8,8 @@ from typing import Any
 
 from clean_carry.component.interface import Interface
 from clean_carry.verify.client import WorkerFailed
-from clean_carry.verify.compare import OBJECTION, Difference, differences, draws_or_calls
-from clean_carry.verify.normalise import Normaliser, Tree
+from clean_carry.verify.compare import Difference, differences, draws_or_calls
+from clean_carry.verify.normalise import OBJECTION, Normaliser, Tree
 from clean_carry.verify.normalise_scoped import ScopedNormaliser
 from clean_carry.verify.strict import once
 from clean_carry.verify.trials import Trial

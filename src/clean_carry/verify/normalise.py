@@ -12,6 +12,8 @@ from dataclasses import dataclass
 from typing import Any
 
 Tree = list[Any]
+# Under which name the harness records what a development build says of an input.
+OBJECTION = "an input type objects"
 # How an error that was handed out is described (`worker/describe.mjs`).
 _OF_ERROR = frozenset({"$", "name", "message"})
 
@@ -67,6 +69,14 @@ RULES = (
     NormalisingRule(
         "after-failure",
         "between two frameworks, what a runtime leaves of a component that failed on both sides is its own",
+    ),
+    NormalisingRule(
+        "drawn-between",
+        "between two frameworks, whether the page is drawn between the events of one gesture is their own",
+    ),
+    NormalisingRule(
+        "input-types",
+        "between two frameworks, what a development build says of declared types is its own",
     ),
     NormalisingRule(
         "error-wording",
@@ -163,6 +173,18 @@ class Normaliser:
         """The errors of a component that is gone: the first is why."""
         self.used["taken-away"] += max(0, len(errors) - 1)
         return errors[:1]
+
+    def unwatched(self, prevented: list[Any]) -> list[Any]:
+        """What was prevented, without whether the page was drawn between the events of a gesture."""
+        kept = [one for one in prevented if one[0] != "between"]
+        self.used["drawn-between"] += any(one == ["between", True] for one in prevented)
+        return kept
+
+    def unchecked(self, calls: list[Any]) -> list[Any]:
+        """The calls, without what a development build says of the types of inputs."""
+        kept = [one for one in calls if one[0] != OBJECTION]
+        self.used["input-types"] += len(calls) - len(kept)
+        return kept
 
     def ended(self) -> None:
         """A component that failed on both sides is not compared any further."""

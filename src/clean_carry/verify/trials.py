@@ -12,6 +12,8 @@ from clean_carry.component.errors import InputError
 from clean_carry.component.interface import Interface
 from clean_carry.project.writing import replace
 
+# What a function says that a search has fail.
+THROWN = "the function failed"
 SCHEMA = Path(__file__).with_name("trials.schema.json")
 
 

@@ -6,11 +6,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from clean_carry.component.code import (
-    Assign,
     Code,
     Differs,
     DraftState,
-    Emit,
     FieldUse,
     Gone,
     Itself,
@@ -44,7 +42,6 @@ class Speller:
     source: SourceText
     semicolon: str
     unit: str
-    events: dict[str, str]
     renames: tuple[tuple[Span, str], ...] = ()
     inputs_from: str = ""
     state_from: str = ""
@@ -140,12 +137,7 @@ def access(name: str) -> str:
 def _read(speller: Speller, operation: Operation) -> Fragment:
     assert isinstance(operation, Read)
     later = operation.entry in speller.plan.later
-    if operation.entry in speller.plan.following:
-        text = speller.plan.following[operation.entry]
-    elif operation.member.kind == "derived":
-        text = speller.name(operation.member)
-    else:
-        text = speller.value_text(operation.member, later)
+    text = speller.value_text(operation.member, later)
     head = "" if operation.shorthand == f"{text}: " else operation.shorthand
     return new(head + text, operation.entry, "read-by-name")
 
@@ -393,32 +385,6 @@ def renamed(speller: Speller, code: Code, names: list[tuple[Span, str]]) -> Frag
     return replace(speller, renames=tuple(sorted(names))).code(code)
 
 
-def _emit(speller: Speller, operation: Operation) -> Fragment:
-    assert isinstance(operation, Emit)
-    arguments = joined((speller.code(code) for code in operation.arguments), ", ")
-    name = speller.events[operation.event]
-    return new(f"{name}?.(", operation.entry, "event-to-callback") + arguments + new(")")
-
-
-def _assign(speller: Speller, operation: Operation) -> Fragment:
-    assert isinstance(operation, Assign)
-    name = speller.plan.names[operation.member]
-    setter = speller.plan.setters[operation.member.name]
-    rule = "assignment-to-write"
-    value = speller.code(operation.value) if operation.value is not None else new("1")
-    if operation.operator != "=":
-        sign = operation.operator[0] if operation.value is None else operation.operator[:-1]
-        if not operation.atomic:
-            value = new("(") + value + new(")")
-        value = new(f"{name} {sign} ") + value
-    following = speller.plan.following.get(operation.entry)
-    if following is None:
-        return new(f"{setter}(", operation.entry, rule) + value + new(")")
-    indent = speller.source.indent_at(operation.span.start)
-    head = new(f"const {following} = ", operation.entry, rule) + value
-    return head + new(f"{speller.semicolon}\n{indent}{setter}({following})")
-
-
 _SPELL: dict[type, Callable[[Speller, Operation], Fragment]] = {
     Read: _read,
     WholeRead: _whole_read,
@@ -436,8 +402,6 @@ _SPELL: dict[type, Callable[[Speller, Operation], Fragment]] = {
     PatternRead: _pattern_read,
     Picked: _picked,
     StateWrite: _state_write,
-    Emit: _emit,
-    Assign: _assign,
 }
 
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from clean_carry.component.code import (
-    Assign,
     Code,
     DraftState,
     Left,
@@ -137,13 +136,11 @@ def _is_plain(field: StateField) -> bool:
 def _is_read(plan: Plan, name: str) -> bool:
     """Whether anything reads a field of the state."""
     left = any(isinstance(member, LeftMember) for member in plan.component.members)
-    if left or plan.component.view.markup:
+    if left:
         return True
     for _, operation in plan.component.operations():
         match operation:
             case Left():
-                return True
-            case Assign(member=Member(name=written)) if written == name:
                 return True
             case Read(member=Member(kind="state", name=read)) if read == name:
                 return True
@@ -157,8 +154,6 @@ def _is_read(plan: Plan, name: str) -> bool:
 
 
 def _patches(operation: object) -> tuple[object, ...]:
-    if isinstance(operation, Assign):
-        return (operation.member,)
     fields = getattr(operation, "fields", None)
     if fields:
         return tuple(fields)
@@ -337,7 +332,7 @@ def _made(plan: Plan, speller: Speller, style: Style, code: Code, inner: str) ->
 
 
 def _writes(operation: object) -> bool:
-    return isinstance(operation, StateWrite | Assign)
+    return isinstance(operation, StateWrite)
 
 
 def field_lines(

@@ -7,17 +7,14 @@ from dataclasses import dataclass, field
 
 from clean_carry.component.code import Member, MethodCall, MethodValue
 from clean_carry.component.fragment import Fragment, copy, joined, length, new, settled
-from clean_carry.component.markup import Element, MarkupComment
-from clean_carry.component.members import LeftMember, Method, Part, Reaction, Static
+from clean_carry.component.members import LeftMember, Method, Part, Static
 from clean_carry.component.moments import Moment
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.joining import Fit
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.jsx_function.derived import derived_line, reaction_block
 from clean_carry.syntaxes.jsx_function.drawing import drawn_lines, drawn_moment
 from clean_carry.syntaxes.jsx_function.effects import effect, removal_effect
-from clean_carry.syntaxes.jsx_function.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.operations import Speller, left_marker, releveled, trimmed
 from clean_carry.syntaxes.jsx_function.planning.plan import CONTEXT, PROPS, Plan, Refused
 from clean_carry.syntaxes.jsx_function.signature import (
@@ -37,15 +34,6 @@ from clean_carry.syntaxes.jsx_function.state import (
 
 # Moments that may end the draw they run in.
 ENDING = ("starting", "received", "derived")
-
-
-@dataclass(frozen=True)
-class TemplateTarget:
-    """How a template is drawn here: the scoping attribute, and inputs by event and by slot."""
-
-    mark: str
-    events: dict[str, str]
-    slots: dict[str, str]
 
 
 @dataclass
@@ -78,18 +66,10 @@ class Style:
         return f"{self.hook_prefix}{name}"
 
 
-def write(
-    plan: Plan, source: SourceText, style: Style, template: TemplateTarget | None = None
-) -> Fragment:
-    """The function that takes the place of the component, with its statics after it.
-
-    `template` says how a template is drawn; None where the component draws by code. Raises `Refused`.
-    """
+def write(plan: Plan, source: SourceText, style: Style) -> Fragment:
+    """The function that takes the place of the component, with its statics after it. Raises `Refused`."""
     component = plan.component
-    events = (
-        {e: plan.names[Member("prop", p)] for e, p in template.events.items()} if template else {}
-    )
-    speller = Speller(plan, source, style.semicolon, style.unit, events, bare=style.bare)
+    speller = Speller(plan, source, style.semicolon, style.unit, bare=style.bare)
     base = source.indent_at(component.span.start)
     inner = base + style.unit
     held = _holds_statics(plan, speller)
@@ -103,10 +83,7 @@ def write(
     result += new("(") + signature(plan, speller, style, ahead) + _second(plan) + new(") {\n")
     silent, blocks = _blocks(plan, speller, style, inner)
     result += silent
-    if template is not None:
-        blocks.append(_template(MarkupWriter(speller, template.mark, template.slots), style, inner))
-    else:
-        blocks.append(_drawing(plan, speller, style, inner))
+    blocks.append(_drawing(plan, speller, style, inner))
     for line in received_line(plan, style):
         blocks.insert(-1, line)
     decorators = 0 if plan.decorated_after else len(component.place.decorators)
@@ -140,7 +117,6 @@ def _blocks(
     opening += redraw_line(plan, style)
     opening += latest_lines(plan, speller, style, first=False)
     opening += drawn_lines(plan, speller, style)
-    opening += [derived_line(plan, speller, style, d, inner) for d in component.derived]
     if opening:
         blocks.append(joined((line for line in opening), f"\n{inner}"))
     needed = [m for m in component.methods() if m.name in plan.before_fields]
@@ -298,7 +274,7 @@ def _opening(plan: Plan, style: Style) -> Fragment:
 
 def write_before(plan: Plan, source: SourceText, style: Style) -> Fragment:
     """What goes before the statement of the component: constants for its defaults."""
-    return default_constants(plan, Speller(plan, source, style.semicolon, style.unit, {}), style)
+    return default_constants(plan, Speller(plan, source, style.semicolon, style.unit), style)
 
 
 def _in_order(plan: Plan) -> list[Part]:
@@ -358,8 +334,6 @@ def _member(
         else:
             body = effect(plan, speller, style, member, inner)
         return with_comments(speller, member.comments, member.entry, plan, body, inner)
-    if isinstance(member, Reaction):
-        return reaction_block(plan, speller, style, member, inner)
     return Fragment()
 
 
@@ -415,22 +389,6 @@ def _arrow_callback(speller: Speller, style: Style, method: Method, head: str) -
     result += speller.between(text.span.start, method.body_at, before) + new("=> ")
     result += speller.between(method.body_at, text.span.end, inside)
     return result + new(f", []){style.semicolon}")
-
-
-def _template(writer: MarkupWriter, style: Style, inner: str) -> Fragment:
-    """`return ( … );` around the one root element of a template."""
-    component = writer.speller.plan.component
-    root = next(node for node in component.view.markup if isinstance(node, Element))
-    notes = joined(
-        (writer.node(n) for n in component.view.markup if isinstance(n, MarkupComment)), ""
-    )
-    if notes:
-        raise Refused("markup-unread", "a comment beside the root", root.span.start)
-    deep = inner + style.unit
-    here = writer.speller.source.indent_at(root.span.start).replace("\t", style.unit)
-    levels = (len(deep) - len(here)) // max(1, len(style.unit))
-    body = writer.element(root, root=True).shifted(levels)
-    return new(f"return (\n{deep}") + body + new(f"\n{inner}){style.semicolon}")
 
 
 def _drawing(plan: Plan, speller: Speller, style: Style, inner: str) -> Fragment:

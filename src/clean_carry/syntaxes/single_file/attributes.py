@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from clean_carry.component.code import Code
+from clean_carry.component.code import Changed, Code
 from clean_carry.component.markup import (
     Attribute,
     BoundAttribute,
@@ -75,9 +75,12 @@ class AttributeReader:
             case "v-model" if value is not None:
                 plain, *modifiers = name.split(".")
                 kind = _type_of(reader, node)
+                bound = reader.code.values.get(at)
+                rows = reader.rows.get(bound.start, frozenset()) if bound is not None else ()
                 return TwoWay(
-                    reader.value(at), entry, plain.partition(":")[2], kind, tuple(modifiers)
-                )
+                    reader.value(at), entry, plain.partition(":")[2], kind, tuple(modifiers),
+                    tuple(sorted(rows)),
+                )  # fmt: skip
             case "ref" if value is not None:
                 return Reference(reader.uses.tree.source.slice(*value), None, entry)
             case "key" | "is":
@@ -120,12 +123,15 @@ class AttributeReader:
         plain = ("expression_statement", "parenthesized_expression")
         if len(statements) > 1 or node.type not in plain:
             span = reader.span(statements[0].start, statements[-1].end)
-            return Handler(event, reader.uses.code(span), entry, False, tuple(modifiers), True)
+            return Handler(
+                event, reader.uses.code(span, closing=True), entry, False, tuple(modifiers), True
+            )
         while node.type in plain and node.named_children:
             node = node.named_children[0]
         function = node.is_function or node.type in ("identifier", "member_expression")
-        code = reader.uses.code(reader.uses.span(node))
-        return Handler(event, code, entry, function, tuple(modifiers))
+        code = reader.uses.code(reader.uses.span(node), closing=True)
+        states = any(isinstance(one, Changed) for one in code.operations)
+        return Handler(event, code, entry, function, tuple(modifiers), states)
 
     def _classes(self, node: Node, entry: int) -> Attribute | None:
         reader = self.reader

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from clean_carry.component.code import Code
+from clean_carry.component.code import Code, Respelled
 from clean_carry.component.markup import (
     Branch,
     Condition,
@@ -20,12 +21,14 @@ from clean_carry.component.markup import (
     Text,
 )
 from clean_carry.component.spans import Span
+from clean_carry.source.javascript.tree import Node
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode
 from clean_carry.syntaxes.single_file.attributes import AttributeReader
+from clean_carry.syntaxes.single_file.changes import note_change
 from clean_carry.syntaxes.single_file.expressions import TemplateCode
 from clean_carry.syntaxes.single_file.members import Members, add_use
 from clean_carry.syntaxes.single_file.values import form_of
-from clean_carry.syntaxes.uses import Uses
+from clean_carry.syntaxes.uses import Build, Raw, Uses
 
 _BRANCHES = ("v-if", "v-else-if", "v-else")
 # Elements of the runtime that do more than hold what is in them.
@@ -46,6 +49,8 @@ class TemplateReader:
     code: TemplateCode
     forms: dict[str, Form] = field(default_factory=dict)
     version: int = 3
+    # The fields behind what is bound both ways, by where that stands.
+    rows: Mapping[int, frozenset[str]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         self.attributes = AttributeReader(self)
@@ -62,16 +67,20 @@ class TemplateReader:
         """Note what only the family copies."""
         self.uses.refuse("markup-unread", detail, at)
 
-    def collect(self, members: Members) -> None:
-        """One operation for every use of a member; names the template gives itself are none."""
+    def collect(self, members: Members, changes: Sequence[tuple[Node, str]] = ()) -> None:
+        """One operation for every use of a member; names the template gives itself are none. `changes` are
+        those in place: the place, the field of state."""
         for used in self.code.used:
             ref, name = used.node, used.node.text
             if used.through is not None:
-                self.refuse(f"{used.through.text}.{name}", ref.start)
+                holder = self.span(used.through.start, ref.start)
+                self.uses.raws.append(Raw(holder, "holder", _gone(holder)))
             root = next((up for up in ref.up() if up.parent is self.code.tree.root), ref)
             if add_use(self.uses, ref, name, members, root) or name in GLOBALS:
                 continue
             self.uses.refuse("unknown-use", name, ref.start)
+        for ref, name in changes:
+            note_change(self.uses, ref, name)
         self.uses.sort()
 
     # -- nodes ----------------------------------------------------------------------------------
@@ -274,6 +283,10 @@ class TemplateReader:
         if name == "default":
             name = ""
         return SlotOutlet(name, children, self.span(node.start, node.end), entry, tuple(given))
+
+
+def _gone(span: Span) -> Build:
+    return lambda entry: Respelled(span, entry, False, "", "template-by-name")
 
 
 def _camel(name: str) -> str:

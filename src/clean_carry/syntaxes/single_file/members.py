@@ -16,18 +16,16 @@ from clean_carry.component.code import (
     MethodValue,
     Operation,
     Read,
+    SlotGiven,
 )
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.timing import is_deferred
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name
+from clean_carry.syntaxes.single_file.changes import MUTATING, changes_insides, note_change
 from clean_carry.syntaxes.uses import Raw, Uses
 
-# ECMA-262 §23.1, §24: methods that change what they are called on.
-_MUTATING = frozenset(
-    "push pop shift unshift splice sort reverse fill copyWithin set add delete clear".split()
-)
 _HARMLESS = frozenset(
     "String Number Boolean parseInt parseFloat isNaN isFinite Array.isArray Object.keys "
     "Object.values Object.entries".split()
@@ -50,7 +48,8 @@ class Members:
     asks the instance for, `internal` state that is not open on the instance, `open` what is asked of it
     undeclared (and where first). `provided` are those asked of the provided instance; `handed` says that
     the instance is handed on, `lent` that it is to what may ask for anything, `handed_at` where first.
-    `unread` is what only a target that keeps it as it is can carry: (rule, detail, offset).
+    `unread` is what only a target that keeps it as it is can carry: (rule, detail, offset). `neutral` says
+    that the target is of another family.
     """
 
     file: Path
@@ -78,6 +77,7 @@ class Members:
     handed: bool = False
     lent: bool = False
     handed_at: int = -1
+    neutral: bool = False
 
     def kept_only(self, rule: str, detail: str, at: int) -> None:
         """Note what only a target that keeps it as it is can carry."""
@@ -126,6 +126,8 @@ def add_use(uses: Uses, node: Node, name: str, members: Members, root: Node) -> 
         _add(uses, node, "field", use)
     elif name == "$refs":
         return _element(uses, node, members, root)
+    elif members.neutral and name in ("$slots", "$scopedSlots") and _slot_asked(uses, node):
+        return True
     elif name.startswith(("$", "_")) or name in members.mixed:
         members.kept_only("unknown-use", f"this.{name}", node.start)
         if is_write(node) and name not in members.mixed:
@@ -180,6 +182,20 @@ def _element(uses: Uses, node: Node, members: Members, root: Node) -> bool:
     return True
 
 
+def _slot_asked(uses: Uses, node: Node) -> bool:
+    """Read `$slots.title` as whether content is given for a slot; False where it is something else."""
+    above = node.parent
+    part = above.child("property") if above is not None and node.field == "object" else None
+    name = property_name(part) if part is not None else None
+    call = above.parent if above is not None else None
+    called = call is not None and call.type == "call_expression" and above.field == "function"  # type: ignore[union-attr]
+    if above is None or name is None or called:
+        return False
+    slot = "" if name == "default" else name
+    _add(uses, above, "slot-asked", SlotGiven(uses.span(above), -1, False, slot))
+    return True
+
+
 def _tells_nothing_apart(node: Node) -> bool:
     """Whether code asks which nothing a value is, `undefined` or `null`: a reference to an element begins
     and ends with another one than the runtime's own object has."""
@@ -222,6 +238,8 @@ def _read(uses: Uses, node: Node, name: str, members: Members, root: Node) -> No
     parent = node.parent
     if kind == "state" and parent is not None and _changes(node):
         members.mutations.append((name, node.start))
+        if members.neutral and changes_insides(node):
+            note_change(uses, node, name)
     short = f"{name}: " if node.type == "shorthand_property_identifier" else ""
     deferred = is_deferred(node, root, uses.names)
     member = Member(kind, name)  # type: ignore[arg-type]
@@ -239,7 +257,7 @@ def _changes(node: Node) -> bool:
             return True
         call, part = above.parent, above.child("property")
         if call is not None and call.type == "call_expression" and above.field == "function":
-            return part is not None and part.text in _MUTATING
+            return part is not None and part.text in MUTATING
         here = above
     return (
         here.parent is not None and here.parent.type == "arguments" and not _harmless(here.parent)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from clean_carry.component.code import Builtin, MethodCall, MethodValue, Rebound, Taken
-from clean_carry.component.fragment import Fragment, Piece
+from clean_carry.component.fragment import Fragment
 from clean_carry.component.interface import Interface
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import slot_names
@@ -20,15 +20,14 @@ from clean_carry.source.template.tree import read_blocks
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, package_version
 from clean_carry.syntaxes.contract import Excluded, Fitted
+from clean_carry.syntaxes.naming import edited, free_locals
 from clean_carry.syntaxes.single_file.file import SingleFile
 from clean_carry.syntaxes.single_file.hooks import HOOKS
 from clean_carry.syntaxes.single_file.names import camel, pascal
 from clean_carry.syntaxes.single_file_flat.blocks import Blocks
 from clean_carry.syntaxes.single_file_flat.names import (
-    FlatNames,
     NamesMeet,
     free_imports,
-    free_locals,
     name_members,
     rename,
     type_watchers,
@@ -186,7 +185,7 @@ class _File:
         speller = Speller(names, runtime, source, end, _undeclared(component, runtime), far)
         speller.by_function = runtime >= 3 and asks_application(component)
         rename(names, component)
-        free_locals(names, component, used_names(component, speller), file.names)
+        free_locals(names.edits, names.taken, component, used_names(component, speller), file.names)
         if self.typed:
             type_watchers(names, component, source)
             # Types of other files know a component by what it exposes.
@@ -219,7 +218,7 @@ class _File:
             handed_on = writer.noted(tuple(orphans), Fragment())
             fragment = blocks.assembled(component, handed_on + written, writer)
         _keep_copied(self.ledger, file, component)
-        return edited(fragment, names)
+        return edited(fragment, names.edits)
 
     def _notes(self) -> list[tuple[str, str, int]]:
         """The instance is no longer open: members that a parent could reach by reference."""
@@ -342,26 +341,6 @@ def _undeclared(component: Component, runtime: int) -> bool:
     mixes = bool(component.foreign.mixed or component.foreign.mixed_props)
     inside = component.view.root_is_component or passed_on or mixes
     return "" in events or bool(events & _NATIVE) or inside
-
-
-def edited(fragment: Fragment, names: FlatNames) -> Fragment:
-    """The fragment with new text where names are renamed."""
-    edits = sorted(names.edits.texts.items())
-    pieces: list[Piece] = []
-    for piece in fragment.pieces:
-        span = piece.span
-        if span is None:
-            pieces.append(piece)
-            continue
-        here = span.start
-        for at, (text, entry, rule) in edits:
-            if at.start < here or at.end > span.end:
-                continue
-            pieces.append(Piece(span._replace(start=here, end=at.start), shift=piece.shift))
-            pieces.append(Piece(text=text, entry=entry, rule=rule))
-            here = at.end
-        pieces.append(Piece(span._replace(start=here), shift=piece.shift))
-    return Fragment(p for p in pieces if p.span is None or p.span.end > p.span.start)
 
 
 def _keep_copied(ledger: Ledger, file: SingleFile, component: Component) -> None:

@@ -6,17 +6,17 @@ member its function uses is renamed; a member that meets an import or the world 
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 
-from clean_carry.component.code import Builtin, FieldUse, Member, Operation
+from clean_carry.component.code import Builtin, FieldUse, Member
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.members import Derived, Injected, InstanceField, Method, Reaction
 from clean_carry.component.model import Component
-from clean_carry.component.spans import Span
-from clean_carry.source.javascript.scope import Binding, Names, Scope
+from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.naming import Edits
 from clean_carry.syntaxes.single_file.names import ELEMENTS, camel, pascal
 
 # What a script gets of the runtime under names of its own, and what they are called where those are taken.
@@ -28,21 +28,6 @@ HELPERS = {
     "proxy": "ownProxy",
     "created": "whenCreated",
 }
-
-
-@dataclass
-class Edits:
-    """New text for spans of the file: (text, ledger entry, rule)."""
-
-    ledger: Ledger
-    texts: dict[Span, tuple[str, int, str]] = field(default_factory=dict)
-
-    def add(self, span: Span, text: str, rule: str = "renamed-apart") -> None:
-        """Write `text` in the place of a span."""
-        if span not in self.texts:
-            entry = self.ledger.claim("local name", span)
-            self.ledger.settle(entry, "carried", rule)
-            self.texts[span] = (text, entry, rule)
 
 
 @dataclass
@@ -227,32 +212,6 @@ def rename(chosen: FlatNames, component: Component) -> None:
                     chosen.edits.add(span, f"{given}: {name}" if short else name)
 
 
-def free_locals(
-    chosen: FlatNames,
-    component: Component,
-    used: Iterable[tuple[Operation, str]],
-    names: Names,
-) -> None:
-    """Rename locals that hide what code around them now calls by the same name."""
-    bindings = {b.node.start: b for b in _bindings(names.module)}
-    done: set[int] = set()
-    for operation, root in used:
-        for name, at in component.facts.locals_at.get(operation.entry, ()):
-            if name != root or at in done:
-                continue
-            done.add(at)
-            binding = bindings[at]
-            cap = name[:1].upper() + name[1:]
-            wish = f"new{cap}" if binding.kind == "param" else f"current{cap}"
-            around = {n for scope in binding.scope.chain() for n in scope.names}
-            while wish in chosen.taken | around:
-                wish += "Here"
-            for node in (binding.node, *binding.references):
-                short = node.type.startswith("shorthand_property_identifier")
-                text = f"{name}: {wish}" if short else wish
-                chosen.edits.add(names.tree.source.span(node.start, node.end), text)
-
-
 def type_watchers(chosen: FlatNames, component: Component, source: SourceText) -> None:
     """What a watcher is given had any type in the object form; in the flat form it has its source's."""
     for part in component.members:
@@ -264,11 +223,3 @@ def type_watchers(chosen: FlatNames, component: Component, source: SourceText) -
             )
             if entry >= 0:
                 chosen.edits.ledger.settle(entry, "carried", rule)
-
-
-def _bindings(scope: Scope) -> Iterator[Binding]:
-    stack = [scope]
-    while stack:
-        here = stack.pop()
-        yield from here.names.values()
-        stack.extend(here.children)

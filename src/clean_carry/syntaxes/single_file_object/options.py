@@ -8,7 +8,7 @@ from pathlib import Path
 
 from clean_carry.component.code import Code
 from clean_carry.component.members import KeptOption, Part, State, StateField
-from clean_carry.component.model import Default, Prop
+from clean_carry.component.model import Default, DefaultKind, Prop
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
@@ -126,12 +126,13 @@ def _props(gathered: Gathered, part: Node, value: Node) -> None:
         if value.type != "object" or name is None:
             uses.refuse("input-declaration", item.text[:60], item.start)
             continue
-        gathered.props.append(_prop(uses, name, item, spec))
+        gathered.props.append(_prop(gathered, name, item, spec))
     if value.type != "object":
         uses.refuse("input-declaration", value.text[:60], value.start)
 
 
-def _prop(uses: Uses, name: str, item: Node, spec: Node) -> Prop:
+def _prop(gathered: Gathered, name: str, item: Node, spec: Node) -> Prop:
+    uses = gathered.uses
     entry = uses.ledger.claim("input", uses.span(item))
     if spec.type != "object":
         implied = "false" if spec.text == "Boolean" else ""
@@ -148,12 +149,27 @@ def _prop(uses: Uses, name: str, item: Node, spec: Node) -> Prop:
                 held = uses.ledger.claim("input-default", uses.span(part))
                 form = "constant" if is_constant(value) else "other"
                 default = Default(uses.code(uses.span(value)), form, held)  # type: ignore[arg-type]
+            case "default" if gathered.members.neutral and returned(value) is not None:
+                default, made = _made_default(uses, part, value), True
             case "default":
                 made, unread = True, True
+            case "validator" if gathered.members.neutral:
+                # Only a development build asks it, and only to complain.
+                pass
             case _:
                 unread = True
     implied = "made" if made else "false" if kind == "Boolean" and default is None else ""
     return Prop(name, default, "unread" if unread else kind, implied, required, entry)
+
+
+def _made_default(uses: Uses, part: Node, function: Node) -> Default:
+    """A default that a function makes for each instance: what it gives, where that is all it does."""
+    held = uses.ledger.claim("input-default", uses.span(part))
+    given = returned(function)
+    if given is None or not only_returns(function):
+        return Default(uses.code(uses.span(function)), "other", held, method="made")
+    form: DefaultKind = "constant" if is_constant(given) else "object"
+    return Default(uses.code(uses.span(given)), form, held)
 
 
 @reads("data")

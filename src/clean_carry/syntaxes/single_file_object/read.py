@@ -31,6 +31,8 @@ from clean_carry.source.javascript.values import property_name
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.contract import Wishes
+from clean_carry.syntaxes.single_file.aliases import Aliases
 from clean_carry.syntaxes.single_file.blocks import FileBlocks, read_file
 from clean_carry.syntaxes.single_file.expressions import TemplateCode, read_code
 from clean_carry.syntaxes.single_file.file import Exported, SingleFile
@@ -58,9 +60,10 @@ from clean_carry.syntaxes.uses import Uses
 _HOOKS = frozenset(HOOKS | ROUTE_HOOKS)
 
 
-def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int) -> SingleFile:
+def read(source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes) -> SingleFile:
     """Read a file for a major version of its runtime. Raises `InputError` where it holds no component
     object."""
+    runtime = wishes.runtime
     blocks = read_file(source)
     script = blocks.script
     if script is None:
@@ -85,6 +88,7 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, runtime: int)
     if any(a.name == "setup" for a in script.attributes):
         raise InputError("is in the flat form already", file=source.path)
     members = collect_names(literal, tree, workspace.file)
+    members.neutral = wishes.neutral
     members.unread.extend(blocks.unread)
     mixed = mix_in(uses, members, literal, workspace)
     component = _component(uses, members, statement, literal, blocks, workspace, runtime)
@@ -236,12 +240,15 @@ def _component(
     entry = ledger.claim("component", uses.span(statement))
     code = read_code(source, template) if template is not None else None
     elements = list(template.walk()) if template is not None else []
+    aliases = Aliases(uses, members, code, _methods_of(literal))
+    if members.neutral and template is not None:
+        aliases.follow(template.children)
     gathered = _gathered(uses, members, literal, code, elements, workspace, runtime)
     gathered.entries["component"] = entry
     markup: tuple[Markup, ...] = ()
     in_template: dict[int, frozenset[tuple[str, int]]] = {}
     if template is not None and code is not None:
-        markup, in_template = _drawn(uses, gathered, members, template, code)
+        markup, in_template = _drawn(uses, gathered, aliases, template, code)
     else:
         uses.refuse("markup-unread", "there is no template", statement.start)
     for comment in comments.within(uses.tree, statement.start, statement.end):
@@ -326,16 +333,24 @@ def _gathered(
     return gathered
 
 
+def _methods_of(literal: Node) -> dict[str, Node]:
+    """The functions of the methods, by name."""
+    for option, _, value in parts_of(literal):
+        if option == "methods" and value.type == "object":
+            return {name: given for name, _, given in parts_of(value) if name is not None}
+    return {}
+
+
 def _drawn(
-    uses: Uses, gathered: Gathered, members: Members, template: TemplateNode, code: TemplateCode
+    uses: Uses, gathered: Gathered, aliases: Aliases, template: TemplateNode, code: TemplateCode
 ) -> tuple[tuple[Markup, ...], dict[int, frozenset[tuple[str, int]]]]:
     """The markup of a template, and the locals at the places of its code."""
-    ledger = uses.ledger
+    ledger, members = uses.ledger, aliases.members
     ledger.claim("template", uses.tree.source.span(template.start, template.end))
     _check_names(uses, members, code)
     template_uses = Uses(code.tree, code.names, ledger)
-    reader = TemplateReader(template_uses, code, version=gathered.runtime)
-    reader.collect(members)
+    reader = TemplateReader(template_uses, code, version=gathered.runtime, rows=aliases.rows)
+    reader.collect(members, aliases.template)
     reader.forms = member_forms(gathered.props, members)
     # A number, a string or a truth value cannot be changed in place.
     members.mutations = [m for m in members.mutations if m[0] not in reader.forms]

@@ -25,4 +25,4 @@ class ObjectReader:
         self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes
     ) -> SingleFile:
         """Read the object; raises `InputError`, `HoldsNone` where there is no script."""
-        return read(source, ledger, workspace, wishes.runtime)
+        return read(source, ledger, workspace, wishes)

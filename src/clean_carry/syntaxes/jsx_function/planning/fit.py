@@ -44,7 +44,6 @@ from clean_carry.syntaxes.jsx_function.planning.stale_reads import (
     later_methods,
     stable_methods,
 )
-from clean_carry.syntaxes.jsx_function.planning.state_writes import following_names
 from clean_carry.syntaxes.jsx_function.planning.use_before_ready import early_methods
 
 # The first major version of the runtime without the old context (its release notes for 19.0).
@@ -95,7 +94,6 @@ def fit(component: Component, runtime: int, hook_names: frozenset[str]) -> Plan:
         runtime=runtime,
         updaters=bool(updaters) or is_open,
         may_skip=any(u.may_skip for u in updaters) or is_open,
-        following=following_names(component, later, naming),
         early=early,
         before_fields=before_fields,
         inputs_first=inputs_first,

@@ -44,8 +44,7 @@ class Plan:
     inputs as they were given, where defaults are filled in later), `setters` those of state writers,
     `latest` the expressions for latest values, `references` the names of what holds them. `later` are the
     entries of operations that must see it. `effect_locals` maps a field that becomes a local of one
-    effect to its keyword and the entry of the use that declares it. `following` gives writes whose value
-    is read again in the same run, and those reads, the local that holds the value. `reads_before` says
+    effect to its keyword and the entry of the use that declares it. `reads_before` says
     that code run when new inputs came reads those before. `early` are methods that the initial state
     names, `before_fields` those only initial values of fields do, `inputs_first` says that one of them
     needs what holds the latest inputs. `once` are fields made by code when the component is made and
@@ -72,7 +71,6 @@ class Plan:
     runtime: int
     updaters: bool
     may_skip: bool
-    following: dict[int, str]
     reads_before: bool = False
     early: frozenset[str] = frozenset()
     before_fields: frozenset[str] = frozenset()

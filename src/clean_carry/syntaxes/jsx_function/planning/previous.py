@@ -13,10 +13,6 @@ from clean_carry.syntaxes.jsx_function.planning.scope import Scope, capital, ide
 def previous_names(component: Component, scope: Scope) -> dict[str, str]:
     """Names by what they are for; one with a sign behind it is what changes it."""
     found: dict[str, str] = {}
-    for reaction in component.reactions:
-        wish = f"previous{capital(identifier(reaction.source.name))}"
-        found[reaction.source.name] = scope.pick([wish, f"{wish}Value"], [])
-        found[f"{reaction.source.name}="] = scope.pick([f"set{capital(wish)}"], [])
     _of_state(component, scope, found)
     if component.outward.exposed:
         found["ref"] = scope.pick(["ref", "outerRef"], [])

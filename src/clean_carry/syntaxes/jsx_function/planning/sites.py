@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from clean_carry.component.code import (
-    Assign,
     FieldUse,
     Member,
     MethodCall,
@@ -73,8 +72,6 @@ def _named(operation: Operation) -> Iterator[_Use]:
                 yield Member("prop" if kind == "prop" else "state", binding.key), None
         case StateWrite():
             yield STATE, None
-        case Assign():
-            yield operation.member, STATE
 
 
 def written_by(operation: Operation) -> Iterator[str]:
@@ -82,5 +79,3 @@ def written_by(operation: Operation) -> Iterator[str]:
     if isinstance(operation, StateWrite):
         result = operation.updater.result if operation.updater is not None else None
         yield from (patch.name for patch in operation.fields or result or ())
-    elif isinstance(operation, Assign):
-        yield operation.member.name

@@ -23,15 +23,14 @@ from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.contract import Fitted, ScriptFile
+from clean_carry.syntaxes.naming import edited, free_locals
 from clean_carry.syntaxes.single_file_flat.blocks import is_constant_table, is_harmless
-from clean_carry.syntaxes.single_file_flat.file import edited
 from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid, is_open
 from clean_carry.syntaxes.single_file_flat.from_code.statements import Statements
 from clean_carry.syntaxes.single_file_flat.from_code.template import TemplateWriter
 from clean_carry.syntaxes.single_file_flat.names import (
     FlatNames,
     NamesMeet,
-    free_locals,
     name_members,
 )
 from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX
@@ -154,7 +153,7 @@ class _File:
         names = name_members(component, RESERVED | statics, fitted.ledger, fitted.runtime)
         self.names = names
         self.speller = self._speller(names)
-        free_locals(names, component, self._used(), file.names)
+        free_locals(names.edits, names.taken, component, self._used(), file.names)
         self.written_statics = frozenset(self._own_statics(statics))
 
     def _own_statics(self, statics: frozenset[str]) -> Iterator[str]:
@@ -248,7 +247,7 @@ class _File:
         (`beside_it`: by the start of a statement, the component that does)."""
         component, source = self.component, self.source
         self.main, self.parts = main, beside_it
-        fragment = edited(self._fragment(), self.names)
+        fragment = edited(self._fragment(), self.names.edits)
         path = beside(source.path, SYNTAX.suffix, "vue")
         if not main:
             folder, slash, _ = path.rpartition("/")

@@ -8,6 +8,7 @@ from itertools import zip_longest
 from typing import Any
 
 from clean_carry.verify.search.values.shape import Shape
+from clean_carry.verify.trials import THROWN
 
 _WORDS = ("Holm", "Skail", "Brae", "Voe")
 MOST_DEPTH = 4
@@ -286,7 +287,7 @@ def _edges(name: str, shape: Shape, one: str, depth: int) -> list[Any]:
             return [markup, "plain text"] if one == "content" else [markup]
         case "function":
             stub = {"$": "function", "called": name}
-            failing = {**stub, "throws": "the function failed"}
+            failing = {**stub, "throws": THROWN}
             return [stub, failing] if shape.sometimes else [failing]
     return []
 
@@ -353,7 +354,7 @@ def function_plans(shape: Shape) -> list[dict[str, Any]]:
     elif shape.result is not None and shape.result.kinds and "void" not in shape.result.kinds:
         plans[0] = {"returns": typical("result", shape.result)}
     plans += [
-        {"throws": "the function failed"},
+        {"throws": THROWN},
         {"resolves": typical("result", shape.result or Shape({"object"})), "after": 20},
         {"rejects": "the promise failed", "after": 20},
         {"returns": False},

@@ -36,12 +36,12 @@ from clean_carry.verify.search.walks.situations import Situation, Situations
 from clean_carry.verify.search.walks.steps import Step, count
 from clean_carry.verify.search.walks.walks import Chooser, Plan, Walk
 from clean_carry.verify.strict import EVERY
-from clean_carry.verify.trials import Trial
+from clean_carry.verify.trials import THROWN, Trial
 from clean_carry.verify.worker_pool import Bench, Crew, Lane
 
 # So many walks are planned ahead of what has been found.
 AHEAD = 4
-FAILS = {"throws": "the function failed"}
+FAILS = {"throws": THROWN}
 LATER: tuple[dict[str, Any], ...] = (
     {"resolves": {"ok": True}, "after": 200},
     {"rejects": "the promise failed", "after": 200},

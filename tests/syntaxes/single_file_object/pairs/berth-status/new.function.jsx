@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import './old.css';
 import { FREE } from './berths';
 
@@ -14,27 +14,21 @@ export default function BerthStatus({
   children,
   foot,
   className,
-  ...rest
+  ...others
 }) {
   // picked so far
-  const [picked, setPicked] = useState(0);
+  const [picked, setPicked, pickedNow] = useNewest(0);
   const [note, setNote] = useState('');
   const [open, setOpen] = useState(false);
+
   // those that are left
   const left = FREE - picked;
   const sum = left * 2 + 1;
 
-  const [previousPicked, setPreviousPicked] = useState(picked);
-  if (!Object.is(picked, previousPicked)) {
-    setPreviousPicked(picked);
-    if (picked > previousPicked) setNote(`more: ${picked}`);
-  }
-
   function pick() {
-    const next = picked + 1;
-    setPicked(next);
-    setNote(`${word(next)}!`);
-    onPick?.(next, { night: night });
+    setPicked(pickedNow.current + 1);
+    setNote(`${word(pickedNow.current)}!`);
+    onPick?.(pickedNow.current, { night: night });
   }
 
   // forgets everything
@@ -43,18 +37,30 @@ export default function BerthStatus({
     setNote('');
   }
 
+  useChange(picked, (now, before) => {
+    if (now > before) setNote(`more: ${now}`);
+  });
+
   return (
-    <section {...rest} className={['berths', className].filter(Boolean).join(' ')}>
-      <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>{' Pier '}{picked}{' of many '}</button>
+    <section
+      {...others}
+      className={['berths', className].filter(Boolean).join(' ')}
+    >
+      <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}> Pier {picked} of many </button>
       {open && (
         <div>
           {/* between */}
-          {picked === 0 ? <p>all</p> : left > 1 ? <p title={note}>{left} and {sum}</p> : <p>few</p>}
+          {picked === 0 ? <p key="if">all</p> : left > 1 ? <p key="else-1" title={note}>{left} and {sum}</p> : <p key="else">few</p>}
           <hr />
           <input placeholder="Name &amp; boat" maxLength="3" disabled />
         </div>
       )}
-      <label htmlFor="x" tabIndex="0" data-a="" onKeyDown={() => setPicked(picked + 2)}>{String(open)}</label>
+      <label
+        htmlFor="x"
+        tabIndex="0"
+        data-a=""
+        onKeyDown={() => setPicked(pickedNow.current + 2)}
+      >{String(open)}</label>
       {children}
       {foot ?? <b>none</b>}
       <button type="button" onClick={() => pick()}>Pick</button>
@@ -62,4 +68,27 @@ export default function BerthStatus({
       <button type="button" onClick={() => onClose?.()}>Close</button>
     </section>
   );
+}
+
+// State whose newest value code can read before it is drawn.
+function useNewest(initial) {
+  const [drawn, draw] = useState(initial);
+  const newest = useRef(drawn);
+  const set = (value) => {
+    newest.current = value;
+    draw(() => value);
+    return value;
+  };
+  return [drawn, set, newest];
+}
+
+// Runs when a value has changed; at once as well where that is asked.
+function useChange(value, run, atOnce = false) {
+  const before = useRef(atOnce ? useChange : value);
+  useLayoutEffect(() => {
+    const last = before.current;
+    if (Object.is(last, value)) return;
+    before.current = value;
+    run(value, last === useChange ? undefined : last);
+  });
 }

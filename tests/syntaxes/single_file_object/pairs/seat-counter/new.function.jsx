@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import './old.css';
 
 // Counts seats for one sailing; never past what the vessel carries.
@@ -9,36 +9,69 @@ export default function SeatCounter({
   onChange,
   titleSlot,
   className,
-  ...rest
+  ...others
 }) {
-  const [value, setValue] = useState(start);
+  const [value, setValue, valueNow] = useNewest(start);
+
   const left = capacity - value;
 
-  // A smaller boat: give back what no longer fits.
-  const [previousCapacity, setPreviousCapacity] = useState(capacity);
-  if (!Object.is(capacity, previousCapacity)) {
-    setPreviousCapacity(capacity);
-    if (value > capacity) setValue(capacity);
+  function change(by) {
+    setValue(valueNow.current + by);
+    onChange?.(valueNow.current);
   }
 
-  function change(by) {
-    const next = value + by;
-    setValue(next);
-    onChange?.(next);
-  }
+  // A smaller boat: give back what no longer fits.
+  useChange(capacity, (now) => {
+    if (valueNow.current > now) setValue(now);
+  });
 
   return (
     <fieldset
-      {...rest}
-      className={['seats', left === 0 && 'full', className].filter(Boolean).join(' ')}
+      {...others}
       data-seat-counter=""
+      className={['seats', left === 0 && 'full', className].filter(Boolean).join(' ')}
     >
-      <legend data-seat-counter="">{titleSlot ?? <>Seats on {vessel}</>}</legend>
-      <button type="button" disabled={value <= 0} onClick={() => change(-1)} data-seat-counter="">−</button>
+      <legend data-seat-counter="">
+        {titleSlot ?? <>Seats on {vessel}</>}
+      </legend>
+      <button
+        data-seat-counter=""
+        type="button"
+        disabled={value <= 0}
+        onClick={() => change(-1)}
+      >−</button>
       <output data-seat-counter="">{value}</output>
-      <button type="button" disabled={left === 0} onClick={() => change(+1)} data-seat-counter="">+</button>
+      <button
+        data-seat-counter=""
+        type="button"
+        disabled={left === 0}
+        onClick={() => change(+1)}
+      >+</button>
       {/* how many are still free */}
-      {left > 0 ? <small data-seat-counter="">{left} left</small> : <small data-seat-counter="">Full</small>}
+      {left > 0 ? <small key="if" data-seat-counter="">{left} left</small> : <small key="else" data-seat-counter="">Full</small>}
     </fieldset>
   );
+}
+
+// State whose newest value code can read before it is drawn.
+function useNewest(initial) {
+  const [drawn, draw] = useState(initial);
+  const newest = useRef(drawn);
+  const set = (value) => {
+    newest.current = value;
+    draw(() => value);
+    return value;
+  };
+  return [drawn, set, newest];
+}
+
+// Runs when a value has changed; at once as well where that is asked.
+function useChange(value, run, atOnce = false) {
+  const before = useRef(atOnce ? useChange : value);
+  useLayoutEffect(() => {
+    const last = before.current;
+    if (Object.is(last, value)) return;
+    before.current = value;
+    run(value, last === useChange ? undefined : last);
+  });
 }

@@ -1,0 +1,1 @@
+"""A component of another family as a function: its markup as JSX, its members through hooks."""

@@ -1,0 +1,290 @@
+"""What of a component is read when: which state code reads newer than it is drawn, which functions run
+later than the drawing they were made in.
+
+A function sees the inputs and the state of the drawing it was made in (the runtime's reference, "State
+as a snapshot"). Where a write is to be seen at once, or a function outlives its drawing, the newest
+value is kept beside what is drawn.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from clean_carry.component.code import (
+    Assign,
+    AssignEach,
+    Changed,
+    Code,
+    Emit,
+    FieldByName,
+    Member,
+    MethodCall,
+    MethodValue,
+    Operation,
+    Read,
+    Rebound,
+    Taken,
+)
+from clean_carry.component.markup import Element as MarkupElement
+from clean_carry.component.markup import (
+    Handler,
+    Markup,
+    TwoWay,
+    attribute_codes,
+    children_of,
+    codes_of,
+)
+from clean_carry.component.members import Derived, Method, Reaction, Timed
+from clean_carry.component.model import Component
+
+
+@dataclass
+class Unit:
+    """One piece of code that runs by itself: a method, a watcher, a moment, a listener, a derived value."""
+
+    name: str
+    kind: str
+    operations: tuple[Operation, ...]
+
+
+@dataclass
+class Analysis:
+    """The times of one component. `live` is state that code reads newer than it is drawn, `late` are
+    methods that run later than the drawing they were made in, `asked` derived values that code works
+    out anew."""
+
+    component: Component
+    live: set[str] = field(default_factory=set)
+    late: set[str] = field(default_factory=set)
+    asked: set[str] = field(default_factory=set)
+
+    def __post_init__(self) -> None:
+        self.units = list(_units(self.component))
+        self.written = {name for unit in self.units for name in _written(unit.operations)}
+        self._find_late()
+        self._find_live()
+        self._find_asked()
+
+    @cached_property
+    def derived(self) -> dict[str, Derived]:
+        """The derived values by name."""
+        return {one.name: one for one in self.component.derived}
+
+    def _methods(self) -> dict[str, Unit]:
+        return {unit.name: unit for unit in self.units if unit.kind == "method"}
+
+    def _find_late(self) -> None:
+        """Methods that are called later, or handed to what calls them later, and all they call."""
+        methods = self._methods()
+        queue: list[str] = []
+        for unit in self.units:
+            ends = unit.kind in ("before removal", "removed")
+            for operation in unit.operations:
+                match operation:
+                    case MethodCall(member=member) if operation.deferred or ends:
+                        queue.append(member.name)
+                    case MethodValue(member=member) | Rebound(member=member) if (
+                        unit.kind != "handler"
+                    ):
+                        queue.append(member.name)
+        while queue:
+            name = queue.pop()
+            if name in self.late or name not in methods:
+                continue
+            self.late.add(name)
+            queue += [
+                one.member.name for one in methods[name].operations if isinstance(one, MethodCall)
+            ]
+
+    def _find_live(self) -> None:
+        called = {
+            one.member.name
+            for unit in self.units
+            if unit.kind != "handler"
+            for one in unit.operations
+            if isinstance(one, MethodCall)
+        }
+        for unit in self.units:
+            if unit.kind == "derived":
+                continue
+            plain = unit.kind in ("method", "handler") and unit.name not in called | self.late
+            seen: dict[str, int] = {}
+            for operation in unit.operations:
+                for name in self._state_of(operation):
+                    after = name in seen and operation.span.start > seen[name]
+                    if name in self.written and (not plain or operation.deferred or after):
+                        self.live.add(name)
+                for name in _written((operation,)):
+                    again = name in seen or _uses_own(operation)
+                    if again and (name in seen or not plain or operation.deferred):
+                        self.live.add(name)
+                    seen[name] = operation.span.end
+                    if isinstance(operation, Changed | FieldByName | AssignEach):
+                        self.live.add(name)
+                    if isinstance(operation, Assign) and (operation.used or operation.looped):
+                        self.live.add(name)
+            for operation in unit.operations if not plain else ():
+                if not isinstance(operation, Taken):
+                    continue
+                taken = [getattr(part, "member", None) for part, _, _ in operation.members]
+                self.live |= {
+                    m.name for m in taken if m is not None and m.kind == "state"
+                } & self.written
+
+    def _state_of(self, operation: Operation) -> set[str]:
+        """The fields of state an operation reads: itself, by a derived value, or by a method."""
+        match operation:
+            case Read(member=Member(kind="state", name=name)):
+                return {name}
+            case Read(member=Member(kind="derived", name=name)):
+                return self.state_behind(name, frozenset())
+        return set()
+
+    def state_behind(self, name: str, seen: frozenset[str]) -> set[str]:
+        """The fields of state a derived value is worked out from."""
+        derived = self.derived.get(name)
+        if derived is None or name in seen:
+            return set()
+        return self._behind(derived.text, seen | {name})
+
+    def _behind(self, code: Code, seen: frozenset[str]) -> set[str]:
+        found: set[str] = set()
+        methods = {m.name: m for m in self.component.methods()}
+        for one in code.all():
+            if isinstance(one, Read) and one.member.kind == "state":
+                found.add(one.member.name)
+            elif isinstance(one, Read) and one.member.kind == "derived":
+                found |= self.state_behind(one.member.name, seen)
+            elif isinstance(one, MethodCall) and f"{one.member.name}()" not in seen:
+                method = methods.get(one.member.name)
+                if method is not None:
+                    found |= self._behind(method.text, seen | {f"{one.member.name}()"})
+        return found
+
+    def dependencies(self, code: Code) -> list[Member]:
+        """The inputs, the state and the derived values a piece of code reads, methods it calls included."""
+        found: dict[Member, None] = {}
+        methods = {m.name: m for m in self.component.methods()}
+        seen: set[str] = set()
+        queue = [code]
+        while queue:
+            for one in queue.pop().all():
+                if isinstance(one, Read):
+                    found.setdefault(one.member)
+                elif isinstance(one, MethodCall | MethodValue) and one.member.name not in seen:
+                    seen.add(one.member.name)
+                    if one.member.name in methods:
+                        queue.append(methods[one.member.name].text)
+        return list(found)
+
+    def _find_asked(self) -> None:
+        """Derived values that code reads where what is drawn may be older."""
+        for unit in self.units:
+            for operation in unit.operations:
+                if not isinstance(operation, Read) or operation.member.kind != "derived":
+                    continue
+                name = operation.member.name
+                if unit.kind == "derived":
+                    continue
+                old = operation.deferred or unit.name in self.late or unit.kind == "displayed"
+                behind = self.state_behind(name, frozenset())
+                if old or behind & self.live:
+                    self.asked.add(name)
+                    self.live |= behind & self.written
+        queue = list(self.asked)
+        while queue:
+            derived = self.derived.get(queue.pop())
+            for one in derived.text.all() if derived is not None else ():
+                if isinstance(one, Read) and one.member.kind == "derived":
+                    if one.member.name not in self.asked:
+                        self.asked.add(one.member.name)
+                        queue.append(one.member.name)
+
+    def methods_drawn(self) -> set[str]:
+        """Methods that drawing calls, itself or through derived values and other methods."""
+        found: set[str] = set()
+        methods = {m.name: m.text for m in self.component.methods()}
+        queue = list(_drawn_codes(self.component.view.markup))
+        queue += [one.text for one in self.component.derived]
+        while queue:
+            for one in queue.pop().all():
+                if isinstance(one, MethodCall | MethodValue) and one.member.name not in found:
+                    found.add(one.member.name)
+                    if one.member.name in methods:
+                        queue.append(methods[one.member.name])
+        return found
+
+
+def _units(component: Component) -> Iterator[Unit]:
+    for member in component.members:
+        match member:
+            case Method(name=name, text=text):
+                yield Unit(name, "method", tuple(text.all()))
+            case Reaction(handler=handler, source=source):
+                code = handler.text if handler is not None and handler.text is not None else None
+                operations = tuple(code.all()) if code is not None else ()
+                if handler is not None and handler.method:
+                    operations = (
+                        MethodCall(member.body.span, -1, False, Member("method", handler.method)),
+                    )
+                yield Unit(source.name, "watcher", operations)
+            case Timed(when=when, callback=callback) if callback.text is not None:
+                yield Unit(member.hook, when, tuple(callback.text.all()))
+            case Derived(name=name, text=text, setter=setter):
+                yield Unit(name, "derived", tuple(text.all()))
+                if setter is not None and setter.text is not None:
+                    yield Unit(f"{name}=", "method", tuple(setter.text.all()))
+    yield from (Unit("", "handler", tuple(code.all())) for code in _handlers(component.view.markup))
+
+
+def _handlers(nodes: tuple[Markup, ...]) -> Iterator[Code]:
+    """The code of listeners and of what is bound both ways."""
+    for node in nodes:
+        if isinstance(node, MarkupElement):
+            for attribute in node.attributes:
+                if isinstance(attribute, Handler | TwoWay):
+                    yield attribute.code
+        yield from _handlers(children_of(node))
+
+
+def _drawn_codes(nodes: tuple[Markup, ...]) -> Iterator[Code]:
+    """The code that runs while markup is drawn."""
+    for node in nodes:
+        if isinstance(node, MarkupElement):
+            for attribute in node.attributes:
+                if not isinstance(attribute, Handler):
+                    yield from attribute_codes(attribute)
+            yield from _drawn_codes(node.children)
+            continue
+        inner = {id(code) for child in children_of(node) for code in codes_of(child)}
+        yield from (code for code in codes_of(node) if id(code) not in inner)
+        yield from _drawn_codes(children_of(node))
+
+
+def _written(operations: tuple[Operation, ...]) -> Iterator[str]:
+    """The fields of state that operations write."""
+    for one in operations:
+        match one:
+            case Assign(member=member):
+                yield member.name
+            case AssignEach(fields=fields):
+                yield from (member.name for member, _ in fields)
+            case FieldByName(names=names):
+                yield from names
+            case Changed(name=name):
+                yield name
+
+
+def _uses_own(operation: Operation) -> bool:
+    return isinstance(operation, Assign) and operation.operator != "="
+
+
+def sends(component: Component) -> list[str]:
+    """The events a component sends, declared or not, each once."""
+    found = dict.fromkeys(component.outward.events)
+    for _, one in component.operations():
+        if isinstance(one, Emit):
+            found.setdefault(one.event)
+    return list(found)

@@ -1,0 +1,278 @@
+"""Attributes of the neutral markup as JSX spells them."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from clean_carry.component.code import Builtin, Code, Member
+from clean_carry.component.fragment import Fragment, copy, joined, new, settled
+from clean_carry.component.markup import (
+    Attribute,
+    BoundAttribute,
+    ClassList,
+    Element,
+    Handler,
+    Key,
+    RawHtml,
+    Reference,
+    Shown,
+    Spread,
+    StaticAttribute,
+    StyleMap,
+    TwoWay,
+)
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.syntaxes.jsx.attributes import BOOLEAN, RENAMED
+from clean_carry.syntaxes.jsx_function.from_markup.listeners import Listeners
+from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.jsx_function.from_markup.two_way import TwoWays
+
+# SVG 2, appendix "Presentation attributes", as React DOM names them.
+_HYPHENS = re.compile(r"-([a-z])")
+_SVG = frozenset(
+    "clip-path clip-rule dominant-baseline fill-opacity fill-rule font-family font-size font-weight "
+    "letter-spacing marker-end marker-mid marker-start stop-color stop-opacity stroke-dasharray "
+    "stroke-dashoffset stroke-linecap stroke-linejoin stroke-miterlimit stroke-opacity stroke-width "
+    "text-anchor text-decoration pointer-events".split()
+)
+
+
+@dataclass
+class Attributes:
+    """Writes the attributes of one component's elements. `mark` is the attribute that scopes its styles."""
+
+    speller: Speller
+    mark: str
+    notes: list[tuple[str, str, int]]
+
+    def __post_init__(self) -> None:
+        self.listeners = Listeners(self.speller)
+        self.two_ways = TwoWays(self.speller, self.notes)
+
+    def key(self, key: Key) -> Fragment:
+        """What tells an element of a list from its neighbours."""
+        return new("key={", key.entry, "key") + self.speller.code(key.code) + new("}")
+
+    def written(self, node: Element, depth: int, *, root: bool) -> list[Fragment]:
+        """The attributes of an element; the `root` takes what a parent passes on."""
+        found: list[Fragment] = []
+        others = self.speller.names.others if root else ""
+        classes = [one for one in node.attributes if _named(one, "class")]
+        styles = [
+            one
+            for one in node.attributes
+            if _named(one, "style") or isinstance(one, Shown | StyleMap)
+        ]
+        if root:
+            found.append(new(f"{{...{others}}}"))
+        if self.mark and not node.component:
+            found.append(new(f'{self.mark}=""'))
+        seen: set[str] = set()
+        for one in node.attributes:
+            if one in classes or one in styles:
+                group = "class" if one in classes else "style"
+                if group not in seen:
+                    seen.add(group)
+                    found.append(
+                        self._classes(classes, root)
+                        if group == "class"
+                        else self._styles(styles, root)
+                    )
+                continue
+            if isinstance(one, Handler):
+                passed = others if root and not node.component else ""
+                found.append(self.listeners.written(one, node, passed))
+            elif isinstance(one, TwoWay):
+                found += self.two_ways.written(one, node)
+            else:
+                found.append(self._one(one, node))
+        if root and "class" not in seen:
+            found.append(new("className={className}"))
+        return found
+
+    def _one(self, attribute: Attribute, node: Element) -> Fragment:
+        match attribute:
+            case StaticAttribute(name=name, value=value, entry=entry):
+                return self._static(name, value, entry, node)
+            case BoundAttribute(name=name, code=code, form=form, entry=entry):
+                spelt = self._name(name, node)
+                head = new(f"{spelt}={{", entry, "bound-attribute")
+                plain = name not in BOOLEAN and not node.component and form == "boolean"
+                if (
+                    plain
+                    and not name.startswith(("aria-", "data-"))
+                    and name not in ("checked", "value")
+                ):
+                    # Of an attribute that is no boolean one the page is told the word.
+                    return head + new("String(") + self.speller.code(code) + new(")}")
+                return head + self.speller.code(code) + new("}")
+            case Key():
+                return self.key(attribute)
+            case Reference(member=member, entry=entry):
+                name = self.speller.names.of(Member("element", member))
+                return new(f"ref={{{name}}}", entry, "element-reference")
+            case Spread(code=code, entry=entry):
+                own = code.operations[0] if code.operations else None
+                if isinstance(own, Builtin) and own.name == "$listeners":
+                    raise Unsaid("not-in-target", "$listeners", code.span.start)
+                return new("{...", entry, "spread") + self.speller.code(code) + new("}")
+            case RawHtml(code=code, entry=entry):
+                head = new("dangerouslySetInnerHTML={{ __html: ", entry, "raw-html")
+                return head + self.speller.code(code) + new(" }}")
+        raise Unsaid("markup-unread", type(attribute).__name__, node.span.start)
+
+    def _static(self, name: str, value, entry: int, node: Element) -> Fragment:  # type: ignore[no-untyped-def]
+        spelt = self._name(name, node)
+        if name.startswith("on") and not node.component:
+            raise Unsaid("markup-unread", name, node.span.start)
+        if value is None:
+            if node.component:
+                return new(spelt, entry, "attribute")
+            empty = spelt if name in BOOLEAN else f'{spelt}=""'
+            return new(empty, entry, "attribute")
+        if name in BOOLEAN and not node.component:
+            return new(spelt, entry, "attribute")
+        raw = self.speller.source.slice(value.start, value.end)
+        if "\n" in raw or ('"' in raw and "'" in raw):
+            raise Unsaid("markup-unread", f"the value of {name}", value.start)
+        quote = "'" if '"' in raw else '"'
+        if (
+            not node.component
+            and name in ("value", "checked")
+            and node.tag in ("input", "textarea")
+        ):
+            kind = next(
+                (self.speller.source.slice(*one.value[:2]) for one in node.attributes
+                 if isinstance(one, StaticAttribute) and one.name == "type" and one.value), "",
+            )  # fmt: skip
+            if kind not in ("checkbox", "radio", "submit", "button", "hidden", "reset"):
+                spelt = "defaultValue"
+        return new(f"{spelt}={quote}", entry, "attribute") + copy(value) + new(quote)
+
+    def _name(self, name: str, node: Element) -> str:
+        if node.component:
+            return _HYPHENS.sub(lambda found: found[1].upper(), name)
+        if name in _SVG:
+            return _HYPHENS.sub(lambda found: found[1].upper(), name)
+        return RENAMED.get(name, name)
+
+    # -- classes and styles ---------------------------------------------------------------------
+
+    def _classes(self, given: list[Attribute], root: bool) -> Fragment:
+        parts: list[Fragment] = []
+        for one in given:
+            match one:
+                case StaticAttribute(value=value, entry=entry) if value is not None:
+                    raw = " ".join(self.speller.source.slice(value.start, value.end).split())
+                    if len(given) == 1 and not root:
+                        return new(f'className="{raw}"', entry, "attribute")
+                    parts.append(new(f"'{raw}'", entry, "attribute"))
+                case ClassList(items=items, entry=entry):
+                    parts.append(settled(entry, "class-list"))
+                    parts += self._listed(items)
+                case BoundAttribute(code=code, entry=entry):
+                    parts += [settled(entry, "class-list"), *self._given(code)]
+        if root:
+            parts.append(new("className"))
+        real = [part for part in parts if any(p.text or p.span for p in part.pieces)]
+        silent = joined((part for part in parts if part not in real), "")
+        if len(real) == 1 and len(given) == 1 and isinstance(given[0], ClassList):
+            name, code, _ = given[0].items[0]
+            return (
+                new("className={") + silent + self._test(code) + new(f" ? '{name}' : undefined}}")
+            )
+        if len(real) == 1:
+            return new("className={") + silent + real[0] + new("}")
+        return (
+            new("className={[") + silent + joined(real, ", ") + new("].filter(Boolean).join(' ')}")
+        )
+
+    def _listed(self, items) -> list[Fragment]:  # type: ignore[no-untyped-def]
+        found = []
+        for name, code, _ in items:
+            found.append(self._test(code) + new(f" && '{name}'"))
+        return found
+
+    def _test(self, code: Code) -> Fragment:
+        """A condition before a sign that binds more than some do."""
+        text = self.speller.source.slice(code.span.start, code.span.end)
+        spelt = self.speller.code(code)
+        if any(sign in text for sign in ("?", "||", "=>")):
+            return new("(") + spelt + new(")")
+        return spelt
+
+    def _given(self, code: Code) -> list[Fragment]:
+        """Classes by an expression: text, or a list of text and of conditions written in place."""
+        text = self.speller.source.slice(code.span.start, code.span.end)
+        if text.lstrip().startswith("["):
+            self.speller.helper("classes")
+            return [new("classes(") + self.speller.code(code) + new(")")]
+        if text.lstrip().startswith(("'", '"', "`")) or "?" in text or "+" in text:
+            grouped = "?" in text
+            spelt = self.speller.code(code)
+            return [new("(") + spelt + new(")") if grouped else spelt]
+        self.speller.helper("classes")
+        return [new("classes(") + self.speller.code(code) + new(")")]
+
+    def _styles(self, given: list[Attribute], root: bool) -> Fragment:
+        parts: list[Fragment] = []
+        for one in given:
+            match one:
+                case StaticAttribute(value=value, entry=entry) if value is not None:
+                    raw = self.speller.source.slice(value.start, value.end)
+                    parts += [
+                        new(text, entry, "style-to-object") for text in [_declarations(raw)] if text
+                    ]
+                case BoundAttribute(code=code, entry=entry):
+                    text = self.speller.source.slice(code.span.start, code.span.end).strip()
+                    if (
+                        text.startswith("{")
+                        and text.endswith("}")
+                        and "-" not in re.sub(r"'[^']*'|`[^`]*`", "", text)
+                    ):
+                        inner = self.speller.code(code)
+                        parts.append(new("...", entry, "style-to-object") + inner)
+                    elif text.startswith("{"):
+                        raise Unsaid("markup-unread", "a style with hyphens", code.span.start)
+                    else:
+                        self.notes.append(("style-object", text[:40], code.span.start))
+                        parts.append(new("...", entry, "style-to-object") + self.speller.code(code))
+                case Shown(code=code, entry=entry):
+                    test = self.speller.code(code)
+                    text = self.speller.source.slice(code.span.start, code.span.end)
+                    simple = is_identifier(text.replace(".", "_"))
+                    test = test if simple else new("(") + test + new(")")
+                    parts.append(
+                        new("display: ", entry, "shown-to-style")
+                        + test
+                        + new(" ? undefined : 'none'")
+                    )
+        if root:
+            parts.append(new(f"...{self.speller.names.others}.style"))
+        if len(parts) == 1 and parts[0].pieces[0].text == "...":
+            first, *rest = parts[0].pieces
+            return new("style={") + Fragment([first._replace(text=""), *rest]) + new("}")
+        return new("style={{ ") + joined(parts, ", ") + new(" }}")
+
+
+def _declarations(raw: str) -> str:
+    """Declarations of a style attribute as parts of an object."""
+    parts = []
+    for one in raw.split(";"):
+        name, colon, value = one.partition(":")
+        if not colon:
+            continue
+        key = _HYPHENS.sub(lambda found: found[1].upper(), name.strip())
+        key = f"'{name.strip()}'" if name.strip().startswith("--") else key
+        parts.append(f"{key}: '{value.strip()}'")
+    return ", ".join(parts)
+
+
+def _named(attribute: Attribute, name: str) -> bool:
+    match attribute:
+        case StaticAttribute(name=own) | BoundAttribute(name=own):
+            return own == name
+        case ClassList():
+            return name == "class"
+    return False

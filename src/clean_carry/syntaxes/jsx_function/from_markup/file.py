@@ -1,0 +1,485 @@
+"""A component with a template as a file with a function that returns JSX, and its stylesheet beside it."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+from clean_carry.component.code import FieldUse, Member, Operation, Read, Taken
+from clean_carry.component.fragment import Fragment, copy, joined, new, settled
+from clean_carry.component.interface import Interface
+from clean_carry.component.markup import (
+    Condition,
+    Element,
+    Group,
+    Loop,
+    Markup,
+    SlotOutlet,
+    Text,
+    TwoWay,
+    children_of,
+)
+from clean_carry.component.members import Derived, KeptOption, StateField
+from clean_carry.component.model import Component, Prop, Refusal
+from clean_carry.source.css.selectors import FOREIGN, FOREIGN_ANYWHERE, scope_splices
+from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.syntaxes.contract import Fitted, ScriptFile
+from clean_carry.syntaxes.jsx.attributes import HTML_NAMES
+from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
+from clean_carry.syntaxes.jsx_function.from_markup.analysis import Analysis, sends
+from clean_carry.syntaxes.jsx_function.from_markup.helpers import HELPERS, ORDER
+from clean_carry.syntaxes.jsx_function.from_markup.markup import MarkupWriter
+from clean_carry.syntaxes.jsx_function.from_markup.names import names_of, pascal
+from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.jsx_function.from_markup.statements import Statements
+from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
+from clean_carry.syntaxes.naming import Edits, edited, free_locals
+from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
+
+# Findings of a reader that only say what another writer of its family looks at itself.
+_LOOKED_AT = frozenset({"unknown-option", "unknown-use", "instance-escapes", "derived-written"})
+
+
+def write_from_markup(fitted: Fitted) -> Written:
+    """Write the component of a file with a template as a function."""
+    file: ScriptFile = fitted.file
+    refused = file.refusals
+    if file.components and not refused:
+        component = file.components[0]
+        try:
+            if component.span.start in fitted.excluded:
+                raise Unsaid(*fitted.excluded[component.span.start])
+            return _File(file, fitted, component).written()
+        except Unsaid as reason:
+            refused = (Refusal(component.name, reason.rule, reason.detail, reason.at),)
+    return unchanged(file.source, fitted.ledger, tuple(refused))
+
+
+class _File:
+    """One file on its way to a function; raises `Unsaid`."""
+
+    def __init__(self, file: ScriptFile, fitted: Fitted, component: Component) -> None:
+        self.file, self.fitted, self.component = file, fitted, component
+        self.source, self.ledger = file.source, fitted.ledger
+        self.style = script_style(file.tree, fitted.workspace.file)
+        self.end, self.unit = self.style.semicolon, self.style.unit
+        for rule, detail, at in component.facts.unread:
+            if rule not in _LOOKED_AT:
+                raise Unsaid(rule, detail, at)
+        for name, at in component.foreign.open_names:
+            raise Unsaid("unknown-use", name, at)
+        known = {name for name, _ in component.view.element_names}
+        for _, one in component.operations():
+            if isinstance(one, FieldUse) and one.member.kind == "element":
+                if one.member.name not in known:
+                    raise Unsaid("unknown-use", f"$refs.{one.member.name}", one.span.start)
+        self.root = self._root(component.view.markup)
+        self.attributes_kept = self._attributes_kept()
+        scoped = any(block.scoped for block in file.styles)
+        self.mark = scope_mark(component.name) if scoped else ""
+        self.times = Analysis(component)
+        self.speller = self._speller()
+        self._take_two_ways(component.view.markup)
+        used = ((one, root) for one in self._named() for root in self.speller.root(one))
+        names = self.speller.names
+        free_locals(names.edits, names.taken, component, used, file.names)
+
+    def _named(self) -> Iterator[Operation]:
+        """The operations whose text begins with a name, those a pattern holds one by one."""
+        for owner, one in self.component.operations():
+            drawing = owner == "drawing" or isinstance(owner, Derived | StateField)
+            with self.speller.mode(drawing=drawing):
+                yield from [part for part, _, _ in one.members] if isinstance(one, Taken) else [one]
+
+    def _speller(self) -> Speller:
+        component = self.component
+        taken = set(RESERVED) | set(component.facts.module_names) | set(component.facts.reserved)
+        taken |= {RUNTIME.title(), "React", "Fragment", "event", component.name, *HELPERS}
+        # What a template gives names of its own hides them there.
+        given = {name for node in _loops(component.view.markup) for name in self._given(node)}
+        names = names_of(component, Edits(self.ledger), taken)
+        for event in sends(component):
+            names.events[event] = names.choose(f"on{pascal(event)}", f"on{pascal(event)}Event")
+        for name in _slots(component.view.markup):
+            wish = name or "children"
+            plain = is_identifier(wish) and wish not in HTML_NAMES
+            plain = plain and wish not in given
+            names.slots[name] = names.choose(wish if plain else f"{wish}Slot", f"{wish}Slot")
+        if self.root is not None:
+            names.taken.add("className")
+        for field in component.state.fields or () if component.state is not None else ():
+            names.of(Member("state", field.name))
+        for derived in component.derived:
+            names.of(Member("derived", derived.name))
+        for method in component.methods():
+            names.of(Member("method", method.name))
+        return Speller(
+            names,
+            self.times,
+            self.source,
+            self.end,
+            self.unit,
+            self.style.quote,
+            self._containers(),
+        )
+
+    def _given(self, loop: Loop) -> list[str]:
+        """The names a list gives in the template."""
+        codes = [loop.item, *([loop.index] if loop.index is not None else [])]
+        text = " ".join(self.source.slice(*code.span[:2]) for code in codes)
+        return re.findall(r"[A-Za-z_$][\w$]*", text)
+
+    def _containers(self) -> dict[str, str]:
+        """What the fields of state hold, as far as their first values tell: a list or an object."""
+        found = {}
+        state = self.component.state
+        for field in (state.fields or ()) if state is not None else ():
+            text = self.source.slice(*field.code.span[:2]).strip() if field.code is not None else ""
+            calls = (".map(", ".filter(", ".slice(", "Array.from(", ".concat(")
+            if text.startswith("[") or any(call in text for call in calls):
+                found[field.name] = "list"
+            elif text.startswith("{"):
+                found[field.name] = "object"
+        return found
+
+    def _take_two_ways(self, nodes: tuple[Markup, ...]) -> None:
+        """A field that is bound both ways is written."""
+        for node in nodes:
+            for one in node.attributes if isinstance(node, Element) else ():
+                if isinstance(one, TwoWay):
+                    first = one.code.operations[0] if one.code.operations else None
+                    if isinstance(first, Read) and first.member.kind == "state":
+                        self.times.written.add(first.member.name)
+                    self.times.written.update(one.changes)
+                    self.times.live.update(one.changes)
+            self._take_two_ways(children_of(node))
+        again = Analysis(self.component)
+        again.written |= self.times.written
+        again.live |= self.times.live
+        again._find_live()
+        again._find_asked()
+        self.times.live, self.times.asked = again.live, again.asked
+
+    def _root(self, nodes: tuple[Markup, ...]) -> Element | None:
+        """The one element that takes what the parent passes on."""
+        real = [one for one in nodes if not _is_blank(one, self.source)]
+        return real[0] if len(real) == 1 and isinstance(real[0], Element) else None
+
+    def _attributes_kept(self) -> bool:
+        """Whether attributes go where the template says, and nowhere by themselves."""
+        for part in self.component.members:
+            if isinstance(part, KeptOption) and part.name == "inheritAttrs":
+                return "false" in self.source.slice(part.span.start, part.span.end)
+        return False
+
+    # -- the file -----------------------------------------------------------------------------
+
+    def written(self) -> Written:
+        """The script and its stylesheet, with the interface and notes."""
+        component, source = self.component, self.source
+        language = self._language()
+        stem = source.path.replace("\\", "/").rsplit("/", 1)[-1].split(".")[0]
+        styles = self._styles()
+        script = edited(self._script(stem, language, bool(styles.pieces)), self.speller.names.edits)
+        fixed = fixed_ranges(self.file.tree)
+        for entry in self.ledger.entries:
+            if entry.notion in ("file", "template") and entry.outcome == "open":
+                entry.outcome, entry.rule = "carried", "blocks-to-module"
+        ending = "tsx" if component.language.typed else "jsx"
+        files = [
+            NewText(
+                beside(source.path, SYNTAX.suffix, ending), script, source, self.ledger, self.unit, fixed
+            ),
+            NewText(
+                beside(source.path, "", language).replace("..", "."), styles, source, self.ledger,
+                self.unit, fixed,
+            ),
+        ]  # fmt: skip
+        start = component.span.start
+        return Written(
+            tuple(files), (component,), (), {start: self._interface()}, {start: self._notes()}
+        )
+
+    def _script(self, stem: str, language: str, styled: bool) -> Fragment:
+        component, names = self.component, self.speller.names
+        statements = Statements(component, self.source, self.speller)
+        takes_root = self.root is not None and not self.attributes_kept
+        writer = MarkupWriter(
+            self.speller, self.unit, self.style.fit.width, self.mark,
+            self.root if takes_root else None, self._tag,
+        )  # fmt: skip
+        blocks = statements.write()
+        drawn = writer.drawn(component.view.markup, 2)
+        for name, write, value, take in writer.attributes.two_ways.typed:
+            hook = self.speller.helper("useTyped")
+            blocks.append(new(f"const [{name}, {write}] = {hook}({value}, {take}){self.end}"))
+        if self.speller.heard:
+            # Last, so that code that ends things can still be heard.
+            held = ", ".join(self.speller.heard)
+            text = f"const {names.listeners} = useListeners({{ {held} }}){self.end}"
+            blocks.append(new(text))
+        self.notes = [*writer.notes, *statements.notes]
+        for span in statements.replaced:
+            for entry in self.ledger.entries:
+                if entry.notion == "code" and entry.span == span:
+                    entry.outcome, entry.rule = "carried", "made-to-first-value"
+        line = f"\n{self.unit}"
+        body = joined(blocks, f"\n{line}")
+        latest = self._latest(line)
+        signature = self._signature(takes_root)
+        head = new(f"export default function {component.name}(") + signature + new(f") {{{line}")
+        inner = latest + body + (new(f"\n{line}") if blocks else Fragment())
+        returned = new(f"return (\n{self.unit * 2}") + drawn + new(f"{line}){self.end}\n}}\n")
+        function = statements.settled() + writer.settled + head + inner + returned
+        before, after = self._module()
+        said = self._said()
+        for span in orphaned_comments(
+            before + said + function + after, self.ledger, component.span
+        ):
+            levels = -len(self.source.indent_at(span.start)) // max(1, len(self.unit))
+            said += copy(span).shifted(levels) + new("\n")
+        helpers = self._helpers()
+        imports = self._imports(stem, language, styled)
+        gap = (
+            new("\n")
+            if imports and not (before.pieces and self._begins_with_import())
+            else Fragment()
+        )
+        return new(imports) + gap + before + self.constants + said + function + after + new(helpers)
+
+    def _latest(self, line: str) -> Fragment:
+        """The box of the newest inputs, where functions that outlive their drawing ask for them."""
+        if not self.speller.latest and not self.speller.names.after_used:
+            return Fragment()
+        text = ""
+        if self.speller.latest:
+            box = self.speller.names.latest
+            held = ", ".join(self.speller.latest)
+            text += f"const {box} = {self.speller.hook('useRef')}({{}}){self.end}{line}"
+            text += f"{box}.current = {{ {held} }}{self.end}{line}"
+        if self.speller.names.after_used:
+            hook = self.speller.helper("useAfterDraw")
+            text += f"const {self.speller.names.after(self.speller)} = {hook}(){self.end}{line}"
+        return new(text.rstrip() + f"\n\n{self.unit}")
+
+    def _signature(self, takes_root: bool) -> Fragment:
+        names = self.speller.names
+        self.constants = Fragment()
+        parts: list[Fragment] = []
+        for prop in self.component.inputs.props:
+            local = names.of(Member("prop", prop.name))
+            key = prop.name if is_identifier(prop.name) else f"'{prop.name}'"
+            head = new(key if key == local else f"{key}: {local}")
+            parts.append(head + self._default(prop, local))
+        parts += [new(local) for local in names.events.values()]
+        for local in names.slots.values():
+            parts.append(new(local))
+        uses_others = takes_root or "others" in names.made
+        if takes_root:
+            parts.append(new("className"))
+        if uses_others:
+            parts.append(new(f"...{names.others}"))
+        if not parts:
+            return Fragment()
+        flat = joined(parts, ", ")
+        width = sum(
+            len(p.text) if p.span is None else p.span.end - p.span.start for p in flat.pieces
+        )
+        if width + len(self.component.name) + 30 <= self.style.fit.width:
+            return new("{ ") + flat + new(" }")
+        last = "" if uses_others else self.style.last
+        return new(f"{{\n{self.unit}") + joined(parts, f",\n{self.unit}") + new(f"{last}\n}}")
+
+    def _default(self, prop: Prop, local: str) -> Fragment:
+        default = prop.default
+        if default is None:
+            return new(" = false") if prop.kind == "Boolean" else Fragment()
+        if "Boolean" in prop.kind and prop.kind != "Boolean":
+            raise Unsaid("input-declaration", prop.name, default.code.span.start)
+        settle = (
+            settled(default.entry, "default-to-parameter") if default.entry >= 0 else Fragment()
+        )
+        with self.speller.mode(drawing=True):
+            value = self.speller.code(default.code)
+        if any(isinstance(one, Read) for one in default.code.operations):
+            raise Unsaid("input-declaration", prop.name, default.code.span.start)
+        if default.method or default.kind == "other":
+            raise Unsaid("input-declaration", prop.name, default.code.span.start)
+        if default.kind in ("constant", "name"):
+            return new(" = ") + settle + value
+        # The same list or object at every drawing, or whoever compares would see another one each time.
+        name = self.speller.names.choose(f"NO_{_upper(local)}", f"EMPTY_{_upper(local)}")
+        text = self.source.slice(default.code.span.start, default.code.span.end).strip()
+        if text not in ("[]", "{}"):
+            name = self.speller.names.choose(f"DEFAULT_{_upper(local)}", f"GIVEN_{_upper(local)}")
+        levels = -len(self.source.indent_at(default.code.span.start)) // max(1, len(self.unit))
+        held = value.shifted(levels)
+        self.constants += settle + new(f"const {name} = ") + held + new(f"{self.end}\n\n")
+        return new(f" = {name}")
+
+    def _imports(self, stem: str, language: str, styled: bool) -> str:
+        q, end = self.style.quote, self.end
+        hooks = set(self.speller.hooks)
+        for name in self.speller.helpers:
+            hooks.update(HELPERS[name][0])
+        lines = ""
+        if hooks:
+            lines += f"import {{ {', '.join(sorted(hooks))} }} from {q}{RUNTIME}{q}{end}\n"
+        own = f"./{stem}.{language}"
+        for sheet in dict.fromkeys(block.linked or own for block in self.file.styles):
+            if sheet != own or styled:
+                lines += f"import {q}{sheet}{q}{end}\n"
+        return lines
+
+    def _helpers(self) -> str:
+        text = ""
+        for name in ORDER:
+            if name in self.speller.helpers:
+                made = HELPERS[name][1]
+                if self.unit != "  ":
+                    made = "\n".join(_indented(one, self.unit) for one in made.split("\n"))
+                if not self.end:
+                    made = made.replace(";\n", "\n")
+                text += "\n" + made
+        return text
+
+    # -- the module ---------------------------------------------------------------------------
+
+    def _begins_with_import(self) -> bool:
+        first = self.file.tree.root.named_children[:1]
+        return bool(first) and first[0].type == "import_statement" and not self._is_gone(first[0])
+
+    def _is_gone(self, statement) -> bool:  # type: ignore[no-untyped-def]
+        origin = statement.child("source") if statement.type == "import_statement" else None
+        return origin is not None and origin.text[1:-1] == self.file.syntax.runtime.name
+
+    def _said(self) -> Fragment:
+        """What is said of the component above it."""
+        head = self.component.place.head
+        if head.start < self.component.span.start:
+            return copy(self.source.span(head.start, self.component.span.start))
+        return Fragment()
+
+    def _module(self) -> tuple[Fragment, Fragment]:
+        for statement in self.file.tree.root.named_children:
+            if self._is_gone(statement):
+                raise Unsaid("old-runtime-used", statement.text[:40], statement.start)
+        start, end = self.file.script[0], self.component.place.head.start
+        data = self.source.data
+        while start < end and data[start : start + 1] in b"\n\r":
+            start += 1
+        before = copy(self.source.span(start, end)) if data[start:end].strip() else Fragment()
+        at, stop = self.component.span.end, self.file.script[1]
+        rest = data[at:stop]
+        at += len(rest) - len(rest.lstrip(b"; \t\n"))
+        stop = at + len(data[at:stop].rstrip())
+        after = (
+            new("\n") + copy(self.source.span(at, stop)) + new("\n") if at < stop else Fragment()
+        )
+        return before, after
+
+    def _tag(self, tag: str, at: int) -> str:
+        raise Unsaid("child-not-carried", f"<{tag}>", at)
+
+    # -- styles -----------------------------------------------------------------------------
+
+    def _language(self) -> str:
+        own = [block for block in self.file.styles if not block.linked]
+        languages = list(dict.fromkeys(block.language for block in own))
+        if len(languages) > 1:
+            raise Unsaid("style-unread", "styles in several languages", own[1].content.start)
+        return {"stylus": "styl"}.get(languages[0], languages[0]) if languages else "css"
+
+    def _styles(self) -> Fragment:
+        source, result = self.source, Fragment()
+        for block in self.file.styles:
+            if block.linked:
+                continue
+            start, end, _ = block.content
+            while source.data[start : start + 1] == b"\n":
+                start += 1
+            text = source.data[start:end]
+            for word in FOREIGN if block.scoped else FOREIGN_ANYWHERE:
+                if word in text:
+                    raise Unsaid("style-unread", word.decode(), start + text.find(word))
+            here, attribute = start, f"[{self.mark}]".encode()
+            splices = scope_splices(source.data, start, end, attribute) if block.scoped else []
+            if isinstance(splices, int):
+                raise Unsaid("style-unread", "a selector out of the scope", splices)
+            for low, high, made in splices:
+                result += copy(source.span(here, low)) + new(made.decode())
+                here = high
+            result += copy(source.span(here, end))
+        return result
+
+    # -- what is said of it ---------------------------------------------------------------------
+
+    def _interface(self) -> Interface:
+        """Inputs keep their names; events and slots are inputs of the function."""
+        names = self.speller.names
+        scoped = {node.name for node in _outlets(self.component.view.markup) if node.given}
+        inputs = [(p.name, p.name) for p in self.component.inputs.props]
+        return Interface(
+            (*inputs, ("class", "className")),
+            tuple(names.events.items()),
+            tuple(
+                (name, f"{local}()" if name in scoped else local)
+                for name, local in names.slots.items()
+            ),
+        )
+
+    def _notes(self) -> list[tuple[str, str, int]]:
+        found = list(dict.fromkeys(self.notes))
+        for name, local in self.speller.names.slots.items():
+            if name and local != name:
+                found.append(("element-prefix", name, self.component.span.start))
+        once: dict[str, tuple[str, str, int]] = {}
+        for note in found:
+            if note[0] in ("shown-as-it-is", "select-by-text", "style-object"):
+                once.setdefault(note[0], note)
+        return [n for n in found if n[0] not in once] + list(once.values())
+
+
+def scope_mark(name: str) -> str:
+    """The attribute that scopes the styles of a component: `data-seat-counter` for SeatCounter."""
+    out = "data-"
+    for at, letter in enumerate(name):
+        out += ("-" if letter.isupper() and at else "") + letter.lower()
+    return out
+
+
+def _is_blank(node: Markup, source) -> bool:  # type: ignore[no-untyped-def]
+    if isinstance(node, Text):
+        return not source.data[node.span.start : node.span.end].strip()
+    return (
+        not isinstance(node, Element | Condition | Group | SlotOutlet)
+        and type(node).__name__ == "MarkupComment"
+    )
+
+
+def _outlets(nodes: tuple[Markup, ...]) -> Iterator[SlotOutlet]:
+    for node in nodes:
+        if isinstance(node, SlotOutlet):
+            yield node
+        yield from _outlets(children_of(node))
+
+
+def _loops(nodes: tuple[Markup, ...]) -> Iterator[Loop]:
+    for node in nodes:
+        if isinstance(node, Loop):
+            yield node
+        yield from _loops(children_of(node))
+
+
+def _slots(nodes: tuple[Markup, ...]) -> list[str]:
+    return list(dict.fromkeys(node.name for node in _outlets(nodes)))
+
+
+def _upper(name: str) -> str:
+    return "".join(f"_{c}" if c.isupper() else c for c in name).upper()
+
+
+def _indented(line: str, unit: str) -> str:
+    depth = (len(line) - len(line.lstrip(" "))) // 2
+    return unit * depth + line.lstrip(" ")

@@ -1,0 +1,108 @@
+"""Functions that go into a file where its component needs them."""
+
+from __future__ import annotations
+
+# By name: the hooks it needs, what it is for, its text (two spaces a level).
+HELPERS: dict[str, tuple[tuple[str, ...], str]] = {
+    "useNewest": (
+        ("useRef", "useState"),
+        """// State whose newest value code can read before it is drawn.
+function useNewest(initial) {
+  const [drawn, draw] = useState(initial);
+  const newest = useRef(drawn);
+  const set = (value) => {
+    newest.current = value;
+    draw(() => value);
+    return value;
+  };
+  return [drawn, set, newest];
+}
+""",
+    ),
+    "useChange": (
+        ("useLayoutEffect", "useRef"),
+        """// Runs when a value has changed; at once as well where that is asked.
+function useChange(value, run, atOnce = false) {
+  const before = useRef(atOnce ? useChange : value);
+  useLayoutEffect(() => {
+    const last = before.current;
+    if (Object.is(last, value)) return;
+    before.current = value;
+    run(value, last === useChange ? undefined : last);
+  });
+}
+""",
+    ),
+    "useAfterDraw": (
+        ("useLayoutEffect", "useReducer", "useRef"),
+        """// Calls back, or keeps its promise, once all that was written is drawn.
+function useAfterDraw() {
+  const waiting = useRef([]);
+  const [, draw] = useReducer((count) => count + 1, 0);
+  useLayoutEffect(() => {
+    for (const call of waiting.current.splice(0)) call();
+  });
+  return (call) =>
+    new Promise((keep) => {
+      waiting.current.push(() => keep(call?.()));
+      draw();
+    });
+}
+""",
+    ),
+    "useListeners": (
+        ("useLayoutEffect", "useRef"),
+        """// The newest listeners, for code that outlives a drawing; nobody listens to what is gone.
+function useListeners(given) {
+  const heard = useRef(given);
+  heard.current = given;
+  useLayoutEffect(() => {
+    heard.current = given;
+    return () => {
+      heard.current = {};
+    };
+  }, []);
+  return heard;
+}
+""",
+    ),
+    "useTyped": (
+        ("useState",),
+        """// The text of a field as it is typed, as long as it stands for the value.
+function useTyped(value, take) {
+  const [typed, type] = useState(value);
+  return [String((Object.is(take(typed), value) ? typed : value) ?? ''), type];
+}
+""",
+    ),
+    "numberIn": (
+        (),
+        """// The number a text begins with, or the text where it begins with none.
+function numberIn(text) {
+  const number = parseFloat(text);
+  return Number.isNaN(number) ? text : number;
+}
+""",
+    ),
+    "shown": (
+        (),
+        """// A value as text: lists and plain objects as JSON, nothing as nothing.
+function shown(value) {
+  if (value === null || value === undefined) return '';
+  const plain = typeof value === 'object' && value.toString === Object.prototype.toString;
+  return Array.isArray(value) || plain ? JSON.stringify(value, null, 2) : String(value);
+}
+""",
+    ),
+    "classes": (
+        (),
+        """// Classes as text: from text, lists, and objects of conditions.
+function classes(given) {
+  if (!given || typeof given === 'string') return given || '';
+  if (Array.isArray(given)) return given.map(classes).filter(Boolean).join(' ');
+  return Object.keys(given).filter((name) => given[name]).join(' ');
+}
+""",
+    ),
+}
+ORDER = tuple(HELPERS)

@@ -1,0 +1,381 @@
+"""Markup of the neutral component as JSX."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
+
+from clean_carry.component.code import Code
+from clean_carry.component.fragment import Fragment, breaks, copy, joined, length, new, settled
+from clean_carry.component.markup import (
+    Branch,
+    Condition,
+    Content,
+    Element,
+    Expression,
+    Form,
+    Group,
+    Key,
+    Loop,
+    Markup,
+    MarkupComment,
+    RawHtml,
+    SlotOutlet,
+    Text,
+)
+from clean_carry.source.template.tree import VOID
+from clean_carry.syntaxes.jsx_function.from_markup.attributes import Attributes
+from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
+
+# HTML §15 (rendering): elements at whose edges white space is not seen.
+_BLOCKS = frozenset(
+    "address article aside blockquote body dd details dialog div dl dt fieldset figcaption figure footer "
+    "form h1 h2 h3 h4 h5 h6 header hgroup hr html legend li main nav ol option p section summary table "
+    "tbody td tfoot th thead tr ul".split()
+)
+_OWN_SPACE = frozenset({"pre", "textarea", "listing"})
+# Elements that hold elements alone: white space between these is none.
+_NO_TEXT = frozenset("table thead tbody tfoot tr ul ol dl select optgroup".split())
+
+
+@dataclass
+class MarkupWriter:
+    """Writes the markup of one component; raises `Unsaid` for what would not be drawn alike.
+
+    `root` says of a node that it takes what the parent passes on, `tag_of` gives the name of a component.
+    `notes` are what is to be known.
+    """
+
+    speller: Speller
+    unit: str
+    width: int
+    mark: str
+    root: Element | None
+    tag_of: Callable[[str, int], str]
+    notes: list[tuple[str, str, int]] = field(default_factory=list)
+
+    def __post_init__(self) -> None:
+        self.attributes = Attributes(self.speller, self.mark, self.notes)
+
+    def drawn(self, roots: tuple[Markup, ...], depth: int) -> Fragment:
+        """What the function returns, as an expression."""
+        nodes = self._plain(roots, edge=True)
+        if not nodes:
+            return new("null")
+        if len(nodes) == 1 and not isinstance(nodes[0], Text):
+            return self._value(nodes[0], depth)
+        return self._fragment(nodes, depth)
+
+    def _fragment(self, nodes: list[Markup], depth: int, key: Fragment | None = None) -> Fragment:
+        line = f"\n{self.unit * depth}"
+        name = f"{self.speller.hook('Fragment')} " if key is not None else ""
+        head = new(f"<{name}") + (key or Fragment()) + new(">")
+        if any(_is_inline(node) for node in nodes):
+            return head + self._inline(nodes, depth) + new(f"</{name.strip()}>")
+        return head + self._lines(nodes, depth + 1) + new(f"{line}</{name.strip()}>")
+
+    # -- layout ---------------------------------------------------------------------------------
+
+    def _plain(self, nodes: tuple[Markup, ...], *, edge: bool) -> list[Markup]:
+        """The nodes as the template's compiler draws them: white space condensed, lines between tags gone
+        (its reference, `whitespace: 'condense'`); at an `edge` what is not seen is left out."""
+        flat: list[Markup] = []
+        for node in nodes:
+            if isinstance(node, Group):
+                self.settled += settled(node.entry, "markup-to-jsx")
+                flat += self._plain(node.children, edge=False)
+            else:
+                flat.append(node)
+        found: list[Markup] = []
+        for at, node in enumerate(flat):
+            if not isinstance(node, Text):
+                found.append(node)
+                continue
+            raw = self.speller.source.slice(node.span.start, node.span.end)
+            drawn = node.drawn if node.drawn is not None else _condensed(raw, flat, at)
+            if edge and at == 0:
+                drawn = drawn.lstrip(" ")
+            if edge and at == len(flat) - 1:
+                drawn = drawn.rstrip(" ")
+            self.settled += settled(node.entry, "text-to-jsx")
+            if drawn:
+                found.append(replace(node, drawn=drawn, entry=-1))
+        return found
+
+    settled: Fragment = field(default_factory=Fragment)
+
+    def _lines(self, nodes: list[Markup], depth: int) -> Fragment:
+        line = f"\n{self.unit * depth}"
+        return joined((new(line) + self._child(node, depth) for node in nodes), "")
+
+    def _inline(self, nodes: list[Markup], depth: int) -> Fragment:
+        return joined((self._child(node, depth) for node in nodes), "")
+
+    def _child(self, node: Markup, depth: int) -> Fragment:
+        """A node among the children of an element."""
+        match node:
+            case Element():
+                return self._element(node, depth)
+            case Text(drawn=drawn):
+                return self._text(drawn or "")
+            case MarkupComment():
+                text = self.speller.source.slice(node.inner.start, node.inner.end)
+                body = copy(node.inner) if "*/" not in text else new(text.replace("*/", "* /"))
+                return new("{/*", node.entry, "comment-in-jsx") + body + new("*/}")
+            case Expression():
+                shown = self._shown(node.code, node.form)
+                return new("{", node.entry, "interpolation") + shown + new("}")
+        return new("{") + self._value(node, depth) + new("}")
+
+    def _text(self, drawn: str) -> Fragment:
+        if any(sign in drawn for sign in "{}<>"):
+            quoted = drawn.replace("\\", "\\\\").replace("'", "\\'")
+            return new(f"{{'{quoted}'}}")
+        return new(drawn)
+
+    def _shown(self, code: Code, form: Form) -> Fragment:
+        if form == "boolean":
+            return new("String(") + self.speller.code(code) + new(")")
+        first = code.operations[0] if code.operations else None
+        if form == "" and first is not None and first.span == code.span:
+            # A member that may hold anything: the template's runtime writes lists and objects as text.
+            self.speller.helper("shown")
+            return new("shown(") + self.speller.code(code) + new(")")
+        if form == "":
+            text = self.speller.source.slice(code.span.start, code.span.end)
+            self.notes.append(("shown-as-it-is", text[:40], code.span.start))
+        return self.speller.code(code)
+
+    # -- nodes as expressions -------------------------------------------------------------------
+
+    def _value(self, node: Markup, depth: int, key: Key | None = None) -> Fragment:
+        """A node as an expression; `key` is what its list knows it by."""
+        match node:
+            case Element():
+                return self._element(node, depth)
+            case Condition():
+                return self._condition(node, depth, key)
+            case Loop():
+                return self._loop(node, depth)
+            case SlotOutlet():
+                return self._slot(node, depth)
+            case Expression():
+                return settled(node.entry, "interpolation") + self._shown(node.code, node.form)
+            case Text(drawn=drawn):
+                quoted = (drawn or "").replace("\\", "\\\\").replace("'", "\\'")
+                return new(f"'{quoted}'")
+            case Content():
+                raise Unsaid("markup-unread", "content of a slot here", node.span.start)
+        raise Unsaid("markup-unread", type(node).__name__, 0)
+
+    def _several(self, nodes: list[Markup], depth: int) -> Fragment:
+        """Nodes as one expression, in parentheses where they take several lines."""
+        if not nodes:
+            return new("null")
+        if len(nodes) == 1:
+            made = self._value(nodes[0], depth + 1)
+        else:
+            made = self._fragment(nodes, depth + 1)
+        if not breaks(made, self.speller.source.slice):
+            return made
+        if len(nodes) == 1 and isinstance(nodes[0], Condition | Loop):
+            return made
+        return new(f"(\n{self.unit * (depth + 1)}") + made + new(f"\n{self.unit * depth})")
+
+    def _condition(self, node: Condition, depth: int, key: Key | None = None) -> Fragment:
+        arms = node.branches
+        first = arms[0]
+        if len(arms) == 1 and first.form == "boolean":
+            return self._test(first) + new(" && ") + self._several(self._arm(first, key), depth)
+        result = Fragment()
+        told_apart = key is None and self._alike(arms)
+        for number, arm in enumerate(arms):
+            nodes = self._arm(arm, key)
+            if told_apart and nodes:
+                # Another element takes the place, as each branch of a template has one of its own.
+                word = "if" if number == 0 else "else" if arm.test is None else f"else-{number}"
+                nodes = [_told(nodes[0], word), *nodes[1:]]
+            drawn = self._several(nodes, depth)
+            if arm.test is None:
+                return result + settled(arm.entry, "condition") + drawn
+            result += self._test(arm) + new(" ? ") + drawn + new(" : ")
+        return result + new("null")
+
+    def _alike(self, arms: tuple[Branch, ...]) -> bool:
+        """Whether two branches begin with the same element, which would be kept between them."""
+        tags = []
+        for arm in arms:
+            first = next((one for one in self._plain(arm.children, edge=True)), None)
+            tags.append(first.tag if isinstance(first, Element) else "")
+        real = [tag for tag in tags if tag]
+        return len(real) != len(set(real))
+
+    def _arm(self, arm: Branch, key: Key | None) -> list[Markup]:
+        nodes = self._plain(arm.children, edge=False)
+        if key is not None:
+            nodes = [_keyed(node, key) for node in nodes]
+        return nodes
+
+    def _test(self, arm: Branch) -> Fragment:
+        assert arm.test is not None
+        text = self.speller.source.slice(arm.test.span.start, arm.test.span.end)
+        spelt = self.speller.code(arm.test)
+        if any(sign in text for sign in ("?", "||", ",", "=>", "&&")):
+            spelt = new("(") + spelt + new(")")
+        return settled(arm.entry, "condition") + spelt
+
+    def _loop(self, node: Loop, depth: int) -> Fragment:
+        items = self._items(node)
+        names = self.speller.code(node.item)
+        if node.index is not None:
+            names += new(", ") + self.speller.code(node.index)
+        nodes = self._plain(node.children, edge=False)
+        key = _key_of(nodes)
+        if len(nodes) == 1 and not _is_template(nodes[0]):
+            body = self._value(nodes[0], depth + 1)
+        else:
+            inner = nodes
+            if len(nodes) == 1 and isinstance(nodes[0], Element):
+                inner = self._plain(nodes[0].children, edge=True)
+                self.settled += settled(nodes[0].entry, "element")
+            said = self.attributes.key(key) if key is not None else None
+            body = self._fragment(inner, depth + 1, said if said is not None else Fragment())
+        head = new("", node.entry, "list") + items + new(".map((") + names + new(") => ")
+        if breaks(body, self.speller.source.slice):
+            line, deeper = f"\n{self.unit * depth}", f"\n{self.unit * (depth + 1)}"
+            return head + new(f"({deeper}") + body + new(f"{line}))")
+        return head + body + new(")")
+
+    def _items(self, node: Loop) -> Fragment:
+        text = self.speller.source.slice(node.items.span.start, node.items.span.end)
+        spelt = self.speller.code(node.items)
+        if text.isdigit():
+            return new("Array.from({ length: ") + spelt + new(" }, (_, at) => at + 1)")
+        plain = text.replace(".", "").replace("_", "").replace("$", "").isalnum()
+        return spelt if plain or text.endswith((")", "]")) else new("(") + spelt + new(")")
+
+    def _slot(self, node: SlotOutlet, depth: int) -> Fragment:
+        name = self.speller.names.slot(node.name)
+        head = settled(node.entry, "slot-to-input")
+        nodes = self._plain(node.fallback, edge=True)
+        if node.given:
+            parts = []
+            for key, code, entry in node.given:
+                text = self.speller.source.slice(code.span.start, code.span.end)
+                spelt = self.speller.code(code)
+                member = getattr(code.operations[0], "member", None) if code.operations else None
+                same = text == key and (member is None or self.speller.names.of(member) == key)
+                parts.append(
+                    settled(entry, "slot-value") + (spelt if same else new(f"{key}: ") + spelt)
+                )
+            call = head + new(f"{name}?.({{ ") + joined(parts, ", ") + new(" })")
+        else:
+            call = head + new(name)
+        if not nodes:
+            return call
+        return call + new(" ?? ") + self._several(nodes, depth)
+
+    # -- elements -------------------------------------------------------------------------------
+
+    def _element(self, node: Element, depth: int) -> Fragment:
+        if node.tag == "template":
+            key = next((one for one in node.attributes if isinstance(one, Key)), None)
+            self.settled += settled(node.entry, "element")
+            said = self.attributes.key(key) if key is not None else None
+            return self._fragment(self._plain(node.children, edge=True), depth, said)
+        tag = node.tag
+        if node.chosen is not None:
+            raise Unsaid("markup-unread", "<component>", node.span.start)
+        if node.component:
+            tag = self.tag_of(node.tag, node.span.start)
+        root = self.root is not None and node.span == self.root.span
+        given = self.attributes.written(node, depth, root=root)
+        if node.branch:
+            given.insert(0, new(f'key="{node.branch}"'))
+        if node.component:
+            given += self._contents(node, depth)
+        head = new(f"<{tag}", node.entry, "element")
+        flat = head + joined((new(" ") + one for one in given), "")
+        line = f"\n{self.unit * depth}"
+        close = ">"
+        if length(flat) + len(line) > self.width or breaks(flat, self.speller.source.slice):
+            if len(given) > 1:
+                flat = head + joined((new(f"{line}{self.unit}") + one for one in given), "")
+                close = f"{line}>"
+        children = tuple(c for c in node.children if not isinstance(c, Content) or not c.name)
+        nodes = self._plain(_unwrapped(children), edge=node.component or tag in _BLOCKS | _NO_TEXT)
+        raw = any(isinstance(one, RawHtml) for one in node.attributes)
+        if not nodes or raw:
+            empty = tag in VOID or node.component or node.closed_itself
+            if empty or raw:
+                return flat + new(f"{line}/>" if close != ">" else " />")
+            return flat + new(f"{close}</{tag}>")
+        if tag in _OWN_SPACE:
+            raise Unsaid("markup-unread", f"<{tag}>, which keeps its white space", node.span.start)
+        if any(_is_inline(one) for one in nodes):
+            return flat + new(close) + self._inline(nodes, depth) + new(f"</{tag}>")
+        return flat + new(close) + self._lines(nodes, depth + 1) + new(f"{line}</{tag}>")
+
+    def _contents(self, node: Element, depth: int) -> list[Fragment]:
+        """Content of named slots, as inputs."""
+        found = []
+        for child in node.children:
+            if isinstance(child, Content) and child.name:
+                drawn = self._several(self._plain(child.children, edge=True), depth)
+                head = new(f"{child.name}={{", child.entry, "content-to-input")
+                found.append(head + drawn + new("}"))
+        return found
+
+
+def _unwrapped(nodes: tuple[Markup, ...]) -> tuple[Markup, ...]:
+    """The nodes, those of content for the default slot in its place."""
+    found: list[Markup] = []
+    for node in nodes:
+        found += (
+            [Group(node.children, node.span, node.entry)] if isinstance(node, Content) else [node]
+        )
+    return tuple(found)
+
+
+def _condensed(raw: str, nodes: list[Markup], at: int) -> str:
+    """Text as the template's compiler draws it among its neighbours."""
+    if raw.strip():
+        lead = " " if raw[0].isspace() else ""
+        tail = " " if raw[-1].isspace() else ""
+        return lead + " ".join(raw.split()) + tail
+    before = nodes[at - 1] if at else None
+    after = nodes[at + 1] if at + 1 < len(nodes) else None
+    if before is None or after is None:
+        return ""
+    if isinstance(before, MarkupComment) or isinstance(after, MarkupComment):
+        return "" if not isinstance(before, Expression | Text) else " "
+    elements = not isinstance(before, Expression) and not isinstance(after, Expression)
+    return "" if elements and "\n" in raw else " "
+
+
+def _is_inline(node: Markup) -> bool:
+    return isinstance(node, Text | Expression)
+
+
+def _is_template(node: Markup) -> bool:
+    return isinstance(node, Element) and node.tag == "template"
+
+
+def _key_of(nodes: list[Markup]) -> Key | None:
+    for node in nodes:
+        if isinstance(node, Element):
+            found = next((one for one in node.attributes if isinstance(one, Key)), None)
+            if found is not None:
+                return found
+    return None
+
+
+def _told(node: Markup, word: str) -> Markup:
+    """An element with a key of its own among its branches."""
+    if not isinstance(node, Element) or any(isinstance(one, Key) for one in node.attributes):
+        return node
+    return replace(node, branch=word)
+
+
+def _keyed(node: Markup, key: Key) -> Markup:
+    return replace(node, attributes=(key, *node.attributes)) if isinstance(node, Element) else node

@@ -1,0 +1,113 @@
+"""The names of a function that is written from a component with a template: all of them meet in its one
+scope."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
+
+from clean_carry.component.code import Member
+from clean_carry.component.model import Component
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.syntaxes.naming import Edits
+
+if TYPE_CHECKING:
+    from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller
+
+
+def pascal(name: str) -> str:
+    """`update:count` and `row-picked` as `UpdateCount` and `RowPicked`."""
+    return "".join(
+        part[:1].upper() + part[1:] for part in name.replace(":", "-").split("-") if part
+    )
+
+
+@dataclass
+class Names:
+    """Names of one component; `taken` are those of the module, of the world and of locals. Events and slots
+    are inputs: `events` and `slots` say under which names."""
+
+    edits: Edits
+    taken: set[str]
+    members: dict[Member, str] = field(default_factory=dict)
+    events: dict[str, str] = field(default_factory=dict)
+    slots: dict[str, str] = field(default_factory=dict)
+    made: dict[str, str] = field(default_factory=dict)
+    after_used: bool = False
+
+    def choose(self, wish: str, other: str) -> str:
+        """A name nothing has yet: the one that is wished for, or another one."""
+        for name in (wish, other, f"{other}Here", *(f"{other}{n}" for n in range(2, 99))):
+            if name not in self.taken and is_identifier(name):
+                self.taken.add(name)
+                return name
+        raise AssertionError(wish)
+
+    def _made(self, key: str, wish: str, other: str) -> str:
+        if key not in self.made:
+            self.made[key] = self.choose(wish, other)
+        return self.made[key]
+
+    def of(self, member: Member) -> str:
+        """The name of a member."""
+        if member not in self.members:
+            plain = member.name.lstrip("_$") or member.name
+            wish = {"element": f"{plain}Ref", "field": f"{plain}Box"}.get(
+                member.kind, f"{plain}Value"
+            )
+            self.members[member] = self.choose(plain, wish)
+        return self.members[member]
+
+    def setter(self, name: str) -> str:
+        """What writes a field of state."""
+        return self._made(f"set {name}", f"set{pascal(name)}", f"write{pascal(name)}")
+
+    def now(self, name: str) -> str:
+        """The box of a field's newest value."""
+        return self._made(f"now {name}", f"{name}Now", f"{name}NowBox")
+
+    def reader(self, name: str) -> str:
+        """What works a derived value out anew."""
+        return self._made(f"read {name}", f"read{pascal(name)}", f"work{pascal(name)}")
+
+    @property
+    def latest(self) -> str:
+        """The box of the newest inputs."""
+        return self._made("latest", "latest", "latestInputs")
+
+    @property
+    def listeners(self) -> str:
+        """The box of the newest listeners."""
+        return self._made("listeners", "listeners", "newestListeners")
+
+    @property
+    def others(self) -> str:
+        """The inputs that are not declared."""
+        return self._made("others", "others", "otherInputs")
+
+    def after(self, speller: Speller) -> str:
+        """What calls back once all is drawn."""
+        self.after_used = True
+        speller.helper("useAfterDraw")
+        return self._made("after", "afterDraw", "onceDrawn")
+
+    def event(self, event: str) -> str:
+        """The input that is called for an event."""
+        return self.events.get(event, f"on{pascal(event)}")
+
+    def slot(self, name: str) -> str:
+        """The input that holds the content of a slot."""
+        return self.slots.get(name, name or "children")
+
+
+def names_of(component: Component, edits: Edits, taken: set[str]) -> Names:
+    """The names of a component; inputs keep theirs."""
+    names = Names(edits, taken)
+    for prop in component.inputs.props:
+        if prop.name in taken or not is_identifier(prop.name):
+            other = names.choose(f"{prop.name}Input", f"given{pascal(prop.name)}")
+            names.members[Member("prop", prop.name)] = other
+        else:
+            taken.add(prop.name)
+            names.members[Member("prop", prop.name)] = prop.name
+    return names

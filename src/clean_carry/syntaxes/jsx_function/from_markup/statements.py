@@ -1,0 +1,444 @@
+"""The members of a component with a template, as statements of a function that draws."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from clean_carry.component.code import Assign, Code, Member, Read
+from clean_carry.component.fragment import Fragment, between, copy, joined, new, settled
+from clean_carry.component.members import (
+    Callback,
+    Derived,
+    Injected,
+    KeptOption,
+    LeftMember,
+    Method,
+    Provided,
+    Reaction,
+    StateField,
+    Timed,
+)
+from clean_carry.component.model import Component
+from clean_carry.component.spans import Span
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
+
+# The options whose parts are written one by one.
+_SETTLED = (
+    "props",
+    "emits",
+    "computed",
+    "watch",
+    "methods",
+    "inject",
+    "expose",
+    "name",
+    "components",
+)
+_KEPT = frozenset({"inheritAttrs"})
+
+
+@dataclass
+class Statements:
+    """Writes the statements of one component; raises `Unsaid` for what has no statement.
+
+    `constants` are values of the module that defaults need.
+    """
+
+    component: Component
+    source: SourceText
+    speller: Speller
+    constants: list[Fragment] = field(default_factory=list)
+    notes: list[tuple[str, str, int]] = field(default_factory=list)
+
+    def __post_init__(self) -> None:
+        self.unit, self.end = self.speller.unit, self.speller.end
+        # Fields whose first value code of the making gives.
+        self.first: dict[str, Code] = {}
+        self.folded: list[Timed] = []
+        self.settled_first = Fragment()
+        self.replaced: list[Span] = []
+        self.line = f"\n{self.unit}"
+
+    def write(self) -> list[Fragment]:
+        """All of them, in the order values come to be: blocks that a blank line sets apart."""
+        component = self.component
+        self._refuse_others()
+        self.folded = [one for one in self._of(Timed) if one.when == "made" and self._folds(one)]
+        state = [self._state(one) for one in self._fields()]
+        fields = [self._field(name) for name in component.foreign.plain_fields]
+        elements = [self._element(m) for m in self._elements()]
+        later = [self._watcher(one) for one in component.reactions]
+        made = [
+            self._timed(one)
+            for one in self._of(Timed)
+            if one.when == "made" and one not in self.folded
+        ]
+        moments = self._moments()
+        methods = [self._method(one) for one in component.methods()]
+        derived: list[Fragment] = []
+        for one in self._ordered():
+            derived += self._derived(one)
+        setters = [self._setter(one) for one in component.derived if one.setter is not None]
+        blocks = [_lines(elements, self.line), _lines(state, self.line), _lines(fields, self.line)]
+        blocks += [_lines(derived, self.line), *methods, *setters, *later, *made, *moments]
+        return [block for block in blocks if block]
+
+    def settled(self) -> Fragment:
+        """What of the object is written elsewhere."""
+        component = self.component
+        result = settled(component.entries["component"], "object-to-function") + self.settled_first
+        for option in _SETTLED:
+            if option in component.entries:
+                result += settled(component.entries[option], "object-to-function")
+        for part in self._of(KeptOption):
+            if part.idle or part.name in _KEPT:
+                result += settled(part.entry, "object-to-function")
+        for prop in component.inputs.props:
+            if prop.entry >= 0:
+                result += settled(prop.entry, "input-to-parameter")
+        if component.state is not None:
+            result += settled(component.state.entry, "state-to-hooks")
+        return result
+
+    def _of(self, kind: type) -> list:  # type: ignore[type-arg]
+        return [part for part in self.component.members if isinstance(part, kind)]
+
+    def _refuse_others(self) -> None:
+        component = self.component
+        at = component.span.start
+        for part in self._of(KeptOption):
+            if not part.idle and part.name not in _KEPT:
+                raise Unsaid("unknown-option", part.name, part.span.start)
+        for part in self._of(LeftMember):
+            raise Unsaid(part.rule, part.detail, part.span.start)
+        for part in self._of(Provided):
+            raise Unsaid("context-not-in-target", part.key, part.code.span.start)
+        for part in self._of(Injected):
+            raise Unsaid("context-not-in-target", part.key, at)
+        if (
+            component.foreign.mixed
+            or component.foreign.mixed_props
+            or component.foreign.mixed_hooks
+        ):
+            raise Unsaid("mixins-not-in-target", "", at)
+        if component.foreign.prelude is not None:
+            raise Unsaid("state-not-literal", "data", component.foreign.prelude.span.start)
+        if component.outward.exposed or component.foreign.opened.names:
+            raise Unsaid("reached-from-outside", ", ".join(component.outward.exposed), at)
+
+    # -- what it holds --------------------------------------------------------------------------
+
+    def _fields(self) -> list[StateField]:
+        state = self.component.state
+        if state is None:
+            return []
+        if state.fields is None:
+            raise Unsaid("state-not-literal", "data", self.component.span.start)
+        return list(state.fields)
+
+    def _state(self, one: StateField) -> Fragment:
+        names, times = self.speller.names, self.speller.times
+        name = names.of(Member("state", one.name))
+        above = copy(one.comment) + new(self.line) if one.comment is not None else Fragment()
+        given = self.first.get(one.name, one.code)
+        with self.speller.mode(drawing=True):
+            value = self._level(given, 1) if given is not None else new("undefined")
+            if given is not one.code and one.code is not None:
+                # What it had for no more than a moment goes into a comment nobody reads: nowhere.
+                self.replaced.append(one.code.span)
+        text = self.source.slice(given.span.start, given.span.end) if given is not None else ""
+        if one.lazy or "(" in text or text.startswith("["):
+            simple = text in ("[]", "{}")
+            value = value if simple else new("() => ") + (_grouped(text, value))
+        elif text.startswith("{") and text != "{}":
+            value = new("() => (") + value + new(")")
+        if one.name in times.live:
+            hook = self.speller.helper("useNewest")
+            head = f"const [{name}, {names.setter(one.name)}, {names.now(one.name)}] = {hook}("
+        elif one.name in times.written:
+            hook = self.speller.hook("useState")
+            head = f"const [{name}, {names.setter(one.name)}] = {hook}("
+        else:
+            head = f"const [{name}] = {self.speller.hook('useState')}("
+        line = above + new(head, one.entry, "state-to-hook") + value + new(f"){self.end}")
+        for note in one.behind:
+            line += new(" ") + copy(note)
+        return line
+
+    def _folds(self, one: Timed) -> bool:
+        """Whether code of the making only gives fields of state their first values."""
+        inner = one.inner
+        if inner is None:
+            return False
+        values: dict[str, Code] = {}
+        here = inner.span.start
+        for operation in inner.operations:
+            between_them = self.source.slice(here, operation.span.start)
+            plain = isinstance(operation, Assign) and operation.operator == "="
+            if between_them.strip(" \n\t;") or not plain:
+                return False
+            assert isinstance(operation, Assign)
+            assert operation.value is not None
+            reads = [m for m in operation.value.all() if not isinstance(m, Read)]
+            own = [
+                m for m in operation.value.all() if isinstance(m, Read) and m.member.kind != "prop"
+            ]
+            if reads or own or operation.member.name in values:
+                return False
+            values[operation.member.name] = operation.value
+            here = operation.span.end
+        if self.source.slice(here, inner.span.end).strip(" \n\t;") or not values:
+            return False
+        self.first.update(values)
+        self.settled_first += settled(one.entry, "made-to-first-value")
+        self.settled_first += settled(one.callback.entry, "made-to-first-value")
+        for operation in inner.operations:
+            self.settled_first += settled(operation.entry, "made-to-first-value")
+        return True
+
+    def _field(self, name: str) -> Fragment:
+        local = self.speller.names.of(Member("field", name))
+        return new(f"const {local} = {self.speller.hook('useRef')}(){self.end}")
+
+    def _elements(self) -> list[str]:
+        return list(dict.fromkeys(name for name, _ in self.component.view.element_names))
+
+    def _element(self, name: str) -> Fragment:
+        local = self.speller.names.of(Member("element", name))
+        return new(f"const {local} = {self.speller.hook('useRef')}(null){self.end}")
+
+    # -- derived values -------------------------------------------------------------------------
+
+    def _ordered(self) -> list[Derived]:
+        """Derived values so that each stands after those it reads."""
+        pending = {one.name: one for one in self.component.derived}
+        done: list[Derived] = []
+        while pending:
+            ready = [
+                name
+                for name, one in pending.items()
+                if not any(
+                    m.kind == "derived" and m.name in pending and m.name != name
+                    for m in self.speller.times.dependencies(one.text)
+                )
+            ]
+            if not ready:
+                first = next(iter(pending.values()))
+                raise Unsaid("derived-in-steps", first.name, first.text.span.start)
+            done.append(pending.pop(ready[0]))
+        return done
+
+    def _derived(self, one: Derived) -> list[Fragment]:
+        names, times = self.speller.names, self.speller.times
+        name = names.of(Member("derived", one.name))
+        if one.stored is not None:
+            raise Unsaid("not-in-target", f"a store's {one.name}", one.text.span.start)
+        asked = one.name in times.asked
+        getter = one.getter
+        assert getter is not None
+        if getter.text is None:
+            raise Unsaid("derived-in-steps", one.name, one.text.span.start)
+        result: list[Fragment] = []
+        settle = settled(getter.entry, "derived-to-value") + settled(one.entry, "derived-to-value")
+        settle += settled(one.text_entry, "derived-to-value")
+        if asked:
+            with self.speller.mode(drawing=False, late=True):
+                function = self._arrow(getter)
+            head = settle + new(f"const {names.reader(one.name)} = ") + function + new(self.end)
+            result.append(self._noted(one.comments, head))
+            result.append(new(f"const {name} = {names.reader(one.name)}(){self.end}"))
+            return result
+        with self.speller.mode(drawing=True):
+            if one.returned is not None and not self._watched(one.name):
+                value = self._level(one.returned, 1)
+                settle += self._others_settled(one.text, one.returned)
+                line = settle + new(f"const {name} = ") + value + new(self.end)
+            else:
+                found = times.dependencies(one.text)
+                needs = ", ".join(dict.fromkeys(names.of(m) for m in found if m.kind != "field"))
+                line = settle + new(f"const {name} = {self.speller.hook('useMemo')}(")
+                line += self._arrow(getter) + new(f", [{needs}]){self.end}")
+        return [self._noted(one.comments, line)]
+
+    def _watched(self, name: str) -> bool:
+        return any(
+            one.source.kind == "derived" and one.source.name == name
+            for one in self.component.reactions
+        )
+
+    def _others_settled(self, whole: Code, part: Code) -> Fragment:
+        result = Fragment()
+        for one in whole.operations:
+            if not part.span.start <= one.span.start < part.span.end:
+                result += settled(one.entry, "derived-to-value")
+        return result
+
+    def _setter(self, one: Derived) -> Fragment:
+        setter = one.setter
+        assert setter is not None
+        name = self.speller.names.setter(one.name)
+        with self.speller.mode(drawing=False, late=f"{one.name}=" in self.speller.times.late):
+            return new(f"const {name} = ") + self._arrow(setter) + new(self.end)
+
+    # -- code ---------------------------------------------------------------------------------
+
+    def _method(self, one: Method) -> Fragment:
+        if one.shared is not None or one.stored is not None or one.prefix == "module":
+            raise Unsaid("not-in-target", one.name, one.text.span.start)
+        name = self.speller.names.of(Member("method", one.name))
+        late = one.name in self.speller.times.late
+        with self.speller.mode(drawing=False, late=late):
+            if one.form == "declared":
+                head = new(f"{one.prefix} {name}", one.entry, "method-to-function")
+                return self._noted(one.comments, head + self._level(one.text, 1))
+            head = new(f"const {name} = ", one.entry, "method-to-function")
+            return self._noted(one.comments, head + self._level(one.text, 1) + new(self.end))
+
+    def _watcher(self, one: Reaction) -> Fragment:
+        names = self.speller.names
+        hook = self.speller.helper("useChange")
+        result = settled(one.entry, "watcher-to-hook")
+        for _, entry in (*one.now, *one.before):
+            result += settled(entry, "", "kept")
+        if one.source.name.startswith("$"):
+            raise Unsaid("not-in-target", f"a watcher of {one.source.name}", one.body.span.start)
+        for span in one.settings:
+            text = self.source.slice(span.start, span.end)
+            key = text.partition(":")[0].strip().strip("'\"")
+            if key not in ("deep", "immediate") and "post" not in text:
+                raise Unsaid("not-in-target", f"a watcher with {text}", span.start)
+        source = names.of(one.source)
+        # A path is followed as far as there is something: nothing stays what it is.
+        steps = [source, *one.path]
+        value = " && ".join(".".join(steps[:count]) for count in range(1, len(steps) + 1))
+        handler = one.handler
+        assert handler is not None
+        if handler.shared is not None:
+            raise Unsaid("not-in-target", "a watcher that is put off", one.body.span.start)
+        if not one.deep and one.source.name in self._changed_inside() and not one.path:
+            self.notes.append(("change-seen", one.source.name, one.body.span.start))
+        if handler.text is None:
+            run = new(names.of(Member("method", handler.method)))
+        else:
+            with self.speller.mode(drawing=False):
+                run = self._arrow(handler)
+        at_once = ", true" if one.immediate else ""
+        line = result + new(f"{hook}({value}, ") + run + new(f"{at_once}){self.end}")
+        return self._noted(one.comments, line)
+
+    def _changed_inside(self) -> set[str]:
+        return {name for name, _ in self.component.facts.mutations}
+
+    def _timed(self, one: Timed) -> Fragment:
+        """Code of the making runs once, before anything else that waits for the first drawing."""
+        effect = self.speller.hook("useLayoutEffect")
+        with self.speller.mode(drawing=False):
+            run = self._run(one.callback)
+        head = settled(one.entry, "moment-to-effect") + new(f"{effect}(() => {{")
+        return self._noted(one.comments, head + run + new(f"}}, []){self.end}"))
+
+    def _moments(self) -> list[Fragment]:
+        found: list[Fragment] = []
+        shown = [one for one in self._of(Timed) if one.when == "displayed"]
+        gone = [one for one in self._of(Timed) if one.when in ("before removal", "removed")]
+        effect = self.speller.hook("useLayoutEffect") if shown or gone else ""
+        for one in shown:
+            with self.speller.mode(drawing=False):
+                run = self._run(one.callback)
+            head = settled(one.entry, "moment-to-effect") + new(f"{effect}(() => {{")
+            found.append(self._noted(one.comments, head + run + new(f"}}, []){self.end}")))
+        for one in gone:
+            with self.speller.mode(drawing=False, late=True):
+                run = self._run(one.callback)
+            head = settled(one.entry, "moment-to-effect") + new(f"{effect}(() => () => {{")
+            found.append(self._noted(one.comments, head + run + new(f"}}, []){self.end}")))
+        for one in self._of(Timed):
+            if one.when == "updated":
+                found.append(self._updated(one))
+            elif one.when not in ("displayed", "made", "before removal", "removed"):
+                raise Unsaid("moment-not-in-target", one.hook, self._at(one))
+        return found
+
+    def _at(self, one: Timed) -> int:
+        return one.callback.text.span.start if one.callback.text is not None else 0
+
+    def _updated(self, one: Timed) -> Fragment:
+        """What runs after every drawing but the first."""
+        effect = self.speller.hook("useLayoutEffect")
+        first = self.speller.names.choose("drawnBefore", "drawnOnce")
+        ref = self.speller.hook("useRef")
+        with self.speller.mode(drawing=False):
+            run = self._run(one.callback).shifted(0)
+        two = f"{self.line}{self.unit}"
+        text = f"const {first} = {ref}(false){self.end}{self.line}{effect}(() => {{{two}"
+        text += f"if ({first}.current) {{"
+        tail = f"}}{two}{first}.current = true{self.end}{self.line}}}){self.end}"
+        self.notes.append(("runs-after-drawing", one.hook, self._at(one)))
+        return self._noted(
+            one.comments, settled(one.entry, "moment-to-effect") + new(text) + run + new(tail)
+        )
+
+    # -- text -----------------------------------------------------------------------------------
+
+    def _run(self, callback: Callback) -> Fragment:
+        """What stands between the braces of a moment's function."""
+        if callback.text is None:
+            name = self.speller.names.of(Member("method", callback.method))
+            return new(f" {name}(){self.end} ")
+        code = callback.text
+        settle = settled(callback.entry, "moment-to-effect")
+        if callback.body_at < 0 or callback.asynchronous or callback.parameters:
+            call = new("(") + self._arrow(callback) + new(f")(){self.end}")
+            return new(f"{self.line}{self.unit}") + call + new(self.line)
+        start, end = callback.body_at + 1, code.span.end - 1
+        inner = tuple(o for o in code.operations if o.span.start >= start)
+        for one in code.operations:
+            if one.span.start < start:
+                settle += settled(one.entry, "moment-to-effect")
+        span = code.span._replace(start=start, end=end)
+        body = between(span, inner, self.speller.spell)
+        return settle + body.shifted(1 - self._levels(code.span.start))
+
+    def _arrow(self, callback: Callback) -> Fragment:
+        """A function of an option as an arrow function."""
+        assert callback.text is not None
+        settle = settled(callback.entry, "", "kept")
+        code, at = callback.text, callback.body_at
+        if at < 0:
+            return settle + self._level(code, 1)
+        first = [o for o in code.operations if o.span.start < at]
+        rest = [o for o in code.operations if o.span.start >= at]
+        head = between(code.span._replace(end=at), first, self.speller.spell)
+        body = between(code.span._replace(start=at), rest, self.speller.spell)
+        prefix = "async " if callback.asynchronous else ""
+        return (
+            settle
+            + new(prefix)
+            + (head + new("=> ") + body).shifted(1 - self._levels(code.span.start))
+        )
+
+    def _noted(self, notes: tuple[Span, ...], line: Fragment) -> Fragment:
+        above, behind = Fragment(), Fragment()
+        starts = [piece.span.start for piece in line.pieces if piece.span is not None]
+        for note in notes:
+            if starts and note.start > max(starts):
+                behind += new(" ") + copy(note)
+                continue
+            above += copy(note).shifted(1 - self._levels(note.start)) + new(self.line)
+        return above + line + behind
+
+    def _level(self, code: Code, depth: int) -> Fragment:
+        return self.speller.code(code).shifted(depth - self._levels(code.span.start))
+
+    def _levels(self, at: int) -> int:
+        indent = self.source.indent_at(at).replace("\t", self.unit)
+        return len(indent) // max(1, len(self.unit))
+
+
+def _lines(parts: list[Fragment], line: str) -> Fragment:
+    return joined((part for part in parts if part), line)
+
+
+def _grouped(text: str, value: Fragment) -> Fragment:
+    return new("(") + value + new(")") if text.startswith("{") else value

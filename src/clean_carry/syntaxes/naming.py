@@ -1,0 +1,84 @@
+"""Renaming of locals, for every writer whose members come to stand in one scope."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field
+
+from clean_carry.component.code import Operation
+from clean_carry.component.fragment import Fragment, Piece
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.model import Component
+from clean_carry.component.spans import Span
+from clean_carry.source.javascript.scope import Binding, Names, Scope
+
+
+@dataclass
+class Edits:
+    """New text for spans of the file: (text, ledger entry, rule)."""
+
+    ledger: Ledger
+    texts: dict[Span, tuple[str, int, str]] = field(default_factory=dict)
+
+    def add(self, span: Span, text: str, rule: str = "renamed-apart") -> None:
+        """Write `text` in the place of a span."""
+        if span not in self.texts:
+            entry = self.ledger.claim("local name", span)
+            self.ledger.settle(entry, "carried", rule)
+            self.texts[span] = (text, entry, rule)
+
+
+def free_locals(
+    edits: Edits,
+    taken: set[str],
+    component: Component,
+    used: Iterable[tuple[Operation, str]],
+    names: Names,
+) -> None:
+    """Rename locals that hide what code around them now calls by the same name; no new name is `taken`."""
+    bindings = {b.node.start: b for b in bindings_of(names.module)}
+    done: set[int] = set()
+    for operation, root in used:
+        for name, at in component.facts.locals_at.get(operation.entry, ()):
+            if name != root or at in done or at not in bindings:
+                continue
+            done.add(at)
+            binding = bindings[at]
+            cap = name[:1].upper() + name[1:]
+            wish = f"new{cap}" if binding.kind == "param" else f"current{cap}"
+            around = {n for scope in binding.scope.chain() for n in scope.names}
+            while wish in taken | around:
+                wish += "Here"
+            for node in (binding.node, *binding.references):
+                short = node.type.startswith("shorthand_property_identifier")
+                text = f"{name}: {wish}" if short else wish
+                edits.add(names.tree.source.span(node.start, node.end), text)
+
+
+def bindings_of(scope: Scope) -> Iterator[Binding]:
+    """Every binding of a scope and of those below it."""
+    stack = [scope]
+    while stack:
+        here = stack.pop()
+        yield from here.names.values()
+        stack.extend(here.children)
+
+
+def edited(fragment: Fragment, edits: Edits) -> Fragment:
+    """The fragment with new text where names are renamed."""
+    known = sorted(edits.texts.items())
+    pieces: list[Piece] = []
+    for piece in fragment.pieces:
+        span = piece.span
+        if span is None:
+            pieces.append(piece)
+            continue
+        here = span.start
+        for at, (text, entry, rule) in known:
+            if at.start < here or at.end > span.end:
+                continue
+            pieces.append(Piece(span._replace(start=here, end=at.start), shift=piece.shift))
+            pieces.append(Piece(text=text, entry=entry, rule=rule))
+            here = at.end
+        pieces.append(Piece(span._replace(start=here), shift=piece.shift))
+    return Fragment(p for p in pieces if p.span is None or p.span.end > p.span.start)
