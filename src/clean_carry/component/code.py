@@ -430,6 +430,19 @@ class Snapshot(Operation):
 
 
 @dataclass(frozen=True)
+class Filtered(Operation):
+    """A value that a filter of the template makes into another one; `arguments` are what it is given
+    besides."""
+
+    name: str
+    value: Code
+    arguments: tuple[Code, ...]
+
+    def operands(self) -> tuple[Code, ...]:
+        return (self.value, *self.arguments)
+
+
+@dataclass(frozen=True)
 class Kept(Operation):
     """The start of a function that reads fields of state after it has written them: their values
     are kept."""

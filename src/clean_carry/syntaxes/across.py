@@ -236,6 +236,20 @@ _ROWS: tuple[Row, ...] = (
         "updated() { this.measure(); }",
     ),
     (
+        "injected-as-input",
+        "note",
+        "an ancestor provided this value; it is an input now, which who draws the component must give",
+        "Give it where the component is drawn, or read it from a context by hand",
+        "inject: ['harbour']",
+    ),
+    (
+        "model-by-name",
+        "note",
+        "parents bind it both ways by names of its own; they must give the value and listen now",
+        "Give the input, and write what the listener is called with",
+        "model: { prop: 'cargo', event: 'declared' }",
+    ),
+    (
         "mixins-not-in-target",
         "error",
         "it mixes something in, which a function cannot",

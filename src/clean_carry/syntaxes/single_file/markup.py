@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from clean_carry.component.code import Code, Respelled
+from clean_carry.component.code import Code, Filtered, Respelled
 from clean_carry.component.markup import (
     Branch,
     Condition,
@@ -51,6 +51,7 @@ class TemplateReader:
     version: int = 3
     # The fields behind what is bound both ways, by where that stands.
     rows: Mapping[int, frozenset[str]] = field(default_factory=dict)
+    neutral: bool = False
 
     def __post_init__(self) -> None:
         self.attributes = AttributeReader(self)
@@ -158,7 +159,25 @@ class TemplateReader:
         if node is None:
             self.refuse("an expression that is empty or several", at)
             return Code(self.span(at, at))
-        return self.uses.code(self.uses.span(node))
+        found = self._filtered(node) if self.neutral else None
+        return found or self.uses.code(self.uses.span(node))
+
+    def _filtered(self, node: Node) -> Code | None:
+        """A value behind the filters of the older runtime; None where there are none."""
+        right, left = node.child("right"), node.child("left")
+        if node.type != "binary_expression" or not node.has("|") or right is None or left is None:
+            return None
+        called = right.child("function") if right.type == "call_expression" else right
+        if called is None or called.text not in self.code.filters:
+            return None
+        span = self.uses.span(node)
+        entry = self.uses.ledger.claim("filter", span)
+        value = self._filtered(left) or self.uses.code(self.uses.span(left))
+        given = right.child("arguments") if right.type == "call_expression" else None
+        others = [
+            self.uses.code(self.uses.span(one)) for one in (given.named_children if given else ())
+        ]
+        return Code(span, (Filtered(span, entry, False, called.text, value, tuple(others)),))
 
     def form(self, at: int) -> Form:
         """What such an expression gives."""

@@ -25,7 +25,12 @@ from clean_carry.syntaxes.single_file_object.functions import (
     returned,
     with_comma,
 )
-from clean_carry.syntaxes.single_file_object.options import Gathered, claim_option, reads
+from clean_carry.syntaxes.single_file_object.options import (
+    Gathered,
+    claim_option,
+    keep_option,
+    reads,
+)
 from clean_carry.syntaxes.single_file_object.store import read_stored
 from clean_carry.syntaxes.uses import Raw, Uses
 
@@ -276,6 +281,25 @@ def _methods(gathered: Gathered, part: Node, value: Node) -> None:
             gathered.parts.append(KeptOption("methods", uses.span(item), inside, notes))
             continue
         method = _method(gathered, name, item, given, notes)
+        if method is not None:
+            gathered.parts.append(method)
+
+
+@reads("filters")
+def _filters(gathered: Gathered, part: Node, value: Node) -> None:
+    """Filters of the older runtime: for another family functions like any other."""
+    taken = gathered.members.declared()
+    parts = parts_of(value) if value.type == "object" else []
+    plain = all(
+        name is not None and is_identifier(name) and name not in taken
+        and given.type in ("method_definition", "function_expression", "arrow_function")
+        for name, _, given in parts
+    )  # fmt: skip
+    if not gathered.members.neutral or not parts or not plain:
+        keep_option(gathered, "filters", part)
+        return
+    for name, item, given, notes in _members_of(gathered, "filters", part, value):
+        method = _method(gathered, name or "", item, given, notes)
         if method is not None:
             gathered.parts.append(method)
 

@@ -60,7 +60,7 @@ class Gathered:
 
 OPTIONS: dict[str, Callable[[Gathered, Node, Node], None]] = {}
 # Options only the runtime reads; the text filters and the custom model are of the older one.
-KEPT = ("inheritAttrs", "directives", "filters", "model", "compatConfig", "mixins", "extends")
+KEPT = ("inheritAttrs", "directives", "model", "compatConfig", "mixins", "extends")
 
 
 def reads(option: str) -> Callable[[Callable[..., None]], Callable[..., None]]:
@@ -235,13 +235,18 @@ def _prelude(gathered: Gathered, function: Node) -> None:
     gathered.prelude_names = frozenset(n for n in scope.names) if scope else frozenset()
 
 
+def keep_option(gathered: Gathered, option: str, part: Node) -> None:
+    """Keep an option that only the runtime reads."""
+    uses = gathered.uses
+    entry = claim_option(gathered, part)
+    gathered.members.kept_only("unknown-option", part.text.split("\n")[0][:60], part.start)
+    gathered.parts.append(KeptOption(option, uses.span(part), entry, attached(uses, part)))
+
+
 def _kept(option: str) -> None:
     @reads(option)
     def read(gathered: Gathered, part: Node, value: Node) -> None:
-        uses = gathered.uses
-        entry = claim_option(gathered, part)
-        gathered.members.kept_only("unknown-option", part.text.split("\n")[0][:60], part.start)
-        gathered.parts.append(KeptOption(option, uses.span(part), entry, attached(uses, part)))
+        keep_option(gathered, option, part)
 
 
 for _option in KEPT:

@@ -349,7 +349,9 @@ def _drawn(
     ledger.claim("template", uses.tree.source.span(template.start, template.end))
     _check_names(uses, members, code)
     template_uses = Uses(code.tree, code.names, ledger)
-    reader = TemplateReader(template_uses, code, version=gathered.runtime, rows=aliases.rows)
+    reader = TemplateReader(
+        template_uses, code, version=gathered.runtime, rows=aliases.rows, neutral=members.neutral
+    )
     reader.collect(members, aliases.template)
     reader.forms = member_forms(gathered.props, members)
     # A number, a string or a truth value cannot be changed in place.

@@ -117,14 +117,8 @@ class Analysis:
                     if name in self.written and (not plain or operation.deferred or after):
                         self.live.add(name)
                 for name in _written((operation,)):
-                    again = name in seen or _uses_own(operation)
-                    if again and (name in seen or not plain or operation.deferred):
-                        self.live.add(name)
+                    self._write(operation, name, name in seen or not plain)
                     seen[name] = operation.span.end
-                    if isinstance(operation, Changed | FieldByName | AssignEach):
-                        self.live.add(name)
-                    if isinstance(operation, Assign) and (operation.used or operation.looped):
-                        self.live.add(name)
             for operation in unit.operations if not plain else ():
                 if not isinstance(operation, Taken):
                     continue
@@ -132,6 +126,15 @@ class Analysis:
                 self.live |= {
                     m.name for m in taken if m is not None and m.kind == "state"
                 } & self.written
+
+    def _write(self, operation: Operation, name: str, later: bool) -> None:
+        """A field is read newer than it is drawn where a write needs its value, or gives it."""
+        if isinstance(operation, Changed | FieldByName | AssignEach):
+            self.live.add(name)
+        if isinstance(operation, Assign):
+            again = _uses_own(operation) and (later or operation.deferred or operation.looped)
+            if again or operation.used:
+                self.live.add(name)
 
     def _state_of(self, operation: Operation) -> set[str]:
         """The fields of state an operation reads: itself, by a derived value, or by a method."""

@@ -19,10 +19,11 @@ from clean_carry.component.markup import (
     TwoWay,
     children_of,
 )
-from clean_carry.component.members import Derived, KeptOption, StateField
+from clean_carry.component.members import Derived, Injected, KeptOption, StateField
 from clean_carry.component.model import Component, Prop, Refusal
 from clean_carry.source.css.selectors import FOREIGN, FOREIGN_ANYWHERE, scope_splices
 from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
+from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.contract import Fitted, ScriptFile
 from clean_carry.syntaxes.jsx.attributes import HTML_NAMES
@@ -38,6 +39,8 @@ from clean_carry.syntaxes.naming import Edits, edited, free_locals
 from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
 
 # Findings of a reader that only say what another writer of its family looks at itself.
+# How trials name what an ancestor provides.
+PROVIDED = "$provided."
 _LOOKED_AT = frozenset({"unknown-option", "unknown-use", "instance-escapes", "derived-written"})
 
 
@@ -61,6 +64,8 @@ class _File:
 
     def __init__(self, file: ScriptFile, fitted: Fitted, component: Component) -> None:
         self.file, self.fitted, self.component = file, fitted, component
+        # By name: the statements that import the components it draws.
+        self.children: dict[str, Node] = {}
         self.source, self.ledger = file.source, fitted.ledger
         self.style = script_style(file.tree, fitted.workspace.file)
         self.end, self.unit = self.style.semicolon, self.style.unit
@@ -228,9 +233,16 @@ class _File:
         body = joined(blocks, f"\n{line}")
         latest = self._latest(line)
         signature = self._signature(takes_root)
-        head = new(f"export default function {component.name}(") + signature + new(f") {{{line}")
+        reached = bool(component.outward.exposed)
+        opening = f"export default function {component.name}("
+        closing = f"{line}){self.end}\n}}\n"
+        if reached:
+            opening = f"export default {self.speller.hook('forwardRef')}(function {component.name}("
+            closing = f"{line}){self.end}\n}}){self.end}\n"
+            signature = (signature if signature else new("props")) + new(f", {names.reference}")
+        head = new(opening) + signature + new(f") {{{line}")
         inner = latest + body + (new(f"\n{line}") if blocks else Fragment())
-        returned = new(f"return (\n{self.unit * 2}") + drawn + new(f"{line}){self.end}\n}}\n")
+        returned = new(f"return (\n{self.unit * 2}") + drawn + new(closing)
         function = statements.settled() + writer.settled + head + inner + returned
         before, after = self._module()
         said = self._said()
@@ -272,6 +284,9 @@ class _File:
             key = prop.name if is_identifier(prop.name) else f"'{prop.name}'"
             head = new(key if key == local else f"{key}: {local}")
             parts.append(head + self._default(prop, local))
+        for part in self.component.members:
+            if isinstance(part, Injected):
+                parts.append(self._injected(part))
         parts += [new(local) for local in names.events.values()]
         for local in names.slots.values():
             parts.append(new(local))
@@ -290,6 +305,17 @@ class _File:
             return new("{ ") + flat + new(" }")
         last = "" if uses_others else self.style.last
         return new(f"{{\n{self.unit}") + joined(parts, f",\n{self.unit}") + new(f"{last}\n}}")
+
+    def _injected(self, part: Injected) -> Fragment:
+        """What an ancestor provided, as an input."""
+        local = self.speller.names.of(Member("injected", part.name))
+        head = new(part.name if part.name == local else f"{part.name}: {local}")
+        if part.fallback is None:
+            return head
+        if part.made:
+            raise Unsaid("context-not-in-target", part.key, part.fallback.span.start)
+        with self.speller.mode(drawing=True):
+            return head + new(" = ") + self.speller.code(part.fallback)
 
     def _default(self, prop: Prop, local: str) -> Fragment:
         default = prop.default
@@ -369,7 +395,7 @@ class _File:
         data = self.source.data
         while start < end and data[start : start + 1] in b"\n\r":
             start += 1
-        before = copy(self.source.span(start, end)) if data[start:end].strip() else Fragment()
+        before = self._without_children(start, end) if data[start:end].strip() else Fragment()
         at, stop = self.component.span.end, self.file.script[1]
         rest = data[at:stop]
         at += len(rest) - len(rest.lstrip(b"; \t\n"))
@@ -379,8 +405,43 @@ class _File:
         )
         return before, after
 
+    def _without_children(self, start: int, end: int) -> Fragment:
+        """The code before the component, in which what it draws is imported from the carried files."""
+        result, here, quote = Fragment(), start, self.style.quote
+        for name, statement in sorted(self.children.items(), key=lambda one: one[1].start):
+            origin = statement.child("source")
+            assert origin is not None
+            stem = origin.text[1:-1].removesuffix(".vue")
+            entry = self.ledger.claim(
+                "child-import", self.source.span(statement.start, statement.end)
+            )
+            text = f"import {name} from {quote}{stem}.{SYNTAX.suffix}.jsx{quote}{self.end}"
+            result += copy(self.source.span(here, statement.start)) + new(
+                text, entry, "child-import"
+            )
+            here = statement.end
+        return result + copy(self.source.span(here, end))
+
     def _tag(self, tag: str, at: int) -> str:
-        raise Unsaid("child-not-carried", f"<{tag}>", at)
+        """The name of a component it draws, which is imported from where its carried form stands."""
+        found = self._import_of(tag)
+        if found is None or not self.fitted.workspace.assume_carried:
+            raise Unsaid("child-not-carried", f"<{tag}>", at)
+        name, statement = found
+        self.children[name] = statement
+        return name
+
+    def _import_of(self, tag: str) -> tuple[str, Node] | None:
+        """The name in the script that a tag means, and the statement that imports it from a single file."""
+        plain = tag.replace("-", "").lower()
+        for name, binding in self.file.names.module.names.items():
+            if binding.kind != "import" or name.lower() != plain:
+                continue
+            statement = next(up for up in binding.node.up() if up.type == "import_statement")
+            origin = statement.child("source")
+            if origin is not None and origin.text[1:-1].endswith(".vue"):
+                return name, statement
+        return None
 
     # -- styles -----------------------------------------------------------------------------
 
@@ -420,6 +481,9 @@ class _File:
         names = self.speller.names
         scoped = {node.name for node in _outlets(self.component.view.markup) if node.given}
         inputs = [(p.name, p.name) for p in self.component.inputs.props]
+        for part in self.component.members:
+            if isinstance(part, Injected):
+                inputs.append((PROVIDED + part.key.strip("'\""), part.name))
         return Interface(
             (*inputs, ("class", "className")),
             tuple(names.events.items()),

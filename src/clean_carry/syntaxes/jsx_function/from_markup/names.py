@@ -81,6 +81,11 @@ class Names:
         return self._made("listeners", "listeners", "newestListeners")
 
     @property
+    def reference(self) -> str:
+        """The reference a parent gives."""
+        return self._made("reference", "ref", "ownRef")
+
+    @property
     def others(self) -> str:
         """The inputs that are not declared."""
         return self._made("others", "others", "otherInputs")

@@ -19,6 +19,7 @@ from clean_carry.component.code import (
     Code,
     Emit,
     FieldUse,
+    Filtered,
     Gone,
     Left,
     Member,
@@ -229,6 +230,15 @@ class Speller:
             result += self.spell(inner)
         return result
 
+    def _filter(self, operation: Filtered) -> Fragment:
+        """A filter is a function that is called."""
+        name = operation.name
+        if all(method.name != name for method in self.times.component.methods()):
+            raise Unsaid("not-in-target", f"the filter {name}", operation.span.start)
+        head = new(f"{self.names.of(Member('method', name))}(", operation.entry, "filter-to-call")
+        given = [self.code(code) for code in (operation.value, *operation.arguments)]
+        return head + joined(given, ", ") + new(")")
+
     def _builtin(self, operation: Builtin) -> Fragment:
         match operation.name:
             case "$nextTick":
@@ -257,6 +267,7 @@ _SPELLED: dict[type[Operation], Callable[..., Fragment]] = {
     Changed: Speller._changed,
     Taken: Speller._taken,
     Builtin: Speller._builtin,
+    Filtered: Speller._filter,
     SlotGiven: Speller._asked,
     Respelled: Speller._respelled,
     Gone: Speller._gone,

@@ -25,17 +25,9 @@ from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsa
 
 # The options whose parts are written one by one.
 _SETTLED = (
-    "props",
-    "emits",
-    "computed",
-    "watch",
-    "methods",
-    "inject",
-    "expose",
-    "name",
-    "components",
-)
-_KEPT = frozenset({"inheritAttrs"})
+    "props", "emits", "computed", "watch", "methods", "inject", "expose", "name", "components", "filters",
+)  # fmt: skip
+_KEPT = frozenset({"inheritAttrs", "model"})
 
 
 @dataclass
@@ -82,6 +74,7 @@ class Statements:
         setters = [self._setter(one) for one in component.derived if one.setter is not None]
         blocks = [_lines(elements, self.line), _lines(state, self.line), _lines(fields, self.line)]
         blocks += [_lines(derived, self.line), *methods, *setters, *later, *made, *moments]
+        blocks.append(self._exposed())
         return [block for block in blocks if block]
 
     def settled(self) -> Fragment:
@@ -94,6 +87,8 @@ class Statements:
         for part in self._of(KeptOption):
             if part.idle or part.name in _KEPT:
                 result += settled(part.entry, "object-to-function")
+        for part in self._of(Injected):
+            result += settled(part.entry, "injected-to-input")
         for prop in component.inputs.props:
             if prop.entry >= 0:
                 result += settled(prop.entry, "input-to-parameter")
@@ -110,12 +105,14 @@ class Statements:
         for part in self._of(KeptOption):
             if not part.idle and part.name not in _KEPT:
                 raise Unsaid("unknown-option", part.name, part.span.start)
+            if part.name == "model":
+                self.notes.append(("model-by-name", "", part.span.start))
         for part in self._of(LeftMember):
             raise Unsaid(part.rule, part.detail, part.span.start)
         for part in self._of(Provided):
             raise Unsaid("context-not-in-target", part.key, part.code.span.start)
         for part in self._of(Injected):
-            raise Unsaid("context-not-in-target", part.key, at)
+            self.notes.append(("injected-as-input", part.name, at))
         if (
             component.foreign.mixed
             or component.foreign.mixed_props
@@ -124,8 +121,8 @@ class Statements:
             raise Unsaid("mixins-not-in-target", "", at)
         if component.foreign.prelude is not None:
             raise Unsaid("state-not-literal", "data", component.foreign.prelude.span.start)
-        if component.outward.exposed or component.foreign.opened.names:
-            raise Unsaid("reached-from-outside", ", ".join(component.outward.exposed), at)
+        if component.foreign.opened.names:
+            raise Unsaid("reached-from-outside", ", ".join(component.foreign.opened.names), at)
 
     # -- what it holds --------------------------------------------------------------------------
 
@@ -359,6 +356,24 @@ class Statements:
             elif one.when not in ("displayed", "made", "before removal", "removed"):
                 raise Unsaid("moment-not-in-target", one.hook, self._at(one))
         return found
+
+    def _exposed(self) -> Fragment:
+        """What a parent may ask for by a reference."""
+        wanted = self.component.outward.exposed
+        if not wanted:
+            return Fragment()
+        own = {m.name: Member("method", m.name) for m in self.component.methods()}
+        own |= {d.name: Member("derived", d.name) for d in self.component.derived}
+        own |= {f.name: Member("state", f.name) for f in self._fields()}
+        parts = []
+        for name in wanted:
+            if name not in own:
+                raise Unsaid("reached-from-outside", name, self.component.span.start)
+            local = self.speller.names.of(own[name])
+            parts.append(name if name == local else f"{name}: {local}")
+        hook = self.speller.hook("useImperativeHandle")
+        held = f"{{ {', '.join(parts)} }}"
+        return new(f"{hook}({self.speller.names.reference}, () => ({held})){self.end}")
 
     def _at(self, one: Timed) -> int:
         return one.callback.text.span.start if one.callback.text is not None else 0

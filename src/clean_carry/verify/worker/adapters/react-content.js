@@ -1,5 +1,6 @@
 // Neutral content and inputs as elements.
 import * as React from 'react';
+import { given as shownBy } from '../slot-given.mjs';
 
 const RENAMED = { class: 'className', for: 'htmlFor', tabindex: 'tabIndex', colspan: 'colSpan', readonly: 'readOnly' };
 
@@ -52,12 +53,26 @@ function plain(component, input, values, hold) {
   return React.createElement(component, props, ...children);
 }
 
+/** Content that also shows what the component gives it. */
+function telling(list, values) {
+  const told = shownBy(values);
+  if (!told) return fragment(list);
+  const buttons = told.functions.map(([name, call]) => React.createElement('button', { key: name, type: 'button', onClick: () => call() }, name));
+  return React.createElement(React.Fragment, null, ...content(list), React.createElement('output', null, told.text, ...buttons));
+}
+
 function given(input, values, hold) {
   const props = { ...values(input) };
   for (const name of Object.keys(props)) if (name.startsWith(CONTEXT)) delete props[name];
   if (hold) props.ref = hold;
   let children = [];
   for (const name of Object.keys(input.slots ?? {})) {
+    // Content that is given values is a function of them.
+    if (name.endsWith('()')) {
+      const own = input.slots[name];
+      props[name.slice(0, -2)] = (told) => telling(own, told);
+      continue;
+    }
     const made = content(input.slots[name]);
     if (name === '' || name === 'default' || name === 'children') children = made;
     else if (!name.startsWith(CONTEXT)) props[name] = fragment(input.slots[name]);

@@ -1,0 +1,130 @@
+"""Single files in the object form become functions: the same in both runtimes."""
+
+from __future__ import annotations
+
+import json
+import shutil
+from pathlib import Path
+
+import pytest
+
+import clean_carry
+from conftest import Run
+
+DEMO = Path(clean_carry.__file__).parent / "demo" / "gullmoor"
+FILES = (
+    "passenger/BoardingClock.vue", "passenger/NoticeDialog.vue", "passenger/SailingSearch.vue",
+    "passenger/SeatCounter.vue", "passenger/TicketBasket.vue", "passenger-older/WeatherStrip.vue",
+)  # fmt: skip
+
+
+@pytest.mark.slow
+@pytest.mark.parametrize("name", FILES)
+def test_the_demo_is_the_same_across_runtimes(name: str, run: Run, tmp_path: Path) -> None:
+    folder, _, file = name.partition("/")
+    shutil.copytree(DEMO / folder, tmp_path / folder)
+    done = run("carry", f"{folder}/{file}", "--to", "jsx-function", "--verify", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert result["status"] == "clean"
+    found = result["verification"]
+    assert found["verdict"] == "same", found["trials"][0]["differences"][:3]
+
+
+FILE = """<template>
+  <div>{markup}</div>
+</template>
+
+<script>
+export default {{
+  emits: ['gone'],
+  props: {{ rows: {{ type: Array, default: () => [{{ id: 1, n: 2 }}] }} }},
+  data() {{
+    return {{ lines: [{{ id: 1, n: 1 }}], count: 0, text: 'a' }};
+  }},
+  {options}
+}};
+</script>
+"""
+CASES = {
+    "a row of a list is changed in place": (
+        '<b v-for="line in lines" :key="line.id" @click="line.n++">{{ line.n }}</b>', "",
+        ["onClick={() => { line.n++; setLines([...linesNow.current]) }}"],
+    ),
+    "a method changes the row it is given": (
+        '<b v-for="line in lines" :key="line.id" @click="more(line)">{{ line.n }}</b>',
+        "methods: { more(line) { line.n += 1; } },",
+        ["function more(line) { line.n += 1;", "setLines([...linesNow.current]);"],
+    ),
+    "a list grows": (
+        '<b @click="add">{{ lines.length }}</b>',
+        "methods: { add() { this.lines.push({ id: 2, n: 1 }); } },",
+        ["linesNow.current.push({ id: 2, n: 1 });", "setLines([...linesNow.current]);"],
+    ),
+    "a part of a row is bound both ways": (
+        '<i v-for="line in lines" :key="line.id"><input v-model="line.n"></i>', "",
+        ["onChange={(event) => { line.n = event.target.value; setLines([...linesNow.current]); }}"],
+    ),
+    "the value behind a write": (
+        '<b @click="go">{{ count }}</b>',
+        "methods: { go() { this.count += 1; this.$emit('gone', this.count); } },",
+        ["setCount(countNow.current + 1);", "onGone?.(countNow.current);"],
+    ),
+    "once all is drawn": (
+        '<b ref="box" @click="go">{{ count }}</b>',
+        "methods: { async go() { this.count = 1; await this.$nextTick(); this.$refs.box.focus(); } },",
+        ["const afterDraw = useAfterDraw();", "await afterDraw();", "box.current.focus();"],
+    ),
+    "a listener that outlives its drawing": (
+        "<b>{{ count }}</b>",
+        "mounted() { setTimeout(() => this.$emit('gone', this.rows.length), 10); },",
+        ["listeners.current.onGone?.(latest.current.rows.length)", "useListeners({ onGone })"],
+    ),
+    "what is made with the component": (
+        "<b>{{ count }}</b>", "created() { this.count = 3; },", ["useState(3)"],
+    ),
+    "a watcher that runs at once": (
+        "<b>{{ count }}</b>",
+        "watch: { rows: { immediate: true, handler(rows) { this.count = rows.length; } } },",
+        ["useChange(rows, (rows) => { setCount(rows.length); }, true);"],
+    ),
+    "a value that is written through another": (
+        '<input v-model="half">',
+        "computed: { half: { get() { return this.text; }, set(to) { this.text = to; } } },",
+        ["const setHalf = (to) => { setText(to); };", "setHalf(event.target.value)"],
+    ),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("case", CASES)
+def test_what_is_written(case: str, run: Run, tmp_path: Path) -> None:
+    markup, options, lines = CASES[case]
+    (tmp_path / "Berth.vue").write_text(FILE.format(markup=markup, options=options), "utf-8")
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert result["status"] == "clean", result["findings"]
+    for line in lines:
+        assert line in result["files"][0]["text"], result["files"][0]["text"]
+
+
+def test_a_change_that_cannot_be_followed_is_refused(run: Run, tmp_path: Path) -> None:
+    markup = '<b v-for="row in rows" :key="row.id" @click="row.n++">{{ row.n }}</b>'
+    (tmp_path / "Berth.vue").write_text(FILE.format(markup=markup, options=""), "utf-8")
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert result["status"] == "refused"
+    assert [finding["rule"] for finding in result["findings"]] == ["alias-not-followed"]
+
+
+def test_a_child_is_imported_from_its_carried_file(run: Run, tmp_path: Path) -> None:
+    text = FILE.format(
+        markup='<tide-row :rows="rows" @pick="count++"/>', options="components: { TideRow },"
+    )
+    text = text.replace("<script>\n", "<script>\nimport TideRow from './TideRow.vue';\n\n")
+    (tmp_path / "Berth.vue").write_text(text, "utf-8")
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
+    refused = json.loads(done.stdout)["results"][0]
+    assert [finding["rule"] for finding in refused["findings"]] == ["child-not-carried"]
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--assume-carried", "--json")
+    text = json.loads(done.stdout)["results"][0]["files"][0]["text"]
+    assert "import TideRow from './TideRow.function.jsx';" in text
+    assert "<TideRow rows={rows} onPick={() => setCount(count + 1)} />" in text
