@@ -141,6 +141,19 @@ WRITTEN = {
         "render() { const { a, ...others } = this.props; return <p {...others}>{a}</p>; }",
         ["inheritAttrs: false", '<p v-bind="$attrs">{{ a }}</p>'],
     ),
+    "what is asked for goes on too, and so does what stands between the tags": (
+        "go() { use(this.props.b); } render() { const { a, ...others } = this.props;"
+        " return <p title={a} onClick={this.go} {...others} />; }",
+        [':title="a" v-bind="{ onClick: go, ...$attrs, b }">', "<slot />"],
+    ),
+    "all inputs go on": (
+        "render() { return <p {...this.props} />; }",
+        ['<p v-bind="$attrs">\n    <slot />\n  </p>'],
+    ),
+    "an element that is named": (
+        "componentDidMount() { this.refs.box.focus(); } render() { return <p ref='box'>x</p>; }",
+        ["const box = ref(null);", "box.value.focus();", '<p ref="box">x</p>'],
+    ),
     "what hangs on a change": (
         "componentDidUpdate(before) { if (before.pier !== this.props.pier) { this.go(); } } go() {}"
         " render() { return <p>{this.props.pier}</p>; }",
@@ -159,7 +172,54 @@ def test_what_is_written(case: str, run: Run, tmp_path: Path) -> None:
         assert line in text, text
 
 
+CONSTANTS = """import React from 'react';
+import { findDOMNode } from 'react-dom';
+import PropTypes from 'prop-types';
+
+const propTypes = {
+  pier: PropTypes.string,
+  open: PropTypes.bool,
+};
+
+class Berth extends React.Component {
+  componentDidMount() {
+    findDOMNode(this).setAttribute('data-there', 'yes');
+  }
+
+  render() {
+    const { pier, ...others } = this.props;
+    return <section className="berth" {...others}>{pier}</section>;
+  }
+}
+
+Berth.propTypes = propTypes;
+
+export default Berth;
+"""
+
+
+@pytest.mark.slow
+def test_types_that_are_named_and_an_element_code_finds(run: Run, tmp_path: Path) -> None:
+    shutil.copytree(DEMO, tmp_path / "components")
+    (tmp_path / "components" / "Berth.jsx").write_text(CONSTANTS, "utf-8")
+    done = run("carry", "components/Berth.jsx", "--to", "single-file-flat", "--verify", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    text = result["files"][0]["text"]
+    assert "PropTypes" not in text
+    assert "pier: String" in text
+    assert "root.value.setAttribute('data-there', 'yes');" in text
+    assert "v-bind=\"{ class: 'berth', ...$attrs }\"" in text
+    assert result["verification"]["verdict"] == "same", result["verification"]["trials"][0]
+
+
 REFUSED = {
+    "event-handed-on": (
+        "go() { this.props.onPick(1); } render() { const { a, ...others } = this.props;"
+        " return <b onClick={() => this.go()} {...others}>{a}</b>; }"
+    ),
+    "not-in-target": (
+        "render() { const { a, ...others } = this.props; return <b title={a}>{show(others)}</b>; }"
+    ),
     "markup-in-code": "state = { said: <i>1</i> }; render() { return <p>{this.state.said}</p>; }",
     "drawn-by-statements": "render() { for (const a of this.props.rows) go(a); return <p>x</p>; }",
     "runs-at-every-draw": "componentDidUpdate() { go(); } render() { return <p>x</p>; }",

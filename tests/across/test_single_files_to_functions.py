@@ -87,6 +87,10 @@ CASES = {
         "watch: { rows: { immediate: true, handler(rows) { this.count = rows.length; } } },",
         ["useChange(rows, (rows) => { setCount(rows.length); }, true);"],
     ),
+    "a tag that is one of two": (
+        """<component :is="count ? 'a' : 'b'" :title="text">x</component>""", "",
+        ["const Tag = count ? 'a' : 'b';", "<Tag title={text}>x</Tag>"],
+    ),
     "a value that is written through another": (
         '<input v-model="half">',
         "computed: { half: { get() { return this.text; }, set(to) { this.text = to; } } },",
@@ -104,6 +108,37 @@ def test_what_is_written(case: str, run: Run, tmp_path: Path) -> None:
     assert result["status"] == "clean", result["findings"]
     for line in lines:
         assert line in result["files"][0]["text"], result["files"][0]["text"]
+
+
+BUTTON = """<template>
+  <button :title="tip" class="berth" @click="$emit('pick')">{{ tip }}</button>
+</template>
+
+<script>
+export default { emits: ['pick'], props: { tip: String } };
+</script>
+"""
+
+
+@pytest.mark.slow
+def test_what_a_parent_gives_takes_the_place_of_what_the_root_has(run: Run, tmp_path: Path) -> None:
+    shutil.copytree(DEMO / "components", tmp_path / "components")
+    (tmp_path / "components" / "Pier.vue").write_text(BUTTON, "utf-8")
+    done = run("carry", "components/Pier.vue", "--to", "jsx-function", "--verify", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    text = " ".join(result["files"][0]["text"].split())
+    assert (
+        "title={tip} className={['berth', className].filter(Boolean).join(' ')} {...others}" in text
+    )
+    assert result["verification"]["verdict"] == "same", result["verification"]["trials"][0]
+
+
+def test_a_condition_beside_a_list_that_asks_for_a_row_is_refused(run: Run, tmp_path: Path) -> None:
+    markup = '<b v-if="row.n" v-for="row in rows" :key="row.id">{{ row.n }}</b>'
+    (tmp_path / "Berth.vue").write_text(FILE.format(markup=markup, options=""), "utf-8")
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert [finding["rule"] for finding in result["findings"]] == ["markup-unread"]
 
 
 def test_a_change_that_cannot_be_followed_is_refused(run: Run, tmp_path: Path) -> None:

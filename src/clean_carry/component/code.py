@@ -83,6 +83,13 @@ class WholeRead(Operation):
 
 
 @dataclass(frozen=True)
+class RestInputs(Operation):
+    """All inputs but those `named`, with whatever else the component is given, as one object."""
+
+    named: tuple[str, ...]
+
+
+@dataclass(frozen=True)
 class DraftState(Operation):
     """The state while the code that makes it runs.
 

@@ -178,8 +178,8 @@ def attribute_codes(attribute: Attribute) -> Iterator[Code]:
 class Element:
     """An element, or a use of a component, with its attributes and children.
 
-    `chosen` is what gives the tag where code does, `branch` tells it from the same element in another
-    branch.
+    `chosen` is what gives the tag where code does, which is `one_of` these where that is known, `branch`
+    tells it from the same element in another branch.
     """
 
     tag: str
@@ -190,6 +190,7 @@ class Element:
     closed_itself: bool = False
     component: bool = False
     chosen: Code | None = None
+    one_of: tuple[str, ...] = ()
     branch: str = ""
 
     def codes(self) -> Iterator[Code]:
@@ -325,6 +326,13 @@ def children_of(node: Markup) -> tuple[Markup, ...]:
         case Condition(branches=branches):
             return tuple(child for branch in branches for child in branch.children)
     return ()
+
+
+def walk(markup: tuple[Markup, ...]) -> Iterator[Markup]:
+    """All nodes, each before what stands in it."""
+    for node in markup:
+        yield node
+        yield from walk(children_of(node))
 
 
 def slot_names(markup: tuple[Markup, ...]) -> list[str]:

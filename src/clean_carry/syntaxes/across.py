@@ -236,6 +236,20 @@ _ROWS: tuple[Row, ...] = (
         "updated() { this.measure(); }",
     ),
     (
+        "handed-on-joined",
+        "error",
+        "an element has this of its own and is handed all other inputs, of which the last one wins",
+        "Take it out of what is handed on by its name",
+        "<button onClick={this.pick} {...rest}>",
+    ),
+    (
+        "event-handed-on",
+        "error",
+        "an input that is called is also handed on with all others, where it takes another's place",
+        "Take it out of what is handed on by its name",
+        "const { label, ...rest } = this.props; … this.props.onPick()",
+    ),
+    (
         "injected-as-input",
         "note",
         "an ancestor provided this value; it is an input now, which who draws the component must give",

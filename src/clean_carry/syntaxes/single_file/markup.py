@@ -184,11 +184,27 @@ class TemplateReader:
         return form_of(self.code.values.get(at), self.forms, bare=True)
 
     def _branch(self, node: TemplateNode, attribute: TemplateAttribute) -> Branch:
+        loop = node.attribute("v-for")
+        if loop is not None and self._asks_for_row(loop, attribute):
+            # From version 3 on a condition comes before the list beside it (its migration guide).
+            self.refuse(
+                "a condition beside v-for that asks for what the list gives", attribute.start
+            )
         drawn = self._repeated(node, (attribute,))
         entry = self.claim("condition", attribute.start, attribute.end)
         at = attribute.value[0] if attribute.value is not None else -1
         test = self.value(at) if attribute.value is not None else None
         return Branch(test, self.form(at), (drawn,), entry)
+
+    def _asks_for_row(self, loop: TemplateAttribute, condition: TemplateAttribute) -> bool:
+        """Whether the code of a condition names what a list beside it gives."""
+        function = self.code.loops.get(loop.value[0]) if loop.value is not None else None
+        test = self.code.values.get(condition.value[0]) if condition.value is not None else None
+        body = function.child("body") if function is not None else None
+        if function is None or test is None or body is None:
+            return False
+        given = {part.text for part in function.walk() if part.start < body.start}
+        return any(part.type == "identifier" and part.text in given for part in test.walk())
 
     def _repeated(self, node: TemplateNode, skip: tuple[TemplateAttribute, ...] = ()) -> Markup:
         """A node, once for each of a list where it says so."""
@@ -243,18 +259,21 @@ class TemplateReader:
             self.refuse("v-pre or v-once", node.start)
         entry = self.claim("element", node.start, node.end)
         component = node.tag == "component" or "-" in node.tag or not node.tag.islower()
+        tags: tuple[str, ...] = ()
         chosen, is_ = None, node.attribute(":is") or node.attribute("v-bind:is")
         if node.tag == "component" and is_ is not None and is_.value is not None:
-            self.claim("attribute", is_.start, is_.end)
             chosen, skip = self.value(is_.value[0]), (*skip, is_)
+            tags = _tags(self.code.values.get(is_.value[0]))
+            if not tags:
+                self.refuse("<component> of what may be a component", node.start)
         elif node.tag == "component":
             self.refuse("<component>", node.start)
-        attributes = self.attributes.read(node, skip, component=component)
+        attributes = self.attributes.read(node, skip, component=component and chosen is None)
         children = self.nodes(node.children)
         span = self.span(node.start, node.end)
         return Element(
             node.tag, attributes, children, span, entry, node.closed_itself,
-            component and chosen is None, chosen,
+            component and chosen is None, chosen, tags,
         )  # fmt: skip
 
     def _template(self, node: TemplateNode, skip: tuple[TemplateAttribute, ...]) -> Markup:
@@ -302,6 +321,19 @@ class TemplateReader:
         if name == "default":
             name = ""
         return SlotOutlet(name, children, self.span(node.start, node.end), entry, tuple(given))
+
+
+def _tags(node: Node | None) -> tuple[str, ...]:
+    """The tags of the page that an expression can only give."""
+    if node is None:
+        return ()
+    if node.type == "parenthesized_expression":
+        return _tags(node.named_children[0])
+    if node.type == "ternary_expression":
+        found = [_tags(arm) for arm in node.named_children[1:]]
+        return tuple(tag for tags in found for tag in tags) if all(found) else ()
+    text = node.text[1:-1] if node.type == "string" else ""
+    return (text,) if text.isalnum() and text.islower() else ()
 
 
 def _gone(span: Span) -> Build:

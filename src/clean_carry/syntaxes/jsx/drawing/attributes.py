@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
-from clean_carry.component.code import Code, MethodValue
+from clean_carry.component.code import Code, MethodValue, RestInputs, RootElement, WholeRead
 from clean_carry.component.markup import (
     Attribute,
     BoundAttribute,
@@ -57,7 +57,7 @@ class Attributes:
                 inner = part.named_children[0] if part.named_children else part
                 given = inner.named_children[0] if inner.type == "spread_element" else inner
                 entry = self.uses.ledger.claim("spread", self.uses.span(part))
-                found.append(Spread(self._code(given), entry))
+                found.append(Spread(_whole(self._code(given)), entry))
             elif part.type == "type_arguments":
                 self._refuse("a tag with types", part)
         return tuple(found)
@@ -164,10 +164,13 @@ class Attributes:
 
     def _reference(self, value: Node, entry: int) -> Attribute:
         if value.type == "string":
-            self.uses.ledger.claim("text", self.uses.span(value))
-            return Reference(value.text[1:-1], None, entry)
+            around = self.uses.span(value.parent or value)
+            return Reference(value.text[1:-1], self.uses.code(around, kept=False), entry)
         code = self._code(value)
         member = getattr(code.operations[0], "member", None) if len(code.operations) == 1 else None
+        first = code.operations[0] if code.operations else None
+        if isinstance(first, RootElement) and first.mark:
+            return Reference(first.name, code, entry)
         whole = bool(code.operations) and code.operations[0].span == code.span
         if whole and member is not None and member.kind == "element":
             return Reference(member.name, code, entry)
@@ -242,6 +245,21 @@ class Attributes:
         if kinds <= {"text", "number", "nothing"}:
             return "text"
         return "boolean" if kinds == frozenset({"boolean"}) else ""
+
+
+def handed_on(spread: Spread) -> RestInputs | None:
+    """The inputs that are handed on by a spread, if it is of those."""
+    first = spread.code.operations[0] if len(spread.code.operations) == 1 else None
+    return first if isinstance(first, RestInputs) and first.span == spread.code.span else None
+
+
+def _whole(code: Code) -> Code:
+    """Code that is all of the inputs, as the inputs of which none is named."""
+    first = code.operations[0] if len(code.operations) == 1 else None
+    if not isinstance(first, WholeRead) or first.source != "props" or first.span != code.span:
+        return code
+    rest = RestInputs(first.span, first.entry, first.deferred, ())
+    return replace(code, operations=(rest,))
 
 
 def _waits(node: Node) -> bool:

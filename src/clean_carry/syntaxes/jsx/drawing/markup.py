@@ -8,8 +8,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from clean_carry.component.code import Code, SlotGiven
+from clean_carry.component.code import Code, RootElement, SlotGiven
 from clean_carry.component.markup import (
+    Attribute,
     Branch,
     Condition,
     Element,
@@ -19,12 +20,15 @@ from clean_carry.component.markup import (
     Loop,
     Markup,
     MarkupComment,
+    Reference,
     SlotOutlet,
+    Spread,
     Text,
 )
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
-from clean_carry.syntaxes.jsx.drawing.attributes import Attributes
+from clean_carry.source.template.tree import VOID
+from clean_carry.syntaxes.jsx.drawing.attributes import Attributes, handed_on
 from clean_carry.syntaxes.jsx.drawing.kinds import Kinds, Known, kinds_of
 from clean_carry.syntaxes.jsx.drawing.locals import (
     Locals,
@@ -332,14 +336,34 @@ class MarkupReader:
         named = tag.text[:1].isupper() or "." in tag.text
         chosen = self._chosen(tag) if named else None
         attributes = self.attributes.read(opening, tag.text, component=named and chosen is None)
+        attributes += self._found_by_code(tag)
+        if not inner and tag.text not in VOID:
+            inner = self._handed_content(attributes, node)
         if named and tag.type == "member_expression" and chosen is None:
             self.refuse(f"<{tag.text}>", tag)
         return (
             Element(
-                tag.text, attributes, inner, span, entry, node is opening,
+                tag.text, attributes, inner, span, entry, node is opening and not inner,
                 named and chosen is None, chosen,
             ),
         )  # fmt: skip
+
+    def _found_by_code(self, tag: Node) -> tuple[Attribute, ...]:
+        """The reference of an element that code asks the runtime for: it stands right behind its tag."""
+        mark = self.uses.tree.source.span(tag.end, tag.end)
+        code = self.uses.code(mark, kept=False, closing=True)
+        for operation in code.operations:
+            if isinstance(operation, RootElement):
+                return (Reference(operation.name, code, operation.entry),)
+        return ()
+
+    def _handed_content(self, attributes: tuple[Attribute, ...], node: Node) -> tuple[Markup, ...]:
+        """What stands between the component's tags, where an element gets it with all other inputs."""
+        for one in attributes:
+            rest = handed_on(one) if isinstance(one, Spread) else None
+            if rest is not None and "children" not in rest.named:
+                return (SlotOutlet("", (), self.uses.span(node), self.claim("slot", node)),)
+        return ()
 
     def _chosen(self, tag: Node) -> Code | None:
         """What gives a tag that is a name of the drawing code, or a member."""
@@ -391,6 +415,13 @@ class MarkupReader:
         if "{{" in drawn:
             self.refuse("text with two braces", run[0])
         return [Text(span, entry, drawn)]
+
+
+def is_handed_on(name: Node) -> bool:
+    """Whether all that a name holds is given to an element: `<p {...name}>`."""
+    spread = name.parent
+    around = spread.parent if spread is not None and spread.type == "spread_element" else None
+    return around is not None and around.type == "jsx_expression"
 
 
 def drawn_text(raw: str) -> str:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 
-from clean_carry.component.code import Builtin, Code, Member, Read
-from clean_carry.component.markup import Markup
+from clean_carry.component.code import Code, Member, Read, RestInputs
+from clean_carry.component.markup import Markup, codes_of
 from clean_carry.component.members import Derived, Method, Part
 from clean_carry.component.model import Component, Default, Prop
 from clean_carry.component.spans import Span
@@ -28,7 +28,7 @@ from clean_carry.syntaxes.jsx.drawing.locals import (
     holds_markup,
     parameters_of,
 )
-from clean_carry.syntaxes.jsx.drawing.markup import MarkupReader
+from clean_carry.syntaxes.jsx.drawing.markup import MarkupReader, is_handed_on
 from clean_carry.syntaxes.jsx_class.bases.heritage import heritage_types
 from clean_carry.syntaxes.jsx_class.members.notions import function_of
 from clean_carry.syntaxes.jsx_class.neutral.earlier import keep_earlier, refuse_repeated
@@ -105,21 +105,35 @@ class Neutral:
         """The object of checked types, inside of the class or after it."""
         for member, _, name in self.members:
             if name == "propTypes" and member.has("static"):
-                return member.child("value")
+                return self._named_value(member.child("value"))
         for statement in self.facts.tree.of("assignment_expression"):
             left = statement.child("left")
-            if left is not None and left.text.endswith(".propTypes"):
-                return statement.child("right")
+            if left is not None and left.text == f"{self._own_name()}.propTypes":
+                return self._named_value(statement.child("right"))
         return None
+
+    def _own_name(self) -> str:
+        name = self.facts.node.child("name")
+        return name.text if name is not None else ""
+
+    def _named_value(self, value: Node | None) -> Node | None:
+        """A value, or the one of the constant of the module that is named."""
+        if value is None or value.type != "identifier":
+            return value
+        binding = self.facts.names.module.names.get(value.text)
+        declarator = binding.node.parent if binding is not None else None
+        if declarator is None or declarator.type != "variable_declarator":
+            return value
+        return declarator.child("value")
 
     def _defaults(self) -> Node | None:
         for member, notion, _ in self.members:
             if notion == "default-inputs":
-                return member.child("value")
+                return self._named_value(member.child("value"))
         for statement in self.facts.tree.of("assignment_expression"):
             left = statement.child("left")
-            if left is not None and left.text.endswith(".defaultProps"):
-                return statement.child("right")
+            if left is not None and left.text == f"{self._own_name()}.defaultProps":
+                return self._named_value(statement.child("right"))
         return None
 
     def _kinds_of_state(self) -> dict[str, Kinds]:
@@ -240,15 +254,17 @@ class Neutral:
         return ""
 
     def _rests(self) -> None:
-        """A name for the inputs that are not named stands for the attributes nobody declares."""
+        """A name for the inputs that are not named, as the attributes of an element."""
         facts = self.facts
         for scope in scopes_of(facts):
             for binding in scope.names.values():
                 if id(binding) not in self.locals.rests:
                     continue
+                named = self.locals.rests[id(binding)]
                 for ref in binding.references:
-                    span = facts.span(ref)
-                    self.locals.add(ref, "rest-inputs", _attributes(span))
+                    if not is_handed_on(ref):
+                        facts.refuse("not-in-target", f"{ref.text}, in code", ref.start)
+                    self.locals.add(ref, "rest-inputs", _rest(facts.span(ref), named))
 
     def _references(self) -> None:
         """`this.box.current` is one thing: what a reference to an element gives."""
@@ -306,6 +322,8 @@ class Neutral:
         """The component with its markup, and what the drawing code names as members of it. `props_of` are
         the inputs that all of its code uses."""
         markup = self.read()
+        codes = [code for node in markup for code in codes_of(node)]
+        self._hands_on = any(isinstance(o, RestInputs) for code in codes for o in code.operations)
         drawn: tuple[Part, ...] = (*self.functions(), *self.values())
         made = replace(
             component,
@@ -368,7 +386,9 @@ class Neutral:
         """The inputs with what is declared of them; events and slots are none."""
         slots = {n for n, one in self.declared.items() if one.kind == "markup"} | {"children"}
         made = {**{prop.name: prop for prop in props}}
-        for name in (*self.declared, *self._asked_in_updaters()):
+        named = {name for names in self.locals.rests.values() for name in names}
+        listed = named if self._hands_on else self.declared
+        for name in (*listed, *self._asked_in_updaters()):
             made.setdefault(name, Prop(name))
         for name, value in self.locals.defaults:
             if made[name].default is None:
@@ -441,8 +461,8 @@ def _reaching(build: Build, span: Span) -> Build:
     return lambda entry: replace(build(entry), span=span)
 
 
-def _attributes(span: Span) -> Build:
-    return lambda entry: Builtin(span, entry, False, "$attrs")
+def _rest(span: Span, named: tuple[str, ...]) -> Build:
+    return lambda entry: RestInputs(span, entry, False, named)
 
 
 def _within(node: Node, around: Node) -> bool:

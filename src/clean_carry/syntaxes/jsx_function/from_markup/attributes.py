@@ -29,6 +29,8 @@ from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsa
 from clean_carry.syntaxes.jsx_function.from_markup.two_way import TwoWays
 
 # SVG 2, appendix "Presentation attributes", as React DOM names them.
+# What a parent may give in the place of.
+_TAKEN_OVER = (StaticAttribute, BoundAttribute, Spread, RawHtml)
 _HYPHENS = re.compile(r"-([a-z])")
 _SVG = frozenset(
     "clip-path clip-rule dominant-baseline fill-opacity fill-rule font-family font-size font-weight "
@@ -55,8 +57,13 @@ class Attributes:
         return new("key={", key.entry, "key") + self.speller.code(key.code) + new("}")
 
     def written(self, node: Element, depth: int, *, root: bool) -> list[Fragment]:
-        """The attributes of an element; the `root` takes what a parent passes on."""
+        """The attributes of an element; the `root` takes what a parent passes on.
+
+        That takes the place of its own attributes and joins its classes, styles and listeners (version 3's
+        guide, "Fallthrough attributes"): it stands between them.
+        """
         found: list[Fragment] = []
+        joined_ones: list[Fragment] = []
         others = self.speller.names.others if root else ""
         classes = [one for one in node.attributes if _named(one, "class")]
         styles = [
@@ -64,8 +71,13 @@ class Attributes:
             for one in node.attributes
             if _named(one, "style") or isinstance(one, Shown | StyleMap)
         ]
-        if root:
-            found.append(new(f"{{...{others}}}"))
+        handed = [new(f"{{...{others}}}")] if root else []
+        own = any(
+            isinstance(one, _TAKEN_OVER) and one not in classes + styles for one in node.attributes
+        )
+        if not own:
+            found, handed = handed, []
+        after = joined_ones if handed else found
         if self.mark and not node.component:
             found.append(new(f'{self.mark}=""'))
         seen: set[str] = set()
@@ -74,22 +86,21 @@ class Attributes:
                 group = "class" if one in classes else "style"
                 if group not in seen:
                     seen.add(group)
-                    found.append(
-                        self._classes(classes, root)
-                        if group == "class"
-                        else self._styles(styles, root)
-                    )
+                    if group == "class":
+                        found.append(self._classes(classes, root))
+                    else:
+                        after.append(self._styles(styles, root))
                 continue
             if isinstance(one, Handler):
                 passed = others if root and not node.component else ""
-                found.append(self.listeners.written(one, node, passed))
+                after.append(self.listeners.written(one, node, passed))
             elif isinstance(one, TwoWay):
-                found += self.two_ways.written(one, node)
+                after += self.two_ways.written(one, node)
             else:
                 found.append(self._one(one, node))
         if root and "class" not in seen:
             found.append(new("className={className}"))
-        return found
+        return found + handed + joined_ones
 
     def _one(self, attribute: Attribute, node: Element) -> Fragment:
         match attribute:

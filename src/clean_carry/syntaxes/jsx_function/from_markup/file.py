@@ -219,6 +219,8 @@ class _File:
         for name, write, value, take in writer.attributes.two_ways.typed:
             hook = self.speller.helper("useTyped")
             blocks.append(new(f"const [{name}, {write}] = {hook}({value}, {take}){self.end}"))
+        for name, code in writer.tags:
+            blocks.append(new(f"const {name} = ") + code + new(self.end))
         if self.speller.heard:
             # Last, so that code that ends things can still be heard.
             held = ", ".join(self.speller.heard)

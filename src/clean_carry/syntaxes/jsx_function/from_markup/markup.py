@@ -53,6 +53,9 @@ class MarkupWriter:
     root: Element | None
     tag_of: Callable[[str, int], str]
     notes: list[tuple[str, str, int]] = field(default_factory=list)
+    # Names that hold the tags code gives, and that code.
+    tags: list[tuple[str, Fragment]] = field(default_factory=list)
+    repeated: int = 0
 
     def __post_init__(self) -> None:
         self.attributes = Attributes(self.speller, self.mark, self.notes)
@@ -229,22 +232,27 @@ class MarkupWriter:
         names = self.speller.code(node.item)
         if node.index is not None:
             names += new(", ") + self.speller.code(node.index)
-        nodes = self._plain(node.children, edge=False)
-        key = _key_of(nodes)
-        if len(nodes) == 1 and not _is_template(nodes[0]):
-            body = self._value(nodes[0], depth + 1)
-        else:
-            inner = nodes
-            if len(nodes) == 1 and isinstance(nodes[0], Element):
-                inner = self._plain(nodes[0].children, edge=True)
-                self.settled += settled(nodes[0].entry, "element")
-            said = self.attributes.key(key) if key is not None else None
-            body = self._fragment(inner, depth + 1, said if said is not None else Fragment())
+        self.repeated += 1
+        body = self._each(node, depth)
+        self.repeated -= 1
         head = new("", node.entry, "list") + items + new(".map((") + names + new(") => ")
         if breaks(body, self.speller.source.slice):
             line, deeper = f"\n{self.unit * depth}", f"\n{self.unit * (depth + 1)}"
             return head + new(f"({deeper}") + body + new(f"{line}))")
         return head + body + new(")")
+
+    def _each(self, node: Loop, depth: int) -> Fragment:
+        """What is drawn for each of a list."""
+        nodes = self._plain(node.children, edge=False)
+        key = _key_of(nodes)
+        if len(nodes) == 1 and not _is_template(nodes[0]):
+            return self._value(nodes[0], depth + 1)
+        inner = nodes
+        if len(nodes) == 1 and isinstance(nodes[0], Element):
+            inner = self._plain(nodes[0].children, edge=True)
+            self.settled += settled(nodes[0].entry, "element")
+        said = self.attributes.key(key) if key is not None else None
+        return self._fragment(inner, depth + 1, said if said is not None else Fragment())
 
     def _items(self, node: Loop) -> Fragment:
         text = self.speller.source.slice(node.items.span.start, node.items.span.end)
@@ -285,7 +293,7 @@ class MarkupWriter:
             return self._fragment(self._plain(node.children, edge=True), depth, said)
         tag = node.tag
         if node.chosen is not None:
-            raise Unsaid("markup-unread", "<component>", node.span.start)
+            tag = self._named_tag(node, node.chosen)
         if node.component:
             tag = self.tag_of(node.tag, node.span.start)
         root = self.root is not None and node.span == self.root.span
@@ -315,6 +323,15 @@ class MarkupWriter:
         if any(_is_inline(one) for one in nodes):
             return flat + new(close) + self._inline(nodes, depth) + new(f"</{tag}>")
         return flat + new(close) + self._lines(nodes, depth + 1) + new(f"{line}</{tag}>")
+
+    def _named_tag(self, node: Element, chosen: Code) -> str:
+        """The name of a tag that code gives: one for all drawings, so nothing a list gives may tell it."""
+        if self.repeated:
+            raise Unsaid("markup-unread", "<component> in a list", node.span.start)
+        name = self.speller.names.choose("Tag", "ChosenTag")
+        with self.speller.mode(drawing=True):
+            self.tags.append((name, self.speller.code(chosen)))
+        return name
 
     def _contents(self, node: Element, depth: int) -> list[Fragment]:
         """Content of named slots, as inputs."""

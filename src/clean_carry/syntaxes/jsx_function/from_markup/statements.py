@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, field
 
 from clean_carry.component.code import Assign, Code, Member, Read
 from clean_carry.component.fragment import Fragment, between, copy, joined, new, settled
+from clean_carry.component.markup import Element, walk
 from clean_carry.component.members import (
     Callback,
     Derived,
@@ -27,6 +29,7 @@ from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsa
 _SETTLED = (
     "props", "emits", "computed", "watch", "methods", "inject", "expose", "name", "components", "filters",
 )  # fmt: skip
+_BY_OWN_NAMES = re.compile(r"components:\s*\{[\s\w$,]*\},?\s*$")
 _KEPT = frozenset({"inheritAttrs", "model"})
 
 
@@ -85,7 +88,7 @@ class Statements:
             if option in component.entries:
                 result += settled(component.entries[option], "object-to-function")
         for part in self._of(KeptOption):
-            if part.idle or part.name in _KEPT:
+            if part.idle or part.name in _KEPT or part.name == "components":
                 result += settled(part.entry, "object-to-function")
         for part in self._of(Injected):
             result += settled(part.entry, "injected-to-input")
@@ -99,10 +102,19 @@ class Statements:
     def _of(self, kind: type) -> list:  # type: ignore[type-arg]
         return [part for part in self.component.members if isinstance(part, kind)]
 
+    def _only_tags(self, components: KeptOption) -> bool:
+        """Whether components are registered by their own names, and no code can choose one of them."""
+        text = self.source.slice(components.span.start, components.span.end)
+        found = [n for n in walk(self.component.view.markup) if isinstance(n, Element)]
+        known = all(one.one_of for one in found if one.chosen is not None)
+        return known and bool(_BY_OWN_NAMES.match(text))
+
     def _refuse_others(self) -> None:
         component = self.component
         at = component.span.start
         for part in self._of(KeptOption):
+            if part.name == "components" and self._only_tags(part):
+                continue
             if not part.idle and part.name not in _KEPT:
                 raise Unsaid("unknown-option", part.name, part.span.start)
             if part.name == "model":

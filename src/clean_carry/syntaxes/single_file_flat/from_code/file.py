@@ -12,6 +12,7 @@ from clean_carry.component.code import (
     FieldUse,
     MethodCall,
     Redraw,
+    RootElement,
     StateWrite,
 )
 from clean_carry.component.fragment import Fragment, copy, new, settled
@@ -143,6 +144,12 @@ class _File:
         for _, operation in component.operations():
             if isinstance(operation, Redraw):
                 raise Unsaid("forced-update", "this.forceUpdate", operation.span.start)
+        # Where code asks the runtime for an element: a reference gives it here.
+        self.found_elements = frozenset(
+            operation.span.start
+            for _, operation in component.operations()
+            if isinstance(operation, RootElement) and not operation.mark
+        )
         self.tags = list(_components(component.view.markup))
         # By tag: the statement that imports it, and the import of its carried form.
         self.children: dict[str, tuple[Node, str]] = {}
@@ -295,8 +302,9 @@ class _File:
             statements = copy(span).shifted(levels) + new("\n") + statements
         kind = ' lang="ts"' if self.typed else ""
         first = next((piece.span for piece in before.pieces if piece.span is not None), None)
-        text = self.source.data[first.start : first.end] if first is not None else b"import"
-        self._has_module = text.startswith(b"import")
+        text = self.source.data[first.start : first.end] if first is not None else b""
+        imported = any(piece.text.startswith("import") for piece in before.pieces)
+        self._has_module = text.startswith(b"import") or imported
         runtime = self._runtime_import()
         statics = written.statics(self.written_statics)
         if self._own_module():
@@ -370,7 +378,7 @@ class _File:
                 found.append(_Cut(line.start, line.end, "default-export", "class-to-file"))
             elif any(node.start <= span.start < node.end for span, _, _ in component.place.moved):
                 found.append(_Cut(line.start, line.end, "", ""))
-            elif self._is_declared_types(node):
+            elif self._is_declared_types(node) or self._only_checked(node):
                 found.append(_Cut(line.start, line.end, "checked-types", "declared-inputs"))
             elif node.type != "comment":
                 self._check_module(node)
@@ -428,6 +436,10 @@ class _File:
                 right = above.child("right")
                 if right is not None and "createRef" in right.text[:40]:
                     return True
+            if above.type == "call_expression" and above.start in self.found_elements:
+                return True
+            if above.type == "lexical_declaration" and self._only_checked(above):
+                return True
         return ref.type == "type_identifier"
 
     def _exports_it(self, node: Node) -> bool:
@@ -446,6 +458,21 @@ class _File:
         left = node.named_children[0].child("left")
         own = self.component.name
         return left is not None and left.text in (f"{own}.propTypes", f"{own}.displayName")
+
+    def _only_checked(self, node: Node) -> bool:
+        """Whether a statement names the checked types of the inputs and nothing else uses that name."""
+        parts = [part for part in node.named_children if part.type == "variable_declarator"]
+        if node.type != "lexical_declaration" or len(parts) != 1:
+            return False
+        binding = self.file.names.module.names.get(parts[0].children[0].text)
+        if binding is None or binding.written or not binding.references:
+            return False
+        for ref in binding.references:
+            above = ref.parent
+            target = above.child("left") or above.child("name") if above is not None else None
+            if target is None or target.text.rpartition(".")[2] != "propTypes" or ref is target:
+                return False
+        return True
 
     def _check_module(self, node: Node) -> None:
         """Module code that draws, or that uses the class, cannot stand beside it."""
@@ -525,7 +552,7 @@ class _File:
                 continue
             if self._elsewhere(node):
                 continue
-            if self._exports_it(node) or self._is_declared_types(node):
+            if self._exports_it(node) or self._is_declared_types(node) or self._only_checked(node):
                 continue
             if any(node.start <= span.start < node.end for span, _, _ in component.place.moved):
                 continue

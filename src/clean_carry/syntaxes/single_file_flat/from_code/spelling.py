@@ -12,7 +12,6 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
 
 from clean_carry.component.code import (
-    Builtin,
     Code,
     Emit,
     FieldUse,
@@ -25,6 +24,8 @@ from clean_carry.component.code import (
     Operation,
     Picked,
     Read,
+    RestInputs,
+    RootElement,
     SetterCall,
     SlotGiven,
     Snapshot,
@@ -106,8 +107,8 @@ class CodeSpeller(Speller):
                 return f"{member.name}Before"
             case FieldUse(member=member):
                 return self.value(member)
-            case Builtin(name="$attrs") if self.template:
-                return "$attrs"
+            case RootElement(name=name):
+                return self.value(Member("element", name))
             case Emit():
                 return self.take("emit")
             case MethodCall(member=member, getter=True):
@@ -125,6 +126,28 @@ class CodeSpeller(Speller):
                 return self._first_written(operation)
         return super().spelled(operation)
 
+    def _handed_on(self, rest: RestInputs) -> list[tuple[str, str]]:
+        """The declared inputs that are handed on with all that is not declared, and their values."""
+        assert self.component is not None
+        for name in self.component.outward.events:
+            if name not in rest.named:
+                raise Unsaid("event-handed-on", name, rest.span.start)
+        names = [p.name for p in self.component.inputs.props if p.name not in rest.named]
+        return [(name, self.value(Member("prop", name))) for name in names]
+
+    def _root(self, found: RootElement) -> Fragment:
+        if found.local or found.bare:
+            raise Unsaid("reference-passed", found.name, found.span.start)
+        return new(self.spelled(found), found.entry, "element-reference")
+
+    def _handed(self, rest: RestInputs) -> Fragment:
+        held = self._handed_on(rest)
+        if not self.template:
+            raise Unsaid("not-in-target", "inputs that are not named, in code", rest.span.start)
+        parts = (name if value == name else f"{name}: {value}" for name, value in held)
+        text = f"{{ {', '.join(['...$attrs', *parts])} }}" if held else "$attrs"
+        return new(text, rest.entry, "inputs-handed-on")
+
     def _first_written(self, operation: StateWrite) -> str:
         fields = self._patches(operation)
         return self.value(Member("state", fields[0][0])) if fields else ""
@@ -141,6 +164,8 @@ class CodeSpeller(Speller):
                 return [text.partition(".")[0] for text in found]
             case Snapshot(taken=taken):
                 return [self.value(member).partition(".")[0] for member, _ in taken]
+            case RestInputs():
+                return [value.partition(".")[0] for _, value in self._handed_on(operation)]
             case Inlined() | Left():
                 return []
             case Picked(taken=taken):
@@ -413,6 +438,8 @@ _SPELLED: dict[type[Operation], Callable[..., Fragment]] = {
     SetterCall: CodeSpeller._setter,
     MethodCall: CodeSpeller._called,
     WholeRead: CodeSpeller._whole_read,
+    RestInputs: CodeSpeller._handed,
+    RootElement: CodeSpeller._root,
 }
 
 

@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from clean_carry.component.code import Code, MethodCall, MethodValue
+from clean_carry.component.code import Code, Member, MethodCall, MethodValue
 from clean_carry.component.fragment import Fragment, breaks, copy, joined, length, new, settled
 from clean_carry.component.markup import (
     Attribute,
@@ -32,6 +32,11 @@ from clean_carry.component.markup import (
 )
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.template.tree import VOID
+from clean_carry.syntaxes.single_file_flat.from_code.handed_on import (
+    handed_on,
+    handed_together,
+    together_at,
+)
 from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid
 
 # What stands at an element beside its own attributes: conditions and lists.
@@ -209,7 +214,12 @@ class TemplateWriter:
         said = list(outer)
         if node.chosen is not None:
             said.append(self._quoted(new(":is="), self._code(node.chosen, depth)))
-        said += [self._attribute(one, node.tag, depth) for one in node.attributes]
+        said += [
+            self._handed_on(one, depth)
+            if isinstance(one, list)
+            else self._attribute(one, node.tag, depth)
+            for one in handed_together(node.attributes)
+        ]
         head = new(f"<{tag}", node.entry, "element")
         flat = head + joined((new(" ") + one for one in said), "")
         line = f"\n{self.unit * depth}"
@@ -257,8 +267,9 @@ class TemplateWriter:
                 return self._quoted(new(":key=", entry, "key"), self._code(code, depth))
             case Reference(member=member, code=code, entry=entry):
                 if member and code is not None:
-                    inner = settled(code.operations[0].entry, "element-reference")
-                    name = self.speller.value(code.operations[0].member)  # type: ignore[attr-defined]
+                    own = code.operations[0].entry
+                    inner = settled(own, "element-reference") if own != entry else Fragment()
+                    name = self.speller.value(Member("element", member))
                     return new(f'ref="{name}"', entry, "element-reference") + inner
                 if code is None:
                     raise Unsaid("not-in-target", f"a reference by name, {member}", 0)
@@ -281,7 +292,46 @@ class TemplateWriter:
                 raise Unsaid("markup-in-code", "classes by condition", 0)
         raise Unsaid("markup-in-code", type(attribute).__name__, 0)
 
+    def _handed_on(self, together: list[Attribute], depth: int) -> Fragment:
+        """One object of what is handed on and of what it takes the place of, or that of it."""
+        parts = []
+        entry = -1
+        for one in together:
+            match one:
+                case Spread(code=code, entry=entry):
+                    given = self._code(code, depth)
+                    text = self._shown(given)
+                    if text.startswith("{ ") and handed_on(one) is not None:
+                        first = given.pieces[0]
+                        parts.append(new(text[2:-2], first.entry, first.rule))
+                    else:
+                        parts.append(new("...") + given)
+                case Handler(event=event, code=code, function=True, modifiers=()):
+                    key = f"on{event[:1].upper()}{event[1:]}"
+                    parts.append(new(f"{key}: ", one.entry, "handler") + self._code(code, depth))
+                case StyleMap():
+                    inside = self._style_object(one, depth)
+                    parts.append(new("style: ", one.entry, "style-map") + inside)
+                case BoundAttribute(name=name, code=code):
+                    head = new(f"{name}: ", one.entry, "bound-attribute")
+                    parts.append(head + self._code(code, depth))
+                case StaticAttribute(name=name, value=value) if value is not None:
+                    if "'" in self.speller.source.slice(value.start, value.end):
+                        raise Unsaid("markup-in-code", "an attribute with a quote", value.start)
+                    head = new(f"{name}: '", one.entry, "attribute")
+                    parts.append(head + copy(value) + new("'"))
+                case _:
+                    name = getattr(one, "event", type(one).__name__)
+                    raise Unsaid("handed-on-joined", name, together_at(together))
+        inside = new("{ ") + joined(parts, ", ") + new(" }")
+        return self._quoted(new("v-bind=", entry, "spread"), inside)
+
     def _styles(self, attribute: StyleMap, depth: int) -> Fragment:
+        return self._quoted(
+            new(":style=", attribute.entry, "style-map"), self._style_object(attribute, depth)
+        )
+
+    def _style_object(self, attribute: StyleMap, depth: int) -> Fragment:
         parts = []
         for name, code, pixels in attribute.items:
             key = name if is_identifier(name) else f"'{name}'"
@@ -295,8 +345,7 @@ class TemplateWriter:
                     value = value if simple else new("(") + value + new(")")
                     value += new(" + 'px'")
             parts.append(new(f"{key}: ") + value)
-        inside = new("{ ") + joined(parts, ", ") + new(" }")
-        return self._quoted(new(":style=", attribute.entry, "style-map"), inside)
+        return new("{ ") + joined(parts, ", ") + new(" }")
 
     def _handler(self, handler: Handler, depth: int) -> Fragment:
         event = ".".join((handler.event, *handler.modifiers))

@@ -110,7 +110,9 @@ class Search:
         progress: Callable[[str], None],
     ) -> None:
         self.bench, self.pair = bench, pair
-        self.situations = Situations(inputs)
+        # What a runtime makes of a value of another type than the declared one is its own.
+        across = pair.old.runtime.framework != pair.new.runtime.framework
+        self.situations = Situations(inputs, typed=across)
         self.effort, self.progress = effort, progress
         self.found = Found()
         self._crew: Crew

@@ -82,12 +82,13 @@ class Situations:
     """Makes situations for one component from what its code says.
 
     `fitting` are the inputs of the full situation once they are known; before, they are the typical ones.
+    Where `typed`, no input is given a value of another kind than it is declared with.
     """
 
     plain_content = CONTENTS[0]
 
-    def __init__(self, inputs: Inputs) -> None:
-        self.inputs = inputs
+    def __init__(self, inputs: Inputs, *, typed: bool = False) -> None:
+        self.inputs, self.typed = inputs, typed
         self.functions: dict[str, list[dict[str, Any]]] = {e: [{}] for e in inputs.events}
         self.slots: list[str] = [*inputs.slots]
         self.values: dict[str, list[Any]] = {}
@@ -302,8 +303,16 @@ class Situations:
         inputs = [name for name in names if name in situation.inputs]
         if len(inputs) > 1 and rng.random() < 0.2:
             one, other = rng.sample(inputs, 2)
-            situation = situation.with_input(one, situation.inputs[other])
+            if not self.typed or self._alike(one, other):
+                situation = situation.with_input(one, situation.inputs[other])
         return situation
+
+    def _alike(self, one: str, other: str) -> bool:
+        """Whether what one input is given could be given to another."""
+        shapes = self.shapes[one], self.shapes[other]
+        if not shapes[0].declared:
+            return True
+        return kind(one, shapes[0]) == kind(other, shapes[1])
 
     def _any(self, base: Situation, part: str, name: str, rng: Random) -> Situation:
         known: Any = {"inputs": self.values, "functions": self.functions, "slots": self.slots}[part]

@@ -1,0 +1,72 @@
+"""What an element is handed with all other inputs, beside attributes of its own.
+
+Of attributes of one name the last one counts where markup is code; a template joins classes, styles and
+listeners (version 3's guide, "Fallthrough attributes"). Those stand in one object with what is handed on.
+"""
+
+from __future__ import annotations
+
+from clean_carry.component.code import RestInputs
+from clean_carry.component.markup import (
+    Attribute,
+    BoundAttribute,
+    Handler,
+    Spread,
+    StaticAttribute,
+    StyleMap,
+)
+
+# Names of inputs that an event of the page may stand for, where they are not the event's own.
+_OTHER = {
+    "dblclick": ("ondoubleclick",),
+    "input": ("onchange", "oninput"),
+    "change": ("onchange", "oninput"),
+    "focusin": ("onfocus",),
+    "focusout": ("onblur",),
+}
+
+
+def handed_on(attribute: Attribute) -> RestInputs | None:
+    """The inputs that an attribute hands on."""
+    if not isinstance(attribute, Spread) or len(attribute.code.operations) != 1:
+        return None
+    first = attribute.code.operations[0]
+    return first if isinstance(first, RestInputs) and first.span == attribute.code.span else None
+
+
+def handed_together(attributes: tuple[Attribute, ...]) -> list[Attribute | list[Attribute]]:
+    """The attributes of an element; those that must stand in one object together, where the first stood."""
+    rests = [rest for one in attributes if (rest := handed_on(one)) is not None]
+    if not rests:
+        return list(attributes)
+    named = frozenset.intersection(*(frozenset(rest.named) for rest in rests))
+    met = [one for one in attributes if handed_on(one) is not None or _meets(one, named)]
+    if len(met) == len(rests):
+        return list(attributes)
+    found: list[Attribute | list[Attribute]] = []
+    for one in attributes:
+        if one is met[0]:
+            found.append(met)
+        elif not any(one is other for other in met):
+            found.append(one)
+    return found
+
+
+def together_at(together: list[Attribute]) -> int:
+    """Where what is handed on stands."""
+    return next(rest.span.start for one in together if (rest := handed_on(one)) is not None)
+
+
+def _meets(attribute: Attribute, named: frozenset[str]) -> bool:
+    """Whether what is handed on may hold an attribute that would be joined with this one."""
+    match attribute:
+        case Handler(event=event):
+            names = _OTHER.get(event, (f"on{event.lower()}",))
+            return not all(name in {one.lower() for one in named} for name in names)
+        case StyleMap():
+            return "style" not in named
+        case BoundAttribute(name="class") | StaticAttribute(name="class"):
+            return "className" not in named
+        case BoundAttribute(name="style") | StaticAttribute(name="style"):
+            return "style" not in named
+    return False
