@@ -178,7 +178,8 @@ import PropTypes from 'prop-types';
 
 const propTypes = {
   pier: PropTypes.string,
-  open: PropTypes.bool,
+  busy: PropTypes.bool,
+  onPick: PropTypes.func,
 };
 
 class Berth extends React.Component {

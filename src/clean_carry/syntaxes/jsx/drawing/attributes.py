@@ -37,6 +37,7 @@ class Attributes:
     uses: Uses
     locals: Locals
     known: Known
+    unshown: frozenset[str] = frozenset()
     notes: list[tuple[str, str, int]] = field(default_factory=list)
     drawn_comments: set[int] = field(default_factory=set)
 
@@ -57,10 +58,19 @@ class Attributes:
                 inner = part.named_children[0] if part.named_children else part
                 given = inner.named_children[0] if inner.type == "spread_element" else inner
                 entry = self.uses.ledger.claim("spread", self.uses.span(part))
-                found.append(Spread(_whole(self._code(given)), entry))
+                code = _whole(self._code(given))
+                found.append(Spread(code if component else self._shown(code), entry))
             elif part.type == "type_arguments":
                 self._refuse("a tag with types", part)
         return tuple(found)
+
+    def _shown(self, code: Code) -> Code:
+        """What is handed on, without what an element of the page does not show."""
+        rest = handed_on(Spread(code, -1))
+        if rest is None:
+            return code
+        named = (*rest.named, *(name for name in sorted(self.unshown) if name not in rest.named))
+        return replace(code, operations=(replace(rest, named=named),))
 
     def _refuse(self, detail: str, node: Node) -> None:
         self.uses.refuse("markup-in-code", detail, node.start)

@@ -51,7 +51,8 @@ class MarkupReader:
     """Reads what a component draws.
 
     `known` says what kinds of value own members give, `slot` the name of the slot behind an expression
-    (None: it is none), `helper` the method a call draws by.
+    (None: it is none), `helper` the method a call draws by. `unshown` are inputs an element of the page has
+    no attribute for.
     """
 
     uses: Uses
@@ -59,9 +60,10 @@ class MarkupReader:
     known: Known
     slot: Callable[[Node], str | None]
     helper: Callable[[Node], Node | None]
+    unshown: frozenset[str] = frozenset()
 
     def __post_init__(self) -> None:
-        self.attributes = Attributes(self.uses, self.locals, self.known)
+        self.attributes = Attributes(self.uses, self.locals, self.known, self.unshown)
 
     def claim(self, notion: str, node: Node) -> int:
         """Claim a construct of the markup."""

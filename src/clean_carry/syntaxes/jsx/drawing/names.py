@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from clean_carry.syntaxes.jsx.attributes import EVENTS, RENAMED
+import re
+
+from clean_carry.syntaxes.jsx.attributes import BOOLEAN, EVENTS, RENAMED
 
 _HTML = {new: old for old, new in RENAMED.items()} | {
     "acceptCharset": "accept-charset",
@@ -48,11 +50,33 @@ UNITLESS = frozenset(
     "widows zIndex zoom fillOpacity floodOpacity stopOpacity strokeDasharray strokeDashoffset "
     "strokeMiterlimit strokeOpacity strokeWidth".split()
 )
+# Attributes that are told a truth value as a word, or have a meaning of their own for it.
+_OWN_WORDS = frozenset(
+    "checked autoFocus capture download contentEditable draggable spellCheck itemScope noModule".split()
+)
 _EVENTS = {new: old for old, new in EVENTS.items()}
 # Elements on which focus and blur have no listener below them.
 _ALONE = frozenset({"input", "select", "textarea", "button"})
 # Inputs that tell of a change by clicking (HTML §4.10.5).
 _CLICKED = frozenset({"checkbox", "radio", "file"})
+
+
+# Listeners that JSX has for an element of the page (its reference, "Common components").
+_LISTENERS = re.compile(
+    r"on(Click|AuxClick|DoubleClick|ContextMenu|Change|Input|BeforeInput|Focus|Blur|Key\w+|Mouse\w+"
+    r"|\w*Pointer\w+|Touch\w+|Drag\w*|Drop|Scroll|Wheel|Submit|Reset|Invalid|Copy|Cut|Paste|Load\w*"
+    r"|Error|Abort|Animation\w+|Transition\w+|Composition\w+|Select|Toggle|Can\w+|Play\w*|Pause"
+    r"|Ended|Progress|Seek\w+|Stalled|Suspend|Waiting|\w*Change|TimeUpdate|Emptied|Encrypted)"
+)
+
+
+def is_unshown(name: str, kind: str) -> bool:
+    """Whether an element of the page never shows an input of a kind: truth values and functions it has
+    no attribute or listener for."""
+    if kind == "Function":
+        return _LISTENERS.match(name) is None
+    plain = html_name(name).lower() not in BOOLEAN and not name.startswith(("aria-", "data-"))
+    return kind == "Boolean" and plain and name not in _OWN_WORDS
 
 
 def html_name(name: str) -> str:

@@ -29,6 +29,7 @@ from clean_carry.syntaxes.jsx.drawing.locals import (
     parameters_of,
 )
 from clean_carry.syntaxes.jsx.drawing.markup import MarkupReader, is_handed_on
+from clean_carry.syntaxes.jsx.drawing.names import is_unshown
 from clean_carry.syntaxes.jsx_class.bases.heritage import heritage_types
 from clean_carry.syntaxes.jsx_class.members.notions import function_of
 from clean_carry.syntaxes.jsx_class.neutral.earlier import keep_earlier, refuse_repeated
@@ -339,11 +340,17 @@ class Neutral:
     def read(self) -> tuple[Markup, ...]:
         """The markup; what cannot be seen as markup refuses the class."""
         assert self.drawing is not None
-        reader = MarkupReader(self.facts, self.locals, self._known, self._slot, self.helper)
+        reader = MarkupReader(
+            self.facts, self.locals, self._known, self._slot, self.helper, self._unshown()
+        )
         drawn = reader.drawn_by(self.drawing)
         self.notes = reader.attributes.notes
         self.drawn_comments = reader.attributes.drawn_comments
         return drawn
+
+    def _unshown(self) -> frozenset[str]:
+        """The declared inputs that an element of the page does not show, when they are handed on to it."""
+        return frozenset(n for n, one in self.declared.items() if is_unshown(n, one.kind))
 
     def locals_at(self) -> dict[int, frozenset[tuple[str, int]]]:
         """The local names in force at an operation, without those that are names no more."""
@@ -387,7 +394,7 @@ class Neutral:
         slots = {n for n, one in self.declared.items() if one.kind == "markup"} | {"children"}
         made = {**{prop.name: prop for prop in props}}
         named = {name for names in self.locals.rests.values() for name in names}
-        listed = named if self._hands_on else self.declared
+        listed = named | self._unshown() if self._hands_on else self.declared
         for name in (*listed, *self._asked_in_updaters()):
             made.setdefault(name, Prop(name))
         for name, value in self.locals.defaults:
