@@ -257,3 +257,82 @@ def test_components_of_one_file_get_files_of_their_own(run: Run, tmp_path: Path)
     assert "import Row from './Row.flat.vue';" in files["Pier.flat.vue"]
     assert "LABELS" not in files["Pier.flat.vue"]
     assert "const LABELS = { a: 'A' };" in files["Row.flat.vue"]
+
+
+LIST = """import React from 'react';
+import BerthRow from './BerthRow';
+
+export default class BerthList extends React.Component {
+  render() {
+    const { berths = [] } = this.props;
+    return <ul>{berths.map((berth) => <BerthRow key={berth.name} name={berth.name} />)}</ul>;
+  }
+}
+"""
+ROW = """import React from 'react';
+
+export default class BerthRow extends React.Component {
+  render() {
+    return <li onClick={() => this.props.onPick?.(this.props.name)}>{this.props.name}</li>;
+  }
+}
+"""
+HARBOUR = """import React from 'react';
+import Pier from './Pier';
+
+export default class Harbour extends React.Component {
+  render() {
+    return <div><Pier /></div>;
+  }
+}
+"""
+PIER = """import React from 'react';
+
+export default class Pier extends React.Component {
+  render() {
+    for (const one of this.props.all) one.at = 1;
+    return <i>pier</i>;
+  }
+}
+"""
+
+
+@pytest.mark.slow
+def test_what_is_carried_in_the_same_run_is_drawn(run: Run, tmp_path: Path) -> None:
+    shutil.copytree(DEMO, tmp_path / "components")
+    tree = tmp_path / "components" / "tree"
+    tree.mkdir()
+    for name, text in {
+        "BerthList": LIST,
+        "BerthRow": ROW,
+        "Harbour": HARBOUR,
+        "Pier": PIER,
+    }.items():
+        (tree / f"{name}.jsx").write_text(text, "utf-8")
+    done = run("carry", "components/tree", "--to", "single-file-flat", "--verify", "--json")
+    results = {one["component"]: one for one in json.loads(done.stdout)["results"]}
+    assert {name: one["status"] for name, one in results.items()} == {
+        "BerthList": "clean", "BerthRow": "clean", "Harbour": "refused", "Pier": "refused",
+    }  # fmt: skip
+    for name in ("BerthList", "BerthRow"):
+        assert results[name]["verification"]["verdict"] == "same", results[name]
+    # What cannot be carried is not drawn either.
+    assert [one["rule"] for one in results["Harbour"]["findings"]] == ["child-not-carried"]
+
+
+@pytest.mark.parametrize(
+    ("rule", "body"),
+    [
+        ("called-if-given", "render() { return <b onClick={() => this.props.onPick(1)}>x</b>; }"),
+        (
+            "listed-if-given",
+            "render() { return <b>{this.props.rows.map((a) => <i key={a}>{a}</i>)}</b>; }",
+        ),
+    ],
+)
+def test_what_the_old_one_fails_without_is_noted(
+    rule: str, body: str, run: Run, tmp_path: Path
+) -> None:
+    result = carried(run, tmp_path, body)
+    assert result["status"] == "clean"
+    assert rule in [finding["rule"] for finding in result["findings"]]  # type: ignore[index, attr-defined]

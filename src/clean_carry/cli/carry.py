@@ -24,7 +24,7 @@ from clean_carry.cli.types import require_compiler, show_faults, type_faults
 from clean_carry.component.errors import CarryError, HoldsNone, WriteRefused
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, check_syntaxes
-from clean_carry.crossing.many import Outcome, carried, carry_all
+from clean_carry.crossing.many import Outcome, carried, carry_together
 from clean_carry.project.committed import not_committed
 from clean_carry.project.files import Meant, component_files, sources_of
 from clean_carry.project.settings import settings_for
@@ -325,12 +325,16 @@ def _each(
     """What became of each file, in order: carried in several processes, or verified side by side."""
     workers = int(effort["workers"])  # type: ignore[call-overload]
     if bench is None:
-        for request, outcome in zip(requests, carry_all(requests, workers), strict=True):
+        for request, outcome in carry_together(requests, workers):
             yield request.path, outcome, None, 0.0
         return
     if len(requests) == 1:
-        yield _proved(bench, requests[0], effort, line)
+        yield _proved(bench, requests[0], (), effort, line)
         return
+    # What a component draws may be written only in this run.
+    settled = list(carry_together(requests, workers))
+    requests = [request for request, _ in settled]
+    written = tuple(text for request, outcome in settled for text in _texts(request.path, outcome))
     with ThreadPoolExecutor(workers) as pool:
         # A few are under way at once, so that who stops it finds the rest untouched.
         ahead: deque[Future[Each]] = deque()
@@ -338,7 +342,7 @@ def _each(
         try:
             while True:
                 for request in islice(waiting, workers - len(ahead)):
-                    ahead.append(pool.submit(_proved, bench, request, effort, line))
+                    ahead.append(pool.submit(_proved, bench, request, written, effort, line))
                 if not ahead:
                     return
                 yield ahead.popleft().result()
@@ -358,9 +362,29 @@ def _bench(prove: bool, effort: Mapping[str, object], line: Line) -> Iterator[Be
         yield bench
 
 
-def _proved(bench: Bench, request: Request, effort: Mapping[str, object], line: Line) -> Each:
-    """Carry a file and verify what it became, before any of it is written."""
-    from clean_carry.verify.pair import sides_of_result, trials_for, verified, verified_each
+def _texts(path: Path, outcome: Outcome) -> Iterator[tuple[Path, str]]:
+    """The new files of an outcome, where they would stand."""
+    folder = path.resolve().parent
+    for result in outcome if isinstance(outcome, list) else ():
+        yield from ((folder / Path(file.path).name, file.text) for file in result.files)
+
+
+def _proved(
+    bench: Bench,
+    request: Request,
+    written: tuple[tuple[Path, str], ...],
+    effort: Mapping[str, object],
+    line: Line,
+) -> Each:
+    """Carry a file and verify what it became, before any of it is written. `written` are the new files of
+    the run."""
+    from clean_carry.verify.pair import (
+        sides_of_result,
+        trials_for,
+        verified,
+        verified_each,
+        with_drawn,
+    )
 
     started = time.monotonic()
     path, found = request.path, carried(request)
@@ -369,6 +393,7 @@ def _proved(bench: Bench, request: Request, effort: Mapping[str, object], line: 
     try:
         made = [r for r in found if r.files]
         old, new, interface = sides_of_result(path, made[0], request.runtime)
+        new = with_drawn(new, written)
         trials, much = trials_for(path, None), effort_of(effort)
 
         def tell(text: str) -> None:

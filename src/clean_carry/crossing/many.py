@@ -9,6 +9,8 @@ import time
 from collections.abc import Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
+from dataclasses import replace
+from pathlib import Path
 
 from clean_carry.component.errors import CarryError, Fault
 from clean_carry.component.result import Result
@@ -18,6 +20,8 @@ Outcome = list[Result] | CarryError
 # Fewer files are carried sooner than processes are started.
 FEWEST = 16
 CHUNK = 4
+# The rule that refuses a file for a component it draws.
+WAITS = "child-not-carried"
 
 
 def carry_all(requests: Sequence[Request], processes: int) -> Iterator[Outcome]:
@@ -43,6 +47,49 @@ def carry_all(requests: Sequence[Request], processes: int) -> Iterator[Outcome]:
         # One of those under way ended its process: each of the rest gets one of its own.
         for request in requests[done:]:
             yield _alone(request)
+
+
+def carry_together(
+    requests: Sequence[Request], processes: int
+) -> Iterator[tuple[Request, Outcome]]:
+    """Carry files of which some may draw what others hold, in the order given.
+
+    One that waits for a component is carried as if all files that can be were; those that cannot be then
+    are taken out, and what waits for them is carried again. Each comes with what it was carried with.
+    """
+    able: set[Path] = set()
+    held: list[tuple[Request, Outcome]] = []
+    for request, outcome in zip(requests, carry_all(requests, processes), strict=True):
+        waits = _waits(outcome)
+        if waits or _is_written(outcome):
+            able.add(request.path.resolve())
+        if waits or held:
+            held.append((request, outcome))
+        else:
+            yield request, outcome
+    waiting = [at for at, (_, outcome) in enumerate(held) if _waits(outcome)]
+    while waiting:
+        again = [replace(held[at][0], assume_carried=frozenset(able)) for at in waiting]
+        for at, request, outcome in zip(
+            waiting, again, list(carry_all(again, processes)), strict=True
+        ):
+            held[at] = (request, outcome)
+        failed = {at for at in waiting if not _is_written(held[at][1])}
+        gone = {held[at][0].path.resolve() for at in failed} & able
+        able -= gone
+        waiting = [at for at in waiting if at not in failed] if gone else []
+    yield from held
+
+
+def _waits(outcome: Outcome) -> bool:
+    """Whether a file is refused for a component that has not been carried."""
+    return isinstance(outcome, list) and any(
+        finding.rule == WAITS for result in outcome for finding in result.findings
+    )
+
+
+def _is_written(outcome: Outcome) -> bool:
+    return isinstance(outcome, list) and any(result.files for result in outcome)
 
 
 def carried(request: Request) -> Outcome:

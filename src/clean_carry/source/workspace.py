@@ -25,7 +25,7 @@ class Workspace:
     `aliases` are prefixes of imports with the absolute path each stands for, `prefix` is what the names of
     the project's elements begin with, `one_way` says that bindings are to go one way, `beside` that a new
     file is to stand beside the old one rather than take its place. `assume_carried` says that components it
-    draws have been carried, or will be, and stand beside their old ones.
+    draws have been carried, or will be, and stand beside their old ones: all, or those of some files.
     """
 
     def __init__(
@@ -35,12 +35,19 @@ class Workspace:
         prefix: str = "",
         one_way: bool = False,
         beside: bool = True,
-        assume_carried: bool = False,
+        assume_carried: bool | frozenset[Path] = False,
     ) -> None:
         self.assume_carried = assume_carried
         self.file, self.prefix, self.one_way, self.beside = file, prefix, one_way, beside
         self.aliases = dict(aliases or {})
         self._trees: dict[Path, Tree | None] = {}
+
+    def is_carried(self, request: str) -> bool:
+        """Whether the component that an import of this file means is, or will be, carried."""
+        if isinstance(self.assume_carried, bool):
+            return self.assume_carried
+        found = self.resolve(request)
+        return found is not None and found.resolve() in self.assume_carried
 
     def resolve(self, request: str, origin: Path | None = None) -> Path | None:
         """The file an import of this file (or of `origin`) means; None for packages and missing files."""

@@ -250,6 +250,20 @@ _ROWS: tuple[Row, ...] = (
         "const { label, ...rest } = this.props; … this.props.onPick()",
     ),
     (
+        "called-if-given",
+        "note",
+        "the old component fails where nobody gives this function; an event nobody listens to goes nowhere",
+        "Nothing, if all who use it give the function",
+        "<li onClick={() => this.props.onPick(id)}>",
+    ),
+    (
+        "listed-if-given",
+        "note",
+        "the old component fails where this input is not given; a list in a template is empty then",
+        "Nothing, if all who use it give the list",
+        "this.props.berths.map((berth) => <li>{berth}</li>)",
+    ),
+    (
         "injected-as-input",
         "note",
         "an ancestor provided this value; it is an input now, which who draws the component must give",

@@ -5,6 +5,7 @@ from __future__ import annotations
 import posixpath
 import re
 from collections import Counter
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -126,6 +127,21 @@ def sides_of_result(
     return sides[0], replace(sides[1], extra=extra), sides[2]
 
 
+def with_drawn(new: Side, written: Iterable[tuple[Path, str]]) -> Side:
+    """A new side with those of other new files that it imports, and that those import."""
+    known = {place.resolve(): text for place, text in written}
+    found = dict(new.extra)
+    open_ = [(new.place.resolve(), new.text), *found.items()]
+    while open_:
+        place, text = open_.pop()
+        for request in _IMPORTED.findall(text):
+            child = (place.parent / request).resolve()
+            if child in known and child not in found and child != new.place.resolve():
+                found[child] = known[child]
+                open_.append((child, known[child]))
+    return replace(new, extra=tuple(found.items()))
+
+
 def _resolved(file: NewFile, first: NewFile, folder: Path) -> str:
     """Where another new file would stand, told by where the first one would stand in `folder`."""
     way = posixpath.relpath(
@@ -165,6 +181,8 @@ def _framework(path: Path, text: str) -> str:
 
 
 # Names of components, and of functions that make components.
+# What a new file imports by its place.
+_IMPORTED = re.compile(r"""from\s+['"](\.[^'"]+)['"]""")
 _MOUNTED = re.compile(r"[^a-z]|with[A-Z]")
 # A component that is mounted without an error less often is tried inside its parents too.
 _SELDOM = 0.5

@@ -34,6 +34,7 @@ from clean_carry.syntaxes.jsx_class.bases.heritage import heritage_types
 from clean_carry.syntaxes.jsx_class.members.notions import function_of
 from clean_carry.syntaxes.jsx_class.neutral.earlier import keep_earlier, refuse_repeated
 from clean_carry.syntaxes.jsx_class.neutral.events import send
+from clean_carry.syntaxes.jsx_class.neutral.not_given import keys_of, lists_that_may_miss
 from clean_carry.syntaxes.jsx_class.neutral.patterns import resolve, scopes_of
 from clean_carry.syntaxes.jsx_class.uses.operations import ClassFacts
 from clean_carry.syntaxes.jsx_class.uses.receivers import Receiver, Receivers
@@ -57,6 +58,7 @@ class Neutral:
     events: tuple[str, ...] = ()
     declared: dict[str, Declared] = field(default_factory=dict)
     notes: list[tuple[str, str, int]] = field(default_factory=list)
+    told: list[tuple[str, str, int]] = field(default_factory=list)
     drawn_comments: set[int] = field(default_factory=set)
     resolved: set[int] = field(default_factory=set)
     drawing: Node | None = None
@@ -88,7 +90,8 @@ class Neutral:
         self._index()
         others = {name for name, found in self.declared.items() if found.kind == "markup"}
         if not facts.tree.typed:
-            self.events = send(facts, self._defaults(), frozenset(others))
+            required = frozenset(name for name, one in self.declared.items() if one.required)
+            self.events = send(facts, self._defaults(), frozenset(others), required, self.told)
         facts.sort()
         keep_earlier(facts)
         refuse_repeated(facts)
@@ -326,6 +329,9 @@ class Neutral:
         codes = [code for node in markup for code in codes_of(node)]
         self._hands_on = any(isinstance(o, RestInputs) for code in codes for o in code.operations)
         drawn: tuple[Part, ...] = (*self.functions(), *self.values())
+        given = {key for key, _ in self.locals.defaults} | keys_of(self._defaults())
+        given |= {name for name, one in self.declared.items() if one.required}
+        self.notes += lists_that_may_miss(markup, given, self.facts.tree.source)
         made = replace(
             component,
             view=replace(component.view, markup=markup),
@@ -344,7 +350,7 @@ class Neutral:
             self.facts, self.locals, self._known, self._slot, self.helper, self._unshown()
         )
         drawn = reader.drawn_by(self.drawing)
-        self.notes = reader.attributes.notes
+        self.notes = [*self.told, *reader.attributes.notes]
         self.drawn_comments = reader.attributes.drawn_comments
         return drawn
 

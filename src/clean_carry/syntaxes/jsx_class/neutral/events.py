@@ -18,8 +18,17 @@ _EVENT = re.compile(r"on[A-Z]\w*")
 _UNWRAPPED = ("parenthesized_expression", "non_null_expression")
 
 
-def send(facts: ClassFacts, defaults: Node | None, others: frozenset[str]) -> tuple[str, ...]:
-    """Turn the calls of such inputs into events; the inputs, in source order. `others` are no events."""
+def send(
+    facts: ClassFacts,
+    defaults: Node | None,
+    others: frozenset[str],
+    required: frozenset[str],
+    notes: list[tuple[str, str, int]],
+) -> tuple[str, ...]:
+    """Turn the calls of such inputs into events; the inputs, in source order. `others` are no events.
+
+    Notes each that is called without asking whether it is there, and is not `required`.
+    """
     nodes = {(node.start, node.end): node for node in facts.tree.of("member_expression", "identifier",
              "shorthand_property_identifier", "subscript_expression", "pair")}  # fmt: skip
     uses: dict[str, list[tuple[Raw, Node]]] = {}
@@ -42,6 +51,10 @@ def send(facts: ClassFacts, defaults: Node | None, others: frozenset[str]) -> tu
         ):
             continue
         found.append(name)
+        plain = [call for call in calls if call is not None and not call.has("?.")]
+        asked = len([guard for guard in guards if guard is not None])
+        if len(plain) > asked and name not in required and name not in silent:
+            notes.append(("called-if-given", name, plain[0].start))
         for (raw, _), call, guard in zip(places, calls, guards, strict=True):
             facts.raws.remove(raw)
             if call is not None:

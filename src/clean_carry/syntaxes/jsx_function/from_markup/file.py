@@ -427,9 +427,12 @@ class _File:
     def _tag(self, tag: str, at: int) -> str:
         """The name of a component it draws, which is imported from where its carried form stands."""
         found = self._import_of(tag)
-        if found is None or not self.fitted.workspace.assume_carried:
+        if found is None:
             raise Unsaid("child-not-carried", f"<{tag}>", at)
         name, statement = found
+        origin = statement.child("source")
+        if origin is None or not self.fitted.workspace.is_carried(origin.text[1:-1]):
+            raise Unsaid("child-not-carried", f"<{tag}>", at)
         self.children[name] = statement
         return name
 

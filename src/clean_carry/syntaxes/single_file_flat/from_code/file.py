@@ -220,14 +220,14 @@ class _File:
             binding = self.file.names.module.names.get(element.tag)
             if binding is None or binding.kind != "import":
                 raise Unsaid("child-not-carried", element.tag, element.span.start)
-            if not self.fitted.workspace.assume_carried:
-                raise Unsaid("child-not-carried", element.tag, element.span.start)
             self.children[element.tag] = self._carried_import(element, binding.node)
 
     def _carried_import(self, element: Element, name: Node) -> tuple[Node, str]:
         """The statement that imports a child, and the import of what it was carried to."""
         statement = next(up for up in name.up() if up.type == "import_statement")
         request = _package(statement)
+        if not self.fitted.workspace.is_carried(request):
+            raise Unsaid("child-not-carried", element.tag, element.span.start)
         names = [n for n in statement.walk() if n.type == "import_specifier"]
         whole = next(n for n in statement.walk() if n.type == "import_clause").named_children
         if not request.startswith((".", "/")) and request.partition("/")[0] not in (
