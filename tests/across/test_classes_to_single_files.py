@@ -214,6 +214,7 @@ def test_types_that_are_named_and_an_element_code_finds(run: Run, tmp_path: Path
 
 
 REFUSED = {
+    "reference-passed": "render() { return <b ref={this.props.innerRef}>x</b>; }",
     "event-handed-on": (
         "go() { this.props.onPick(1); } render() { const { a, ...others } = this.props;"
         " return <b onClick={() => this.go()} {...others}>{a}</b>; }"

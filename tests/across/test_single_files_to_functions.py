@@ -91,6 +91,9 @@ CASES = {
         """<component :is="count ? 'a' : 'b'" :title="text">x</component>""", "",
         ["const Tag = count ? 'a' : 'b';", "<Tag title={text}>x</Tag>"],
     ),
+    "what a slot is not given": (
+        "<slot>{{ count ? null : text }}</slot>", "", ["{children ?? (count ? null : text)}"],
+    ),
     "a value that is written through another": (
         '<input v-model="half">',
         "computed: { half: { get() { return this.text; }, set(to) { this.text = to; } } },",
@@ -163,3 +166,38 @@ def test_a_child_is_imported_from_its_carried_file(run: Run, tmp_path: Path) -> 
     text = json.loads(done.stdout)["results"][0]["files"][0]["text"]
     assert "import TideRow from './TideRow.function.jsx';" in text
     assert "<TideRow rows={rows} onPick={() => setCount(count + 1)} />" in text
+
+
+SLOT = """<template>
+  <ul><li v-for="berth in berths" :key="berth"><slot :berth="berth">{{ berth }}</slot></li></ul>
+</template>
+
+<script>
+export default { props: { berths: Array } };
+</script>
+"""
+
+
+@pytest.mark.slow
+def test_content_that_takes_a_value_and_a_list_that_may_be_missing(
+    run: Run, tmp_path: Path
+) -> None:
+    shutil.copytree(DEMO / "components", tmp_path / "components")
+    (tmp_path / "components" / "Pier.vue").write_text(SLOT, "utf-8")
+    done = run("carry", "components/Pier.vue", "--to", "jsx-function", "--verify", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    text = " ".join(result["files"][0]["text"].split())
+    assert (
+        "{berths?.map((berth) => ( <li key={berth}> {children?.({ berth }) ?? berth} </li> ))}"
+        in text
+    )
+    assert result["verification"]["verdict"] == "same", result["verification"]["trials"][0]
+
+
+def test_what_may_fail_while_it_is_not_drawn_is_noted(run: Run, tmp_path: Path) -> None:
+    markup = '<b v-if="count">{{ first }}</b>'
+    options = "computed: { first() { return this.text.trim(); } },"
+    (tmp_path / "Berth.vue").write_text(FILE.format(markup=markup, options=options), "utf-8")
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert "worked-out-always" in [finding["rule"] for finding in result["findings"]]

@@ -155,7 +155,7 @@ MORE: list[tuple[str, str]] = [
     ),
     ("<b @click='go($event)'>a</b>", "<b onClick={(event) => go(event)}>a</b>"),
     ("<b v-show='on'>a</b>", "<b style={{ display: on ? undefined : 'none' }}>a</b>"),
-    ("<b v-for='k in kinds' :key='k'>{{ k }}</b>", "{kinds.map((k) => <b key={k}>{k}</b>)}"),
+    ("<b v-for='k in kinds' :key='k'>{{ k }}</b>", "{kinds?.map((k) => <b key={k}>{k}</b>)}"),
     ("<b ref='x'>a</b>", "<b ref={x}>a</b>"),
     ("<template v-if='on'>a</template>", "{on && 'a'}"),
     ("<slot :used='used'/>", "{children?.({ used })}"),

@@ -52,12 +52,14 @@ class StaticAttribute:
 
 @dataclass(frozen=True)
 class BoundAttribute:
-    """A name whose value is an expression."""
+    """A name whose value is an expression. Where it `may_go` the value false takes the attribute away,
+    whatever it is called."""
 
     name: str
     code: Code
     form: Form
     entry: int
+    may_go: bool = False
 
 
 @dataclass(frozen=True)

@@ -264,6 +264,27 @@ _ROWS: tuple[Row, ...] = (
         "this.props.berths.map((berth) => <li>{berth}</li>)",
     ),
     (
+        "put-back-at-once",
+        "note",
+        "the old component leaves a field as it was changed; the new one puts the bound value back",
+        "Nothing, where whoever uses it gives the new value back",
+        '<input :value="name" @input="send">',
+    ),
+    (
+        "false-is-told",
+        "note",
+        "false took this attribute away in the old runtime, and is told as a word in the new one",
+        "Give undefined instead of false",
+        ':aria-busy="busy"',
+    ),
+    (
+        "worked-out-always",
+        "note",
+        "this value was worked out only where it is drawn; it is at every draw now, also where it may fail",
+        "Check that it can be worked out while nothing of it is drawn",
+        '<p v-if="sailing">{{ firstStop }}</p>',
+    ),
+    (
         "injected-as-input",
         "note",
         "an ancestor provided this value; it is an input now, which who draws the component must give",

@@ -144,6 +144,8 @@ class _Compared:
         for what in ("timers", "listeners"):
             left_a = _minus(old["left"][what], baseline[0][what])
             left_b = _minus(new["left"][what], baseline[1][what])
+            if not self.one_runtime:
+                left_a, left_b = one.of_component(left_a), other.of_component(left_b)
             if left_a != left_b:
                 self._note(end, f"{what} left", "", left_a, left_b)
         elements = [side["left"].get("elements", 0) for side in (old, new)]

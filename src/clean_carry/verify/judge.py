@@ -18,6 +18,9 @@ from clean_carry.verify.worker_pool import Bench, Bundle, Lane, Side
 # Settled points whose trees are kept with a trial that differs.
 MOST_TREES = 4
 MARKS = {"vue": ("data-v-*",)}
+# Runtimes that listen at the document for all their components (React 17's release notes, "Changes to event
+# delegation").
+LISTENS_FOR_PAGE = frozenset({"react-16"})
 
 
 @dataclass(frozen=True)
@@ -154,7 +157,8 @@ def normaliser(side: Side, *, across: bool = False) -> Normaliser:
     """The normaliser of one side; `across`: the other one runs in another framework."""
     if side.application is not None:
         return ScopedNormaliser(side.application.replaced, side.application.aliases)
-    return Normaliser((*MARKS.get(side.runtime.framework, ()), *side.marks), across=across)
+    marks = (*MARKS.get(side.runtime.framework, ()), *side.marks)
+    return Normaliser(marks, across=across, stays=side.runtime.name in LISTENS_FOR_PAGE)
 
 
 @dataclass(frozen=True)

@@ -79,6 +79,10 @@ RULES = (
         "between two frameworks, what a development build says of declared types is its own",
     ),
     NormalisingRule(
+        "listens-for-page",
+        "between two frameworks, a listener a runtime itself keeps at the document is its own",
+    ),
+    NormalisingRule(
         "error-wording",
         "the engine words an error by the expression that met a wrong value, a runtime by a bundled name",
     ),
@@ -147,13 +151,16 @@ class Normaliser:
     """Applies the rules to the trees of one side; `used` counts what each rule changed.
 
     `marks` are names (or prefixes ending in `*`) of attributes that only scope a style; `across`
-    says that the other side runs in another framework.
+    says that the other side runs in another framework, `stays` that this one's runtime listens at the
+    document for all its components, once for each event, and never stops.
     """
 
-    def __init__(self, marks: tuple[str, ...] = (), *, across: bool = False) -> None:
+    def __init__(
+        self, marks: tuple[str, ...] = (), *, across: bool = False, stays: bool = False
+    ) -> None:
         self.used: Counter[str] = Counter()
         self.marks = marks
-        self.across = across
+        self.across, self.stays = across, stays
         self._ids: dict[str, str] = {}
         # The tree that came last, what became of it, and what each rule changed: most steps change little.
         self._last: tuple[Tree, Tree, Counter[str]] | None = None
@@ -185,6 +192,13 @@ class Normaliser:
         kept = [one for one in calls if one[0] != OBJECTION]
         self.used["input-types"] += len(calls) - len(kept)
         return kept
+
+    def of_component(self, left: list[str]) -> list[str]:
+        """What is left of a component, without the listeners its runtime keeps for the whole page."""
+        own = {one for one in left if one.startswith("document ")} if self.stays else set()
+        kept = Counter(left) - Counter(own)
+        self.used["listens-for-page"] += len(own)
+        return sorted(kept.elements())
 
     def ended(self) -> None:
         """A component that failed on both sides is not compared any further."""

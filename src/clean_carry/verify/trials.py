@@ -42,6 +42,9 @@ class Trial:
         """
         inputs = dict(interface.inputs) if interface is not None else {}
         slots = dict(interface.slots) if interface is not None else {}
+        if "" in slots and slots[""].endswith("()"):
+            # The one that needs no name is called by either; what it is given is a function there.
+            slots["default"] = slots[""]
         events = dict(interface.events) if interface is not None else {}
 
         def renamed(values: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:

@@ -250,7 +250,7 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
     if interface is not None:
         # What is a slot or an event of the old side is given as that.
         for _, made in (*interface.slots, *interface.events):
-            other.shapes.pop(made, None)
+            other.shapes.pop(made.removesuffix("()"), None)
     inputs = inputs.join(other, back)
     if old.uses is not None:
         inputs.uses = old.uses.count

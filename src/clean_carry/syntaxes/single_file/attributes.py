@@ -93,6 +93,9 @@ class AttributeReader:
     def _bound(self, attribute: TemplateAttribute, bound: str, entry: int) -> Attribute | None:
         reader, value = self.reader, attribute.value
         node = reader.code.values.get(value[0]) if value is not None else None
+        if bound == "checked.prop":
+            # It is set as a property with and without the modifier.
+            bound = "checked"
         plain = bound.replace("-", "_").replace(":", "_").isidentifier()
         if not plain or value is None or node is None:
             reader.refuse(attribute.name, attribute.start)
@@ -104,7 +107,9 @@ class AttributeReader:
                 return Key(reader.value(value[0]), entry)
             case "ref" | "is":
                 reader.refuse(attribute.name, attribute.start)
-        return BoundAttribute(bound, reader.value(value[0]), reader.form(value[0]), entry)
+        # Up to version 2 false takes any attribute away (the migration guide, "Attribute coercion").
+        may_go = reader.version < 3
+        return BoundAttribute(bound, reader.value(value[0]), reader.form(value[0]), entry, may_go)
 
     def _handler(self, attribute: TemplateAttribute, event: str, entry: int) -> Attribute | None:
         reader = self.reader

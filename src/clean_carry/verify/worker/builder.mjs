@@ -14,7 +14,8 @@ const { createInstrumenter } = require('istanbul-lib-instrument');
 const { plain, plugin: plainImports } = annotations(require);
 
 const SCRIPTS = { '.js': 'jsx', '.jsx': 'jsx', '.mjs': 'jsx', '.cjs': 'jsx', '.ts': 'ts', '.tsx': 'tsx' };
-const LOADED = { '.css': 'css', '.module.css': 'local-css' };
+// Styles that need a compiler say nothing in a simulated page.
+const LOADED = { '.css': 'css', '.module.css': 'local-css', '.ts': 'ts', '.tsx': 'tsx', '.scss': 'empty', '.sass': 'empty', '.less': 'empty', '.styl': 'empty' };
 const FILES = ['.png', '.jpg', '.jpeg', '.gif', '.svg', '.webp', '.avif', '.ico', '.woff', '.woff2', '.ttf', '.eot', '.otf', '.mp3', '.mp4', '.pdf'];
 
 /** The text of one file laid over by new text and instrumented; every other file is read from the disk. */
@@ -124,7 +125,7 @@ function extraFiles(extra) {
           path.resolve(args.resolveDir, args.path) === file ? { path: file, namespace: 'extra' } : undefined));
       }
       build.onLoad({ filter: /.*/, namespace: 'extra' }, (args) => ({
-        contents: extra[args.path], loader: LOADED[/(\.module)?\.css$/.exec(args.path)?.[0]] ?? 'jsx', resolveDir: path.dirname(args.path),
+        contents: extra[args.path], loader: LOADED[/(\.module)?\.(css|tsx?|s[ac]ss|less|styl)$/.exec(args.path)?.[0]] ?? 'jsx', resolveDir: path.dirname(args.path),
       }));
     },
   };

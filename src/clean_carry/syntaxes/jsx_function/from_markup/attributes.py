@@ -31,6 +31,10 @@ from clean_carry.syntaxes.jsx_function.from_markup.two_way import TwoWays
 # SVG 2, appendix "Presentation attributes", as React DOM names them.
 # What a parent may give in the place of.
 _TAKEN_OVER = (StaticAttribute, BoundAttribute, Spread, RawHtml)
+# Types of `input` whose value nobody types.
+_KEPT_TYPES = frozenset({"checkbox", "radio", "submit", "button", "hidden", "reset", "image"})
+# Attributes that are told false as a word (HTML, "Enumerated attributes").
+_WORDS = frozenset({"contenteditable", "draggable", "spellcheck"})
 _HYPHENS = re.compile(r"-([a-z])")
 _SVG = frozenset(
     "clip-path clip-rule dominant-baseline fill-opacity fill-rule font-family font-size font-weight "
@@ -109,6 +113,13 @@ class Attributes:
             case BoundAttribute(name=name, code=code, form=form, entry=entry):
                 spelt = self._name(name, node)
                 head = new(f"{spelt}={{", entry, "bound-attribute")
+                if self._is_held(name, node):
+                    self.notes.append(("put-back-at-once", name, code.span.start))
+                told = name.startswith(("aria-", "data-")) and not node.component
+                if attribute.may_go and told and form == "boolean":
+                    return head + self._or_nothing(code)
+                if attribute.may_go and told and not form:
+                    self.notes.append(("false-is-told", name, code.span.start))
                 plain = name not in BOOLEAN and not node.component and form == "boolean"
                 if (
                     plain
@@ -116,6 +127,8 @@ class Attributes:
                     and name not in ("checked", "value")
                 ):
                     # Of an attribute that is no boolean one the page is told the word.
+                    if attribute.may_go and name not in _WORDS:
+                        return head + self._or_nothing(code)
                     return head + new("String(") + self.speller.code(code) + new(")}")
                 return head + self.speller.code(code) + new("}")
             case Key():
@@ -153,15 +166,37 @@ class Attributes:
             and name in ("value", "checked")
             and node.tag in ("input", "textarea")
         ):
-            kind = next(
-                (self.speller.source.slice(*one.value[:2]) for one in node.attributes
-                 if isinstance(one, StaticAttribute) and one.name == "type" and one.value), "",
-            )  # fmt: skip
-            if kind not in ("checkbox", "radio", "submit", "button", "hidden", "reset"):
+            if self._literal_type(node) not in _KEPT_TYPES:
                 spelt = "defaultValue"
         return new(f"{spelt}={quote}", entry, "attribute") + copy(value) + new(quote)
 
+    def _is_held(self, name: str, node: Element) -> bool:
+        """Whether the target keeps what a person changes as it is bound (its reference, `input`)."""
+        if node.component or node.tag not in ("input", "textarea", "select"):
+            return False
+        kind = self._literal_type(node)
+        if name == "checked":
+            return kind in ("checkbox", "radio")
+        return name == "value" and kind not in _KEPT_TYPES
+
+    def _literal_type(self, node: Element) -> str:
+        """The type an element is written with; "" for none, or one by code."""
+        for one in node.attributes:
+            if isinstance(one, StaticAttribute) and one.name == "type" and one.value is not None:
+                return self.speller.source.slice(*one.value[:2])
+        return ""
+
+    def _or_nothing(self, code: Code) -> Fragment:
+        """The word true, or no attribute."""
+        value = self.speller.code(code)
+        text = self.speller.source.slice(code.span.start, code.span.end)
+        simple = text.replace(".", "").replace("_", "").replace("$", "").isalnum()
+        return (value if simple else new("(") + value + new(")")) + new(" ? 'true' : undefined}")
+
     def _name(self, name: str, node: Element) -> str:
+        if ":" in name and not node.component:
+            prefix, _, rest = name.partition(":")
+            return prefix + rest[:1].upper() + rest[1:]
         if node.component:
             return _HYPHENS.sub(lambda found: found[1].upper(), name)
         if name in _SVG:

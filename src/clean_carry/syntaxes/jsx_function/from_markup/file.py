@@ -30,6 +30,7 @@ from clean_carry.syntaxes.jsx.attributes import HTML_NAMES
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
 from clean_carry.syntaxes.jsx_function.from_markup.analysis import Analysis, sends
 from clean_carry.syntaxes.jsx_function.from_markup.helpers import HELPERS, ORDER
+from clean_carry.syntaxes.jsx_function.from_markup.laziness import worked_out_always
 from clean_carry.syntaxes.jsx_function.from_markup.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.from_markup.names import names_of, pascal
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
@@ -226,7 +227,8 @@ class _File:
             held = ", ".join(self.speller.heard)
             text = f"const {names.listeners} = useListeners({{ {held} }}){self.end}"
             blocks.append(new(text))
-        self.notes = [*writer.notes, *statements.notes]
+        lazy = worked_out_always(component, self.source)
+        self.notes = [*writer.notes, *statements.notes, *lazy]
         for span in statements.replaced:
             for entry in self.ledger.entries:
                 if entry.notion == "code" and entry.span == span:

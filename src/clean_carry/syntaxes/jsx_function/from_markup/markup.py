@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 
-from clean_carry.component.code import Code
+from clean_carry.component.code import Code, Read
 from clean_carry.component.fragment import Fragment, breaks, copy, joined, length, new, settled
 from clean_carry.component.markup import (
     Branch,
@@ -28,6 +29,7 @@ from clean_carry.syntaxes.jsx_function.from_markup.attributes import Attributes
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 
 # HTML §15 (rendering): elements at whose edges white space is not seen.
+_OPERATOR = re.compile(r"[?|&]")
 _BLOCKS = frozenset(
     "address article aside blockquote body dd details dialog div dl dt fieldset figcaption figure footer "
     "form h1 h2 h3 h4 h5 h6 header hgroup hr html legend li main nav ol option p section summary table "
@@ -235,11 +237,21 @@ class MarkupWriter:
         self.repeated += 1
         body = self._each(node, depth)
         self.repeated -= 1
-        head = new("", node.entry, "list") + items + new(".map((") + names + new(") => ")
+        each = "?.map((" if self._may_miss(node) else ".map(("
+        head = new("", node.entry, "list") + items + new(each) + names + new(") => ")
         if breaks(body, self.speller.source.slice):
             line, deeper = f"\n{self.unit * depth}", f"\n{self.unit * (depth + 1)}"
             return head + new(f"({deeper}") + body + new(f"{line}))")
         return head + body + new(")")
+
+    def _may_miss(self, node: Loop) -> bool:
+        """Whether a list is an input that may be missing: a template draws nothing then."""
+        first = node.items.operations[0] if node.items.operations else None
+        if not isinstance(first, Read) or first.span != node.items.span:
+            return False
+        props = {one.name: one for one in self.speller.times.component.inputs.props}
+        prop = props.get(first.member.name) if first.member.kind == "prop" else None
+        return prop is not None and prop.default is None
 
     def _each(self, node: Loop, depth: int) -> Fragment:
         """What is drawn for each of a list."""
@@ -281,7 +293,19 @@ class MarkupWriter:
             call = head + new(name)
         if not nodes:
             return call
-        return call + new(" ?? ") + self._several(nodes, depth)
+        other = self._several(nodes, depth)
+        shown = self.shown_text(other)
+        if not shown.startswith(("<", "(\n")) and _OPERATOR.search(shown):
+            other = new("(") + other + new(")")
+        return call + new(" ?? ") + other
+
+    def shown_text(self, fragment: Fragment) -> str:
+        """The text of a fragment as it will be written."""
+        source = self.speller.source
+        return "".join(
+            source.slice(piece.span.start, piece.span.end) if piece.span is not None else piece.text
+            for piece in fragment.pieces
+        )
 
     # -- elements -------------------------------------------------------------------------------
 

@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from clean_carry.component.code import Code, Member, MethodCall, MethodValue
+from clean_carry.component.code import Code, Member, MethodCall, MethodValue, Read
 from clean_carry.component.fragment import Fragment, breaks, copy, joined, length, new, settled
 from clean_carry.component.markup import (
     Attribute,
@@ -265,23 +265,8 @@ class TemplateWriter:
                 return self._handler(attribute, depth)
             case Key(code=code, entry=entry):
                 return self._quoted(new(":key=", entry, "key"), self._code(code, depth))
-            case Reference(member=member, code=code, entry=entry):
-                if member and code is not None:
-                    own = code.operations[0].entry
-                    inner = settled(own, "element-reference") if own != entry else Fragment()
-                    name = self.speller.value(Member("element", member))
-                    return new(f'ref="{name}"', entry, "element-reference") + inner
-                if code is None:
-                    raise Unsaid("not-in-target", f"a reference by name, {member}", 0)
-                first = code.operations[0] if code.operations else None
-                if isinstance(first, MethodValue) and first.span == code.span:
-                    # The runtime calls it at every drawing; it was called for another element alone.
-                    once = self.speller.telling(self.speller.names.of(first.member))
-                    said = settled(first.entry, "element-reference")
-                    return new(f':ref="{once}"', entry, "element-reference") + said
-                return self._quoted(
-                    new(":ref=", entry, "element-reference"), self._code(code, depth)
-                )
+            case Reference():
+                return self._reference(attribute, depth)
             case Spread(code=code, entry=entry):
                 return self._quoted(new("v-bind=", entry, "spread"), self._code(code, depth))
             case RawHtml(code=code, entry=entry):
@@ -291,6 +276,27 @@ class TemplateWriter:
             case ClassList():
                 raise Unsaid("markup-in-code", "classes by condition", 0)
         raise Unsaid("markup-in-code", type(attribute).__name__, 0)
+
+    def _reference(self, reference: Reference, depth: int) -> Fragment:
+        """A reference by its name, or a function that is told of the element."""
+        member, code, entry = reference.member, reference.code, reference.entry
+        if code is None:
+            raise Unsaid("not-in-target", f"a reference by name, {member}", 0)
+        if member:
+            own = code.operations[0].entry
+            inner = settled(own, "element-reference") if own != entry else Fragment()
+            name = self.speller.value(Member("element", member))
+            return new(f'ref="{name}"', entry, "element-reference") + inner
+        first = code.operations[0] if code.operations else None
+        if isinstance(first, MethodValue) and first.span == code.span:
+            # The runtime calls it at every drawing; it was called for another element alone.
+            once = self.speller.telling(self.speller.names.of(first.member))
+            said = settled(first.entry, "element-reference")
+            return new(f':ref="{once}"', entry, "element-reference") + said
+        if isinstance(first, Read) and first.span == code.span:
+            # It would be called with more than the element, and could be no object.
+            raise Unsaid("reference-passed", first.member.name, code.span.start)
+        return self._quoted(new(":ref=", entry, "element-reference"), self._code(code, depth))
 
     def _handed_on(self, together: list[Attribute], depth: int) -> Fragment:
         """One object of what is handed on and of what it takes the place of, or that of it."""
