@@ -201,3 +201,24 @@ def test_what_may_fail_while_it_is_not_drawn_is_noted(run: Run, tmp_path: Path) 
     done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
     result = json.loads(done.stdout)["results"][0]
     assert "worked-out-always" in [finding["rule"] for finding in result["findings"]]
+
+
+def test_version_2_keeps_space_and_takes_attributes_away(run: Run, tmp_path: Path) -> None:
+    package = tmp_path / "node_modules" / "vue"
+    package.mkdir(parents=True)
+    (package / "package.json").write_text('{"name": "vue", "version": "2.7.16"}', "utf-8")
+    markup = '<p :aria-busy="count > 1" :title="count > 2"><b>a</b>\n<i>b</i></p>'
+    (tmp_path / "Berth.vue").write_text(FILE.format(markup=markup, options=""), "utf-8")
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
+    text = json.loads(done.stdout)["results"][0]["files"][0]["text"]
+    assert "<b>a</b> <i>b</i>" in text
+    assert "aria-busy={(count > 1) ? 'true' : undefined}" in text
+    assert "title={(count > 2) ? 'true' : undefined}" in text
+
+
+def test_a_field_that_is_bound_one_way_is_noted(run: Run, tmp_path: Path) -> None:
+    markup = """<input :value="text" @input="$emit('gone', $event.target.value)">"""
+    (tmp_path / "Berth.vue").write_text(FILE.format(markup=markup, options=""), "utf-8")
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert "put-back-at-once" in [finding["rule"] for finding in result["findings"]]

@@ -83,6 +83,10 @@ RULES = (
         "between two frameworks, a listener a runtime itself keeps at the document is its own",
     ),
     NormalisingRule(
+        "value-on",
+        "between two frameworks, the value “on” of a checkbox or radio button is what it has without one",
+    ),
+    NormalisingRule(
         "error-wording",
         "the engine words an error by the expression that met a wrong value, a runtime by a bundled name",
     ),
@@ -291,6 +295,10 @@ class Normaliser:
             if key == "class" and self.across and not value.strip():
                 self.used["empty-class"] += 1
                 continue
+            if self.across and key == "value" and value == "on" and name == "input":
+                if attributes.get("type") in ("checkbox", "radio"):
+                    self.used["value-on"] += 1
+                    continue
             if key in _STATE_ATTRIBUTES.get(name, ()) and state is not None:
                 if key in state or "checked" not in state:
                     self.used["form-state"] += 1

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from clean_carry.component.code import Code, Filtered, Respelled
 from clean_carry.component.markup import (
@@ -123,7 +123,19 @@ class TemplateReader:
                 close()
                 found.append(self._repeated(node) if node.kind == "element" else self._other(node))
         close()
+        if self.version < 3:
+            found = [self._spaced(found, at) for at in range(len(found))]
         return tuple(found)
+
+    def _spaced(self, nodes: list[Markup], at: int) -> Markup:
+        """A node; a line break between two elements is a space up to version 2 (its compiler keeps white
+        space unless it is told to condense it)."""
+        node, around = nodes[at], nodes[at - 1 : at] + nodes[at + 1 : at + 2]
+        if not isinstance(node, Text) or len(around) < 2 or node.drawn is not None:
+            return node
+        raw = self.uses.tree.source.slice(node.span.start, node.span.end)
+        page = all(isinstance(one, Element) and not one.component for one in around)
+        return replace(node, drawn=" ") if page and not raw.strip() else node
 
     def _branch_of(self, node: TemplateNode) -> TemplateAttribute | None:
         """The attribute that makes a node an arm of a condition; not one inside of a list."""

@@ -98,6 +98,8 @@ class MarkupWriter:
                 continue
             raw = self.speller.source.slice(node.span.start, node.span.end)
             drawn = node.drawn if node.drawn is not None else _condensed(raw, flat, at)
+            if drawn == " " and any(map(_is_block, (flat[at - 1 : at] + flat[at + 1 : at + 2]))):
+                drawn = ""
             if edge and at == 0:
                 drawn = drawn.lstrip(" ")
             if edge and at == len(flat) - 1:
@@ -396,6 +398,11 @@ def _condensed(raw: str, nodes: list[Markup], at: int) -> str:
 
 def _is_inline(node: Markup) -> bool:
     return isinstance(node, Text | Expression)
+
+
+def _is_block(node: Markup) -> bool:
+    """Whether white space beside a node is not seen."""
+    return isinstance(node, Element) and not node.component and node.tag in _BLOCKS
 
 
 def _is_template(node: Markup) -> bool:
