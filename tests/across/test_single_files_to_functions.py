@@ -216,9 +216,43 @@ def test_version_2_keeps_space_and_takes_attributes_away(run: Run, tmp_path: Pat
     assert "title={(count > 2) ? 'true' : undefined}" in text
 
 
-def test_a_field_that_is_bound_one_way_is_noted(run: Run, tmp_path: Path) -> None:
-    markup = """<input :value="text" @input="$emit('gone', $event.target.value)">"""
+def test_a_field_in_a_list_that_is_bound_one_way_is_noted(run: Run, tmp_path: Path) -> None:
+    markup = """<i v-for="row in rows" :key="row.id"><input :value="row.n"></i>"""
     (tmp_path / "Berth.vue").write_text(FILE.format(markup=markup, options=""), "utf-8")
     done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
     result = json.loads(done.stdout)["results"][0]
     assert "put-back-at-once" in [finding["rule"] for finding in result["findings"]]
+
+
+SWITCH = """<template>
+  <label>
+    <input ref="box" type="checkbox" :checked="open" :name="name" @change="$emit('turned', $event.target.checked)">
+    <input :value="name" @input="$emit('named', $event.target.value)">
+  </label>
+</template>
+
+<script>
+export default {
+  emits: ['turned', 'named'],
+  props: { open: { type: Boolean, default: false }, name: { type: String, default: 'Pier' } },
+  methods: {
+    focus() {
+      this.$refs.box.focus();
+    },
+  },
+};
+</script>
+"""
+
+
+@pytest.mark.slow
+def test_fields_keep_what_is_typed_and_methods_are_given_out(run: Run, tmp_path: Path) -> None:
+    shutil.copytree(DEMO / "components", tmp_path / "components")
+    (tmp_path / "components" / "Pier.vue").write_text(SWITCH, "utf-8")
+    done = run("carry", "components/Pier.vue", "--to", "jsx-function", "--verify", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    text = result["files"][0]["text"]
+    assert "useField(box, 'checked', open);" in text
+    assert "useField(field, 'value', name);" in text
+    assert "() => ({ focus })" in text
+    assert result["verification"]["verdict"] == "same", result["verification"]["trials"][0]

@@ -15,7 +15,7 @@ from clean_carry.component.interface import Interface
 from clean_carry.component.result import NewFile, Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.project.settings import Settings, settings_for
-from clean_carry.syntaxes.jsx_function.from_markup.file import scope_mark
+from clean_carry.syntaxes.jsx_function.from_markup.styles import scope_mark
 from clean_carry.syntaxes.registry import crossings, declared
 from clean_carry.syntaxes.scoped_template.registrations import registers
 from clean_carry.syntaxes.written import beside as place_of_new

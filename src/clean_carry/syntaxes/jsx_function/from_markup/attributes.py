@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from clean_carry.component.code import Builtin, Code, Member
 from clean_carry.component.fragment import Fragment, copy, joined, new, settled
@@ -51,6 +51,11 @@ class Attributes:
     speller: Speller
     mark: str
     notes: list[tuple[str, str, int]]
+    # Whether elements are repeated here; what gives fields their values: (reference, property, value);
+    # references of elements that had none, by where the element stands.
+    in_list: bool = False
+    fields: list[tuple[str, str, Fragment]] = field(default_factory=list)
+    references: dict[int, str] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         self.listeners = Listeners(self.speller)
@@ -100,6 +105,8 @@ class Attributes:
                 after.append(self.listeners.written(one, node, passed))
             elif isinstance(one, TwoWay):
                 after += self.two_ways.written(one, node)
+            elif isinstance(one, BoundAttribute) and self._is_field(one, node):
+                found += self._field(one, node)
             else:
                 found.append(self._one(one, node))
         if root and "class" not in seen:
@@ -178,6 +185,22 @@ class Attributes:
         if name == "checked":
             return kind in ("checkbox", "radio")
         return name == "value" and kind not in _KEPT_TYPES
+
+    def _is_field(self, attribute: BoundAttribute, node: Element) -> bool:
+        """Whether a reference can give a field its value."""
+        return not self.in_list and node.tag != "select" and self._is_held(attribute.name, node)
+
+    def _field(self, attribute: BoundAttribute, node: Element) -> list[Fragment]:
+        """The reference by which a field is given its value once it is drawn, where it has none yet."""
+        names = self.speller.names
+        own = next((one.member for one in node.attributes if isinstance(one, Reference)), "")
+        if not own and node.span.start not in self.references:
+            self.references[node.span.start] = names.choose("field", "fieldElement")
+        local = names.of(Member("element", own)) if own else self.references[node.span.start]
+        first = not own and all(known != local for known, _, _ in self.fields)
+        settle = settled(attribute.entry, "field-by-reference")
+        self.fields.append((local, attribute.name, settle + self.speller.code(attribute.code)))
+        return [new(f"ref={{{local}}}")] if first else []
 
     def _literal_type(self, node: Element) -> str:
         """The type an element is written with; "" for none, or one by code."""

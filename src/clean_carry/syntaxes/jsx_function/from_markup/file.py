@@ -21,7 +21,6 @@ from clean_carry.component.markup import (
 )
 from clean_carry.component.members import Derived, Injected, KeptOption, StateField
 from clean_carry.component.model import Component, Prop, Refusal
-from clean_carry.source.css.selectors import FOREIGN, FOREIGN_ANYWHERE, scope_splices
 from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier
@@ -33,15 +32,17 @@ from clean_carry.syntaxes.jsx_function.from_markup.helpers import HELPERS, ORDER
 from clean_carry.syntaxes.jsx_function.from_markup.laziness import worked_out_always
 from clean_carry.syntaxes.jsx_function.from_markup.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.from_markup.names import names_of, pascal
+from clean_carry.syntaxes.jsx_function.from_markup.reached import with_reached
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 from clean_carry.syntaxes.jsx_function.from_markup.statements import Statements
+from clean_carry.syntaxes.jsx_function.from_markup.styles import language_of, scope_mark, styles_of
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.naming import Edits, edited, free_locals
 from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
 
-# Findings of a reader that only say what another writer of its family looks at itself.
 # How trials name what an ancestor provides.
 PROVIDED = "$provided."
+# Findings of a reader that only say what another writer of its family looks at itself.
 _LOOKED_AT = frozenset({"unknown-option", "unknown-use", "instance-escapes", "derived-written"})
 
 
@@ -64,6 +65,7 @@ class _File:
     """One file on its way to a function; raises `Unsaid`."""
 
     def __init__(self, file: ScriptFile, fitted: Fitted, component: Component) -> None:
+        component = with_reached(component)
         self.file, self.fitted, self.component = file, fitted, component
         # By name: the statements that import the components it draws.
         self.children: dict[str, Node] = {}
@@ -184,9 +186,9 @@ class _File:
     def written(self) -> Written:
         """The script and its stylesheet, with the interface and notes."""
         component, source = self.component, self.source
-        language = self._language()
+        language = language_of(self.file.styles)
         stem = source.path.replace("\\", "/").rsplit("/", 1)[-1].split(".")[0]
-        styles = self._styles()
+        styles = styles_of(self.file.styles, self.source, self.mark)
         script = edited(self._script(stem, language, bool(styles.pieces)), self.speller.names.edits)
         fixed = fixed_ranges(self.file.tree)
         for entry in self.ledger.entries:
@@ -217,6 +219,7 @@ class _File:
         )  # fmt: skip
         blocks = statements.write()
         drawn = writer.drawn(component.view.markup, 2)
+        blocks[statements.effects_at : statements.effects_at] = self._fields(writer)
         for name, write, value, take in writer.attributes.two_ways.typed:
             hook = self.speller.helper("useTyped")
             blocks.append(new(f"const [{name}, {write}] = {hook}({value}, {take}){self.end}"))
@@ -263,6 +266,17 @@ class _File:
             else Fragment()
         )
         return new(imports) + gap + before + self.constants + said + function + after + new(helpers)
+
+    def _fields(self, writer: MarkupWriter) -> list[Fragment]:
+        """What gives fields their values, before any other code runs once all is drawn."""
+        found = []
+        for at in dict.fromkeys(writer.attributes.references.values()):
+            found.append(new(f"const {at} = {self.speller.hook('useRef')}(null){self.end}"))
+        for local, name, value in writer.attributes.fields:
+            hook, quote = self.speller.helper("useField"), self.style.quote
+            head = new(f"{hook}({local}, {quote}{name}{quote}, ")
+            found.append(head + value + new(f"){self.end}"))
+        return found
 
     def _latest(self, line: str) -> Fragment:
         """The box of the newest inputs, where functions that outlive their drawing ask for them."""
@@ -450,37 +464,6 @@ class _File:
                 return name, statement
         return None
 
-    # -- styles -----------------------------------------------------------------------------
-
-    def _language(self) -> str:
-        own = [block for block in self.file.styles if not block.linked]
-        languages = list(dict.fromkeys(block.language for block in own))
-        if len(languages) > 1:
-            raise Unsaid("style-unread", "styles in several languages", own[1].content.start)
-        return {"stylus": "styl"}.get(languages[0], languages[0]) if languages else "css"
-
-    def _styles(self) -> Fragment:
-        source, result = self.source, Fragment()
-        for block in self.file.styles:
-            if block.linked:
-                continue
-            start, end, _ = block.content
-            while source.data[start : start + 1] == b"\n":
-                start += 1
-            text = source.data[start:end]
-            for word in FOREIGN if block.scoped else FOREIGN_ANYWHERE:
-                if word in text:
-                    raise Unsaid("style-unread", word.decode(), start + text.find(word))
-            here, attribute = start, f"[{self.mark}]".encode()
-            splices = scope_splices(source.data, start, end, attribute) if block.scoped else []
-            if isinstance(splices, int):
-                raise Unsaid("style-unread", "a selector out of the scope", splices)
-            for low, high, made in splices:
-                result += copy(source.span(here, low)) + new(made.decode())
-                here = high
-            result += copy(source.span(here, end))
-        return result
-
     # -- what is said of it ---------------------------------------------------------------------
 
     def _interface(self) -> Interface:
@@ -510,14 +493,6 @@ class _File:
             if note[0] in ("shown-as-it-is", "select-by-text", "style-object"):
                 once.setdefault(note[0], note)
         return [n for n in found if n[0] not in once] + list(once.values())
-
-
-def scope_mark(name: str) -> str:
-    """The attribute that scopes the styles of a component: `data-seat-counter` for SeatCounter."""
-    out = "data-"
-    for at, letter in enumerate(name):
-        out += ("-" if letter.isupper() and at else "") + letter.lower()
-    return out
 
 
 def _is_blank(node: Markup, source) -> bool:  # type: ignore[no-untyped-def]

@@ -75,6 +75,21 @@ function useTyped(value, take) {
 }
 """,
     ),
+    "useField": (
+        ("useRef", "useLayoutEffect"),
+        """// Gives a field its value when that, or the field, is another one; a person may change it.
+function useField(field, name, value) {
+  const last = useRef([]);
+  useLayoutEffect(() => {
+    const here = field.current;
+    const given = name === 'value' ? String(value ?? '') : Boolean(value);
+    const anew = last.current[0] !== here || last.current[1] !== given;
+    if (here && (name === 'value' || anew) && here[name] !== given) here[name] = given;
+    last.current = [here, given];
+  });
+}
+""",
+    ),
     "numberIn": (
         (),
         """// The number a text begins with, or the text where it begins with none.

@@ -237,8 +237,10 @@ class MarkupWriter:
         if node.index is not None:
             names += new(", ") + self.speller.code(node.index)
         self.repeated += 1
+        self.attributes.in_list = True
         body = self._each(node, depth)
         self.repeated -= 1
+        self.attributes.in_list = self.repeated > 0
         each = "?.map((" if self._may_miss(node) else ".map(("
         head = new("", node.entry, "list") + items + new(each) + names + new(") => ")
         if breaks(body, self.speller.source.slice):

@@ -54,6 +54,8 @@ class Statements:
         self.settled_first = Fragment()
         self.replaced: list[Span] = []
         self.line = f"\n{self.unit}"
+        # How many of the blocks come before what runs once all is drawn.
+        self.effects_at = 0
 
     def write(self) -> list[Fragment]:
         """All of them, in the order values come to be: blocks that a blank line sets apart."""
@@ -76,9 +78,10 @@ class Statements:
             derived += self._derived(one)
         setters = [self._setter(one) for one in component.derived if one.setter is not None]
         blocks = [_lines(elements, self.line), _lines(state, self.line), _lines(fields, self.line)]
-        blocks += [_lines(derived, self.line), *methods, *setters, *later, *made, *moments]
-        blocks.append(self._exposed())
-        return [block for block in blocks if block]
+        blocks += [_lines(derived, self.line), *methods, *setters]
+        blocks = [block for block in blocks if block]
+        self.effects_at = len(blocks)
+        return [*blocks, *(b for b in (*later, *made, *moments, self._exposed()) if b)]
 
     def settled(self) -> Fragment:
         """What of the object is written elsewhere."""
