@@ -150,6 +150,12 @@ WRITTEN = {
         "render() { return <p {...this.props} />; }",
         ['<p v-bind="$attrs">\n    <slot />\n  </p>'],
     ),
+    "a function that is given on in a list runs once": (
+        "state = { n: 0 }; add() { if (this.state.n < 5) this.setState({ n: this.state.n + 1 }); }\n"
+        "render() { return <p>{this.props.rows.map((row) => <b key={row}"
+        " {...{ title: row, onClick: () => this.add() }}>{row}</b>)}</p>; }",
+        ["onClick: () => add()"],
+    ),
     "an element that is named": (
         "componentDidMount() { this.refs.box.focus(); } render() { return <p ref='box'>x</p>; }",
         ["const box = ref(null);", "box.value.focus();", '<p ref="box">x</p>'],
@@ -319,6 +325,15 @@ def test_what_is_carried_in_the_same_run_is_drawn(run: Run, tmp_path: Path) -> N
         assert results[name]["verification"]["verdict"] == "same", results[name]
     # What cannot be carried is not drawn either.
     assert [one["rule"] for one in results["Harbour"]["findings"]] == ["child-not-carried"]
+
+
+def test_a_pure_component_that_calls_an_input_is_noted(run: Run, tmp_path: Path) -> None:
+    body = "render() { return <b>{this.props.format(this.props.tons)}</b>; }"
+    head = HEAD.replace("React.Component", "React.PureComponent")
+    (tmp_path / "Berth.jsx").write_text(f"{head}{body}\n}}\n", "utf-8")
+    done = run("carry", "Berth.jsx", "--to", "single-file-flat", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert [finding["rule"] for finding in result["findings"]] == ["pure-called"]
 
 
 @pytest.mark.parametrize(

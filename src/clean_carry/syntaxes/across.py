@@ -271,6 +271,13 @@ _ROWS: tuple[Row, ...] = (
         '<input :value="name" @input="send">',
     ),
     (
+        "pure-called",
+        "note",
+        "a component that was drawn for new inputs alone calls one; what that reads draws it again here",
+        "Nothing, unless an old text was wanted",
+        "class Cell extends PureComponent { render() { return <td>{this.props.format(1)}</td>; } }",
+    ),
+    (
         "false-is-told",
         "note",
         "false took this attribute away in the old runtime, and is told as a word in the new one",

@@ -36,6 +36,7 @@ from clean_carry.syntaxes.jsx_class.neutral.earlier import keep_earlier, refuse_
 from clean_carry.syntaxes.jsx_class.neutral.events import send
 from clean_carry.syntaxes.jsx_class.neutral.not_given import keys_of, lists_that_may_miss
 from clean_carry.syntaxes.jsx_class.neutral.patterns import resolve, scopes_of
+from clean_carry.syntaxes.jsx_class.neutral.pure import called_while_drawn
 from clean_carry.syntaxes.jsx_class.uses.operations import ClassFacts
 from clean_carry.syntaxes.jsx_class.uses.receivers import Receiver, Receivers
 from clean_carry.syntaxes.uses import Build
@@ -338,6 +339,8 @@ class Neutral:
             members=(*component.members, *drawn),
             outward=replace(component.outward, events=self.events),
         )
+        if component.view.pure:
+            self.notes += dict.fromkeys(called_while_drawn(made))
         facts = replace(component.facts, locals_at=self.locals_at(), noted=tuple(self.notes))
         return replace(
             made, facts=facts, inputs=replace(made.inputs, props=self.inputs(props_of(made)))

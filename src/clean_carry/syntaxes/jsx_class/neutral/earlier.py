@@ -151,9 +151,8 @@ def _leaves(write: Node, read: Node) -> bool:
 
 
 def refuse_repeated(facts: ClassFacts) -> None:
-    """A method that works a field out of its old value, and runs several times before anything is
-    drawn: each
-    time it sees the same old value."""
+    """A method that works a field out of its old value, and runs several times before anything is drawn:
+    each time it sees the same old value."""
     body = facts.node.child("body")
     for member in body.named_children if body is not None else ():
         name = member.child("name")
@@ -198,6 +197,10 @@ def _repeated(node: Node) -> bool:
         if above.type == "arguments" and above.parent is not None:
             if last_name(above.parent.child("function")) in _ITERATING:
                 return True
+        kept = above.parent.type in ("pair", "variable_declarator") if above.parent else False
+        if above.is_function and kept:
+            # A function that is given on under a name runs when somebody calls it.
+            return False
     return False
 
 
