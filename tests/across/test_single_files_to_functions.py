@@ -113,6 +113,45 @@ def test_what_is_written(case: str, run: Run, tmp_path: Path) -> None:
         assert line in result["files"][0]["text"], result["files"][0]["text"]
 
 
+LAZY = """<template>
+  <div>
+    <p v-if="sailing">{{ firstStop }} <i :style="look">{{ label }}</i></p>
+  </div>
+</template>
+
+<script>
+export default {
+  props: { sailing: Object },
+  computed: {
+    firstStop() {
+      return this.sailing.stops[0];
+    },
+    look() {
+      return { color: this.sailing.color };
+    },
+    label() {
+      const text = this.sailing.label.trim();
+      return `${text} ${this.firstStop}`;
+    },
+  },
+};
+</script>
+"""
+
+
+@pytest.mark.slow
+def test_a_value_that_may_fail_is_worked_out_where_it_is_drawn(run: Run, tmp_path: Path) -> None:
+    shutil.copytree(DEMO / "components", tmp_path / "components")
+    (tmp_path / "components" / "Pier.vue").write_text(LAZY, "utf-8")
+    done = run("carry", "components/Pier.vue", "--to", "jsx-function", "--verify", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    text = result["files"][0]["text"]
+    assert "const firstStop = () => sailing.stops[0];" in text
+    assert "const look = () => ({ color: sailing.color });" in text
+    assert "style={look()}" in text
+    assert result["verification"]["verdict"] == "same", result["verification"]["trials"][0]
+
+
 BUTTON = """<template>
   <button :title="tip" class="berth" @click="$emit('pick')">{{ tip }}</button>
 </template>
@@ -195,7 +234,7 @@ def test_content_that_takes_a_value_and_a_list_that_may_be_missing(
 
 
 def test_what_may_fail_while_it_is_not_drawn_is_noted(run: Run, tmp_path: Path) -> None:
-    markup = '<b v-if="count">{{ first }}</b>'
+    markup = '<b v-for="row in rows" :key="row.id">{{ first }}</b>'
     options = "computed: { first() { return this.text.trim(); } },"
     (tmp_path / "Berth.vue").write_text(FILE.format(markup=markup, options=options), "utf-8")
     done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")

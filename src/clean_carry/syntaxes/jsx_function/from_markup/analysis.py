@@ -53,12 +53,13 @@ class Unit:
 class Analysis:
     """The times of one component. `live` is state that code reads newer than it is drawn, `late` are
     methods that run later than the drawing they were made in, `asked` derived values that code works
-    out anew."""
+    out anew, `lazy` those that drawing works out where it needs them."""
 
     component: Component
     live: set[str] = field(default_factory=set)
     late: set[str] = field(default_factory=set)
     asked: set[str] = field(default_factory=set)
+    lazy: set[str] = field(default_factory=set)
 
     def __post_init__(self) -> None:
         self.units = list(_units(self.component))

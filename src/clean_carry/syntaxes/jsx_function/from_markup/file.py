@@ -29,7 +29,7 @@ from clean_carry.syntaxes.jsx.attributes import HTML_NAMES
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
 from clean_carry.syntaxes.jsx_function.from_markup.analysis import Analysis, sends
 from clean_carry.syntaxes.jsx_function.from_markup.helpers import HELPERS, ORDER
-from clean_carry.syntaxes.jsx_function.from_markup.laziness import worked_out_always
+from clean_carry.syntaxes.jsx_function.from_markup.laziness import lazy_values, worked_out_always
 from clean_carry.syntaxes.jsx_function.from_markup.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.from_markup.names import names_of, pascal
 from clean_carry.syntaxes.jsx_function.from_markup.reached import with_reached
@@ -87,6 +87,7 @@ class _File:
         scoped = any(block.scoped for block in file.styles)
         self.mark = scope_mark(component.name) if scoped else ""
         self.times = Analysis(component)
+        self.times.lazy = lazy_values(component, self.source, self.times.asked)
         self.speller = self._speller()
         self._take_two_ways(component.view.markup)
         used = ((one, root) for one in self._named() for root in self.speller.root(one))
@@ -230,7 +231,7 @@ class _File:
             held = ", ".join(self.speller.heard)
             text = f"const {names.listeners} = useListeners({{ {held} }}){self.end}"
             blocks.append(new(text))
-        lazy = worked_out_always(component, self.source)
+        lazy = worked_out_always(component, self.source, self.times.lazy)
         self.notes = [*writer.notes, *statements.notes, *lazy]
         for span in statements.replaced:
             for entry in self.ledger.entries:

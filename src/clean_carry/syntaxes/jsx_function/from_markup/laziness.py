@@ -17,7 +17,9 @@ from clean_carry.component.markup import (
     attribute_codes,
     children_of,
     codes_of,
+    walk,
 )
+from clean_carry.component.members import Derived
 from clean_carry.component.model import Component
 from clean_carry.source.text import SourceText
 
@@ -25,20 +27,56 @@ from clean_carry.source.text import SourceText
 _ASKS_PART = re.compile(r"this\.\w+\s*[.\[]")
 
 
-def worked_out_always(component: Component, source: SourceText) -> Iterator[tuple[str, str, int]]:
-    """A note for each derived value that may fail and that drawing does not always ask for."""
-    always = {name for code in _always(component.view.markup) for name in _derived(code)}
+def worked_out_always(
+    component: Component, source: SourceText, lazy: set[str]
+) -> Iterator[tuple[str, str, int]]:
+    """A note for each derived value that may fail and that drawing does not always ask for, but those that
+    are `lazy`."""
+    for one in _may_fail(component, source):
+        if one.name not in lazy:
+            yield "worked-out-always", one.name, one.text.span.start
+
+
+def lazy_values(component: Component, source: SourceText, asked: set[str]) -> set[str]:
+    """The derived values that are worked out where they are drawn: those that may fail before.
+
+    One that is drawn for each of a list would be worked out as often; one that code asks for (`asked`),
+    that is watched, or that a watched one needs stays a value.
+    """
+    watched = {one.source.name for one in component.reactions if one.source.kind == "derived"}
     derived = {one.name: one for one in component.derived}
-    queue = list(always)
-    while queue:
-        one = derived.get(queue.pop())
-        more = set(_derived(one.text)) - always if one is not None else set()
-        always |= more
-        queue += more
+    kept = asked | watched | set(component.outward.exposed)
+    kept |= _needed(watched, derived)
+    loops = (node for node in walk(component.view.markup) if isinstance(node, Loop))
+    kept |= {name for loop in loops for code in codes_of(loop) for name in _derived(code)}
+    return {
+        one.name
+        for one in _may_fail(component, source)
+        if one.name not in kept and one.setter is None and one.getter is not None
+    }
+
+
+def _may_fail(component: Component, source: SourceText) -> Iterator[Derived]:
+    """Derived values that ask a member for a part of it and that drawing does not always ask for."""
+    derived = {one.name: one for one in component.derived}
+    always = {name for code in _always(component.view.markup) for name in _derived(code)}
+    always |= _needed(always, derived)
     for name, one in derived.items():
         text = source.slice(one.text.span.start, one.text.span.end)
         if name not in always and _ASKS_PART.search(text):
-            yield "worked-out-always", name, one.text.span.start
+            yield one
+
+
+def _needed(names: set[str], derived: dict[str, Derived]) -> set[str]:
+    """The derived values that some are worked out from, however far back."""
+    found: set[str] = set()
+    queue = list(names)
+    while queue:
+        one = derived.get(queue.pop())
+        more = set(_derived(one.text)) - found if one is not None else set()
+        found |= more
+        queue += more
+    return found
 
 
 def _always(nodes: tuple[Markup, ...]) -> Iterator[Code]:

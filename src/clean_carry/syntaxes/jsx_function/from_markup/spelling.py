@@ -98,6 +98,8 @@ class Speller:
                 return f"{self.names.now(member.name)}.current"
             case "derived" if not self.drawing and member.name in self.times.asked:
                 return f"{self.names.reader(member.name)}()"
+            case "derived" if member.name in self.times.lazy:
+                return f"{self.names.of(member)}()"
             case "prop" | "injected" if not self.drawing and late:
                 return self.later(self.names.of(member))
             case "element" | "field":

@@ -262,7 +262,9 @@ class Statements:
             result.append(new(f"const {name} = {names.reader(one.name)}(){self.end}"))
             return result
         with self.speller.mode(drawing=True):
-            if one.returned is not None and not self._watched(one.name):
+            if one.name in times.lazy:
+                line = settle + new(f"const {name} = ") + self._worked_out(one) + new(self.end)
+            elif one.returned is not None and not self._watched(one.name):
                 value = self._level(one.returned, 1)
                 settle += self._others_settled(one.text, one.returned)
                 line = settle + new(f"const {name} = ") + value + new(self.end)
@@ -272,6 +274,18 @@ class Statements:
                 line = settle + new(f"const {name} = {self.speller.hook('useMemo')}(")
                 line += self._arrow(getter) + new(f", [{needs}]){self.end}")
         return [self._noted(one.comments, line)]
+
+    def _worked_out(self, one: Derived) -> Fragment:
+        """A function that works a value out."""
+        assert one.getter is not None
+        if one.returned is None:
+            return self._arrow(one.getter)
+        value = self._level(one.returned, 1)
+        others = self._others_settled(one.text, one.returned)
+        text = self.source.slice(one.returned.span.start, one.returned.span.end)
+        if text.startswith("{"):
+            value = new("(") + value + new(")")
+        return others + new("() => ") + value
 
     def _watched(self, name: str) -> bool:
         return any(
