@@ -51,6 +51,7 @@ def differences(
     for step, (a, b) in enumerate(zip(old["points"], new["points"], strict=False)):
         if not one_runtime and _failed(a, b):
             sides[0].ended()
+            compared.why(step, a["errors"], b["errors"])
             return compared.found[:MOST]
         compared.point(step, a, b)
         if len(compared.found) >= MOST:
@@ -126,6 +127,12 @@ class _Compared:
                 errors = self.sides[0].failed(errors[0]), self.sides[1].failed(errors[1])
         if errors[0] != errors[1]:
             self._note(step, "errors", "", *errors)
+
+    def why(self, step: int, old: list[str], new: list[str]) -> None:
+        """What a component failed of, on both sides: the first error tells."""
+        first = self.sides[0].errors(old)[:1], self.sides[1].errors(new)[:1]
+        if first[0] != first[1] and not any(THROWN in error for error in (*old, *new)):
+            self._note(step, "errors", "", *first)
 
     def end(
         self,
