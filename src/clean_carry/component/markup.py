@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from clean_carry.component.code import Code
+from clean_carry.component.code import Code, RestInputs
 from clean_carry.component.spans import Span
 
 # What an expression gives whatever happens: a number or string, a truth value, or who knows.
@@ -126,7 +126,7 @@ class RawHtml:
 
 @dataclass(frozen=True)
 class Shown:
-    """Whether an element is displayed; one that is not stays in the page."""
+    """A condition for displaying an element: where it fails, the element stays in the page, hidden."""
 
     code: Code
     entry: int
@@ -328,6 +328,14 @@ def children_of(node: Markup) -> tuple[Markup, ...]:
         case Condition(branches=branches):
             return tuple(child for branch in branches for child in branch.children)
     return ()
+
+
+def inputs_handed_on(attribute: Attribute) -> RestInputs | None:
+    """The inputs that an attribute hands on to an element: `{...others}`; None for any other attribute."""
+    if not isinstance(attribute, Spread) or len(attribute.code.operations) != 1:
+        return None
+    first = attribute.code.operations[0]
+    return first if isinstance(first, RestInputs) and first.span == attribute.code.span else None
 
 
 def walk(markup: tuple[Markup, ...]) -> Iterator[Markup]:

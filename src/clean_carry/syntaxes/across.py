@@ -66,8 +66,8 @@ _ROWS: tuple[Row, ...] = (
     (
         "old-value-read",
         "error",
-        "state is read after it was written and before anything is drawn again; the old component sees the "
-        "old value there, the new one would see the new value",
+        "code reads state again after writing it: the old component gives it the old value, the new one "
+        "would give it the new value",
         "Name the value before it is written",
         "this.setState({ open: false }); this.tell(); // tell() reads this.state.open",
     ),
@@ -188,8 +188,8 @@ _ROWS: tuple[Row, ...] = (
     (
         "change-returned",
         "error",
-        "what a change in place gives is returned; the change could not be told behind it",
-        "Name what it gives first",
+        "the result of a call that changes data in place is returned, so nothing can follow the call",
+        "Keep the result in a variable, and return that",
         "return this.lines.pop();",
     ),
     (

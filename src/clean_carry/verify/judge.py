@@ -18,9 +18,6 @@ from clean_carry.verify.worker_pool import Bench, Bundle, Lane, Side
 # Settled points whose trees are kept with a trial that differs.
 MOST_TREES = 4
 MARKS = {"vue": ("data-v-*",)}
-# Runtimes that listen at the document for all their components (React 17's release notes, "Changes to event
-# delegation").
-LISTENS_FOR_PAGE = frozenset({"react-16"})
 
 
 @dataclass(frozen=True)
@@ -158,7 +155,7 @@ def normaliser(side: Side, *, across: bool = False) -> Normaliser:
     if side.application is not None:
         return ScopedNormaliser(side.application.replaced, side.application.aliases)
     marks = (*MARKS.get(side.runtime.framework, ()), *side.marks)
-    return Normaliser(marks, across=across, stays=side.runtime.name in LISTENS_FOR_PAGE)
+    return Normaliser(marks, across=across, stays=side.runtime.listens_for_page)
 
 
 @dataclass(frozen=True)

@@ -31,7 +31,9 @@ Say = Callable[[str], None]
 @dataclass(frozen=True)
 class Runtime:
     """One runtime. `packages` are resolved to one copy; `adapter` is the file that mounts; `strict` says
-    whether its development build has a mode that mounts all twice."""
+    whether its development build has a mode that mounts all twice, `listens_for_page` that it listens at
+    the document for all its components and never stops, `hands_listeners_on` that listeners a component
+    does not declare reach its root by themselves."""
 
     name: str
     summary: str
@@ -39,6 +41,8 @@ class Runtime:
     adapter: str
     packages: tuple[str, ...]
     strict: bool = False
+    listens_for_page: bool = False
+    hands_listeners_on: bool = True
 
     @property
     def locked(self) -> Path:
@@ -65,11 +69,22 @@ RUNTIMES: dict[str, Runtime] = {
         Runtime(WORKBENCH, "bundler and simulated page", "", "", ()),
         Runtime("browser", "what drives a browser", "", "", ()),
         Runtime("chromium", "a browser, where the machine has none", "", "", ()),
-        Runtime("react-16", "react 16.14", "react", "react-legacy.js", _REACT),
+        # Its listeners moved to the root in 17 (release notes, "Changes to event delegation").
+        Runtime(
+            "react-16", "react 16.14", "react", "react-legacy.js", _REACT, listens_for_page=True
+        ),
         Runtime("react-17", "react 17.0", "react", "react-legacy.js", _REACT),
         Runtime("react-18", "react 18.3", "react", "react.js", _REACT, strict=True),
         Runtime("react-19", "react 19", "react", "react.js", _REACT, strict=True),
-        Runtime("vue-2", "vue 2.7 (single files)", "vue", "vue-older.js", ("vue",)),
+        # Its listeners are handed on since 3 (migration guide, "$listeners removed").
+        Runtime(
+            "vue-2",
+            "vue 2.7 (single files)",
+            "vue",
+            "vue-older.js",
+            ("vue",),
+            hands_listeners_on=False,
+        ),
         Runtime("vue-3", "vue 3.5 (single files)", "vue", "vue.js", ("vue",)),
         Runtime(
             "angular-1",

@@ -61,15 +61,20 @@ def changed_names(node: Node, names: Names) -> Iterator[tuple[str, Node]]:
 
 def changes_insides(node: Node) -> bool:
     """Whether what a node holds is changed in place here, at any depth."""
+    return asked_of(node)[0]
+
+
+def asked_of(node: Node) -> tuple[bool, Node]:
+    """Whether a part of what a node holds is changed in place here, and the part that is asked for."""
     here = node
     while here.parent is not None and here.field == "object":
         above = here.parent
         if above.type not in ("member_expression", "subscript_expression"):
-            return False
+            return False, here
         if is_write(above):
-            return True
+            return True, above
         call, part = above.parent, above.child("property")
         if call is not None and call.type == "call_expression" and above.field == "function":
-            return part is not None and part.text in MUTATING
+            return part is not None and part.text in MUTATING, above
         here = above
-    return False
+    return False, here

@@ -23,7 +23,7 @@ from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.timing import is_deferred
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name
-from clean_carry.syntaxes.single_file.changes import MUTATING, changes_insides, note_change
+from clean_carry.syntaxes.single_file.changes import asked_of, changes_insides, note_change
 from clean_carry.syntaxes.uses import Raw, Uses
 
 _HARMLESS = frozenset(
@@ -248,20 +248,9 @@ def _read(uses: Uses, node: Node, name: str, members: Members, root: Node) -> No
 
 def _changes(node: Node) -> bool:
     """Whether the value read here is changed in place, at any depth."""
-    here = node
-    while here.parent is not None and here.field == "object":
-        above = here.parent
-        if above.type not in ("member_expression", "subscript_expression"):
-            return False
-        if is_write(above):
-            return True
-        call, part = above.parent, above.child("property")
-        if call is not None and call.type == "call_expression" and above.field == "function":
-            return part is not None and part.text in MUTATING
-        here = above
-    return (
-        here.parent is not None and here.parent.type == "arguments" and not _harmless(here.parent)
-    )
+    changed, part = asked_of(node)
+    given = part.parent if part.field != "object" else None
+    return changed or (given is not None and given.type == "arguments" and not _harmless(given))
 
 
 def _harmless(arguments: Node) -> bool:

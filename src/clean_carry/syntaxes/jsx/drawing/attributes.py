@@ -16,6 +16,7 @@ from clean_carry.component.markup import (
     Spread,
     StaticAttribute,
     StyleMap,
+    inputs_handed_on,
 )
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name
@@ -66,7 +67,7 @@ class Attributes:
 
     def _shown(self, code: Code) -> Code:
         """What is handed on, without what an element of the page does not show."""
-        rest = handed_on(Spread(code, -1))
+        rest = inputs_handed_on(Spread(code, -1))
         if rest is None:
             return code
         named = (*rest.named, *(name for name in sorted(self.unshown) if name not in rest.named))
@@ -255,12 +256,6 @@ class Attributes:
         if kinds <= {"text", "number", "nothing"}:
             return "text"
         return "boolean" if kinds == frozenset({"boolean"}) else ""
-
-
-def handed_on(spread: Spread) -> RestInputs | None:
-    """The inputs that are handed on by a spread, if it is of those."""
-    first = spread.code.operations[0] if len(spread.code.operations) == 1 else None
-    return first if isinstance(first, RestInputs) and first.span == spread.code.span else None
 
 
 def _whole(code: Code) -> Code:

@@ -1,8 +1,9 @@
 """The names that code which draws declares, and what stands in their place where there is no such code.
 
-A template has no statements. A name for an input or for state is read as that member; a name for a value
-becomes a derived value where the component draws, and is written out where something is drawn for each of a
-list or by a helper. Functions become functions of the component, markup is drawn where its name stands.
+A template has no statements, so each name is replaced. A name for an input or a state field is read as
+that field. A name for a value becomes a derived value of the component; inside of a list's function, or of
+a helper that returns markup, the value is written in place of the name. Functions become functions of the
+component, and markup is written where its name stood.
 """
 
 from __future__ import annotations
@@ -267,7 +268,7 @@ class Locals:
         )
 
     def _below(self, node: Node) -> None:
-        """What is drawn for each of a list, or by a helper, below a node."""
+        """Read the functions below a node that return markup: those of lists, and helpers."""
         for below in node.walk():
             if below.is_function and holds_markup(below):
                 self._function(below, top=False)

@@ -22,13 +22,13 @@ from clean_carry.component.markup import (
     MarkupComment,
     Reference,
     SlotOutlet,
-    Spread,
     Text,
+    inputs_handed_on,
 )
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.template.tree import VOID
-from clean_carry.syntaxes.jsx.drawing.attributes import Attributes, handed_on
+from clean_carry.syntaxes.jsx.drawing.attributes import Attributes
 from clean_carry.syntaxes.jsx.drawing.kinds import Kinds, Known, kinds_of
 from clean_carry.syntaxes.jsx.drawing.locals import (
     Locals,
@@ -362,7 +362,7 @@ class MarkupReader:
     def _handed_content(self, attributes: tuple[Attribute, ...], node: Node) -> tuple[Markup, ...]:
         """What stands between the component's tags, where an element gets it with all other inputs."""
         for one in attributes:
-            rest = handed_on(one) if isinstance(one, Spread) else None
+            rest = inputs_handed_on(one)
             if rest is not None and "children" not in rest.named:
                 return (SlotOutlet("", (), self.uses.span(node), self.claim("slot", node)),)
         return ()

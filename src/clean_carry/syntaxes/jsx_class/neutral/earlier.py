@@ -1,7 +1,7 @@
-"""State that is read after it was written, and before anything is drawn again: a class sees the old value.
+"""Reads of state behind a write in the same code, `this.setState({ n: 1 }); use(this.state.n)`.
 
-The runtime applies writes once the code that makes them is done (its reference, `setState`); where a
-write is seen at once, the old value needs a name of its own.
+In a class they give the old value: the runtime applies writes once that code is done (its reference,
+`setState`). In the target they would give the new one, so the old value gets a name before the write.
 """
 
 from __future__ import annotations

@@ -9,15 +9,16 @@ from clean_carry.component.code import FieldUse, Member, Operation, Read, Taken
 from clean_carry.component.fragment import Fragment, copy, joined, new, settled
 from clean_carry.component.interface import Interface
 from clean_carry.component.markup import (
-    Condition,
     Element,
-    Group,
     Loop,
     Markup,
+    MarkupComment,
     SlotOutlet,
     Text,
     TwoWay,
     children_of,
+    slot_names,
+    walk,
 )
 from clean_carry.component.members import Derived, Injected, KeptOption, StateField
 from clean_carry.component.model import Component, Prop, Refusal
@@ -106,11 +107,12 @@ class _File:
         taken = set(RESERVED) | set(component.facts.module_names) | set(component.facts.reserved)
         taken |= {RUNTIME.title(), "React", "Fragment", "event", component.name, *HELPERS}
         # What a template gives names of its own hides them there.
-        given = {name for node in _loops(component.view.markup) for name in self._given(node)}
+        loops = (node for node in walk(component.view.markup) if isinstance(node, Loop))
+        given = {name for node in loops for name in self._given(node)}
         names = names_of(component, Edits(self.ledger), taken)
         for event in sends(component):
             names.events[event] = names.choose(f"on{pascal(event)}", f"on{pascal(event)}Event")
-        for name in _slots(component.view.markup):
+        for name in slot_names(component.view.markup):
             wish = name or "children"
             plain = is_identifier(wish) and wish not in HTML_NAMES
             plain = plain and wish not in given
@@ -470,7 +472,8 @@ class _File:
     def _interface(self) -> Interface:
         """Inputs keep their names; events and slots are inputs of the function."""
         names = self.speller.names
-        scoped = {node.name for node in _outlets(self.component.view.markup) if node.given}
+        outlets = (n for n in walk(self.component.view.markup) if isinstance(n, SlotOutlet))
+        scoped = {node.name for node in outlets if node.given}
         inputs = [(p.name, p.name) for p in self.component.inputs.props]
         for part in self.component.members:
             if isinstance(part, Injected):
@@ -499,28 +502,7 @@ class _File:
 def _is_blank(node: Markup, source) -> bool:  # type: ignore[no-untyped-def]
     if isinstance(node, Text):
         return not source.data[node.span.start : node.span.end].strip()
-    return (
-        not isinstance(node, Element | Condition | Group | SlotOutlet)
-        and type(node).__name__ == "MarkupComment"
-    )
-
-
-def _outlets(nodes: tuple[Markup, ...]) -> Iterator[SlotOutlet]:
-    for node in nodes:
-        if isinstance(node, SlotOutlet):
-            yield node
-        yield from _outlets(children_of(node))
-
-
-def _loops(nodes: tuple[Markup, ...]) -> Iterator[Loop]:
-    for node in nodes:
-        if isinstance(node, Loop):
-            yield node
-        yield from _loops(children_of(node))
-
-
-def _slots(nodes: tuple[Markup, ...]) -> list[str]:
-    return list(dict.fromkeys(node.name for node in _outlets(nodes)))
+    return isinstance(node, MarkupComment)
 
 
 def _upper(name: str) -> str:

@@ -6,14 +6,13 @@ listeners (version 3's guide, "Fallthrough attributes"). Those stand in one obje
 
 from __future__ import annotations
 
-from clean_carry.component.code import RestInputs
 from clean_carry.component.markup import (
     Attribute,
     BoundAttribute,
     Handler,
-    Spread,
     StaticAttribute,
     StyleMap,
+    inputs_handed_on,
 )
 
 # Names of inputs that an event of the page may stand for, where they are not the event's own.
@@ -26,21 +25,13 @@ _OTHER = {
 }
 
 
-def handed_on(attribute: Attribute) -> RestInputs | None:
-    """The inputs that an attribute hands on."""
-    if not isinstance(attribute, Spread) or len(attribute.code.operations) != 1:
-        return None
-    first = attribute.code.operations[0]
-    return first if isinstance(first, RestInputs) and first.span == attribute.code.span else None
-
-
 def handed_together(attributes: tuple[Attribute, ...]) -> list[Attribute | list[Attribute]]:
     """The attributes of an element; those that must stand in one object together, where the first stood."""
-    rests = [rest for one in attributes if (rest := handed_on(one)) is not None]
+    rests = [rest for one in attributes if (rest := inputs_handed_on(one)) is not None]
     if not rests:
         return list(attributes)
     named = frozenset.intersection(*(frozenset(rest.named) for rest in rests))
-    met = [one for one in attributes if handed_on(one) is not None or _meets(one, named)]
+    met = [one for one in attributes if inputs_handed_on(one) is not None or _meets(one, named)]
     if len(met) == len(rests):
         return list(attributes)
     found: list[Attribute | list[Attribute]] = []
@@ -54,7 +45,7 @@ def handed_together(attributes: tuple[Attribute, ...]) -> list[Attribute | list[
 
 def together_at(together: list[Attribute]) -> int:
     """Where what is handed on stands."""
-    return next(rest.span.start for one in together if (rest := handed_on(one)) is not None)
+    return next(rest.span.start for one in together if (rest := inputs_handed_on(one)) is not None)
 
 
 def _meets(attribute: Attribute, named: frozenset[str]) -> bool:

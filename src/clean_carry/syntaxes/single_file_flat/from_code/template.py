@@ -29,11 +29,11 @@ from clean_carry.component.markup import (
     StaticAttribute,
     StyleMap,
     Text,
+    inputs_handed_on,
 )
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.template.tree import VOID
 from clean_carry.syntaxes.single_file_flat.from_code.handed_on import (
-    handed_on,
     handed_together,
     together_at,
 )
@@ -307,7 +307,7 @@ class TemplateWriter:
                 case Spread(code=code, entry=entry):
                     given = self._code(code, depth)
                     text = self._shown(given)
-                    if text.startswith("{ ") and handed_on(one) is not None:
+                    if text.startswith("{ ") and inputs_handed_on(one) is not None:
                         first = given.pieces[0]
                         parts.append(new(text[2:-2], first.entry, first.rule))
                     else:

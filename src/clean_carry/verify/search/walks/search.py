@@ -113,8 +113,7 @@ class Search:
         # What a runtime makes of a value of another type than the declared one is its own.
         across = pair.old.runtime.framework != pair.new.runtime.framework
         self.situations = Situations(inputs, typed=across)
-        if across and pair.old.runtime.name == "vue-2":
-            # Listeners of the page do not reach a root by themselves there (version 3's migration guide).
+        if across and not pair.old.runtime.hands_listeners_on:
             self.situations.passed_functions.clear()
         self.effort, self.progress = effort, progress
         self.found = Found()
