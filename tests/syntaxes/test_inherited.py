@@ -6,10 +6,11 @@ from pathlib import Path
 
 import pytest
 
+from clean_carry.source.brought import NotReadIn
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.jsx_class.bases.base_class import Base, NotReadIn, mentions, parts_of
+from clean_carry.syntaxes.jsx_class.bases.base_class import Base, mentions, parts_of
 from clean_carry.syntaxes.jsx_class.bases.inherited_members import Inherited
 
 

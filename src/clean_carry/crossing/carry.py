@@ -115,8 +115,8 @@ def _balanced(source: SourceText, request: Request, origin: str, runtime: int) -
     )  # fmt: skip
     old, new = declared(origin), declared(request.target)
     reader, writer, drops = old.load_reader(), new.load_writer(), old.drops | new.drops
-    source = reader.whole(source, workspace)
     across = old.family != new.family
+    source = reader.whole(source, workspace, across)
     wishes = Wishes(_version(request.path, old) if across else runtime, neutral=across)
     while True:
         ledger = Ledger(source.path, source.data, drops)

@@ -168,8 +168,9 @@ class Reader(Protocol):
     def recognises(self, source: SourceText) -> bool:
         """Whether a file that has the marks is in the syntax."""
 
-    def whole(self, source: SourceText, workspace: Workspace) -> SourceText:
-        """The file with what is written into it from others before it is read."""
+    def whole(self, source: SourceText, workspace: Workspace, neutral: bool) -> SourceText:
+        """The file with what is written into it from others before it is read, for a target that is
+        `neutral` too."""
 
     def read(
         self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes

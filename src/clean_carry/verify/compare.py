@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import re
 from collections import Counter
 from dataclasses import asdict, dataclass
 from typing import Any
 
+from clean_carry.verify.moved import stands_among_moved
 from clean_carry.verify.normalise import OBJECTION, Normaliser, Tree
 from clean_carry.verify.trials import THROWN
 
@@ -32,6 +34,8 @@ class Difference:
 
 
 MOST = 20
+# The place of an element that has the focus.
+_STANDS = re.compile(r"[\w-]+\[\d+\](?:/|$)")
 
 
 def differences(
@@ -84,6 +88,7 @@ class _Compared:
         self.trial, self.names, self.sides, self.one_runtime = trial, names, sides, one_runtime
         self.found: list[Difference] = []
         self.drawn = False
+        self.before: tuple[Tree, Tree] = ([], [])
 
     def _note(self, step: int, what: str, place: str, before: Any, after: Any) -> None:
         name = self.names[step] if step < len(self.names) else "the end"
@@ -112,8 +117,23 @@ class _Compared:
                 before, after = one.unchecked(before), other.unchecked(after)
             if one.values(before) != other.values(after):
                 self._note(step, what, "", before, after)
-        if one.place(a["focus"]) != other.place(b["focus"]):
-            self._note(step, "focus", "", a["focus"], b["focus"])
+        places = one.place(a["focus"]), other.place(b["focus"])
+        if places[0] != places[1]:
+            if self._moved(trees, places):
+                one.moved()
+            else:
+                self._note(step, "focus", "", a["focus"], b["focus"])
+        self.before = trees
+
+    def _moved(self, trees: tuple[Tree, Tree], places: tuple[str, str]) -> bool:
+        """Whether one side lost the focus because it put what had it elsewhere in the page."""
+        if self.one_runtime or all(map(_STANDS.match, places)):
+            return False
+        place = next((one for one in places if _STANDS.match(one)), "")
+        return any(
+            stands_among_moved(before, now, place)
+            for before, now in zip(self.before, trees, strict=True)
+        )
 
     def _errors(self, step: int, old: list[str], new: list[str], trees: tuple[Tree, Tree]) -> None:
         """Errors; of a component that fails as it is mounted the runtimes tell the first ones alike."""

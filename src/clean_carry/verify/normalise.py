@@ -87,6 +87,11 @@ RULES = (
         "between two frameworks, the value “on” of a checkbox or radio button is what it has without one",
     ),
     NormalisingRule(
+        "moved-focus",
+        "between two frameworks, which of the elements that change places leaves the page, and with it the "
+        "focus, is their own",
+    ),
+    NormalisingRule(
         "error-wording",
         "the engine words an error by the expression that met a wrong value, a runtime by a bundled name",
     ),
@@ -203,6 +208,10 @@ class Normaliser:
         kept = Counter(left) - Counter(own)
         self.used["listens-for-page"] += len(own)
         return sorted(kept.elements())
+
+    def moved(self) -> None:
+        """The focus went with an element that changed places."""
+        self.used["moved-focus"] += 1
 
     def ended(self) -> None:
         """A component that failed on both sides is not compared any further."""

@@ -252,6 +252,9 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         for _, made in (*interface.slots, *interface.events):
             other.shapes.pop(made.removesuffix("()"), None)
     inputs = inputs.join(other, back)
+    if back.get("className") == "class" and "class" in inputs.shapes:
+        # What joins the classes of a component is text in one runtime; the other takes more forms of it.
+        inputs.shapes["class"] = Shape({"string"}, declared=True)
     if old.uses is not None:
         inputs.uses = old.uses.count
         for name, values in (old.uses.inputs | old.uses.elements).items():

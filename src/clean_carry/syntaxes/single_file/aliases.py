@@ -9,7 +9,9 @@ field, the component is left to a person.
 from __future__ import annotations
 
 import re
+from collections import Counter
 from dataclasses import dataclass, field
+from functools import cached_property
 
 from clean_carry.source.javascript.scope import Binding
 from clean_carry.source.javascript.tree import Node
@@ -156,13 +158,35 @@ class Aliases:
             for root in sorted(roots or ()):
                 note_change(self.uses, ref, root)
 
+    @cached_property
+    def _heard(self) -> set[str]:
+        """Methods that are only called with events of the page: no row of a list comes with one."""
+        listening = set(re.findall(r"addEventListener\([^,()]+,\s*this\.([\w$]+)", self._script))
+        named = re.findall(r"\bthis\.([\w$]+)", self._script)
+        for name, count in Counter(named).items():
+            ending = len(
+                re.findall(rf"EventListener\([^,()]+,\s*this\.{re.escape(name)}\b", self._script)
+            )
+            if name in listening and (count != ending or name in self._named_drawn):
+                listening.discard(name)
+        return listening
+
+    @cached_property
+    def _script(self) -> str:
+        return self.uses.tree.root.text
+
+    @cached_property
+    def _named_drawn(self) -> set[str]:
+        return {one.node.text for one in self.code.used} if self.code is not None else set()
+
     def _of_binding(self, name: str, method: Node, binding: Binding) -> Roots:
         if binding.kind == "param":
             parameters = method.child("parameters")
             own = [p.child("pattern") or p for p in parameters.named_children] if parameters else []
             for at, part in enumerate(own):
                 if part.start <= binding.node.start < part.end:
-                    return self.given.get((name, at))
+                    heard = at == 0 and name in self._heard
+                    return self.given.get((name, at), frozenset() if heard else None)
             # A callback's own: what it goes through is named before it.
             call = next((up for up in binding.node.up() if up.type == "call_expression"), None)
             return self._named(call.text) if call is not None else None

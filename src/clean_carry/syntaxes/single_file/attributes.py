@@ -68,6 +68,8 @@ class AttributeReader:
         match name.partition(".")[0].partition(":")[0]:
             case "v-bind" if value is not None:
                 return Spread(reader.value(at), entry)
+            case "v-on" if value is not None and reader.neutral and _all_listeners(reader, at):
+                return Spread(reader.value(at), entry)
             case "v-show" if value is not None:
                 return Shown(reader.value(at), entry)
             case "v-html" if value is not None:
@@ -152,6 +154,12 @@ class AttributeReader:
             form = form_of(value, reader.forms, bare=True)
             items.append((name, reader.uses.code(reader.uses.span(value)), form))
         return ClassList(tuple(items), entry)
+
+
+def _all_listeners(reader: TemplateReader, at: int) -> bool:
+    """Whether a value is what a parent listens with."""
+    node = reader.code.values.get(at)
+    return node is not None and node.text == "$listeners"
 
 
 def _type_of(reader: TemplateReader, node: TemplateNode) -> str:

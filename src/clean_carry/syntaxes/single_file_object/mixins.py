@@ -82,7 +82,7 @@ class Follower:
 
     def mixed(self, node: Node, tree: Tree, file: Path, depth: int = 0) -> Mixed:
         """What an expression of a `mixins` or `extends` option brings. Raises `NotFollowed`."""
-        literal, there, where = self._object(node, tree, file, depth)
+        literal, there, where = self.object_of(node, tree, file, depth)
         found = Mixed(trees={where: there})
         if literal.type == "array":
             for item in literal.named_children:
@@ -142,7 +142,7 @@ class Follower:
                 self._ask(function, there, where, found, depth + 1)
         found.data_as |= data_names(node).keys()
 
-    def _object(self, node: Node, tree: Tree, file: Path, depth: int) -> tuple[Node, Tree, Path]:
+    def object_of(self, node: Node, tree: Tree, file: Path, depth: int) -> tuple[Node, Tree, Path]:
         """The literal an expression gives, with the tree and the file it stands in."""
         if depth > DEPTH:
             raise NotFollowed("mixins that mix in each other")
@@ -152,7 +152,7 @@ class Follower:
             case "call_expression":
                 return self._called(node, tree, file, depth)
             case "as_expression" | "satisfies_expression" | "parenthesized_expression":
-                return self._object(node.named_children[0], tree, file, depth)
+                return self.object_of(node.named_children[0], tree, file, depth)
             case "identifier":
                 return self._named(node.text, tree, file, depth + 1)
         raise NotFollowed(node.text[:40])
@@ -161,14 +161,14 @@ class Follower:
         callee, given = node.child("function"), node.child("arguments")
         name = callee.text if callee is not None else ""
         if name in ("defineComponent", "Vue.extend") and given is not None:
-            return self._object(given.named_children[0], tree, file, depth + 1)
+            return self.object_of(given.named_children[0], tree, file, depth + 1)
         if callee is None or callee.type != "identifier":
             raise NotFollowed(node.text[:40])
         function, there, where = self._named(name, tree, file, depth + 1, function=True)
         value = returned(function)
         if value is None:
             raise NotFollowed(name)
-        return self._object(value, there, where, depth + 1)
+        return self.object_of(value, there, where, depth + 1)
 
     def _named(
         self, name: str, tree: Tree, file: Path, depth: int, function: bool = False
@@ -179,7 +179,7 @@ class Follower:
             if declared is not None and declared.text == name and value is not None:
                 if function and value.is_function:
                     return value, tree, file
-                found = self._object(value, tree, file, depth + 1)
+                found = self.object_of(value, tree, file, depth + 1)
                 self.later[id(found[0])] = _set_later(tree, name)
                 return found
         for node in tree.of("function_declaration"):
@@ -221,7 +221,7 @@ class Follower:
                     return value, tree, file
                 if function and value.type == "identifier":
                     return self._named(value.text, tree, file, depth + 1, function)
-                return self._object(value, tree, file, depth + 1)
+                return self.object_of(value, tree, file, depth + 1)
         if name != "default":
             return self._named(name, tree, file, depth + 1, function)
         raise NotFollowed(f"{name} of {file.name}")

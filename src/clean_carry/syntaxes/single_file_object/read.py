@@ -22,7 +22,6 @@ from clean_carry.component.model import (
     View,
 )
 from clean_carry.component.spans import Span
-from clean_carry.source.exports import declared
 from clean_carry.source.importers import options_asked
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import Names, is_write
@@ -35,17 +34,16 @@ from clean_carry.syntaxes.contract import Wishes
 from clean_carry.syntaxes.single_file.aliases import Aliases
 from clean_carry.syntaxes.single_file.blocks import FileBlocks, read_file
 from clean_carry.syntaxes.single_file.expressions import TemplateCode, read_code
-from clean_carry.syntaxes.single_file.file import Exported, SingleFile
+from clean_carry.syntaxes.single_file.file import SingleFile
 from clean_carry.syntaxes.single_file.hooks import HOOKS, ROUTE_HOOKS
 from clean_carry.syntaxes.single_file.markup import GLOBALS, TemplateReader
 from clean_carry.syntaxes.single_file.members import Members
 from clean_carry.syntaxes.single_file.values import member_forms
 from clean_carry.syntaxes.single_file_object import behaviour, registrations  # noqa: F401
+from clean_carry.syntaxes.single_file_object.exported import exported_object
 from clean_carry.syntaxes.single_file_object.functions import (
     attached,
-    only_returns,
     parts_of,
-    returned,
 )
 from clean_carry.syntaxes.single_file_object.instance import (
     collect_names,
@@ -72,7 +70,7 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishe
     start, end = script.inner
     tree = Tree(source, bytes(source.blanked([script.inner])))
     names = Names(tree)
-    exported = _exported(tree, names) or _made(tree, workspace)
+    exported = exported_object(tree, names, workspace)
     if exported is None:
         raise InputError("exports no component object", file=source.path)
     statement, literal = exported.statement, exported.literal
@@ -150,81 +148,8 @@ def _first_cause(refusal: tuple[str, str, int]) -> tuple[bool, int]:
     return refusal[0] != "mixin-not-followed", refusal[2]
 
 
-def _made(tree: Tree, workspace: Workspace) -> Exported | None:
-    """`export default make({…})`: what is given to a function, which may give it back as it is."""
-    for statement in tree.root.named_children:
-        value = statement.child("value") if statement.type == "export_statement" else None
-        if value is None or not statement.has("default") or value.type != "call_expression":
-            continue
-        callee, arguments = value.child("function"), value.child("arguments")
-        given = arguments.named_children if arguments is not None else []
-        if callee is None or not given or given[0].type != "object":
-            return None
-        same = len(given) == 1 and _gives_back(callee, tree, workspace)
-        name = callee.text
-        return Exported(
-            statement, given[0], made="" if same else name, through=name if same else ""
-        )
-    return None
-
-
-def _gives_back(callee: Node, tree: Tree, workspace: Workspace) -> bool:
-    """Whether a function of the project gives back what it is given."""
-    found = declared(callee.text, tree, workspace.file, workspace)
-    function = found.node if found is not None else None
-    if function is None or not function.is_function or not only_returns(function):
-        return False
-    result, taken = returned(function), function.child("parameters")
-    single = function.child("parameter") or (
-        taken.named_children[0] if taken is not None and len(taken.named_children) == 1 else None
-    )
-    pattern = (single.child("pattern") or single) if single is not None else None
-    return result is not None and pattern is not None and result.text == pattern.text
-
-
-def _exported(tree: Tree, names: Names) -> Exported | None:
-    for statement in tree.root.named_children:
-        if statement.type == "export_statement" and statement.has("default"):
-            value = statement.child("value")
-            if value is not None and value.type == "identifier":
-                return _named(tree, names, statement, value.text)
-            literal = _literal(value)
-            return Exported(statement, literal) if literal is not None else None
-    return None
-
-
-def _named(tree: Tree, names: Names, export: Node, name: str) -> Exported | None:
-    """`const X = {…}` … `export default X`, where nothing but types asks for X otherwise."""
-    for statement in tree.root.named_children:
-        declarators = statement.named_children if statement.type == "lexical_declaration" else []
-        declared = declarators[0].child("name") if len(declarators) == 1 else None
-        if declared is None or declared.text != name:
-            continue
-        literal = _literal(declarators[0].child("value"))
-        own = names.module.names.get(name)
-        others = [r for r in own.references if r.parent is not export] if own is not None else []
-        if literal is None or any(
-            r.parent is None or r.parent.type != "type_query" for r in others
-        ):
-            return None
-        return Exported(statement, literal, name, export, bool(others))
-    return None
-
-
-def _literal(value: Node | None) -> Node | None:
-    """The object of options, also inside of what gives it back for types alone."""
-    while value is not None and value.type == "call_expression":
-        callee, given = value.child("function"), value.child("arguments")
-        if callee is None or given is None or callee.text not in _WRAPPERS:
-            return None
-        value = given.named_children[0] if len(given.named_children) == 1 else None
-    return value if value is not None and value.type == "object" else None
-
-
 # Attributes that choose a component by the name it is registered under.
 _BY_NAME = ("is", ":is", "v-bind:is")
-# What gives back the very object, for types alone.
-_WRAPPERS = ("defineComponent", "Vue.extend")
 
 
 def _component(

@@ -7,7 +7,9 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.contract import Wishes
 from clean_carry.syntaxes.single_file.file import SingleFile
+from clean_carry.syntaxes.single_file_object.mixed_in import with_mixins
 from clean_carry.syntaxes.single_file_object.read import read
+from clean_carry.syntaxes.single_file_object.respelled import respelled
 
 
 class ObjectReader:
@@ -17,9 +19,9 @@ class ObjectReader:
         """The marks say it all."""
         return True
 
-    def whole(self, source: SourceText, workspace: Workspace) -> SourceText:
-        """The file as it is."""
-        return source
+    def whole(self, source: SourceText, workspace: Workspace, neutral: bool) -> SourceText:
+        """The file as it is; for another family with what its component mixes in, in plain code."""
+        return respelled(with_mixins(source, workspace), workspace) if neutral else source
 
     def read(
         self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes

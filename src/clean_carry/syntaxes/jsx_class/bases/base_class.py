@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from pathlib import Path
 
+from clean_carry.source.brought import NotReadIn
 from clean_carry.source.exports import declared
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
@@ -19,10 +20,6 @@ from clean_carry.syntaxes.jsx_class.bases.heritage import CLASSES, draws
 MOST_LINES = 150
 _SIGNATURES = frozenset({"abstract_method_signature", "comment", ";", "{", "}"})
 _FIELD, _METHOD = "public_field_definition", "method_definition"
-
-
-class NotReadIn(Exception):
-    """A base that is not written into what extends it: why, as it follows “it extends X”."""
 
 
 @dataclass(frozen=True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
+from clean_carry.source.brought import import_lines
 from clean_carry.source.exports import Imported
 from clean_carry.source.javascript.joining import Fit, fit_of
 from clean_carry.source.javascript.scope import Names
@@ -26,7 +27,7 @@ def imports_with(
     fit = fit_of(tree, *widths_of(file))
     statements = tree.of("import_statement")
     edits: list[Edit] = []
-    lines = _import_lines(wanted, statements)
+    lines = import_lines(wanted, statements)
     gone = [clause for heir in heirs if (clause := extends_clause(heir)) is not None]
     for name in {h.text for heir in heirs if (h := heritage(heir)) is not None}:
         binding = names.module.names.get(name)
@@ -92,26 +93,3 @@ def _flat(text: str) -> str:
     """An import on one line."""
     words = " ".join(text.split())
     return words.replace(", }", " }")
-
-
-def _import_lines(wanted: dict[str, Imported], statements: list[Node]) -> str:
-    """The statements that import what is wanted, in the file's own quotes."""
-    quote, semicolon = "'", ";"
-    for statement in statements[-1:]:
-        source = statement.child("source")
-        quote = source.text[0] if source is not None else quote
-        semicolon = ";" if statement.text.endswith(";") else ""
-    by_request: dict[str, list[str]] = {}
-    lines: list[str] = []
-    for local, what in wanted.items():
-        if what.name == "default":
-            lines.append(f"import {local} from {quote}{what.request}{quote}{semicolon}")
-        elif what.name == "*":
-            lines.append(f"import * as {local} from {quote}{what.request}{quote}{semicolon}")
-        else:
-            word = local if local == what.name else f"{what.name} as {local}"
-            by_request.setdefault(what.request, []).append(word)
-    for request, words in by_request.items():
-        names = ", ".join(words)
-        lines.append(f"import {{ {names} }} from {quote}{request}{quote}{semicolon}")
-    return "\n".join(lines)

@@ -10,6 +10,7 @@ from itertools import pairwise
 from pathlib import Path
 
 from clean_carry.component.spans import Place
+from clean_carry.source.brought import Brought, NotReadIn
 from clean_carry.source.exports import Imported
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import is_write
@@ -17,8 +18,8 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME, runtime_names
 from clean_carry.syntaxes.jsx_class.bases.base_class import (
+    Base,
     Mentions,
-    NotReadIn,
     Part,
     mentions,
     only_value,
@@ -27,7 +28,6 @@ from clean_carry.syntaxes.jsx_class.bases.base_class import (
     parts_of,
     until,
 )
-from clean_carry.syntaxes.jsx_class.bases.base_names import Brought
 from clean_carry.syntaxes.jsx_class.bases.heritage import (
     CLASSES,
     extends_clause,
@@ -46,6 +46,7 @@ class Heir(Brought):
     `below` is what a class that extends this one has and asks for, which may be of its base.
     """
 
+    base: Base
     below: Mentions | None = None
     # Names declared in its functions by what was written into them, by where these begin.
     _declared: dict[int, set[str]] = field(init=False, default_factory=dict)

@@ -10,17 +10,17 @@ import os
 import re
 from pathlib import Path
 
+from clean_carry.source.brought import NotReadIn
 from clean_carry.source.exports import Imported
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit, MergedText
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.jsx.runtime_names import runtime_names
+from clean_carry.syntaxes.jsx.runtime_names import RUNTIME, runtime_names
 from clean_carry.syntaxes.jsx_class.bases.base_class import (
     Base,
     Mentions,
-    NotReadIn,
     base_of,
     mentions,
     parts_of,
@@ -113,7 +113,7 @@ def _heir(
     value = heritage(node)
     assert value is not None
     base = _whole(base_of(value, tree, file, workspace), workspace, depth, _of(node, below))
-    return Heir(node, tree, names, file, workspace, base, below)
+    return Heir(node, tree, names, file, workspace, base, RUNTIME, below)
 
 
 def _of(node: Node, below: Mentions | None) -> Mentions:

@@ -56,6 +56,8 @@ class Attributes:
     in_list: bool = False
     fields: list[tuple[str, str, Fragment]] = field(default_factory=list)
     references: dict[int, str] = field(default_factory=dict)
+    # Statements that hear when typing ends.
+    hearing: list[Fragment] = field(default_factory=list)
 
     def __post_init__(self) -> None:
         self.listeners = Listeners(self.speller)
@@ -90,7 +92,10 @@ class Attributes:
         if self.mark and not node.component:
             found.append(new(f'{self.mark}=""'))
         seen: set[str] = set()
+        typing = self._typing(node)
         for one in node.attributes:
+            if one in typing:
+                continue
             if one in classes or one in styles:
                 group = "class" if one in classes else "style"
                 if group not in seen:
@@ -108,12 +113,60 @@ class Attributes:
             elif isinstance(one, BoundAttribute) and self._is_field(one, node):
                 found += self._field(one, node)
             else:
-                found.append(self._one(one, node))
+                found.append(self._one(one, node, others))
+        after += self._end_of_typing(typing, node) if typing else []
         if root and "class" not in seen:
             found.append(new("className={className}"))
-        return found + handed + joined_ones
+        return _with_text(found + handed + joined_ones)
 
-    def _one(self, attribute: Attribute, node: Element) -> Fragment:
+    def _typing(self, node: Element) -> list[Attribute]:
+        """What of an element waits until typing in it ends."""
+        found: list[Attribute] = []
+        for one in node.attributes:
+            lazy = isinstance(one, TwoWay) and "lazy" in one.modifiers and not node.component
+            if lazy or (isinstance(one, Handler) and self.listeners.ends_typing(one, node)):
+                found.append(one)
+        return found
+
+    def _end_of_typing(self, typing: list[Attribute], node: Element) -> list[Fragment]:
+        """What takes a field's text when typing ends, by a reference to the field."""
+        at = node.span.start
+        calls: list[Fragment] = []
+        value = Fragment()
+        for one in typing:
+            if isinstance(one, TwoWay):
+                if node.tag != "textarea" and one.kind in ("checkbox", "radio", "?", "multiple"):
+                    raise Unsaid("markup-unread", "v-model.lazy", at)
+                call, value = self.two_ways.at_end(one)
+                calls.append(call)
+            elif isinstance(one, Handler):
+                settle = settled(one.entry, "listener")
+                calls.append(settle + self.listeners.function(one, node))
+        alone = len(typing) == 1 and isinstance(typing[0], Handler)
+        take = calls[0] if alone else new("(event) => { ") + joined(
+            (self._run(one, call) for one, call in zip(typing, calls, strict=True)), " "
+        ) + new(" }")  # fmt: skip
+        own = next((one.member for one in node.attributes if isinstance(one, Reference)), "")
+        local = self.speller.names.of(Member("element", own)) if own else self.references.get(at)
+        if local is not None and value.pieces:
+            raise Unsaid("change-of-text", "v-model.lazy", at)
+        if local is not None:
+            hook = self.speller.helper("useEndOfTyping")
+            self.hearing.append(new(f"{hook}({local}, ") + take + new(f"){self.speller.end}"))
+            return []
+        self.speller.helper("endOfTyping")
+        shown = new(", ") + value if value.pieces else Fragment()
+        return [new("ref={endOfTyping(") + take + shown + new(")}")]
+
+    def _run(self, one: Attribute, call: Fragment) -> Fragment:
+        """A call as a statement."""
+        if isinstance(one, TwoWay):
+            return _unbraced(call)
+        text = self.speller.source.slice(*one.code.span[:2]) if isinstance(one, Handler) else ""
+        plain = is_identifier(text.replace(".", "_"))
+        return (call if plain else new("(") + call + new(")")) + new("(event);")
+
+    def _one(self, attribute: Attribute, node: Element, others: str = "") -> Fragment:
         match attribute:
             case StaticAttribute(name=name, value=value, entry=entry):
                 return self._static(name, value, entry, node)
@@ -142,11 +195,16 @@ class Attributes:
                 return self.key(attribute)
             case Reference(member=member, entry=entry):
                 name = self.speller.names.of(Member("element", member))
+                if self.in_list:
+                    name = f"{self.speller.helper('keepIn')}({name})"
                 return new(f"ref={{{name}}}", entry, "element-reference")
             case Spread(code=code, entry=entry):
                 own = code.operations[0] if code.operations else None
                 if isinstance(own, Builtin) and own.name == "$listeners":
-                    raise Unsaid("not-in-target", "$listeners", code.span.start)
+                    if not others and not _hands_attributes_on(node):
+                        raise Unsaid("not-in-target", "$listeners", code.span.start)
+                    # A parent's listeners are among what it hands on.
+                    return settled(entry, "spread") + settled(own.entry, "spread")
                 return new("{...", entry, "spread") + self.speller.code(code) + new("}")
             case RawHtml(code=code, entry=entry):
                 head = new("dangerouslySetInnerHTML={{ __html: ", entry, "raw-html")
@@ -323,6 +381,38 @@ class Attributes:
             first, *rest = parts[0].pieces
             return new("style={") + Fragment([first._replace(text=""), *rest]) + new("}")
         return new("style={{ ") + joined(parts, ", ") + new(" }}")
+
+
+def _unbraced(call: Fragment) -> Fragment:
+    """A statement, or the statements of a block, to stand among others."""
+    first, *rest = call.pieces
+    if not first.text.startswith("{ "):
+        return call + new(";")
+    last = rest.pop() if rest else first
+    last = last._replace(text=last.text.removesuffix(" }"))
+    first = first if rest or last is not first else last
+    pieces = [first, *rest, last] if last is not first and call.pieces[1:] else [last]
+    pieces[0] = pieces[0]._replace(text=pieces[0].text.removeprefix("{ "))
+    return Fragment(pieces)
+
+
+def _hands_attributes_on(node: Element) -> bool:
+    """Whether an element takes all that is not declared, a parent's listeners among it."""
+    return any(
+        isinstance(one, Spread)
+        and len(one.code.operations) == 1
+        and getattr(one.code.operations[0], "name", "") == "$attrs"
+        for one in node.attributes
+    )
+
+
+def _with_text(parts: list[Fragment]) -> list[Fragment]:
+    """The parts that write something; what the others settle goes with the first."""
+    real = [part for part in parts if any(p.text or p.span for p in part.pieces)]
+    silent = joined((part for part in parts if part not in real), "")
+    if not real:
+        return [silent] if silent.pieces else []
+    return [silent + real[0], *real[1:]]
 
 
 def _declarations(raw: str) -> str:

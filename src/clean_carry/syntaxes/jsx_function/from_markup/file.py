@@ -44,7 +44,9 @@ from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comm
 # How trials name what an ancestor provides.
 PROVIDED = "$provided."
 # Findings of a reader that only say what another writer of its family looks at itself.
-_LOOKED_AT = frozenset({"unknown-option", "unknown-use", "instance-escapes", "derived-written"})
+_LOOKED_AT = frozenset(
+    {"unknown-option", "unknown-use", "instance-escapes", "derived-written", "state-not-literal"}
+)
 
 
 def write_from_markup(fitted: Fitted) -> Written:
@@ -223,6 +225,7 @@ class _File:
         blocks = statements.write()
         drawn = writer.drawn(component.view.markup, 2)
         blocks[statements.effects_at : statements.effects_at] = self._fields(writer)
+        blocks += writer.attributes.hearing
         for name, write, value, take in writer.attributes.two_ways.typed:
             hook = self.speller.helper("useTyped")
             blocks.append(new(f"const [{name}, {write}] = {hook}({value}, {take}){self.end}"))

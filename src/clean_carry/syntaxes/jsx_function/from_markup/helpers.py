@@ -90,6 +90,59 @@ function useField(field, name, value) {
 }
 """,
     ),
+    "endOfTyping": (
+        (),
+        """// Refers to a field whose text is taken when typing ends; its value is shown unless one types.
+function endOfTyping(take, value) {
+  let field = null;
+  return (element) => {
+    field?.removeEventListener('change', take);
+    field = element;
+    if (!field) return;
+    field.addEventListener('change', take);
+    const text = String(value ?? '');
+    const typing = document.activeElement === field || value === undefined;
+    if (!typing && field.value !== text) field.value = text;
+  };
+}
+""",
+    ),
+    "useEndOfTyping": (
+        ("useLayoutEffect",),
+        """// Hears when typing in a field ends.
+function useEndOfTyping(field, take) {
+  useLayoutEffect(() => {
+    const here = field.current;
+    here?.addEventListener('change', take);
+    return () => here?.removeEventListener('change', take);
+  });
+}
+""",
+    ),
+    "each": (
+        (),
+        """// Draws each of a list, of the values of an object, or of the numbers up to one.
+function each(items, draw) {
+  if (typeof items === 'number') return Array.from({ length: items }, (_, at) => draw(at + 1, at));
+  if (Array.isArray(items)) return items.map((item, at) => draw(item, at));
+  if (typeof items === 'string') return Array.from(items, draw);
+  return Object.keys(items ?? {}).map((key) => draw(items[key], key));
+}
+""",
+    ),
+    "keepIn": (
+        (),
+        """// Keeps the elements of a list in the order they are drawn in.
+function keepIn(elements) {
+  let own = null;
+  return (element) => {
+    elements.current = elements.current.filter((one) => one !== own);
+    own = element;
+    if (element) elements.current.push(element);
+  };
+}
+""",
+    ),
     "numberIn": (
         (),
         """// The number a text begins with, or the text where it begins with none.

@@ -48,31 +48,35 @@ class Listeners:
     def written(self, handler: Handler, node: Element, others: str) -> Fragment:
         """One listener; on the root a parent's own, which `others` hold, is called too."""
         name = self._name(handler, node)
+        head = new(f"{name}={{", handler.entry, "listener")
+        return head + self.function(handler, node, f"{others}.{name}" if others else "") + new("}")
+
+    def function(self, handler: Handler, node: Element, others: str = "") -> Fragment:
+        """What is called with the event; then `others`, a parent's own listener."""
         modifiers = [one for one in handler.modifiers if one != "capture"]
         with self.speller.mode(drawing=False):
             before = self.speller.inline
             self.speller.inline = True
             code = self.speller.code(handler.code)
             self.speller.inline = before
-        head = new(f"{name}={{", handler.entry, "listener")
         text = self._text(handler.code)
         native = not node.component and handler.event in _ALONE and node.tag not in _LEAVES
         if not modifiers and not others and not native:
             if handler.function:
-                return head + code + new("}")
+                return code
             taken = "event" if self._takes_event(handler.code) else ""
             if handler.states:
-                return head + new(f"({taken}) => {{ ") + code + new(" }}")
-            return head + new(f"({taken}) => ") + code + new("}")
+                return new(f"({taken}) => {{ ") + code + new(" }")
+            return new(f"({taken}) => ") + code
         steps = [new(step) for step in self._steps(modifiers, handler, node)]
         if native:
             steps.insert(0, new("if (event.target !== event.currentTarget) return"))
         steps.append(self._called(handler, code, text))
         if others:
-            steps.append(new(f"{others}.{name}?.(event)"))
+            steps.append(new(f"{others}?.(event)"))
         end = self.speller.end or ";"
         body = joined((step for step in steps if step.pieces), f"{end} ")
-        return head + new("(event) => { ") + body + new(f"{end} }}}}")
+        return new("(event) => { ") + body + new(f"{end} }}")
 
     def _called(self, handler: Handler, code: Fragment, text: str) -> Fragment:
         """The call of a listener's own code."""
@@ -96,22 +100,22 @@ class Listeners:
                 raise Unsaid("markup-unread", f"@{event}.native", node.span.start)
             return f"on{pascal(event)}"
         if event == "change":
-            return self._change(node)
+            return "onChange"
         if event not in _NAMES:
             raise Unsaid("markup-unread", f"@{event}", node.span.start)
         return _NAMES[event] + ("Capture" if "capture" in handler.modifiers else "")
 
-    def _change(self, node: Element) -> str:
-        """`change` of a field of text comes when it is left, which the runtime has no listener for."""
+    def ends_typing(self, handler: Handler, node: Element) -> bool:
+        """Whether `change` comes when a field is left, for which the runtime has no property."""
         kinds = [
             one.value
             for one in node.attributes
             if isinstance(one, StaticAttribute) and one.name == "type"
         ]
         kind = self.speller.source.slice(*kinds[0][:2]) if kinds and kinds[0] is not None else ""
-        if node.tag == "select" or (node.tag == "input" and kind in ("checkbox", "radio", "file")):
-            return "onChange"
-        raise Unsaid("change-of-text", "", node.span.start)
+        if node.component or handler.event != "change":
+            return False
+        return node.tag in ("input", "textarea") and kind not in ("checkbox", "radio", "file")
 
     def _steps(self, modifiers: list[str], handler: Handler, node: Element) -> list[str]:
         found = []

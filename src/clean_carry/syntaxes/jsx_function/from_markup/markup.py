@@ -26,6 +26,7 @@ from clean_carry.component.markup import (
 )
 from clean_carry.source.template.tree import VOID
 from clean_carry.syntaxes.jsx_function.from_markup.attributes import Attributes
+from clean_carry.syntaxes.jsx_function.from_markup.lists import is_list
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 
 # HTML §15 (rendering): elements at whose edges white space is not seen.
@@ -232,7 +233,6 @@ class MarkupWriter:
         return settled(arm.entry, "condition") + spelt
 
     def _loop(self, node: Loop, depth: int) -> Fragment:
-        items = self._items(node)
         names = self.speller.code(node.item)
         if node.index is not None:
             names += new(", ") + self.speller.code(node.index)
@@ -241,8 +241,17 @@ class MarkupWriter:
         body = self._each(node, depth)
         self.repeated -= 1
         self.attributes.in_list = self.repeated > 0
-        each = "?.map((" if self._may_miss(node) else ".map(("
-        head = new("", node.entry, "list") + items + new(each) + names + new(") => ")
+        head = new("", node.entry, "list")
+        speller = self.speller
+        counted = speller.source.slice(*node.items.span[:2]).isdigit()
+        if counted or is_list(
+            node.items, speller.times.component, speller.source, speller.containers
+        ):
+            each = "?.map((" if self._may_miss(node) else ".map(("
+            head += self._items(node) + new(each) + names + new(") => ")
+        else:
+            speller.helper("each")
+            head += new("each(") + self.speller.code(node.items) + new(", (") + names + new(") => ")
         if breaks(body, self.speller.source.slice):
             line, deeper = f"\n{self.unit * depth}", f"\n{self.unit * (depth + 1)}"
             return head + new(f"({deeper}") + body + new(f"{line}))")

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 from clean_carry.component.code import Assign, Code, Member, Read
 from clean_carry.component.fragment import Fragment, between, copy, joined, new, settled
-from clean_carry.component.markup import Element, walk
+from clean_carry.component.markup import Element, Loop, Reference, walk
 from clean_carry.component.members import (
     Callback,
     Derived,
@@ -52,8 +52,20 @@ class Statements:
         self.first: dict[str, Code] = {}
         self.folded: list[Timed] = []
         self.settled_first = Fragment()
+        # What holds the first state where statements make it.
+        self.first_state = "initial"
         self.replaced: list[Span] = []
         self.line = f"\n{self.unit}"
+        # References to the elements of lists.
+        loops = [node for node in walk(self.component.view.markup) if isinstance(node, Loop)]
+        self.listed = {
+            attribute.member
+            for loop in loops
+            for node in walk(loop.children)
+            if isinstance(node, Element)
+            for attribute in node.attributes
+            if isinstance(attribute, Reference)
+        }
         # How many of the blocks come before what runs once all is drawn.
         self.effects_at = 0
 
@@ -62,7 +74,9 @@ class Statements:
         component = self.component
         self._refuse_others()
         self.folded = [one for one in self._of(Timed) if one.when == "made" and self._folds(one)]
-        state = [self._state(one) for one in self._fields()]
+        prelude = component.foreign.prelude
+        made_first = [self._made_first(prelude)] if prelude is not None else []
+        state = made_first + [self._state(one) for one in self._fields()]
         fields = [self._field(name) for name in component.foreign.plain_fields]
         elements = [self._element(m) for m in self._elements()]
         later = [self._watcher(one) for one in component.reactions]
@@ -134,8 +148,6 @@ class Statements:
             or component.foreign.mixed_hooks
         ):
             raise Unsaid("mixins-not-in-target", "", at)
-        if component.foreign.prelude is not None:
-            raise Unsaid("state-not-literal", "data", component.foreign.prelude.span.start)
         if component.foreign.opened.names:
             raise Unsaid("reached-from-outside", ", ".join(component.foreign.opened.names), at)
 
@@ -149,18 +161,38 @@ class Statements:
             raise Unsaid("state-not-literal", "data", self.component.span.start)
         return list(state.fields)
 
+    def _made_first(self, prelude: Code) -> Fragment:
+        """Statements that make the state, run once; each field takes its part of what they give."""
+        state = self.component.state
+        assert state is not None and state.whole is not None
+        self.first_state = self.speller.names.choose("initial", "initialState")
+        line, deeper = self.line, f"{self.line}{self.unit}"
+        literal = state.whole.span
+        codes = [one.code for one in self._fields() if one.code is not None]
+        operations = tuple(op for code in codes for op in code.operations)
+        with self.speller.mode(drawing=True):
+            statements = self._level(prelude, 2)
+            given = between(literal, operations, self.speller.spell)
+        given = given.shifted(2 - self._levels(literal.start))
+        head = f"const [{self.first_state}] = {self.speller.hook('useState')}(() => {{{deeper}"
+        tail = new(f"{self.end}{line}}}){self.end}")
+        return new(head) + statements + new(f"{deeper}return ") + given + tail
+
     def _state(self, one: StateField) -> Fragment:
         names, times = self.speller.names, self.speller.times
         name = names.of(Member("state", one.name))
         above = copy(one.comment) + new(self.line) if one.comment is not None else Fragment()
         given = self.first.get(one.name, one.code)
+        made = self.component.foreign.prelude is not None and one.name not in self.first
         with self.speller.mode(drawing=True):
             value = self._level(given, 1) if given is not None else new("undefined")
             if given is not one.code and one.code is not None:
                 # What it had for no more than a moment goes into a comment nobody reads: nowhere.
                 self.replaced.append(one.code.span)
         text = self.source.slice(given.span.start, given.span.end) if given is not None else ""
-        if one.lazy or "(" in text or text.startswith("["):
+        if made:
+            value, text = new(f"{self.first_state}.{one.name}"), ""
+        if (one.lazy and not made) or "(" in text or text.startswith("["):
             simple = text in ("[]", "{}")
             value = value if simple else new("() => ") + (_grouped(text, value))
         elif text.startswith("{") and text != "{}":
@@ -218,7 +250,8 @@ class Statements:
 
     def _element(self, name: str) -> Fragment:
         local = self.speller.names.of(Member("element", name))
-        return new(f"const {local} = {self.speller.hook('useRef')}(null){self.end}")
+        first = "[]" if name in self.listed else "null"
+        return new(f"const {local} = {self.speller.hook('useRef')}({first}){self.end}")
 
     # -- derived values -------------------------------------------------------------------------
 
@@ -259,21 +292,45 @@ class Statements:
                 function = self._arrow(getter)
             head = settle + new(f"const {names.reader(one.name)} = ") + function + new(self.end)
             result.append(self._noted(one.comments, head))
-            result.append(new(f"const {name} = {names.reader(one.name)}(){self.end}"))
+            reader = names.reader(one.name)
+            again = new(f"const {name} = {reader}(){self.end}")
+            if one.name in self._behind_watched():
+                # A list made anew is another one to who watches it.
+                needs = self._needs(one)
+                again = new(
+                    f"const {name} = {self.speller.hook('useMemo')}({reader}, [{needs}]){self.end}"
+                )
+            result.append(again)
             return result
         with self.speller.mode(drawing=True):
             if one.name in times.lazy:
                 line = settle + new(f"const {name} = ") + self._worked_out(one) + new(self.end)
-            elif one.returned is not None and not self._watched(one.name):
+            elif one.returned is not None and one.name not in self._behind_watched():
                 value = self._level(one.returned, 1)
                 settle += self._others_settled(one.text, one.returned)
                 line = settle + new(f"const {name} = ") + value + new(self.end)
             else:
-                found = times.dependencies(one.text)
-                needs = ", ".join(dict.fromkeys(names.of(m) for m in found if m.kind != "field"))
+                needs = self._needs(one)
                 line = settle + new(f"const {name} = {self.speller.hook('useMemo')}(")
                 line += self._arrow(getter) + new(f", [{needs}]){self.end}")
         return [self._noted(one.comments, line)]
+
+    def _needs(self, one: Derived) -> str:
+        """What a derived value is worked out from, as drawn."""
+        names, found = self.speller.names, self.speller.times.dependencies(one.text)
+        return ", ".join(dict.fromkeys(names.of(m) for m in found if m.kind != "field"))
+
+    def _behind_watched(self) -> set[str]:
+        """The derived values that are watched, and those they are worked out from."""
+        derived = {one.name: one for one in self.component.derived}
+        queue = [name for name in derived if self._watched(name)]
+        found: set[str] = set(queue)
+        while queue:
+            members = self.speller.times.dependencies(derived[queue.pop()].text)
+            more = {m.name for m in members if m.kind == "derived" and m.name in derived} - found
+            found |= more
+            queue += more
+        return found
 
     def _worked_out(self, one: Derived) -> Fragment:
         """A function that works a value out."""

@@ -29,8 +29,6 @@ class TwoWays:
         """The properties of one binding."""
         if node.component:
             return self._component(bound)
-        if "lazy" in bound.modifiers:
-            raise Unsaid("change-of-text", "v-model.lazy", bound.code.span.start)
         match (node.tag, bound.kind):
             case ("select", "multiple"):
                 return self._field(
@@ -49,6 +47,16 @@ class TwoWays:
             case ("input" | "textarea", _):
                 return self._text(bound)
         raise Unsaid("markup-unread", f"v-model on <{node.tag}>", node.span.start)
+
+    def at_end(self, bound: TwoWay) -> tuple[Fragment, Fragment]:
+        """What takes a field's text when typing ends, and the value it shows."""
+        taken = "event.target.value"
+        for one in bound.modifiers:
+            if one in _TAKEN:
+                taken = _TAKEN[one].format(text=taken)
+                if one == "number":
+                    self.speller.helper("numberIn")
+        return self.set(bound, taken), settled(bound.entry, "two-way") + self._value(bound)
 
     def _value(self, bound: TwoWay) -> Fragment:
         return self.speller.code(bound.code)

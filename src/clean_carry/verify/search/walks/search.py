@@ -28,6 +28,7 @@ from clean_carry.verify.judge import (
 )
 from clean_carry.verify.reach import reach_of
 from clean_carry.verify.search.inputs.inputs import Inputs
+from clean_carry.verify.search.values.apart import keys_of
 from clean_carry.verify.search.walks.aims import Aims
 from clean_carry.verify.search.walks.groundwork import lay
 from clean_carry.verify.search.walks.novelty import Looks, asked, drawn, elements, outline
@@ -112,7 +113,8 @@ class Search:
         self.bench, self.pair = bench, pair
         # What a runtime makes of a value of another type than the declared one is its own.
         across = pair.old.runtime.framework != pair.new.runtime.framework
-        self.situations = Situations(inputs, typed=across)
+        keys = keys_of(pair.old.text) | keys_of(pair.new.text) if across else frozenset()
+        self.situations = Situations(inputs, typed=across, keys=keys)
         if across and not pair.old.runtime.hands_listeners_on:
             self.situations.passed_functions.clear()
         self.effort, self.progress = effort, progress

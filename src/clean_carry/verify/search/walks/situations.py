@@ -9,6 +9,7 @@ from random import Random
 from typing import Any
 
 from clean_carry.verify.search.inputs.inputs import Inputs
+from clean_carry.verify.search.values.apart import told_apart
 from clean_carry.verify.search.values.shape import Shape
 from clean_carry.verify.search.values.values import (
     MARKUP,
@@ -82,13 +83,16 @@ class Situations:
     """Makes situations for one component from what its code says.
 
     `fitting` are the inputs of the full situation once they are known; before, they are the typical ones.
-    Where `typed`, no input is given a value of another kind than it is declared with.
+    Where `typed`, no input is given a value of another kind than it is declared with, and no two rows of
+    a list have one of the `keys` alike.
     """
 
     plain_content = CONTENTS[0]
 
-    def __init__(self, inputs: Inputs, *, typed: bool = False) -> None:
-        self.inputs, self.typed = inputs, typed
+    def __init__(
+        self, inputs: Inputs, *, typed: bool = False, keys: frozenset[str] = frozenset()
+    ) -> None:
+        self.inputs, self.typed, self.keys = inputs, typed, keys
         self.functions: dict[str, list[dict[str, Any]]] = {e: [{}] for e in inputs.events}
         self.slots: list[str] = [*inputs.slots]
         self.values: dict[str, list[Any]] = {}
@@ -104,7 +108,7 @@ class Situations:
                 self.slots.append(name)
             else:
                 self.shapes[name] = shape
-                self.values[name] = variants(name, shape)
+                self.values[name] = [told_apart(one, keys) for one in variants(name, shape)]
         if not inputs.slots and "children" not in self.slots and "children" not in self.functions:
             self.extra_slot = "children"
         else:
@@ -127,7 +131,10 @@ class Situations:
         """Every input at a typical value, every slot filled, every function there."""
         inputs = self.fitting
         if inputs is None:
-            inputs = {name: typical(name, shape) for name, shape in self.shapes.items()}
+            inputs = {
+                name: told_apart(typical(name, shape), self.keys)
+                for name, shape in self.shapes.items()
+            }
         return Situation(
             dict(inputs),
             {name: plans[0] for name, plans in self.functions.items() if name not in self.odd},
@@ -285,7 +292,7 @@ class Situations:
 
     def _any_value(self, name: str, rng: Random) -> Any:
         if rng.random() < 0.4:
-            return typical(name, self.shapes[name], rng.randrange(3))
+            return told_apart(typical(name, self.shapes[name], rng.randrange(3)), self.keys)
         return rng.choice(self.values[name] or [None])
 
     @property

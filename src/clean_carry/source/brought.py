@@ -1,25 +1,53 @@
-"""The names of a base's module that what is written into an heir needs: imported, or written there too."""
+"""The names of another module that code written into a file needs: imported, or written there too."""
 
 from __future__ import annotations
 
 import os
 from dataclasses import dataclass, field
 from pathlib import Path
+from typing import Protocol
 
 from clean_carry.source.exports import Imported, declared, imported
 from clean_carry.source.javascript.looked_at import holders, looks
 from clean_carry.source.javascript.scope import Names, is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
-from clean_carry.syntaxes.jsx_class.bases.base_class import Base, NotReadIn
+
+
+class NotReadIn(Exception):
+    """Code of another file that is not written into one: why, as it follows “it extends X”."""
+
+
+class Base(Protocol):
+    """Code that is written into another file: where it stands, and what it is called there."""
+
+    @property
+    def node(self) -> Node:
+        """The code."""
+
+    @property
+    def tree(self) -> Tree:
+        """Its file's tree."""
+
+    @property
+    def file(self) -> Path:
+        """Its file."""
+
+    @property
+    def name(self) -> str:
+        """Its name, "" where it has none."""
+
+    @property
+    def names(self) -> Names:
+        """The names of its file."""
 
 
 @dataclass
 class Brought:
-    """A class and the base of its project it extends: the names that come along into its file.
+    """Code of a file, and the base that is written into it: the names that come along.
 
     `needs` are local names with what each is imported as, `constants` local names with their declarations.
+    What is imported from the `runtime` is one thing only under one name.
     """
 
     node: Node
@@ -28,6 +56,7 @@ class Brought:
     file: Path
     workspace: Workspace
     base: Base
+    runtime: str
     needs: dict[str, Imported] = field(init=False, default_factory=dict)
     constants: dict[str, str] = field(init=False, default_factory=dict)
 
@@ -66,7 +95,7 @@ class Brought:
             self.needs[name] = wanted
             return name
         own = imported(self.tree, name)
-        one = own is not None and wanted.request != RUNTIME and self._is_one(name)
+        one = own is not None and wanted.request != self.runtime and self._is_one(name)
         if own == wanted or one:
             return name
         other = f"Base{name}" if name[:1].isupper() else f"base{name[:1].upper()}{name[1:]}"
@@ -138,3 +167,26 @@ class Brought:
 def _request(path: str) -> str:
     path = path.replace(os.sep, "/").removesuffix("/index")
     return path if path.startswith(".") else f"./{path}"
+
+
+def import_lines(wanted: dict[str, Imported], statements: list[Node]) -> str:
+    """The statements that import what is wanted, in the file's own quotes."""
+    quote, semicolon = "'", ";"
+    for statement in statements[-1:]:
+        source = statement.child("source")
+        quote = source.text[0] if source is not None else quote
+        semicolon = ";" if statement.text.endswith(";") else ""
+    by_request: dict[str, list[str]] = {}
+    lines: list[str] = []
+    for local, what in wanted.items():
+        if what.name == "default":
+            lines.append(f"import {local} from {quote}{what.request}{quote}{semicolon}")
+        elif what.name == "*":
+            lines.append(f"import * as {local} from {quote}{what.request}{quote}{semicolon}")
+        else:
+            word = local if local == what.name else f"{what.name} as {local}"
+            by_request.setdefault(what.request, []).append(word)
+    for request, words in by_request.items():
+        names = ", ".join(words)
+        lines.append(f"import {{ {names} }} from {quote}{request}{quote}{semicolon}")
+    return "\n".join(lines)

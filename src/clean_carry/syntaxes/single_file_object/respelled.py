@@ -1,0 +1,159 @@
+"""Calls of the runtime that only say to it what plain code says, as plain code: before a component is read
+for another family.
+
+`this.$set(list, at, row)` is `list[at] = row`, `this.$delete(prices, kind)` is `delete prices[kind]`, a
+`nextTick` of the runtime's module is the instance's own (the runtime's reference, up to version 2).
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.javascript.values import is_identifier
+from clean_carry.source.merged import Edit, MergedText
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.single_file.blocks import read_file
+from clean_carry.syntaxes.single_file.expressions import read_code
+from clean_carry.syntaxes.single_file_object.exported import exported_object
+
+_RUNTIME = "vue"
+_MARKS = (b"$set", b"$delete", b"Vue.set", b"Vue.delete", b"'vue'", b'"vue"', b"$options.")
+# What a module takes from the runtime for types, or to mark the object, alone.
+_IDLE = frozenset({"defineComponent", "PropType", "ComponentPublicInstance", "Component"})
+_WRITES = ("this.$set", "$set", "Vue.set")
+_DELETES = ("this.$delete", "$delete", "Vue.delete")
+
+
+def respelled(source: SourceText, workspace: Workspace) -> SourceText:
+    """The file with such calls as plain code."""
+    if not any(mark in source.data for mark in _MARKS):
+        return source
+    blocks = read_file(source)
+    if blocks.script is None:
+        return source
+    tree = Tree(source, bytes(source.blanked([blocks.script.inner])))
+    edits = list(_calls(tree))
+    if blocks.template is not None:
+        edits += _calls(read_code(source, blocks.template).tree)
+    names = Names(tree)
+    exported = exported_object(tree, names, workspace)
+    if exported is not None:
+        edits += _ticks(tree, names, exported.literal)
+        edits += _imports(tree, names)
+    return MergedText(source, edits) if edits else source
+
+
+def _calls(tree: Tree) -> Iterator[Edit]:
+    """Writes and removals by a call, where nobody takes what it gives."""
+    for call in tree.of("call_expression"):
+        callee, arguments = call.child("function"), call.child("arguments")
+        if callee is None or arguments is None or not _alone(call):
+            continue
+        given = arguments.named_children
+        if callee.text in _WRITES and len(given) == 3:
+            yield from _write(call, *given)
+        elif callee.text in _DELETES and len(given) == 2 and given[0].text != "this":
+            if not _key(given[1]) and given[1].type != "template_string":
+                continue
+            yield Edit(call.start, given[0].start, "delete ")
+            yield from _part(given[0], given[1], call.end, "")
+
+
+def _write(call: Node, holder: Node, key: Node, value: Node) -> Iterator[Edit]:
+    yield Edit(call.start, holder.start, "")
+    yield from _part(holder, key, value.start, " = ")
+    yield Edit(value.end, call.end, "")
+
+
+def _part(holder: Node, key: Node, end: int, sign: str) -> Iterator[Edit]:
+    """A part of what a value holds, by its name or by what gives that."""
+    name = _key(key)
+    if name:
+        yield Edit(holder.end, end, f".{name}{sign}")
+    else:
+        yield Edit(holder.end, key.start, "[")
+        yield Edit(key.end, end, f"]{sign}")
+
+
+def _key(node: Node) -> str:
+    name = node.text[1:-1] if node.type == "string" else ""
+    return name if is_identifier(name) else ""
+
+
+def _alone(call: Node) -> bool:
+    """Whether nobody takes what a call gives."""
+    above = call.parent
+    while above is not None and above.type == "parenthesized_expression":
+        above = above.parent
+    return above is None or above.type in ("expression_statement", "program")
+
+
+def _ticks(tree: Tree, names: Names, literal: Node) -> Iterator[Edit]:
+    """Calls of the runtime's `nextTick` where `this` is the instance."""
+    for ref, binding in names.references_in(literal):
+        call = ref.parent
+        if binding is None or ref.text != "nextTick" or _origin(binding.node) != _RUNTIME:
+            continue
+        if call is not None and call.type == "call_expression" and _is_instance(ref, literal):
+            yield Edit(ref.start, ref.end, "this.$nextTick")
+
+
+def _is_instance(node: Node, literal: Node) -> bool:
+    """Whether code stands in a function of an option, outside of functions with a `this` of their own."""
+    for up in node.up():
+        if up.is_function and up.type != "arrow_function":
+            holder = up.parent if up.type == "method_definition" else up.parent and up.parent.parent
+            option = holder.parent if holder is not None and holder is not literal else None
+            return holder is literal or (
+                option is not None and option.type == "pair" and option.parent is literal
+            )
+    return False
+
+
+def _imports(tree: Tree, names: Names) -> Iterator[Edit]:
+    """What is imported from the runtime without what the object asks for no more."""
+    for statement in tree.of("import_statement"):
+        if _origin(statement) != _RUNTIME:
+            continue
+        specifiers = [n for n in statement.walk() if n.type == "import_specifier"]
+        whole = [n for n in statement.walk() if n.type == "identifier" and n.parent is not None]
+        whole = [n for n in whole if n.parent is not None and n.parent.type == "import_clause"]
+        gone = [one for one in specifiers if _is_idle(one.named_children[-1], names)]
+        default = [one for one in whole if _only_marks(one, names)]
+        if len(gone) == len(specifiers) and len(default) == len(whole):
+            line = tree.source.statement_line(statement.start, statement.end)
+            yield Edit(line.start, line.end, "")
+
+
+def _is_idle(name: Node, names: Names) -> bool:
+    binding = names.module.names.get(name.text)
+    if name.text in _IDLE or binding is None:
+        return True
+    used = [ref for ref in binding.references if ref.start != name.start]
+    calls = [ref for ref in used if ref.parent is not None and ref.parent.type == "call_expression"]
+    return name.text == "nextTick" and len(calls) == len(used)
+
+
+def _only_marks(name: Node, names: Names) -> bool:
+    """Whether the runtime itself is only asked to mark the object, or for calls that are plain code."""
+    binding = names.module.names.get(name.text)
+    if binding is None:
+        return True
+    asked = {ref.parent.text for ref in binding.references if ref.parent is not None}
+    return all(
+        re.fullmatch(rf"{re.escape(name.text)}\.(?:extend|set|delete)", text) is not None
+        for text in asked
+    )
+
+
+def _origin(node: Node) -> str:
+    """What an import is from."""
+    statement: Node | None = node
+    while statement is not None and statement.type != "import_statement":
+        statement = statement.parent
+    source = statement.child("source") if statement is not None else None
+    return source.text[1:-1] if source is not None else ""

@@ -1,0 +1,38 @@
+"""Elements of a list that change places: which of them a runtime takes out of the page is up to it."""
+
+from __future__ import annotations
+
+import json
+import re
+from typing import Any
+
+_STEP = re.compile(r"^([^\[]+)\[(\d+)\]$")
+Tree = list[Any]
+
+
+def stands_among_moved(before: Tree, now: Tree, place: str) -> bool:
+    """Whether elements around a place, written like `ul[1]/li[2]`, have changed places since `before`."""
+    for part in place.split("/"):
+        if _moved(before, now):
+            return True
+        found = _STEP.match(part)
+        if found is None:
+            return False
+        before, now = _inside(before, *found.groups()), _inside(now, *found.groups())
+    return False
+
+
+def _inside(nodes: Tree, tag: str, number: str) -> Tree:
+    """The nodes inside of an element, told by its tag and its number among those."""
+    alike = [node for node in nodes if isinstance(node, list) and node[0] == tag]
+    return alike[int(number) - 1][3] if int(number) <= len(alike) else []
+
+
+def _moved(before: Tree, now: Tree) -> bool:
+    """Whether nodes that were there before stand in another order, or look alike, which tells nothing."""
+    old = [json.dumps(node) for node in before if isinstance(node, list)]
+    new = [json.dumps(node) for node in now if isinstance(node, list)]
+    common = set(old) & set(new)
+    if len(set(new)) < len(new):
+        return True
+    return [one for one in old if one in common] != [one for one in new if one in common]
