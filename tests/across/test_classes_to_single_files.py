@@ -55,6 +55,24 @@ WRITTEN = {
         "render() { return this.props.onPick ? <b onClick={this.props.onPick}>x</b> : null; }",
         ["defineProps(['onPick'])", '<b v-if="onPick" @click="onPick">x</b>'],
     ),
+    "an input that is asked for and handed on": (
+        "render() { const { a, ...rest } = this.props; delete rest.b;\n"
+        "return <p {...rest} title={a}>{rest.id || 'none'}</p>; }",
+        ["defineProps(['id', 'a', 'b'])", ':id="id" v-bind="$attrs" :title="a"'],
+    ),
+    "a reference of the parent's": (
+        "render() { const { innerRef } = this.props; return <p ref={innerRef}>x</p>; }",
+        [
+            "watch(element, (element) => {",
+            "props.innerRef.current = element;",
+            "{ flush: 'sync' }",
+            '<p ref="element">',
+        ],
+    ),
+    "an own listener in the place of one that is handed on": (
+        "go = (e) => { this.props.onClick(e); }; render() { return <p {...this.props} onClick={this.go}>x</p>; }",
+        ["defineEmits(['click'])", 'v-bind="{ ...$attrs, onClick: go }"'],
+    ),
     "content is a slot": (
         "render() { return <p>{this.props.children}</p>; }",
         ["<p>\n    <slot />"],
@@ -220,7 +238,9 @@ def test_types_that_are_named_and_an_element_code_finds(run: Run, tmp_path: Path
 
 
 REFUSED = {
-    "reference-passed": "render() { return <b ref={this.props.innerRef}>x</b>; }",
+    "reference-passed": (
+        "render() { return <p>{this.props.rows.map((row) => <b key={row} ref={this.props.innerRef}>x</b>)}</p>; }"
+    ),
     "event-handed-on": (
         "go() { this.props.onPick(1); } render() { const { a, ...others } = this.props;"
         " return <b onClick={() => this.go()} {...others}>{a}</b>; }"

@@ -15,6 +15,7 @@ DEMO = Path(clean_carry.__file__).parent / "demo" / "gullmoor"
 FILES = (
     "passenger/BoardingClock.vue", "passenger/NoticeDialog.vue", "passenger/SailingSearch.vue",
     "passenger/SeatCounter.vue", "passenger/TicketBasket.vue", "passenger-older/WeatherStrip.vue",
+    "passenger-older/CargoDeclaration.vue",
 )  # fmt: skip
 
 
@@ -68,6 +69,17 @@ CASES = {
         '<b @click="go">{{ count }}</b>',
         "methods: { go() { this.count += 1; this.$emit('gone', this.count); } },",
         ["setCount(countNow.current + 1);", "onGone?.(countNow.current);"],
+    ),
+    "a row is set by the runtime": (
+        '<b @click="put(0)">{{ lines.length }}</b>',
+        "methods: { put(at) { this.$set(this.lines, at, { id: 3 }); this.$delete(this.lines[at], 'n'); } },",
+        ["linesNow.current[at] = { id: 3 };", "delete linesNow.current[at].n;"],
+    ),
+    "a watched list is worked out where it changes": (
+        '<b @click="lines = []">{{ ids.length }}</b>',
+        "computed: { ids() { return this.lines.map((line) => line.id); } },\n"
+        "  watch: { ids(ids) { this.$emit('gone', ids); } },",
+        ["const ids = useMemo(() => {", "}, [lines]);"],
     ),
     "once all is drawn": (
         '<b ref="box" @click="go">{{ count }}</b>',
@@ -295,3 +307,146 @@ def test_fields_keep_what_is_typed_and_methods_are_given_out(run: Run, tmp_path:
     assert "useField(field, 'value', name);" in text
     assert "() => ({ focus })" in text
     assert result["verification"]["verdict"] == "same", result["verification"]["trials"][0]
+
+
+MIXIN = """import { minutes } from './times';
+const STEP = 5;
+
+export default {
+  props: { step: { type: Number, default: 1 } },
+  data() {
+    return { passed: 0 };
+  },
+  computed: {
+    shown() {
+      return minutes(this.passed) + STEP;
+    },
+  },
+  mounted() {
+    this.tick();
+  },
+  methods: {
+    tick() {
+      this.passed += this.step;
+    },
+  },
+};
+"""
+MIXED = """<template>
+  <p @click="tick">{{ shown }} {{ word }}</p>
+</template>
+
+<script>
+import ticking from './mixins/ticking';
+
+export default {
+  name: 'QuayTimer',
+  mixins: [ticking],
+  data() {
+    return { word: 'min' };
+  },
+  mounted() {
+    this.word = `${this.passed} min`;
+  },
+};
+</script>
+"""
+
+
+def test_what_is_mixed_in_is_written_into_the_function(run: Run, tmp_path: Path) -> None:
+    (tmp_path / "mixins").mkdir()
+    (tmp_path / "mixins" / "ticking.js").write_text(MIXIN, "utf-8")
+    (tmp_path / "mixins" / "times.js").write_text("export const minutes = (n) => n * 2;\n", "utf-8")
+    (tmp_path / "QuayTimer.vue").write_text(MIXED, "utf-8")
+    done = run("carry", "QuayTimer.vue", "--to", "jsx-function", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert result["status"] == "clean", result["findings"]
+    text = result["files"][0]["text"]
+    assert "import { minutes } from './mixins/times';\n" in text
+    assert "const STEP = 5;\n" in text
+    assert "ticking" not in text
+    # Its hook runs before that of the component.
+    assert text.index("    tick();\n") < text.index("min`);\n")
+    assert "mixin-read-in" in [found["rule"] for found in result["findings"]]
+
+
+def test_a_mixin_that_is_not_found_refuses(run: Run, tmp_path: Path) -> None:
+    (tmp_path / "QuayTimer.vue").write_text(MIXED, "utf-8")
+    done = run("carry", "QuayTimer.vue", "--to", "jsx-function", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert result["status"] == "refused"
+    assert result["findings"][0]["line"] in (10, 6)
+
+
+STATED = """<template>
+  <p>{{ hours }}:{{ minutes }}</p>
+</template>
+
+<script>
+export default {
+  name: 'QuayTime',
+  props: { start: { type: String, default: '08:30' } },
+  data() {
+    const [hours, minutes] = this.start.split(':');
+    return { hours, minutes };
+  },
+};
+</script>
+"""
+
+
+def test_state_that_statements_make_is_made_once(run: Run, tmp_path: Path) -> None:
+    (tmp_path / "QuayTime.vue").write_text(STATED, "utf-8")
+    done = run("carry", "QuayTime.vue", "--to", "jsx-function", "--json")
+    text = json.loads(done.stdout)["results"][0]["files"][0]["text"]
+    assert (
+        "  const [initial] = useState(() => {\n    const [hours, minutes] = start.split(':');\n"
+        in text
+    )
+    assert "  const [hours] = useState(initial.hours);\n" in text
+
+
+TYPED = """<template>
+  <ul>
+    <li v-for="row in rows" :key="row.id" @click="picked = row"><slot :row="row">{{ row.id }}</slot></li>
+  </ul>
+</template>
+
+<script lang="ts">
+import { defineComponent, PropType } from 'vue';
+
+interface Row {
+  id: string;
+}
+
+export default defineComponent({
+  name: 'RowList',
+  props: { rows: { type: Array as PropType<Row[]>, default: () => [] }, most: { type: Number, required: true } },
+  emits: ['picked'],
+  data() {
+    return { picked: null as Row | null };
+  },
+  watch: {
+    picked(row: Row) {
+      this.$emit('picked', row.id);
+    },
+  },
+});
+</script>
+"""
+
+
+def test_types_come_along(run: Run, tmp_path: Path) -> None:
+    (tmp_path / "RowList.vue").write_text(TYPED, "utf-8")
+    done = run("carry", "RowList.vue", "--to", "jsx-function", "--json")
+    file = json.loads(done.stdout)["results"][0]["files"][0]
+    assert file["path"].endswith("RowList.function.tsx")
+    text = file["text"]
+    for line in (
+        "const NO_ROWS: Row[] = [];", "  rows?: Row[];", "  most: number;",
+        "  onPicked?: (...given: any[]) => void;", "  children?: (given: any) => ReactNode;",
+        "}: RowListProps) {", "useState(null as Row | null)",
+        "function useChange(value: any, run: (now: any, before: any) => void, atOnce = false) {",
+    ):  # fmt: skip
+        assert line in text, (line, text)
+    assert "'vue'" not in text

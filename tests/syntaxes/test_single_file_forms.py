@@ -161,6 +161,14 @@ MORE: list[tuple[str, str]] = [
     ("<slot :used='used'/>", "{children?.({ used })}"),
     ("<input v-model='word'>", "value={word} onChange={(event) => setWord(event.target.value)}"),
     ("<input type='checkbox' v-model='on'>", "checked={on}"),
+    (
+        "<input v-model.lazy='word'>",
+        "<input ref={endOfTyping((event) => { setWord(event.target.value); }, word)} />",
+    ),
+    ("<input @change='go(1)'>", "<input ref={endOfTyping(() => go(1))} />"),
+    ("<input ref='x' @change='go(1)'>", "useEndOfTyping(x, () => go(1));"),
+    ("<b v-for='k in on' :key='k'>{{ k }}</b>", "{each(on, (k) => <b key={k}>"),
+    ("<b v-for='k in kinds' :key='k' ref='x'>a</b>", "ref={keepIn(x)}"),
     ("<b v-html='word'>a</b>", "dangerouslySetInnerHTML={{ __html: word }}"),
     ("<b v-if='on'>a</b><b v-else>b</b>", '{on ? <b key="if">a</b> : <b key="else">b</b>}'),
 ]
@@ -185,8 +193,7 @@ REFUSED: list[tuple[str, str]] = [
     ("<b @swipe='go(1)'>a</b>", "markup-unread"),
     ("<b @click.once='go(1)'>a</b>", "markup-unread"),
     ("<transition><b>a</b></transition>", "markup-unread"),
-    ("<input v-model.lazy='word'>", "change-of-text"),
-    ("<input @change='go(1)'>", "change-of-text"),
+    ("<input ref='box' v-model.lazy='word'>", "change-of-text"),
     ("<b v-for='k in kinds' :key='k' @click='k.n++'>a</b>", "alias-not-followed"),
     ("<my-berth/>", "child-not-carried"),
 ]

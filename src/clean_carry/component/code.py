@@ -84,9 +84,11 @@ class WholeRead(Operation):
 
 @dataclass(frozen=True)
 class RestInputs(Operation):
-    """All inputs but those `named`, with whatever else the component is given, as one object."""
+    """All inputs but those `named`, with whatever else the component is given, as one object. An element
+    has attributes of its own that count instead of those `replaced`."""
 
     named: tuple[str, ...]
+    replaced: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True)

@@ -34,6 +34,7 @@ class MergedText(SourceText):
         self._parts: list[tuple[int, int, Place | None]] = []
         self._old = source
         self.taken: dict[int, str] = {}
+        before = source.taken if isinstance(source, MergedText) else {}
         here = size = 0
         for edit in ordered:
             self._parts.append((size, here, None))
@@ -49,6 +50,7 @@ class MergedText(SourceText):
         super().__init__(source.path, b"".join(parts))
         self.bom, self.crlf = source.bom, source.crlf
         self._begins = [begin for begin, _, _ in self._parts]
+        self.taken |= {self.moved(at): words for at, words in before.items()}
 
     def place(self, offset: int) -> Place:
         """Line and column in the file the text at an offset comes from."""

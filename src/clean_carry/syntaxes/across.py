@@ -195,9 +195,9 @@ _ROWS: tuple[Row, ...] = (
     (
         "change-of-text",
         "error",
-        "the end of typing is heard (change, v-model.lazy), for which the target has no listener",
-        "Listen to blur, or take every letter",
-        '<input v-model.lazy="name">',
+        "a field that is taken when typing ends has a reference of its own; there is one place for both",
+        "Take every letter (v-model without .lazy), or find the field without its reference",
+        '<input ref="name" v-model.lazy="name">',
     ),
     (
         "change-seen",
@@ -308,8 +308,16 @@ _ROWS: tuple[Row, ...] = (
     (
         "mixins-not-in-target",
         "error",
-        "it mixes something in, which a function cannot",
+        "it mixes in what cannot be written into it: it is not found, is made by code, provides values, or "
+        "brings names that mean something else here",
         "Move what is mixed in into the component first",
+        "mixins: [keys]",
+    ),
+    (
+        "mixin-read-in",
+        "note",
+        "what it mixes in was written into it; the mixin stays for others",
+        "Take the mixin away once nobody mixes it in any more",
         "mixins: [keys]",
     ),
     (

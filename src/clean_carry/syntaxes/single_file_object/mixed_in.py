@@ -70,7 +70,12 @@ def with_mixins(source: SourceText, workspace: Workspace) -> SourceText:
         edits = list(_Merging(tree, names, exported.literal, workspace, typed).edits())
     except (NotReadIn, NotFollowed):
         return source
-    return MergedText(source, edits) if edits else source
+    if not edits:
+        return source
+    merged = MergedText(source, edits)
+    mixing = [part for name, part, _ in parts_of(exported.literal) if name in _MIXING]
+    merged.taken[merged.moved(exported.literal.start)] = mixing[0].text.partition("\n")[0]
+    return merged
 
 
 @dataclass
@@ -285,7 +290,8 @@ class _Merging:
         if self.constants:
             lines += "\n\n" + "\n".join(self.constants.values())
         if statements:
-            return Edit(statements[-1].end, statements[-1].end, f"\n{lines}")
+            line = self.tree.source.statement_line(statements[-1].start, statements[-1].end)
+            return Edit(line.end, line.end, f"{lines.strip()}\n")
         first = self.tree.root.named_children[0]
         return Edit(first.start, first.start, f"{lines.strip()}\n\n")
 

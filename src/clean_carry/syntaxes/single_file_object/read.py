@@ -15,6 +15,7 @@ from clean_carry.component.model import (
     Facts,
     Foreign,
     Inputs,
+    Language,
     Outward,
     Place,
     Refusal,
@@ -197,6 +198,7 @@ def _component(
             tags=frozenset(node.tag for node in elements if node.kind == "element"),
             root_is_component=_has_component_root(template),
         ),
+        language=Language(typed=_is_typed(source, blocks)),
         foreign=_foreign(gathered, members),
         facts=Facts(
             reserved=reserved(uses, statement),
@@ -206,6 +208,11 @@ def _component(
         ),
         entries=gathered.entries,
     )
+
+
+def _is_typed(source: SourceText, blocks: FileBlocks) -> bool:
+    """Whether the script has types."""
+    return blocks.script is not None and _value(source, blocks.script, "lang") in ("ts", "tsx")
 
 
 def _foreign(gathered: Gathered, members: Members) -> Foreign:

@@ -2,9 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
-from clean_carry.component.code import Code, MethodValue, RestInputs, RootElement, WholeRead
+from clean_carry.component.code import (
+    Code,
+    Member,
+    MethodValue,
+    Read,
+    RestInputs,
+    RootElement,
+    WholeRead,
+)
 from clean_carry.component.markup import (
     Attribute,
     BoundAttribute,
@@ -60,10 +69,26 @@ class Attributes:
                 given = inner.named_children[0] if inner.type == "spread_element" else inner
                 entry = self.uses.ledger.claim("spread", self.uses.span(part))
                 code = _whole(self._code(given))
+                found += self._asked(code, opening, found)
+                code = _replaced(code, opening, part)
                 found.append(Spread(code if component else self._shown(code), entry))
             elif part.type == "type_arguments":
                 self._refuse("a tag with types", part)
         return tuple(found)
+
+    def _asked(self, code: Code, opening: Node, before: list[Attribute]) -> Iterator[Attribute]:
+        """What is handed on and asked for by name as well: an attribute of its own, unless another one of
+        the tag counts."""
+        rest = inputs_handed_on(Spread(code, -1))
+        own = {part.children[0].text: part.start for part in opening.children if part.children}
+        for name in self.locals.asked.get(rest.named, ()) if rest is not None else ():
+            if own.get(name, -1) > code.span.start:
+                continue
+            html = html_name(name)
+            if any(getattr(one, "name", "") == html for one in before):
+                self._refuse(f"{name}, which is given and handed on", opening)
+            read = Read(code.span, -1, False, Member("prop", name))
+            yield BoundAttribute(html, Code(code.span, (read,)), "", -1)
 
     def _shown(self, code: Code) -> Code:
         """What is handed on, without what an element of the page does not show."""
@@ -265,6 +290,16 @@ def _whole(code: Code) -> Code:
         return code
     rest = RestInputs(first.span, first.entry, first.deferred, ())
     return replace(code, operations=(rest,))
+
+
+def _replaced(code: Code, opening: Node, spread: Node) -> Code:
+    """Inputs that are handed on, with the attributes behind them that count instead."""
+    rest = inputs_handed_on(Spread(code, -1))
+    if rest is None:
+        return code
+    later = (one for one in opening.children if one.start > spread.start)
+    names = frozenset(one.children[0].text for one in later if one.type == "jsx_attribute")
+    return replace(code, operations=(replace(rest, replaced=names),))
 
 
 def _waits(node: Node) -> bool:

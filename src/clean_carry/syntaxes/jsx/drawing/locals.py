@@ -12,7 +12,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 
 from clean_carry.component.code import Inlined, Member, MethodCall, MethodValue, Operation, Read
-from clean_carry.source.javascript.scope import Binding
+from clean_carry.source.javascript.scope import Binding, is_write
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import last_name, property_name, runs_code
 from clean_carry.syntaxes.jsx.drawing.kinds import calls_only_known
@@ -28,6 +28,8 @@ _ATOMIC = frozenset(
 )
 # Costs nothing wherever it is written.
 _SIMPLE = frozenset("identifier member_expression subscript_expression string number".split())
+# What of the inputs no attribute stands for.
+_NEVER_ATTRIBUTES = frozenset({"children", "className", "style", "key", "ref"})
 _QUIET = frozenset(
     {"comment", "empty_statement", "type_alias_declaration", "interface_declaration"}
 )
@@ -76,8 +78,9 @@ class Locals:
 
     `part_of` says of an expression whether it is all inputs ("prop") or all state ("state"), `helper` gives
     the method a call draws by. After `read`, `derived` are values and `functions` functions of it,
-    `markup` names that hold markup, `rests` names for the inputs that are not named, `defaults` values that
-    inputs get where they are read; `resolved` is where the names stand that are names no more.
+    `markup` names that hold markup, `rests` names for the inputs that are not named (`asked` are those that
+    code asks for by such a name), `defaults` values that inputs get where they are read; `resolved` is
+    where the names stand that are names no more.
     """
 
     uses: Uses
@@ -87,6 +90,9 @@ class Locals:
     functions: list[Value] = field(default_factory=list)
     markup: dict[int, list[Node]] = field(default_factory=dict)
     rests: dict[int, tuple[str, ...]] = field(default_factory=dict)
+    asked: dict[tuple[str, ...], tuple[str, ...]] = field(default_factory=dict)
+    # Where a name for the inputs that are not named is asked for one of them, or loses it.
+    rest_parts: set[int] = field(default_factory=set)
     defaults: list[tuple[str, Node]] = field(default_factory=list)
     done: set[int] = field(default_factory=set)
     resolved: set[int] = field(default_factory=set)
@@ -141,6 +147,8 @@ class Locals:
 
     def _assigned(self, statement: Node) -> None:
         """`body = <p/>`: markup for a name that is declared before."""
+        if self._taken_away(statement):
+            return
         assignment = statement.named_children[0]
         left, right = assignment.child("left"), assignment.child("right")
         binding = self.uses.names.meaning(left) if left is not None else None
@@ -221,7 +229,8 @@ class Locals:
             keys = (_key(one) for one in siblings if one is not piece)
             if binding is not None:
                 self.resolved.add(binding.node.start)
-                self.rests[id(binding)] = tuple(key for key in keys if key is not None)
+                named = [key for key in keys if key is not None]
+                self._rest(binding, named)
                 return
         key, local = _key(piece), piece
         if piece.type == "pair_pattern":
@@ -244,6 +253,40 @@ class Locals:
             self._reads(binding, lambda ref, head: self._read(ref, member, head))
         else:
             self._written_out(binding, value, f".{key}")
+
+    def _rest(self, binding: Binding, named: list[str]) -> None:
+        """A name for the inputs that are not named: one that code asks for is named as well, one that is
+        taken away is not handed on."""
+        asked: dict[str, None] = {}
+        gone: dict[str, None] = {}
+        for ref in binding.references:
+            above = ref.parent
+            key = _part_of(above) if above is not None and ref.field == "object" else None
+            if above is None or key is None:
+                continue
+            if above.parent is not None and above.parent.has("delete"):
+                gone.setdefault(key)
+                self.rest_parts.add(ref.start)
+            elif not is_write(above) and key not in _NEVER_ATTRIBUTES and not key.startswith("on"):
+                asked.setdefault(key)
+                self.rest_parts.add(ref.start)
+                self._read(above, Member("prop", key), "")
+        every = tuple(dict.fromkeys([*named, *asked, *gone]))
+        self.rests[id(binding)] = every
+        self.asked[every] = tuple(key for key in asked if key not in gone)
+
+    def _taken_away(self, statement: Node) -> bool:
+        """Whether a statement only takes one of the inputs that are not named away, at every drawing."""
+        taken = statement.named_children[0]
+        part = taken.named_children[0] if taken.has("delete") and taken.named_children else None
+        block = statement.parent
+        function = block.parent if block is not None else None
+        if part is None or not part.children or part.children[0].start not in self.rest_parts:
+            return False
+        if function is None or not function.is_function or holds_markup_before(block, statement):
+            return False
+        self.uses.ledger.claim("local", self.uses.span(statement), "carried", "rest-without")
+        return True
 
     def _written_out(self, binding: Binding, value: Node, path: str) -> None:
         """A name where its value is written instead. What is long, or does something, is not
@@ -329,6 +372,21 @@ class Locals:
             )
             return
         self._written_out(binding, value, "")
+
+
+def holds_markup_before(block: Node | None, statement: Node) -> bool:
+    """Whether markup stands before a statement of a block."""
+    before = block.named_children if block is not None else []
+    return any(holds_markup(one) for one in before if one.start < statement.start)
+
+
+def _part_of(node: Node) -> str | None:
+    """The name by which a value is asked for a part of it."""
+    if node.type == "member_expression":
+        part = node.child("property")
+        return part.text if part is not None else None
+    index = node.child("index") if node.type == "subscript_expression" else None
+    return property_name(index) if index is not None and index.type == "string" else None
 
 
 def _inside(ref: Node) -> bool:

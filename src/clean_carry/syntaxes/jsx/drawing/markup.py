@@ -190,11 +190,8 @@ class MarkupReader:
         left, right = node.named_children
         entry = self.claim("logical", node)
         slot = self.slot(bare(left))
-        if (node.has("||") or node.has("??")) and slot is not None:
-            return (SlotOutlet(slot, self.value(right), self.uses.span(node), entry),)
-        if not node.has("&&"):
-            self.refuse(f"markup behind {left.text[:30]} or another value", node)
-            return ()
+        if node.has("||") or node.has("??"):
+            return self._first_of([*_operands(left, node), right], node, entry)
         if slot is not None:
             asked = self.uses.span(bare(left))
             given = SlotGiven(asked, self.claim("slot-asked", bare(left)), False, slot)
@@ -207,6 +204,26 @@ class MarkupReader:
             arms.append(Branch(None, "", (Text(self.uses.span(node), -1, "0"),), -1))
         elif kinds is None:
             self.attributes.note("nought-shown", left.text[:40], left.start)
+        return self._condition(arms, node)
+
+    def _first_of(self, values: list[Node], node: Node, entry: int) -> tuple[Markup, ...]:
+        """The first of several values that is one: markup stands for the last, slots may come before."""
+        first, *others = values
+        if not others:
+            return self.value(first)
+        slot, plain = (
+            self.slot(bare(first)),
+            bare(first).type in ("identifier", "member_expression"),
+        )
+        if slot is not None:
+            rest = self._first_of(others, node, -1)
+            return (SlotOutlet(slot, rest, self.uses.span(node), entry),)
+        if not plain or self._draws(first) or node.has("??"):
+            self.refuse(f"markup behind {first.text[:30]} or another value", node)
+            return ()
+        code, form = self.code(first), self._form(first)
+        arms = [Branch(code, form, (Expression(code, form, -1),), entry)]
+        arms.append(Branch(None, "", self._first_of(others, node, -1), -1))
         return self._condition(arms, node)
 
     def _call(self, node: Node) -> tuple[Markup, ...]:
@@ -417,6 +434,14 @@ class MarkupReader:
         if "{{" in drawn:
             self.refuse("text with two braces", run[0])
         return [Text(span, entry, drawn)]
+
+
+def _operands(left: Node, node: Node) -> list[Node]:
+    """The values before the last one of `a || b || c`."""
+    sign = "||" if node.has("||") else "??"
+    if left.type == "binary_expression" and left.has(sign):
+        return [*_operands(left.named_children[0], left), left.named_children[1]]
+    return [left]
 
 
 def is_handed_on(name: Node) -> bool:

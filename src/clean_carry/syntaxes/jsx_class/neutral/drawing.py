@@ -267,6 +267,8 @@ class Neutral:
                     continue
                 named = self.locals.rests[id(binding)]
                 for ref in binding.references:
+                    if ref.start in self.locals.rest_parts:
+                        continue
                     if not is_handed_on(ref):
                         facts.refuse("not-in-target", f"{ref.text}, in code", ref.start)
                     self.locals.add(ref, "rest-inputs", _rest(facts.span(ref), named))

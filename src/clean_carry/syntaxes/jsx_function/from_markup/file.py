@@ -25,6 +25,7 @@ from clean_carry.component.model import Component, Prop, Refusal
 from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier
+from clean_carry.source.merged import MergedText
 from clean_carry.syntaxes.contract import Fitted, ScriptFile
 from clean_carry.syntaxes.jsx.attributes import HTML_NAMES
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
@@ -37,12 +38,14 @@ from clean_carry.syntaxes.jsx_function.from_markup.reached import with_reached
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 from clean_carry.syntaxes.jsx_function.from_markup.statements import Statements
 from clean_carry.syntaxes.jsx_function.from_markup.styles import language_of, scope_mark, styles_of
+from clean_carry.syntaxes.jsx_function.from_markup.types import props_type, type_of, typed
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.naming import Edits, edited, free_locals
 from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
 
 # How trials name what an ancestor provides.
 PROVIDED = "$provided."
+_TYPED_SCRIPT = re.compile(rb"<script[^>]*\blang=['\"]tsx?['\"]")
 # Findings of a reader that only say what another writer of its family looks at itself.
 _LOOKED_AT = frozenset(
     {"unknown-option", "unknown-use", "instance-escapes", "derived-written", "state-not-literal"}
@@ -246,14 +249,21 @@ class _File:
         body = joined(blocks, f"\n{line}")
         latest = self._latest(line)
         signature = self._signature(takes_root)
+        given = f"{component.name}Props"
+        if component.language.typed and signature.pieces:
+            self.speller.names.taken.add(given)
+            signature += new(f": {given}")
         reached = bool(component.outward.exposed)
         opening = f"export default function {component.name}("
         closing = f"{line}){self.end}\n}}\n"
         if reached:
-            opening = f"export default {self.speller.hook('forwardRef')}(function {component.name}("
+            made = f"<unknown, {given}>" if component.language.typed else ""
+            hook = self.speller.hook("forwardRef")
+            opening = f"export default {hook}{made}(function {component.name}("
             closing = f"{line}){self.end}\n}}){self.end}\n"
             signature = (signature if signature else new("props")) + new(f", {names.reference}")
-        head = new(opening) + signature + new(f") {{{line}")
+        kind = self._props_type(signature, takes_root)
+        head = new(kind) + new(opening) + signature + new(f") {{{line}")
         inner = latest + body + (new(f"\n{line}") if blocks else Fragment())
         returned = new(f"return (\n{self.unit * 2}") + drawn + new(closing)
         function = statements.settled() + writer.settled + head + inner + returned
@@ -272,6 +282,21 @@ class _File:
             else Fragment()
         )
         return new(imports) + gap + before + self.constants + said + function + after + new(helpers)
+
+    def _props_type(self, signature: Fragment, takes_root: bool) -> str:
+        """The interface of what the function is given, in a file with types."""
+        if not self.component.language.typed or not signature.pieces:
+            return ""
+        names, scoped = self.speller.names, self._scoped()
+        slots = {name: (local, name in scoped) for name, local in names.slots.items()}
+        others = takes_root or "others" in names.made
+        given = f"{self.component.name}Props"
+        return props_type(self.component, given, names.events, slots, others, self.unit, self.end)
+
+    def _scoped(self) -> set[str]:
+        """The slots that are given values."""
+        outlets = (n for n in walk(self.component.view.markup) if isinstance(n, SlotOutlet))
+        return {node.name for node in outlets if node.given}
 
     def _fields(self, writer: MarkupWriter) -> list[Fragment]:
         """What gives fields their values, before any other code runs once all is drawn."""
@@ -365,7 +390,8 @@ class _File:
             name = self.speller.names.choose(f"DEFAULT_{_upper(local)}", f"GIVEN_{_upper(local)}")
         levels = -len(self.source.indent_at(default.code.span.start)) // max(1, len(self.unit))
         held = value.shifted(levels)
-        self.constants += settle + new(f"const {name} = ") + held + new(f"{self.end}\n\n")
+        kind = f": {type_of(prop)}" if self.component.language.typed else ""
+        self.constants += settle + new(f"const {name}{kind} = ") + held + new(f"{self.end}\n\n")
         return new(f" = {name}")
 
     def _imports(self, stem: str, language: str, styled: bool) -> str:
@@ -376,6 +402,8 @@ class _File:
         lines = ""
         if hooks:
             lines += f"import {{ {', '.join(sorted(hooks))} }} from {q}{RUNTIME}{q}{end}\n"
+        if self.component.language.typed and self.speller.names.slots:
+            lines += f"import type {{ ReactNode }} from {q}{RUNTIME}{q}{end}\n"
         own = f"./{stem}.{language}"
         for sheet in dict.fromkeys(block.linked or own for block in self.file.styles):
             if sheet != own or styled:
@@ -387,6 +415,8 @@ class _File:
         for name in ORDER:
             if name in self.speller.helpers:
                 made = HELPERS[name][1]
+                if self.component.language.typed:
+                    made = typed(name, made)
                 if self.unit != "  ":
                     made = "\n".join(_indented(one, self.unit) for one in made.split("\n"))
                 if not self.end:
@@ -439,12 +469,19 @@ class _File:
             entry = self.ledger.claim(
                 "child-import", self.source.span(statement.start, statement.end)
             )
-            text = f"import {name} from {quote}{stem}.{SYNTAX.suffix}.jsx{quote}{self.end}"
+            ending = self._ending_of(origin.text[1:-1])
+            text = f"import {name} from {quote}{stem}.{SYNTAX.suffix}.{ending}{quote}{self.end}"
             result += copy(self.source.span(here, statement.start)) + new(
                 text, entry, "child-import"
             )
             here = statement.end
         return result + copy(self.source.span(here, end))
+
+    def _ending_of(self, request: str) -> str:
+        """The ending of a carried file: a script with types keeps them."""
+        place = self.fitted.workspace.file.parent / request
+        text = place.read_bytes() if place.is_file() else b""
+        return "tsx" if _TYPED_SCRIPT.search(text) else "jsx"
 
     def _tag(self, tag: str, at: int) -> str:
         """The name of a component it draws, which is imported from where its carried form stands."""
@@ -475,8 +512,7 @@ class _File:
     def _interface(self) -> Interface:
         """Inputs keep their names; events and slots are inputs of the function."""
         names = self.speller.names
-        outlets = (n for n in walk(self.component.view.markup) if isinstance(n, SlotOutlet))
-        scoped = {node.name for node in outlets if node.given}
+        scoped = self._scoped()
         inputs = [(p.name, p.name) for p in self.component.inputs.props]
         for part in self.component.members:
             if isinstance(part, Injected):
@@ -492,6 +528,8 @@ class _File:
 
     def _notes(self) -> list[tuple[str, str, int]]:
         found = list(dict.fromkeys(self.notes))
+        if isinstance(self.source, MergedText):
+            found += [("mixin-read-in", words, at) for at, words in self.source.taken.items()]
         for name, local in self.speller.names.slots.items():
             if name and local != name:
                 found.append(("element-prefix", name, self.component.span.start))

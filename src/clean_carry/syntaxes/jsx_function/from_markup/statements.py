@@ -243,7 +243,8 @@ class Statements:
 
     def _field(self, name: str) -> Fragment:
         local = self.speller.names.of(Member("field", name))
-        return new(f"const {local} = {self.speller.hook('useRef')}(){self.end}")
+        kind = "<any>(undefined)" if self.component.language.typed else "()"
+        return new(f"const {local} = {self.speller.hook('useRef')}{kind}{self.end}")
 
     def _elements(self) -> list[str]:
         return list(dict.fromkeys(name for name, _ in self.component.view.element_names))
@@ -251,7 +252,8 @@ class Statements:
     def _element(self, name: str) -> Fragment:
         local = self.speller.names.of(Member("element", name))
         first = "[]" if name in self.listed else "null"
-        return new(f"const {local} = {self.speller.hook('useRef')}({first}){self.end}")
+        kind = "<any>" if self.component.language.typed else ""
+        return new(f"const {local} = {self.speller.hook('useRef')}{kind}({first}){self.end}")
 
     # -- derived values -------------------------------------------------------------------------
 

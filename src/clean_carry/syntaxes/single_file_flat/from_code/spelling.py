@@ -60,6 +60,8 @@ class CodeSpeller(Speller):
     unit: str = "  "
     # Functions that are told of an element only where it is another one, by what they tell.
     told: dict[str, str] = field(default_factory=dict)
+    # Elements a parent's references are told of, by the inputs that hold those.
+    handed: dict[str, str] = field(default_factory=dict)
     template: bool = field(default=False)
     bare: bool = field(default=False)
 
@@ -86,6 +88,14 @@ class CodeSpeller(Speller):
         if method not in self.told:
             self.told[method] = self.names.helper(f"{method}Once")
         return self.told[method]
+
+    def handing(self, name: str) -> str:
+        """The element that a parent's reference, an input, is told of."""
+        if name not in self.handed:
+            self.handed[name] = self.names.helper(
+                "element" if not self.handed else f"{name}Element"
+            )
+        return self.handed[name]
 
     def value(self, member: Member) -> str:
         """A member as an expression."""
@@ -130,7 +140,7 @@ class CodeSpeller(Speller):
         """The declared inputs that are handed on with all that is not declared, and their values."""
         assert self.component is not None
         for name in self.component.outward.events:
-            if name not in rest.named:
+            if name not in rest.named and name not in rest.replaced:
                 raise Unsaid("event-handed-on", name, rest.span.start)
         names = [p.name for p in self.component.inputs.props if p.name not in rest.named]
         return [(name, self.value(Member("prop", name))) for name in names]

@@ -72,7 +72,7 @@ class Statements:
         helpers = self._helpers()
         blocks = [
             options, contract, helpers, _lines(elements), state, _lines(fields), *getters, *derived,
-            *constants, *functions, *self._told(), *made, *later, exposed,
+            *constants, *functions, *self._told(), *self._handing(), *made, *later, exposed,
         ]  # fmt: skip
         return settle + joined((b for b in blocks if b), "\n\n")
 
@@ -329,6 +329,22 @@ class Statements:
             text = f"let {last}{kind} = null{self.end}\n"
             text += f"function {name}({given}) {{{one}if (el === {last}) return{self.end}"
             text += f"{one}{last} = el{self.end}{one}{method}(el){self.end}\n}}"
+            found.append(new(text))
+        return found
+
+    def _handing(self) -> list[Fragment]:
+        """A parent's references, told of an element when it comes and when it goes."""
+        found = []
+        one, two = f"\n{self.unit}", f"\n{self.unit * 2}"
+        kind = "<any>" if self.typed else ""
+        sync = f"{{ flush: {self.quote}sync{self.quote} }}"
+        for name, local in self.speller.handed.items():
+            given = self.speller.value(Member("prop", name))
+            text = f"const {local} = {self.speller.run('ref')}{kind}(null){self.end}\n"
+            text += f"{self.speller.run('watch')}({local}, (element) => {{{one}"
+            text += f"if (typeof {given} === {self.quote}function{self.quote}) {{"
+            text += f"{two}{given}(element){self.end}{one}}} else if ({given}) {{"
+            text += f"{two}{given}.current = element{self.end}{one}}}\n}}, {sync}){self.end}"
             found.append(new(text))
         return found
 

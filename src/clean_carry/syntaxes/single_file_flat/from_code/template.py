@@ -30,6 +30,7 @@ from clean_carry.component.markup import (
     StyleMap,
     Text,
     inputs_handed_on,
+    walk,
 )
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.template.tree import VOID
@@ -293,10 +294,26 @@ class TemplateWriter:
             once = self.speller.telling(self.speller.names.of(first.member))
             said = settled(first.entry, "element-reference")
             return new(f':ref="{once}"', entry, "element-reference") + said
-        if isinstance(first, Read) and first.span == code.span:
-            # It would be called with more than the element, and could be no object.
-            raise Unsaid("reference-passed", first.member.name, code.span.start)
+        if isinstance(first, Read) and first.span == code.span and first.member.kind == "prop":
+            # A parent's own, a function or an object, is told of the element when that comes and goes.
+            if self._repeats(reference):
+                raise Unsaid("reference-passed", first.member.name, code.span.start)
+            name = self.speller.handing(first.member.name)
+            said = settled(first.entry, "element-reference")
+            return new(f'ref="{name}"', entry, "element-reference") + said
         return self._quoted(new(":ref=", entry, "element-reference"), self._code(code, depth))
+
+    def _repeats(self, reference: Reference) -> bool:
+        """Whether the element of a reference is one of a list."""
+        component = self.speller.component
+        markup = component.view.markup if component is not None else ()
+        return any(
+            reference in one.attributes
+            for loop in walk(markup)
+            if isinstance(loop, Loop)
+            for one in walk(loop.children)
+            if isinstance(one, Element)
+        )
 
     def _handed_on(self, together: list[Attribute], depth: int) -> Fragment:
         """One object of what is handed on and of what it takes the place of, or that of it."""
@@ -314,7 +331,9 @@ class TemplateWriter:
                         parts.append(new("...") + given)
                 case Handler(event=event, code=code, function=True, modifiers=()):
                     key = f"on{event[:1].upper()}{event[1:]}"
-                    parts.append(new(f"{key}: ", one.entry, "handler") + self._code(code, depth))
+                    given = self._code(code, depth)
+                    name = "" if self._shown(given) == key else f"{key}: "
+                    parts.append(new(name, one.entry, "handler") + given)
                 case StyleMap():
                     inside = self._style_object(one, depth)
                     parts.append(new("style: ", one.entry, "style-map") + inside)

@@ -1,0 +1,123 @@
+"""The types of a function with markup: what it is given, and those of the helpers in its file."""
+
+from __future__ import annotations
+
+import re
+
+from clean_carry.component.members import Injected
+from clean_carry.component.model import Component, Prop
+from clean_carry.source.javascript.values import is_identifier
+
+# The runtime's constructors for types of inputs, and the types they stand for.
+_KINDS = {
+    "String": "string", "Number": "number", "Boolean": "boolean", "Array": "any[]",
+    "Object": "Record<string, any>", "Function": "(...given: any[]) => any", "Date": "Date",
+    "Symbol": "symbol", "BigInt": "bigint", "null": "any", "true": "any",
+}  # fmt: skip
+_GIVEN = re.compile(r"^\w+\s+as\s+(?:unknown\s+as\s+)?PropType<(.*)>$", re.DOTALL)
+_CAST = re.compile(r"^\w+\s+as\s+\(\)\s*=>\s*(.*)$", re.DOTALL)
+
+
+def type_of(prop: Prop) -> str:
+    """The type of an input by its declaration; `any` where that does not tell."""
+    kind = prop.kind.strip()
+    given = _GIVEN.match(kind) or _CAST.match(kind)
+    if given is not None:
+        return given[1].strip().rstrip(",").strip()
+    if kind.startswith("[") and kind.endswith("]"):
+        names = [one.strip() for one in kind[1:-1].split(",") if one.strip()]
+        found = [_KINDS.get(name, name if name.isidentifier() else "any") for name in names]
+        return " | ".join(f"({one})" if "=>" in one else one for one in found) or "any"
+    return _KINDS.get(kind, kind if kind[:1].isupper() and kind.isidentifier() else "any")
+
+
+def props_type(
+    component: Component,
+    name: str,
+    events: dict[str, str],
+    slots: dict[str, tuple[str, bool]],
+    others: bool,
+    unit: str,
+    end: str,
+) -> str:
+    """The interface of all a function is given: its inputs, events and slots, those by name with whether
+    they are called with values; `others` says that it takes what any element does."""
+    lines = []
+    for prop in component.inputs.props:
+        key = prop.name if is_identifier(prop.name) else f"'{prop.name}'"
+        lines.append(f"{key}{'' if prop.required else '?'}: {type_of(prop)}")
+    lines += [f"{one.name}?: any" for one in component.members if isinstance(one, Injected)]
+    lines += [f"{local}?: (...given: any[]) => void" for local in events.values()]
+    for local, called in slots.values():
+        lines.append(f"{local}?: {'(given: any) => ReactNode' if called else 'ReactNode'}")
+    if others:
+        lines += ["className?: string", "[other: string]: any"]
+    body = "".join(f"{unit}{line}{end or ''}\n" for line in lines)
+    return f"interface {name} {{\n{body}}}\n\n"
+
+
+# By helper: its untyped text, and how that reads with types.
+TYPED: dict[str, tuple[tuple[str, str], ...]] = {
+    "useNewest": (
+        (
+            "useNewest(initial)",
+            "useNewest<T>(initial: T | (() => T)): [T, (value: T) => T, { current: T }]",
+        ),
+        ("(value) =>", "(value: T) =>"),
+    ),
+    "useChange": (
+        (
+            "(value, run, atOnce = false)",
+            "(value: any, run: (now: any, before: any) => void, atOnce = false)",
+        ),
+        ("useRef(atOnce", "useRef<any>(atOnce"),
+    ),
+    "useAfterDraw": (
+        ("useRef([])", "useRef<(() => void)[]>([])"),
+        ("(call) =>", "(call?: () => unknown) =>"),
+        ("new Promise(", "new Promise<unknown>("),
+        ("(count) =>", "(count: number) =>"),
+    ),
+    "useListeners": (
+        ("useListeners(given)", "useListeners<T extends object>(given: T)"),
+        ("heard.current = {};", "heard.current = {} as T;"),
+    ),
+    "useTyped": (
+        (
+            "useTyped(value, take)",
+            "useTyped(value: any, take: (text: string) => any): [string, (text: string) => void]",
+        ),
+        ("useState(value)", "useState<any>(value)"),
+    ),
+    "useField": (
+        ("(field, name, value)", "(field: { current: any }, name: string, value: unknown)"),
+        ("useRef([])", "useRef<any[]>([])"),
+    ),
+    "endOfTyping": (
+        ("(take, value)", "(take: (event: any) => void, value?: unknown)"),
+        ("let field = null", "let field: any = null"),
+        ("(element) =>", "(element: any) =>"),
+    ),
+    "useEndOfTyping": (
+        ("(field, take)", "(field: { current: any }, take: (event: any) => void)"),
+    ),
+    "each": (
+        ("each(items, draw)", "each(items: any, draw: (item: any, at: any) => any): any"),
+        ("(item, at) =>", "(item: any, at: number) =>"),
+    ),
+    "keepIn": (
+        ("keepIn(elements)", "keepIn(elements: { current: any[] })"),
+        ("let own = null", "let own: any = null"),
+        ("(element) =>", "(element: any) =>"),
+    ),
+    "numberIn": (("numberIn(text)", "numberIn(text: string): any"),),
+    "shown": (("shown(value)", "shown(value: any): string"),),
+    "classes": (("classes(given)", "classes(given: any): string"),),
+}  # fmt: skip
+
+
+def typed(name: str, text: str) -> str:
+    """A helper with types."""
+    for plain, with_type in TYPED.get(name, ()):
+        text = text.replace(plain, with_type)
+    return text
