@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from functools import cached_property
 from pathlib import Path
 
 from clean_carry.source.brought import Brought, NotReadIn, import_lines
@@ -47,7 +48,7 @@ class _Mixin:
     file: Path
     name: str = ""
 
-    @property
+    @cached_property
     def names(self) -> Names:
         """The names of its file."""
         return Names(self.tree)
