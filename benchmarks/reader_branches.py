@@ -29,7 +29,15 @@ import clean_carry
 
 HERE = Path(__file__).parent
 SYNTAXES = Path(clean_carry.__file__).parent / "syntaxes"
-READERS = ("jsx", "jsx_class", "single_file", "single_file_object", "directive", "scoped_template")
+READERS = (
+    "jsx",
+    "jsx_class",
+    "single_file",
+    "single_file_object",
+    "registered_object",
+    "directive",
+    "scoped_template",
+)
 # Declarations and tables, and what only names or formats.
 NOT_READ = frozenset({"__init__.py", "syntax.py", "rules.py", "imports.py", "attributes.py"})
 KNOWN = HERE / "survivors.txt"

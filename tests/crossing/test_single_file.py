@@ -14,7 +14,7 @@ from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.source.css.selectors import scope_splices
 from clean_carry.source.template.tree import read_markup
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.single_file_object.options import OPTIONS
+from clean_carry.syntaxes.single_file.options.read_options import OPTIONS
 
 WHOLE = """<template>
   <p class="a" :class="{ b: full }" @click="go(1)">{{ left }}<slot>x</slot></p>

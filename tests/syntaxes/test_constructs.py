@@ -8,8 +8,8 @@ from pathlib import Path
 
 import pytest
 
-from clean_carry.syntaxes.single_file_object.options import OPTIONS
-from clean_carry.syntaxes.single_file_object.read import RUNTIME_OPTIONS
+from clean_carry.syntaxes.single_file.options.read import RUNTIME_OPTIONS
+from clean_carry.syntaxes.single_file.options.read_options import OPTIONS
 
 SYNTAXES = Path(__file__).parents[2] / "src" / "clean_carry" / "syntaxes"
 HERE = Path(__file__).parent

@@ -19,6 +19,7 @@ OWN = {
     "jsx-class": "clean_carry.syntaxes.jsx_class.syntax",
     "jsx-function": "clean_carry.syntaxes.jsx_function.syntax",
     "single-file-object": "clean_carry.syntaxes.single_file_object.syntax",
+    "registered-object": "clean_carry.syntaxes.registered_object.syntax",
     "single-file-flat": "clean_carry.syntaxes.single_file_flat.syntax",
     "directive": "clean_carry.syntaxes.directive.syntax",
     "controller-component": "clean_carry.syntaxes.controller_component.syntax",

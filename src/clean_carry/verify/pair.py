@@ -15,8 +15,11 @@ from clean_carry.component.interface import Interface
 from clean_carry.component.result import NewFile, Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.project.settings import Settings, settings_for
+from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.jsx_function.from_markup.styles import scope_mark
-from clean_carry.syntaxes.registry import crossings, declared
+from clean_carry.syntaxes.registered_object.as_single_file import NotAFile, as_single_file
+from clean_carry.syntaxes.registered_object.syntax import SYNTAX as REGISTERED
+from clean_carry.syntaxes.registry import crossings, declared, recognise
 from clean_carry.syntaxes.scoped_template.registrations import registers
 from clean_carry.syntaxes.written import beside as place_of_new
 from clean_carry.verify.application import application_of, made_of
@@ -65,6 +68,8 @@ def sides_of(
 ) -> tuple[Side, Side, Interface | None]:
     """The same for texts that need not stand on the disk."""
     settings = settings_for(old)
+    written = old
+    old, old_text = _as_run(old, old_text)
     frameworks = [_framework(path, text) for path, text in ((old, old_text), (new, new_text))]
     folder = old.resolve().parent
     runtimes = [_runtime(framework, folder, settings) for framework in frameworks]
@@ -89,11 +94,24 @@ def sides_of(
     if frameworks[0] == frameworks[1]:
         return before, after, None
     target = MANNERS[frameworks[1]].target
-    results = carry_file(Request(old, str(old), target, assume_carried=True))
+    results = carry_file(Request(written, str(written), target, assume_carried=True))
     found = next((one for one in results if one.status != "refused"), None)
     interface = found.interface if found is not None else Interface()
     mark = scope_mark(found.component) if found is not None and target == "jsx-function" else ""
     return before, replace(after, marks=(mark,) if mark else ()), interface
+
+
+def _as_run(old: Path, text: str) -> tuple[Path, str]:
+    """A file as its runtime compiles it: a script that registers a component as the single file it stands
+    for, its lines where they are."""
+    source = SourceText(str(old), text.encode())
+    if old.suffix not in _SCRIPTS or recognise(source) != REGISTERED.id:
+        return old, text
+    try:
+        made = as_single_file(source, lead="")
+    except NotAFile:
+        return old, text
+    return old.with_suffix(".vue"), made.data.decode()
 
 
 def sides_of_result(

@@ -5,6 +5,42 @@ from __future__ import annotations
 from clean_carry.component.rules import Row, table
 
 _ROWS: tuple[Row, ...] = (
+    # -- components that a script registers -----------------------------------------------------
+    (
+        "several-registered",
+        "error",
+        "the script registers several components, and a single file holds one",
+        "Move each of them to a script of its own",
+        "app.component('berth-row', { … }); app.component('berth-list', { … });",
+    ),
+    (
+        "registered-elsewhere",
+        "error",
+        "the component is registered inside of other code, or the script exports something else by default",
+        "Register it by a statement of its own, in a script that exports nothing else by default",
+        "const made = app.component('berth-row', { … });",
+    ),
+    (
+        "makes-application",
+        "error",
+        "the script also makes the application the component is registered with",
+        "Move the component to a script of its own",
+        "const app = createApp({}); app.component('berth-row', { … }); app.mount('#app');",
+    ),
+    (
+        "template-not-text",
+        "error",
+        "the template is made by code, or is an element of a page",
+        "Write it as text in the object",
+        "template: '#berth-row'",
+    ),
+    (
+        "registered-by-name",
+        "note",
+        "the script registered this component by a name; the new file only exports it",
+        "Register it where the application is set up, or import it where it is drawn",
+        "app.component('berth-row', { … });",
+    ),
     # -- the single-file family ---------------------------------------------------------------
     (
         "method-made-once",

@@ -166,7 +166,7 @@ class _File:
         component, source, style = self.component, self.source, self.style
         fragment = self._fragment()
         made = NewText(
-            beside(source.path, SYNTAX.suffix), fragment, source, self.ledger, style.unit,
+            beside(source.path, SYNTAX.suffix, "vue"), fragment, source, self.ledger, style.unit,
             fixed_ranges(self.file.tree),
             lambda text: joined_lines(text, source.path, style.fit, _scripts),
         )  # fmt: skip

@@ -7,9 +7,10 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.contract import Wishes
 from clean_carry.syntaxes.single_file.file import SingleFile
-from clean_carry.syntaxes.single_file_object.mixed_in import with_mixins
-from clean_carry.syntaxes.single_file_object.read import read
-from clean_carry.syntaxes.single_file_object.respelled import respelled
+from clean_carry.syntaxes.single_file.options.mixed_in import with_mixins
+from clean_carry.syntaxes.single_file.options.read import read
+from clean_carry.syntaxes.single_file.options.respelled import respelled
+from clean_carry.syntaxes.single_file_object.syntax import SYNTAX
 
 
 class ObjectReader:
@@ -27,4 +28,4 @@ class ObjectReader:
         self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes
     ) -> SingleFile:
         """Read the object; raises `InputError`, `HoldsNone` where there is no script."""
-        return read(source, ledger, workspace, wishes)
+        return read(source, ledger, workspace, wishes, SYNTAX)

@@ -6,14 +6,13 @@ import re
 from collections.abc import Iterator
 
 from clean_carry.component.code import FieldUse, Member, Operation, Read, Taken
-from clean_carry.component.fragment import Fragment, copy, joined, new, settled
+from clean_carry.component.fragment import Fragment, copy, joined, new
 from clean_carry.component.interface import Interface
 from clean_carry.component.markup import (
     Element,
     Loop,
     Markup,
     MarkupComment,
-    SlotOutlet,
     Text,
     TwoWay,
     children_of,
@@ -21,7 +20,7 @@ from clean_carry.component.markup import (
     walk,
 )
 from clean_carry.component.members import Derived, Injected, KeptOption, StateField
-from clean_carry.component.model import Component, Prop, Refusal
+from clean_carry.component.model import Component, Refusal
 from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier
@@ -35,10 +34,11 @@ from clean_carry.syntaxes.jsx_function.from_markup.laziness import lazy_values, 
 from clean_carry.syntaxes.jsx_function.from_markup.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.from_markup.names import names_of, pascal
 from clean_carry.syntaxes.jsx_function.from_markup.reached import with_reached
+from clean_carry.syntaxes.jsx_function.from_markup.signature import Signature
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 from clean_carry.syntaxes.jsx_function.from_markup.statements import Statements
 from clean_carry.syntaxes.jsx_function.from_markup.styles import language_of, scope_mark, styles_of
-from clean_carry.syntaxes.jsx_function.from_markup.types import props_type, type_of, typed
+from clean_carry.syntaxes.jsx_function.from_markup.types import typed
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.naming import Edits, edited, free_locals
 from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
@@ -225,6 +225,53 @@ class _File:
             self.speller, self.unit, self.style.fit.width, self.mark,
             self.root if takes_root else None, self._tag,
         )  # fmt: skip
+        blocks, drawn = self._blocks(statements, writer)
+        line = f"\n{self.unit}"
+        body = joined(blocks, f"\n{line}")
+        latest = self._latest(line)
+        inputs = Signature(component, self.speller, self.source, self.style)
+        signature = inputs.write(takes_root)
+        given = f"{component.name}Props"
+        if component.language.typed and signature.pieces:
+            self.speller.names.taken.add(given)
+            signature += new(f": {given}")
+        reached = bool(component.outward.exposed)
+        opening = f"export default function {component.name}("
+        closing = f"{line}){self.end}\n}}\n"
+        if reached:
+            made = f"<unknown, {given}>" if component.language.typed else ""
+            hook = self.speller.hook("forwardRef")
+            opening = f"export default {hook}{made}(function {component.name}("
+            closing = f"{line}){self.end}\n}}){self.end}\n"
+            signature = (signature if signature else new("props")) + new(f", {names.reference}")
+        kind = inputs.props_type(signature, takes_root)
+        head = new(kind) + new(opening) + signature + new(f") {{{line}")
+        inner = latest + body + (new(f"\n{line}") if blocks else Fragment())
+        returned = new(f"return (\n{self.unit * 2}") + drawn + new(closing)
+        function = statements.settled() + writer.settled + head + inner + returned
+        before, after = self._module()
+        said = self._said()
+        for span in orphaned_comments(
+            before + said + function + after, self.ledger, component.span
+        ):
+            levels = -len(self.source.indent_at(span.start)) // max(1, len(self.unit))
+            said += copy(span).shifted(levels) + new("\n")
+        helpers = self._helpers()
+        imports = self._imports(stem, language, styled)
+        gap = (
+            new("\n")
+            if imports and not (before.pieces and self._begins_with_import())
+            else Fragment()
+        )
+        return (
+            new(imports) + gap + before + inputs.constants + said + function + after + new(helpers)
+        )
+
+    def _blocks(
+        self, statements: Statements, writer: MarkupWriter
+    ) -> tuple[list[Fragment], Fragment]:
+        """The statements of the function, and what it returns."""
+        component, names = self.component, self.speller.names
         blocks = statements.write()
         drawn = writer.drawn(component.view.markup, 2)
         blocks[statements.effects_at : statements.effects_at] = self._fields(writer)
@@ -245,58 +292,7 @@ class _File:
             for entry in self.ledger.entries:
                 if entry.notion == "code" and entry.span == span:
                     entry.outcome, entry.rule = "carried", "made-to-first-value"
-        line = f"\n{self.unit}"
-        body = joined(blocks, f"\n{line}")
-        latest = self._latest(line)
-        signature = self._signature(takes_root)
-        given = f"{component.name}Props"
-        if component.language.typed and signature.pieces:
-            self.speller.names.taken.add(given)
-            signature += new(f": {given}")
-        reached = bool(component.outward.exposed)
-        opening = f"export default function {component.name}("
-        closing = f"{line}){self.end}\n}}\n"
-        if reached:
-            made = f"<unknown, {given}>" if component.language.typed else ""
-            hook = self.speller.hook("forwardRef")
-            opening = f"export default {hook}{made}(function {component.name}("
-            closing = f"{line}){self.end}\n}}){self.end}\n"
-            signature = (signature if signature else new("props")) + new(f", {names.reference}")
-        kind = self._props_type(signature, takes_root)
-        head = new(kind) + new(opening) + signature + new(f") {{{line}")
-        inner = latest + body + (new(f"\n{line}") if blocks else Fragment())
-        returned = new(f"return (\n{self.unit * 2}") + drawn + new(closing)
-        function = statements.settled() + writer.settled + head + inner + returned
-        before, after = self._module()
-        said = self._said()
-        for span in orphaned_comments(
-            before + said + function + after, self.ledger, component.span
-        ):
-            levels = -len(self.source.indent_at(span.start)) // max(1, len(self.unit))
-            said += copy(span).shifted(levels) + new("\n")
-        helpers = self._helpers()
-        imports = self._imports(stem, language, styled)
-        gap = (
-            new("\n")
-            if imports and not (before.pieces and self._begins_with_import())
-            else Fragment()
-        )
-        return new(imports) + gap + before + self.constants + said + function + after + new(helpers)
-
-    def _props_type(self, signature: Fragment, takes_root: bool) -> str:
-        """The interface of what the function is given, in a file with types."""
-        if not self.component.language.typed or not signature.pieces:
-            return ""
-        names, scoped = self.speller.names, self._scoped()
-        slots = {name: (local, name in scoped) for name, local in names.slots.items()}
-        others = takes_root or "others" in names.made
-        given = f"{self.component.name}Props"
-        return props_type(self.component, given, names.events, slots, others, self.unit, self.end)
-
-    def _scoped(self) -> set[str]:
-        """The slots that are given values."""
-        outlets = (n for n in walk(self.component.view.markup) if isinstance(n, SlotOutlet))
-        return {node.name for node in outlets if node.given}
+        return blocks, drawn
 
     def _fields(self, writer: MarkupWriter) -> list[Fragment]:
         """What gives fields their values, before any other code runs once all is drawn."""
@@ -323,76 +319,6 @@ class _File:
             hook = self.speller.helper("useAfterDraw")
             text += f"const {self.speller.names.after(self.speller)} = {hook}(){self.end}{line}"
         return new(text.rstrip() + f"\n\n{self.unit}")
-
-    def _signature(self, takes_root: bool) -> Fragment:
-        names = self.speller.names
-        self.constants = Fragment()
-        parts: list[Fragment] = []
-        for prop in self.component.inputs.props:
-            local = names.of(Member("prop", prop.name))
-            key = prop.name if is_identifier(prop.name) else f"'{prop.name}'"
-            head = new(key if key == local else f"{key}: {local}")
-            parts.append(head + self._default(prop, local))
-        for part in self.component.members:
-            if isinstance(part, Injected):
-                parts.append(self._injected(part))
-        parts += [new(local) for local in names.events.values()]
-        for local in names.slots.values():
-            parts.append(new(local))
-        uses_others = takes_root or "others" in names.made
-        if takes_root:
-            parts.append(new("className"))
-        if uses_others:
-            parts.append(new(f"...{names.others}"))
-        if not parts:
-            return Fragment()
-        flat = joined(parts, ", ")
-        width = sum(
-            len(p.text) if p.span is None else p.span.end - p.span.start for p in flat.pieces
-        )
-        if width + len(self.component.name) + 30 <= self.style.fit.width:
-            return new("{ ") + flat + new(" }")
-        last = "" if uses_others else self.style.last
-        return new(f"{{\n{self.unit}") + joined(parts, f",\n{self.unit}") + new(f"{last}\n}}")
-
-    def _injected(self, part: Injected) -> Fragment:
-        """What an ancestor provided, as an input."""
-        local = self.speller.names.of(Member("injected", part.name))
-        head = new(part.name if part.name == local else f"{part.name}: {local}")
-        if part.fallback is None:
-            return head
-        if part.made:
-            raise Unsaid("context-not-in-target", part.key, part.fallback.span.start)
-        with self.speller.mode(drawing=True):
-            return head + new(" = ") + self.speller.code(part.fallback)
-
-    def _default(self, prop: Prop, local: str) -> Fragment:
-        default = prop.default
-        if default is None:
-            return new(" = false") if prop.kind == "Boolean" else Fragment()
-        if "Boolean" in prop.kind and prop.kind != "Boolean":
-            raise Unsaid("input-declaration", prop.name, default.code.span.start)
-        settle = (
-            settled(default.entry, "default-to-parameter") if default.entry >= 0 else Fragment()
-        )
-        with self.speller.mode(drawing=True):
-            value = self.speller.code(default.code)
-        if any(isinstance(one, Read) for one in default.code.operations):
-            raise Unsaid("input-declaration", prop.name, default.code.span.start)
-        if default.method or default.kind == "other":
-            raise Unsaid("input-declaration", prop.name, default.code.span.start)
-        if default.kind in ("constant", "name"):
-            return new(" = ") + settle + value
-        # The same list or object at every drawing, or whoever compares would see another one each time.
-        name = self.speller.names.choose(f"NO_{_upper(local)}", f"EMPTY_{_upper(local)}")
-        text = self.source.slice(default.code.span.start, default.code.span.end).strip()
-        if text not in ("[]", "{}"):
-            name = self.speller.names.choose(f"DEFAULT_{_upper(local)}", f"GIVEN_{_upper(local)}")
-        levels = -len(self.source.indent_at(default.code.span.start)) // max(1, len(self.unit))
-        held = value.shifted(levels)
-        kind = f": {type_of(prop)}" if self.component.language.typed else ""
-        self.constants += settle + new(f"const {name}{kind} = ") + held + new(f"{self.end}\n\n")
-        return new(f" = {name}")
 
     def _imports(self, stem: str, language: str, styled: bool) -> str:
         q, end = self.style.quote, self.end
@@ -512,7 +438,7 @@ class _File:
     def _interface(self) -> Interface:
         """Inputs keep their names; events and slots are inputs of the function."""
         names = self.speller.names
-        scoped = self._scoped()
+        scoped = Signature(self.component, self.speller, self.source, self.style).scoped()
         inputs = [(p.name, p.name) for p in self.component.inputs.props]
         for part in self.component.members:
             if isinstance(part, Injected):
@@ -544,10 +470,6 @@ def _is_blank(node: Markup, source) -> bool:  # type: ignore[no-untyped-def]
     if isinstance(node, Text):
         return not source.data[node.span.start : node.span.end].strip()
     return isinstance(node, MarkupComment)
-
-
-def _upper(name: str) -> str:
-    return "".join(f"_{c}" if c.isupper() else c for c in name).upper()
 
 
 def _indented(line: str, unit: str) -> str:

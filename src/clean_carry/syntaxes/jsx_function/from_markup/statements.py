@@ -9,7 +9,6 @@ from clean_carry.component.code import Assign, Code, Member, Read
 from clean_carry.component.fragment import Fragment, between, copy, joined, new, settled
 from clean_carry.component.markup import Element, Loop, Reference, walk
 from clean_carry.component.members import (
-    Callback,
     Derived,
     Injected,
     KeptOption,
@@ -20,10 +19,9 @@ from clean_carry.component.members import (
     StateField,
     Timed,
 )
-from clean_carry.component.model import Component
 from clean_carry.component.spans import Span
-from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.jsx_function.from_markup.spelling import Unsaid
+from clean_carry.syntaxes.jsx_function.from_markup.text import FunctionText
 
 # The options whose parts are written one by one.
 _SETTLED = (
@@ -34,20 +32,17 @@ _KEPT = frozenset({"inheritAttrs", "model"})
 
 
 @dataclass
-class Statements:
+class Statements(FunctionText):
     """Writes the statements of one component; raises `Unsaid` for what has no statement.
 
     `constants` are values of the module that defaults need.
     """
 
-    component: Component
-    source: SourceText
-    speller: Speller
     constants: list[Fragment] = field(default_factory=list)
     notes: list[tuple[str, str, int]] = field(default_factory=list)
 
     def __post_init__(self) -> None:
-        self.unit, self.end = self.speller.unit, self.speller.end
+        super().__post_init__()
         # Fields whose first value code of the making gives.
         self.first: dict[str, Code] = {}
         self.folded: list[Timed] = []
@@ -55,7 +50,6 @@ class Statements:
         # What holds the first state where statements make it.
         self.first_state = "initial"
         self.replaced: list[Span] = []
-        self.line = f"\n{self.unit}"
         # References to the elements of lists.
         loops = [node for node in walk(self.component.view.markup) if isinstance(node, Loop)]
         self.listed = {
@@ -481,62 +475,6 @@ class Statements:
         return self._noted(
             one.comments, settled(one.entry, "moment-to-effect") + new(text) + run + new(tail)
         )
-
-    # -- text -----------------------------------------------------------------------------------
-
-    def _run(self, callback: Callback) -> Fragment:
-        """What stands between the braces of a moment's function."""
-        if callback.text is None:
-            name = self.speller.names.of(Member("method", callback.method))
-            return new(f" {name}(){self.end} ")
-        code = callback.text
-        settle = settled(callback.entry, "moment-to-effect")
-        if callback.body_at < 0 or callback.asynchronous or callback.parameters:
-            call = new("(") + self._arrow(callback) + new(f")(){self.end}")
-            return new(f"{self.line}{self.unit}") + call + new(self.line)
-        start, end = callback.body_at + 1, code.span.end - 1
-        inner = tuple(o for o in code.operations if o.span.start >= start)
-        for one in code.operations:
-            if one.span.start < start:
-                settle += settled(one.entry, "moment-to-effect")
-        span = code.span._replace(start=start, end=end)
-        body = between(span, inner, self.speller.spell)
-        return settle + body.shifted(1 - self._levels(code.span.start))
-
-    def _arrow(self, callback: Callback) -> Fragment:
-        """A function of an option as an arrow function."""
-        assert callback.text is not None
-        settle = settled(callback.entry, "", "kept")
-        code, at = callback.text, callback.body_at
-        if at < 0:
-            return settle + self._level(code, 1)
-        first = [o for o in code.operations if o.span.start < at]
-        rest = [o for o in code.operations if o.span.start >= at]
-        head = between(code.span._replace(end=at), first, self.speller.spell)
-        body = between(code.span._replace(start=at), rest, self.speller.spell)
-        prefix = "async " if callback.asynchronous else ""
-        return (
-            settle
-            + new(prefix)
-            + (head + new("=> ") + body).shifted(1 - self._levels(code.span.start))
-        )
-
-    def _noted(self, notes: tuple[Span, ...], line: Fragment) -> Fragment:
-        above, behind = Fragment(), Fragment()
-        starts = [piece.span.start for piece in line.pieces if piece.span is not None]
-        for note in notes:
-            if starts and note.start > max(starts):
-                behind += new(" ") + copy(note)
-                continue
-            above += copy(note).shifted(1 - self._levels(note.start)) + new(self.line)
-        return above + line + behind
-
-    def _level(self, code: Code, depth: int) -> Fragment:
-        return self.speller.code(code).shifted(depth - self._levels(code.span.start))
-
-    def _levels(self, at: int) -> int:
-        indent = self.source.indent_at(at).replace("\t", self.unit)
-        return len(indent) // max(1, len(self.unit))
 
 
 def _lines(parts: list[Fragment], line: str) -> Fragment:

@@ -18,7 +18,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.expressions import read_code
 from clean_carry.syntaxes.single_file.hooks import HOOKS
-from clean_carry.syntaxes.single_file_object.mixins import Follower, NotFollowed
+from clean_carry.syntaxes.single_file.options.mixins import Follower, NotFollowed
 from clean_carry.verify.handed import callable_by_children, handed_in_template
 from clean_carry.verify.search.inputs.inputs import Inputs, merged, note_default
 from clean_carry.verify.search.inputs.methods import given_to

@@ -21,14 +21,14 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.blocks import read_file
 from clean_carry.syntaxes.single_file.hooks import HOOKS, ROUTE_HOOKS
-from clean_carry.syntaxes.single_file_object.exported import exported_object
-from clean_carry.syntaxes.single_file_object.functions import (
+from clean_carry.syntaxes.single_file.options.exported import exported_object
+from clean_carry.syntaxes.single_file.options.functions import (
     instance_parameter,
     only_returns,
     parts_of,
     returned,
 )
-from clean_carry.syntaxes.single_file_object.mixins import Follower, NotFollowed
+from clean_carry.syntaxes.single_file.options.mixins import Follower, NotFollowed
 
 _RUNTIME = "vue"
 _MIXING = ("mixins", "extends")

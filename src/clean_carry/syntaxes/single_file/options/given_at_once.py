@@ -14,7 +14,7 @@ from clean_carry.component.code import AssignEach, Member, Operation
 from clean_carry.source.javascript.timing import is_deferred
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.single_file.members import Members, locals_at
-from clean_carry.syntaxes.single_file_object.functions import only_returns, parts_of, returned
+from clean_carry.syntaxes.single_file.options.functions import only_returns, parts_of, returned
 from clean_carry.syntaxes.uses import Build, Raw, Uses
 
 

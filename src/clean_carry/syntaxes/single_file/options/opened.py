@@ -21,10 +21,10 @@ from clean_carry.source.javascript.tree import Node
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.hooks import HOOKS
 from clean_carry.syntaxes.single_file.members import Members
-from clean_carry.syntaxes.single_file_object.asked import data_names
-from clean_carry.syntaxes.single_file_object.functions import parts_of
-from clean_carry.syntaxes.single_file_object.given_at_once import given_at_once
-from clean_carry.syntaxes.single_file_object.mixins import (
+from clean_carry.syntaxes.single_file.options.asked import data_names
+from clean_carry.syntaxes.single_file.options.functions import parts_of
+from clean_carry.syntaxes.single_file.options.given_at_once import given_at_once
+from clean_carry.syntaxes.single_file.options.mixins import (
     Follower,
     Mixed,
     NotFollowed,

@@ -13,7 +13,7 @@ from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import calls_code, is_identifier, last_name, property_name
 from clean_carry.syntaxes.single_file.hooks import HOOKS, ROUTE_HOOKS
 from clean_carry.syntaxes.single_file.members import Members
-from clean_carry.syntaxes.single_file_object.functions import (
+from clean_carry.syntaxes.single_file.options.functions import (
     FUNCTIONS,
     attached,
     body_of,
@@ -25,13 +25,13 @@ from clean_carry.syntaxes.single_file_object.functions import (
     returned,
     with_comma,
 )
-from clean_carry.syntaxes.single_file_object.options import (
+from clean_carry.syntaxes.single_file.options.read_options import (
     Gathered,
     claim_option,
     keep_option,
     reads,
 )
-from clean_carry.syntaxes.single_file_object.store import read_stored
+from clean_carry.syntaxes.single_file.options.store import read_stored
 from clean_carry.syntaxes.uses import Raw, Uses
 
 Places = tuple[tuple[Span, int], ...]

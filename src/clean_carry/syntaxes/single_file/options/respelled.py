@@ -18,7 +18,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.blocks import read_file
 from clean_carry.syntaxes.single_file.expressions import read_code
-from clean_carry.syntaxes.single_file_object.exported import exported_object
+from clean_carry.syntaxes.single_file.options.exported import exported_object
 
 _RUNTIME = "vue"
 _MARKS = (b"$set", b"$delete", b"Vue.set", b"Vue.delete", b"'vue'", b'"vue"', b"$options.")

@@ -20,21 +20,21 @@ from clean_carry.syntaxes.single_file.members import (
     locals_at,
     member_value,
 )
-from clean_carry.syntaxes.single_file_object.asked import (
+from clean_carry.syntaxes.single_file.options.asked import (
     is_indexed,
     is_lent,
     may_be_instance,
     words_of,
 )
-from clean_carry.syntaxes.single_file_object.functions import (
+from clean_carry.syntaxes.single_file.options.functions import (
     FUNCTIONS,
     TYPED,
     instance_parameter,
     parts_of,
     returned,
 )
-from clean_carry.syntaxes.single_file_object.given_at_once import collect_given, is_given_at_once
-from clean_carry.syntaxes.single_file_object.store import names_of
+from clean_carry.syntaxes.single_file.options.given_at_once import collect_given, is_given_at_once
+from clean_carry.syntaxes.single_file.options.store import names_of
 from clean_carry.syntaxes.uses import Build, Raw, Uses
 
 # Options whose own functions run on the instance.

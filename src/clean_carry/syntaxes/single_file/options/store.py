@@ -11,8 +11,8 @@ from clean_carry.source.javascript.timing import is_deferred
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import is_identifier, property_name
 from clean_carry.syntaxes.single_file.members import Members, locals_at
+from clean_carry.syntaxes.single_file.options.functions import attached, parts_of, with_comma
 from clean_carry.syntaxes.single_file.stores import Taken, imported_helpers
-from clean_carry.syntaxes.single_file_object.functions import attached, parts_of, with_comma
 from clean_carry.syntaxes.uses import Build, Raw, Uses
 
 _FUNCTIONS: frozenset[Taken] = frozenset({"dispatch", "commit", "call"})

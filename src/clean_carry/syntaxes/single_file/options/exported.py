@@ -7,7 +7,7 @@ from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.file import Exported
-from clean_carry.syntaxes.single_file_object.functions import only_returns, returned
+from clean_carry.syntaxes.single_file.options.functions import only_returns, returned
 
 # What gives back the very object, for types alone.
 _WRAPPERS = ("defineComponent", "Vue.extend")

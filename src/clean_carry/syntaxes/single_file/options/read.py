@@ -31,37 +31,40 @@ from clean_carry.source.javascript.values import property_name
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.contract import Wishes
+from clean_carry.syntaxes.contract import Syntax, Wishes
 from clean_carry.syntaxes.single_file.aliases import Aliases
 from clean_carry.syntaxes.single_file.blocks import FileBlocks, read_file
 from clean_carry.syntaxes.single_file.expressions import TemplateCode, read_code
-from clean_carry.syntaxes.single_file.file import SingleFile
+from clean_carry.syntaxes.single_file.file import Exported, SingleFile
 from clean_carry.syntaxes.single_file.hooks import HOOKS, ROUTE_HOOKS
 from clean_carry.syntaxes.single_file.markup import GLOBALS, TemplateReader
 from clean_carry.syntaxes.single_file.members import Members
-from clean_carry.syntaxes.single_file.values import member_forms
-from clean_carry.syntaxes.single_file_object import behaviour, registrations  # noqa: F401
-from clean_carry.syntaxes.single_file_object.exported import exported_object
-from clean_carry.syntaxes.single_file_object.functions import (
+from clean_carry.syntaxes.single_file.options import behaviour, registrations  # noqa: F401
+from clean_carry.syntaxes.single_file.options.exported import exported_object
+from clean_carry.syntaxes.single_file.options.functions import (
     attached,
     parts_of,
 )
-from clean_carry.syntaxes.single_file_object.instance import (
+from clean_carry.syntaxes.single_file.options.instance import (
     collect_names,
     collect_uses,
     reserved,
 )
-from clean_carry.syntaxes.single_file_object.opened import mix_in, opened
-from clean_carry.syntaxes.single_file_object.options import OPTIONS, Gathered, claim_option
-from clean_carry.syntaxes.single_file_object.syntax import SYNTAX
+from clean_carry.syntaxes.single_file.options.opened import mix_in, opened
+from clean_carry.syntaxes.single_file.options.read_options import OPTIONS, Gathered, claim_option
+from clean_carry.syntaxes.single_file.values import member_forms
 from clean_carry.syntaxes.uses import Uses
 
 _HOOKS = frozenset(HOOKS | ROUTE_HOOKS)
 
 
-def read(source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes) -> SingleFile:
-    """Read a file for a major version of its runtime. Raises `InputError` where it holds no component
-    object."""
+def read(
+    source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes, syntax: Syntax
+) -> SingleFile:
+    """Read a file in a `syntax` of the family, for a major version of its runtime.
+
+    Raises `InputError` where it holds no component object.
+    """
     runtime = wishes.runtime
     blocks = read_file(source)
     script = blocks.script
@@ -75,10 +78,7 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishe
     if exported is None:
         raise InputError("exports no component object", file=source.path)
     statement, literal = exported.statement, exported.literal
-    ledger.claim("module code", source.span(start, end), "kept")
-    if exported.export is not None:
-        span = source.span(exported.export.start, exported.export.end)
-        ledger.claim("component", span, "carried", "object-to-statements")
+    _claim(ledger, source, exported, start, end)
     uses = Uses(tree, names, ledger)
     if blocks.refusal is not None:
         uses.refuse(*blocks.refusal)
@@ -105,7 +105,7 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishe
         refusals = (Refusal(component.name, rule, detail, at),)
         components = ()
     return SingleFile(
-        SYNTAX,
+        syntax,
         source,
         components,
         refusals,
@@ -117,6 +117,14 @@ def read(source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishe
         template=blocks.template,
         exported=exported,
     )
+
+
+def _claim(ledger: Ledger, source: SourceText, exported: Exported, start: int, end: int) -> None:
+    """Claim the module's code, and what exports the component apart from it."""
+    ledger.claim("module code", source.span(start, end), "kept")
+    if exported.export is not None:
+        span = source.span(exported.export.start, exported.export.end)
+        ledger.claim("component", span, "carried", "object-to-statements")
 
 
 def _style(source: SourceText, style: TemplateNode, members: Members) -> StyleBlock:

@@ -19,7 +19,7 @@ from clean_carry.source.javascript.values import (
     runs_code,
 )
 from clean_carry.syntaxes.single_file.members import Members
-from clean_carry.syntaxes.single_file_object.functions import (
+from clean_carry.syntaxes.single_file.options.functions import (
     FUNCTIONS,
     attached,
     instance_parameter,

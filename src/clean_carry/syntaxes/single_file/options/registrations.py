@@ -8,7 +8,7 @@ from clean_carry.source.javascript.values import is_identifier, property_name
 from clean_carry.source.provided import asked_of_provided, is_injected
 from clean_carry.syntaxes.single_file.members import add_use
 from clean_carry.syntaxes.single_file.names import camel, pascal
-from clean_carry.syntaxes.single_file_object.functions import (
+from clean_carry.syntaxes.single_file.options.functions import (
     FUNCTIONS,
     attached,
     only_returns,
@@ -17,7 +17,7 @@ from clean_carry.syntaxes.single_file_object.functions import (
     untyped,
     with_comma,
 )
-from clean_carry.syntaxes.single_file_object.options import Gathered, claim_option, reads
+from clean_carry.syntaxes.single_file.options.read_options import Gathered, claim_option, reads
 
 
 @reads("components")

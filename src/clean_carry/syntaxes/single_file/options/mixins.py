@@ -13,7 +13,7 @@ from pathlib import Path
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.single_file_object.asked import (
+from clean_carry.syntaxes.single_file.options.asked import (
     asked_in,
     data_names,
     handed_in,
@@ -23,7 +23,7 @@ from clean_carry.syntaxes.single_file_object.asked import (
     lent_to,
     words_of,
 )
-from clean_carry.syntaxes.single_file_object.functions import parts_of, returned
+from clean_carry.syntaxes.single_file.options.functions import parts_of, returned
 
 DEPTH = 8
 

@@ -1,0 +1,1 @@
+"""A component that a script registers by a name, with its template as text."""

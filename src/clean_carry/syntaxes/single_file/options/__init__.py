@@ -1,0 +1,1 @@
+"""The component as an object of options: read by every syntax of the family that is written so."""
