@@ -20,7 +20,7 @@ class Reader:
     def recognises(self, source):
         return source.data.startswith(b"card ")
 
-    def whole(self, source, workspace):
+    def whole(self, source, workspace, wishes):
         return source
 
     def read(self, source, ledger, workspace, wishes):

@@ -116,8 +116,10 @@ def _balanced(source: SourceText, request: Request, origin: str, runtime: int) -
     old, new = declared(origin), declared(request.target)
     reader, writer, drops = old.load_reader(), new.load_writer(), old.drops | new.drops
     across = old.family != new.family
-    source = reader.whole(source, workspace, across)
-    wishes = Wishes(_version(request.path, old) if across else runtime, neutral=across)
+    own = _version(request.path, old)
+    since = own if not across and own < runtime else 0
+    wishes = Wishes(own if across else runtime, neutral=across, since=since)
+    source = reader.whole(source, workspace, wishes)
     while True:
         ledger = Ledger(source.path, source.data, drops)
         file = reader.read(source, ledger, workspace, wishes)

@@ -24,7 +24,8 @@ class MergedText(SourceText):
     """A source file after edits that do not overlap. Its places are those of the files people have.
 
     What was written in has the place it was taken from, or that of what it stands in the place of.
-    `taken` are offsets of the new text with the words for what was written in there.
+    `taken` are offsets of the new text with the words for what was written in there, `refused` and `noted`
+    findings of who changed it: rule, detail, offset of the new text.
     """
 
     def __init__(self, source: SourceText, edits: Iterable[Edit]) -> None:
@@ -51,6 +52,13 @@ class MergedText(SourceText):
         self.bom, self.crlf = source.bom, source.crlf
         self._begins = [begin for begin, _, _ in self._parts]
         self.taken |= {self.moved(at): words for at, words in before.items()}
+        self.refused = self._findings(source, "refused")
+        self.noted = self._findings(source, "noted")
+
+    def _findings(self, source: SourceText, kind: str) -> list[tuple[str, str, int]]:
+        """The findings of an old text, where they are now."""
+        found: list[tuple[str, str, int]] = getattr(source, kind, [])
+        return [(rule, detail, self.moved(at)) for rule, detail, at in found]
 
     def place(self, offset: int) -> Place:
         """Line and column in the file the text at an offset comes from."""

@@ -99,12 +99,14 @@ class Syntax:
 class Wishes:
     """What the crossing asks of a reader.
 
-    `runtime` is the major version the file runs in; components that start at an offset of `keeping` keep
+    `runtime` is the major version the file is read for, `since` the one it was written for where that is an
+    older one (0: the same); components that start at an offset of `keeping` keep
     the defaults of their inputs as a property. `neutral` asks for what a target of another family can say.
     """
 
     runtime: int
     neutral: bool = False
+    since: int = 0
     keeping: frozenset[int] = frozenset()
 
 
@@ -168,9 +170,9 @@ class Reader(Protocol):
     def recognises(self, source: SourceText) -> bool:
         """Whether a file that has the marks is in the syntax."""
 
-    def whole(self, source: SourceText, workspace: Workspace, neutral: bool) -> SourceText:
-        """The file with what is written into it from others before it is read, for a target that is
-        `neutral` too."""
+    def whole(self, source: SourceText, workspace: Workspace, wishes: Wishes) -> SourceText:
+        """The file with what is written into it from others before it is read, and in the form
+        that the crossing wishes."""
 
     def read(
         self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes

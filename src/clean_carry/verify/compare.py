@@ -74,7 +74,7 @@ def _failed(a: dict[str, Any], b: dict[str, Any]) -> bool:
 
 def _gone(tree: Tree) -> bool:
     """Whether nothing is drawn, in the page or in the place of a second component."""
-    return not tree or any(
+    return not any(tree) or any(
         isinstance(node, list) and node[0] == "trial-place" and not node[3] for node in tree
     )
 

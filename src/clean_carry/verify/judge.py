@@ -82,8 +82,8 @@ class Pair:
 
     @property
     def one_runtime(self) -> bool:
-        """Whether both versions run in the same framework, so that paints can be compared."""
-        return self.old.runtime.framework == self.new.runtime.framework
+        """Whether both versions run in the same runtime, so that paints can be compared."""
+        return self.old.runtime == self.new.runtime
 
     def compare(
         self, trial: Trial, first: dict[str, Any], second: dict[str, Any]
@@ -151,7 +151,7 @@ class Pair:
 
 
 def normaliser(side: Side, *, across: bool = False) -> Normaliser:
-    """The normaliser of one side; `across`: the other one runs in another framework."""
+    """The normaliser of one side; `across`: the other one runs in another runtime."""
     if side.application is not None:
         return ScopedNormaliser(side.application.replaced, side.application.aliases)
     marks = (*MARKS.get(side.runtime.framework, ()), *side.marks)

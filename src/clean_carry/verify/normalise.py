@@ -34,7 +34,7 @@ RULES = (
     ),
     NormalisingRule("class-order", "the order and spacing of classes selects nothing"),
     NormalisingRule(
-        "empty-class", "between two frameworks, a class attribute without a class says nothing"
+        "empty-class", "between two runtimes, a class attribute without a class says nothing"
     ),
     NormalisingRule("boolean-attribute", "a boolean attribute is true whatever its value"),
     NormalisingRule("form-state", "form state is compared as property, not as start attribute"),
@@ -68,27 +68,27 @@ RULES = (
     ),
     NormalisingRule(
         "after-failure",
-        "between two frameworks, what a runtime leaves of a component that failed on both sides is its own",
+        "between two runtimes, what a runtime leaves of a component that failed on both sides is its own",
     ),
     NormalisingRule(
         "drawn-between",
-        "between two frameworks, whether the page is drawn between the events of one gesture is their own",
+        "between two runtimes, whether the page is drawn between the events of one gesture is their own",
     ),
     NormalisingRule(
         "input-types",
-        "between two frameworks, what a development build says of declared types is its own",
+        "between two runtimes, what a development build says of declared types is its own",
     ),
     NormalisingRule(
         "listens-for-page",
-        "between two frameworks, a listener a runtime itself keeps at the document is its own",
+        "between two runtimes, a listener a runtime itself keeps at the document is its own",
     ),
     NormalisingRule(
         "value-on",
-        "between two frameworks, the value “on” of a checkbox or radio button is what it has without one",
+        "between two runtimes, the value “on” of a checkbox or radio button is what it has without one",
     ),
     NormalisingRule(
         "moved-focus",
-        "between two frameworks, which of the elements that change places leaves the page, and with it the "
+        "between two runtimes, which of the elements that change places leaves the page, and with it the "
         "focus, is their own",
     ),
     NormalisingRule(

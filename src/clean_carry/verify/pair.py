@@ -16,6 +16,7 @@ from clean_carry.component.result import NewFile, Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import package_version
 from clean_carry.syntaxes.jsx_function.from_markup.styles import scope_mark
 from clean_carry.syntaxes.registered_object.as_single_file import NotAFile, as_single_file
 from clean_carry.syntaxes.registered_object.syntax import SYNTAX as REGISTERED
@@ -64,9 +65,16 @@ def pair_of(
 
 
 def sides_of(
-    old: Path, old_text: str, new: Path, new_text: str, runtime_name: str | None = None
+    old: Path,
+    old_text: str,
+    new: Path,
+    new_text: str,
+    runtime_name: str | None = None,
+    *,
+    new_alone: bool = False,
 ) -> tuple[Side, Side, Interface | None]:
-    """The same for texts that need not stand on the disk."""
+    """The same for texts that need not stand on the disk; where `new_alone`, the runtime of that name is
+    the new side's, and the old one runs where the project has it."""
     settings = settings_for(old)
     written = old
     old, old_text = _as_run(old, old_text)
@@ -79,7 +87,12 @@ def sides_of(
                 f"there is no runtime “{runtime_name}”", advice="`clean-carry runtimes` lists them"
             )
         chosen = RUNTIMES[runtime_name]
-        runtimes = [chosen if r.framework == chosen.framework else r for r in runtimes]
+        fits = [one.framework == chosen.framework for one in runtimes]
+        kept = new_alone and package_version(folder, chosen.framework) is not None
+        runtimes = [
+            chosen if fit and not (kept and at == 0) else one
+            for at, (one, fit) in enumerate(zip(runtimes, fits, strict=True))
+        ]
     place = old.resolve()
     new_place = place if {old.suffix, new.suffix} <= _SCRIPTS else place.with_suffix(new.suffix)
     hubs = hubs_of(old_text, str(place))
@@ -124,7 +137,7 @@ def sides_of_result(
     first, *others = result.files
     new = Path(first.path)
     name = f"{declared(result.target).runtime.name}-{major}" if major is not None else None
-    sides = sides_of(old, read_text(old), old.with_name(new.name), first.text, name)
+    sides = sides_of(old, read_text(old), old.with_name(new.name), first.text, name, new_alone=True)
     folder = old.resolve().parent
     extra = tuple((folder / Path(file.path).name, file.text) for file in others)
     if sides[1].application is not None:

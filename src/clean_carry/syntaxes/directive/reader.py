@@ -18,7 +18,7 @@ class DirectiveReader:
         """Whether the script registers by name, or names the runtime."""
         return registers(source.data) or b"angular" in source.data
 
-    def whole(self, source: SourceText, workspace: Workspace, neutral: bool) -> SourceText:
+    def whole(self, source: SourceText, workspace: Workspace, wishes: Wishes) -> SourceText:
         """The file as it is."""
         return source
 

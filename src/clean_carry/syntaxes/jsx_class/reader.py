@@ -36,7 +36,7 @@ class ClassReader:
         """Whether a class of the file extends something."""
         return _EXTENDS.search(source.data) is not None
 
-    def whole(self, source: SourceText, workspace: Workspace, neutral: bool) -> SourceText:
+    def whole(self, source: SourceText, workspace: Workspace, wishes: Wishes) -> SourceText:
         """The file with what its classes inherit from small bases of the project."""
         return with_bases(source, workspace)
 

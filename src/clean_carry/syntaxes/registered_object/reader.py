@@ -18,9 +18,8 @@ from clean_carry.syntaxes.registered_object.as_single_file import (
     registered_in,
 )
 from clean_carry.syntaxes.registered_object.syntax import SYNTAX
-from clean_carry.syntaxes.single_file.options.mixed_in import with_mixins
 from clean_carry.syntaxes.single_file.options.read import read
-from clean_carry.syntaxes.single_file.options.respelled import respelled
+from clean_carry.syntaxes.single_file.options.wholly import whole_of
 
 
 class RegisteredReader:
@@ -30,13 +29,13 @@ class RegisteredReader:
         """Whether the script holds an object of options with its template as text."""
         return bool(registered_in(Tree(source)))
 
-    def whole(self, source: SourceText, workspace: Workspace, neutral: bool) -> SourceText:
+    def whole(self, source: SourceText, workspace: Workspace, wishes: Wishes) -> SourceText:
         """The script as a single file; as it is where it cannot be one."""
         try:
             made = as_single_file(source)
         except NotAFile:
             return source
-        return respelled(with_mixins(made, workspace), workspace) if neutral else made
+        return whole_of(made, workspace, wishes)
 
     def read(
         self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes

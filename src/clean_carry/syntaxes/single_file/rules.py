@@ -5,6 +5,23 @@ from __future__ import annotations
 from clean_carry.component.rules import Row, table
 
 _ROWS: tuple[Row, ...] = (
+    # -- from version 2 of the runtime to version 3 ---------------------------------------------
+    (
+        "native-removed",
+        "note",
+        "a listener of an element (.native) is one of the component now, which hands it to its root unless "
+        "it sends an event of that name itself",
+        "Check that the component does not send it",
+        '<berth-row @click.native="pick" />',
+    ),
+    (
+        "transition-renamed",
+        "note",
+        "the classes that begin a transition are called -enter-from and -leave-from now; its name is made "
+        "by code, so its styles were not changed",
+        "Rename the classes in the styles",
+        '<transition :name="kind">',
+    ),
     # -- components that a script registers -----------------------------------------------------
     (
         "several-registered",
@@ -86,8 +103,7 @@ _ROWS: tuple[Row, ...] = (
     (
         "removed-from-runtime",
         "error",
-        "version 3 of the runtime no longer has this on its instances, so the component fails there as "
-        "it is",
+        "version 3 of the runtime no longer has this, so the component fails there as it is",
         "Replace it as the migration notes of the runtime say, then carry",
         "mounted() { this.$once('hook:beforeDestroy', stop); }",
     ),

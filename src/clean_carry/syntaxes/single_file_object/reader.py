@@ -7,9 +7,8 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.contract import Wishes
 from clean_carry.syntaxes.single_file.file import SingleFile
-from clean_carry.syntaxes.single_file.options.mixed_in import with_mixins
 from clean_carry.syntaxes.single_file.options.read import read
-from clean_carry.syntaxes.single_file.options.respelled import respelled
+from clean_carry.syntaxes.single_file.options.wholly import whole_of
 from clean_carry.syntaxes.single_file_object.syntax import SYNTAX
 
 
@@ -20,9 +19,9 @@ class ObjectReader:
         """The marks say it all."""
         return True
 
-    def whole(self, source: SourceText, workspace: Workspace, neutral: bool) -> SourceText:
-        """The file as it is; for another family with what its component mixes in, in plain code."""
-        return respelled(with_mixins(source, workspace), workspace) if neutral else source
+    def whole(self, source: SourceText, workspace: Workspace, wishes: Wishes) -> SourceText:
+        """The file in the form that the crossing wishes."""
+        return whole_of(source, workspace, wishes)
 
     def read(
         self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes

@@ -7,7 +7,7 @@ What cannot be written in stays as it is: the writer refuses it and says so.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from functools import cached_property
 from pathlib import Path
@@ -54,8 +54,13 @@ class _Mixin:
         return Names(self.tree)
 
 
-def with_mixins(source: SourceText, workspace: Workspace) -> SourceText:
-    """The file with what its component mixes in written into its object, as far as that is found."""
+def with_mixins(
+    source: SourceText, workspace: Workspace, asked: Callable[[str], bool] | None = None
+) -> SourceText:
+    """The file with what its component mixes in written into its object, as far as that is found.
+
+    Where one is `asked`, only if that says of what something mixed in says that it must be.
+    """
     if b"mixins" not in source.data and b"extends" not in source.data:
         return source
     blocks = read_file(source)
@@ -68,7 +73,8 @@ def with_mixins(source: SourceText, workspace: Workspace) -> SourceText:
         return source
     typed = any(one.name == "lang" for one in blocks.script.attributes)
     try:
-        edits = list(_Merging(tree, names, exported.literal, workspace, typed).edits())
+        merging = _Merging(tree, names, exported.literal, workspace, typed, asked)
+        edits = list(merging.edits())
     except (NotReadIn, NotFollowed):
         return source
     if not edits:
@@ -88,6 +94,7 @@ class _Merging:
     literal: Node
     workspace: Workspace
     typed: bool
+    asked: Callable[[str], bool] | None = None
     needs: dict[str, Imported] = field(default_factory=dict)
     constants: dict[str, str] = field(default_factory=dict)
 
@@ -101,6 +108,8 @@ class _Merging:
         mixins = list(self._mixins(self.literal, self.tree, self.workspace.file, follower, 0))
         if any(follower.later.get(id(one.node)) for one in mixins):
             raise NotReadIn("which is changed later")
+        if self.asked is not None and not any(self.asked(one.node.text) for one in mixins):
+            return
         own = {name: value for name, _, value in parts if name is not None}
         gathered: dict[str, dict[str, tuple[_Mixin, Node]]] = {}
         hooks: list[tuple[_Mixin, Node]] = []
@@ -210,7 +219,9 @@ class _Merging:
                 if name in had:
                     continue
                 text = self._member(mixin, part, holder.type == "array", inner)
-                yield self._edit(holder.start + 1, f"\n{inner}{text},", mixin, part)
+                line = "\n" in holder.text or "\n" in text
+                before = f"\n{inner}" if line else " "
+                yield self._edit(holder.start + 1, f"{before}{text},", mixin, part)
 
     def _option(
         self, at: int, indent: str, option: str, members: dict[str, tuple[_Mixin, Node]]

@@ -28,6 +28,7 @@ from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import Names, is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
+from clean_carry.source.merged import MergedText
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
@@ -80,6 +81,9 @@ def read(
     statement, literal = exported.statement, exported.literal
     _claim(ledger, source, exported, start, end)
     uses = Uses(tree, names, ledger)
+    if isinstance(source, MergedText):
+        for refused in source.refused:
+            uses.refuse(*refused)
     if blocks.refusal is not None:
         uses.refuse(*blocks.refusal)
     if exported.made:
@@ -96,7 +100,9 @@ def read(
     component = replace(
         component,
         foreign=replace(component.foreign, opened=shared),
-        facts=replace(component.facts, unread=tuple(members.unread)),
+        facts=replace(
+            component.facts, unread=tuple(members.unread), elsewhere=tuple(_changed(source))
+        ),
     )
     refusals: tuple[Refusal, ...] = ()
     components: tuple[Component, ...] = (component,)
@@ -117,6 +123,13 @@ def read(
         template=blocks.template,
         exported=exported,
     )
+
+
+def _changed(source: SourceText) -> Iterator[tuple[str, str, int]]:
+    """What was noted of a file that was changed before it is read: rule, file, line."""
+    for rule, _, at in source.noted if isinstance(source, MergedText) else ():
+        place = source.place(at)
+        yield rule, place.file, place.line
 
 
 def _claim(ledger: Ledger, source: SourceText, exported: Exported, start: int, end: int) -> None:

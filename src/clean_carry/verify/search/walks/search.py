@@ -112,7 +112,7 @@ class Search:
     ) -> None:
         self.bench, self.pair = bench, pair
         # What a runtime makes of a value of another type than the declared one is its own.
-        across = pair.old.runtime.framework != pair.new.runtime.framework
+        across = pair.old.runtime != pair.new.runtime
         keys = keys_of(pair.old.text) | keys_of(pair.new.text) if across else frozenset()
         self.situations = Situations(inputs, typed=across, keys=keys)
         if across and not pair.old.runtime.hands_listeners_on:

@@ -1,0 +1,61 @@
+"""A single file of version 2 as version 3 takes it (its migration guide has a page for each rule here).
+
+Text is changed, nothing is read yet: what comes out is a file of version 3 that the reader takes as any
+other. What version 3 has no form for is refused by the reader, at the place it has in the old file.
+"""
+
+from __future__ import annotations
+
+import re
+
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.merged import MergedText
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.single_file.blocks import read_file
+from clean_carry.syntaxes.single_file.expressions import read_code
+from clean_carry.syntaxes.single_file.options.exported import exported_object
+from clean_carry.syntaxes.single_file.options.functions import parts_of
+from clean_carry.syntaxes.single_file.options.mixed_in import with_mixins
+from clean_carry.syntaxes.single_file.options.respelled import respelled
+from clean_carry.syntaxes.single_file.upgrade.attributes import upgrade_elements
+from clean_carry.syntaxes.single_file.upgrade.changes import Changes
+from clean_carry.syntaxes.single_file.upgrade.filters import upgrade_filters
+from clean_carry.syntaxes.single_file.upgrade.script import upgrade_script
+from clean_carry.syntaxes.single_file.upgrade.styles import upgrade_styles
+from clean_carry.syntaxes.single_file.upgrade.template import upgrade_nodes
+
+# What a mixin may say that version 3 no longer takes.
+_OLDER = re.compile(
+    r"\bbeforeDestroy\b|\bdestroyed\b|\$set\b|\$delete\b|\$listeners\b|\$scopedSlots\b|\bfilters\b"
+)
+
+
+def upgraded(source: SourceText, workspace: Workspace) -> SourceText:
+    """The file for version 3."""
+    source = with_mixins(source, workspace, lambda text: bool(_OLDER.search(text)))
+    source = respelled(source, workspace)
+    blocks = read_file(source)
+    if blocks.script is None:
+        return source
+    tree = Tree(source, bytes(source.blanked([blocks.script.inner])))
+    names = Names(tree)
+    exported = exported_object(tree, names, workspace)
+    if exported is None:
+        return source
+    options = {name: value for name, _, value in parts_of(exported.literal) if name is not None}
+    changes = Changes(source)
+    if blocks.template is not None:
+        code = read_code(source, blocks.template)
+        upgrade_elements(changes, blocks.template, code, options, workspace)
+        upgrade_nodes(changes, blocks.template, code)
+        upgrade_filters(changes, code, tree, exported.literal)
+        upgrade_styles(changes, blocks)
+    upgrade_script(changes, tree, names, exported.literal)
+    if not (changes.edits or changes.refused or changes.noted):
+        return source
+    made = MergedText(source, changes.edits)
+    made.refused += [(rule, detail, made.moved(at)) for rule, detail, at in changes.refused]
+    made.noted += [(rule, detail, made.moved(at)) for rule, detail, at in changes.noted]
+    return made
