@@ -36,6 +36,9 @@ RULES = (
     NormalisingRule(
         "empty-class", "between two runtimes, a class attribute without a class says nothing"
     ),
+    NormalisingRule(
+        "empty-style", "between two runtimes, a style attribute without a style says nothing"
+    ),
     NormalisingRule("boolean-attribute", "a boolean attribute is true whatever its value"),
     NormalisingRule("form-state", "form state is compared as property, not as start attribute"),
     NormalisingRule("style-spacing", "spacing inside a style attribute means nothing"),
@@ -300,6 +303,9 @@ class Normaliser:
         for key, value in attributes.items():
             if any(key == m or (m.endswith("*") and key.startswith(m[:-1])) for m in self.marks):
                 self.used["scope-mark"] += 1
+                continue
+            if key == "style" and self.across and not value.strip():
+                self.used["empty-style"] += 1
                 continue
             if key == "class" and self.across and not value.strip():
                 self.used["empty-class"] += 1

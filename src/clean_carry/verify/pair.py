@@ -16,7 +16,7 @@ from clean_carry.component.result import NewFile, Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.source.text import SourceText
-from clean_carry.source.workspace import package_version
+from clean_carry.source.workspace import Workspace, package_version
 from clean_carry.syntaxes.jsx_function.from_markup.styles import scope_mark
 from clean_carry.syntaxes.registered_object.as_single_file import NotAFile, as_single_file
 from clean_carry.syntaxes.registered_object.syntax import SYNTAX as REGISTERED
@@ -155,7 +155,33 @@ def sides_of_result(
         }
         application = sides[1].application.with_templates(more)
         return sides[0], replace(sides[1], application=application, extra=extra), sides[2]
+    if sides[2] is None and sides[0].runtime != sides[1].runtime:
+        extra += tuple(_upgraded(sides[1], result.target, major).items())
     return sides[0], replace(sides[1], extra=extra), sides[2]
+
+
+def _upgraded(new: Side, target: str, major: int | None) -> dict[Path, str]:
+    """The components of the project that a new side draws, written for its version as well.
+
+    One that cannot be written stays as it is: the new side fails of it then.
+    """
+    found: dict[Path, str] = {}
+    open_ = [(new.place.resolve(), new.text)]
+    while open_:
+        place, text = open_.pop()
+        workspace = Workspace(place, dict(settings_for(place).aliases))
+        for request in _SINGLE_FILES.findall(text):
+            child = workspace.resolve(request, place)
+            if child is None or child in found or child == new.place.resolve():
+                continue
+            try:
+                made = carry_file(Request(child, str(child), target, runtime=major))[0]
+            except CarryError:
+                continue
+            if made.files:
+                found[child] = made.files[0].text
+                open_.append((child, made.files[0].text))
+    return found
 
 
 def with_drawn(new: Side, written: Iterable[tuple[Path, str]]) -> Side:
@@ -213,6 +239,7 @@ def _framework(path: Path, text: str) -> str:
 
 # Names of components, and of functions that make components.
 # What a new file imports by its place.
+_SINGLE_FILES = re.compile(r"""from\s+['"]([^'"]+\.vue)['"]""")
 _IMPORTED = re.compile(r"""from\s+['"](\.[^'"]+)['"]""")
 _MOUNTED = re.compile(r"[^a-z]|with[A-Z]")
 # A component that is mounted without an error less often is tried inside its parents too.

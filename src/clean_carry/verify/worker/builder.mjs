@@ -150,12 +150,22 @@ function aliased(aliases) {
 /** The runtime's own packages: the project's first, then the installed runtime's; always one copy. */
 function oneRuntime(names, projectFolder, runtimeFolder) {
   const filter = new RegExp(`^(${names.join('|')})(/.*)?$`);
+  // A project that has another major version of the runtime is not asked for it.
+  const major = (folder) => {
+    try {
+      return createRequire(path.join(folder, 'package.json'))(`${names[0]}/package.json`).version.split('.')[0];
+    } catch {
+      return '';
+    }
+  };
+  const same = [major(runtimeFolder), ''].includes(major(projectFolder));
+  const folders = same ? [projectFolder, runtimeFolder] : [runtimeFolder];
   return {
     name: 'one-runtime',
     setup(build) {
       build.onResolve({ filter }, async (args) => {
         if (args.pluginData === 'resolving') return undefined;
-        for (const resolveDir of [projectFolder, runtimeFolder]) {
+        for (const resolveDir of folders) {
           const found = await build.resolve(args.path, { resolveDir, kind: args.kind, pluginData: 'resolving' });
           if (found.errors.length === 0) return found;
         }

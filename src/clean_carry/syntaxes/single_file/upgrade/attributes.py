@@ -31,7 +31,13 @@ _BOOLEAN = frozenset(
     "ismap itemscope loop multiple muted nomodule novalidate open readonly required reversed "
     "selected".split()
 )
-_TRUTH = re.compile(r"^!|[^=!<>]==|!=|[<>](?!=?>)|\bincludes\(|^Boolean\(")
+# Of these the first hold on every element, the others on tags that know them (HTML, "Attributes").
+_EVERYWHERE = frozenset({"hidden", "inert", "autofocus"})
+_FIELDS = frozenset(
+    "button input select textarea option optgroup fieldset details dialog audio video ol form iframe img "
+    "script track link".split()
+)
+_TRUTH = re.compile(r"^!|[^=!<>]==|!=|[<>](?!=?>)|\bincludes\(|^Boolean\(|\bfalse\b")
 
 
 def upgrade_elements(
@@ -54,10 +60,11 @@ def upgrade_elements(
                 _model(changes, node, attribute, workspace)
             elif is_handler(attribute):
                 _listener(changes, attribute, component)
+                _arguments(changes, attribute)
             elif attribute.name == "v-on" and _value(changes, attribute) == "$listeners":
                 _handed_on(changes, node, attribute, kept, roots)
             elif attribute.name.startswith((":", "v-bind:")):
-                _bound(changes, attribute, component, flags, code)
+                _bound(changes, node, attribute, flags, code)
             elif attribute.name == "is" and not component and attribute.value is not None:
                 at = attribute.value[0]
                 changes.put(at, at, "vue:")
@@ -138,6 +145,19 @@ def _listener(changes: Changes, attribute: TemplateAttribute, component: bool) -
         changes.put(attribute.start, attribute.name_end, ".".join([name, *made]))
 
 
+def _arguments(changes: Changes, attribute: TemplateAttribute) -> None:
+    """What a listener is called with has no name in an expression any more."""
+    if attribute.value is None or not re.search(r"\barguments\b", _value(changes, attribute)):
+        return
+    start, end = attribute.value
+    text = re.sub(r"\barguments\b", "given", changes.source.slice(start, end))
+    changes.put(
+        start,
+        end,
+        f"(...given) => {{ {text.strip()} }}" if ";" in text else f"(...given) => {text}",
+    )
+
+
 def _handed_on(
     changes: Changes,
     node: TemplateNode,
@@ -168,8 +188,8 @@ def _gone(changes: Changes, attribute: TemplateAttribute) -> None:
 
 def _bound(
     changes: Changes,
+    node: TemplateNode,
     attribute: TemplateAttribute,
-    component: bool,
     flags: set[str],
     code: TemplateCode,
 ) -> None:
@@ -181,13 +201,16 @@ def _bound(
             return
         changes.put(attribute.start, attribute.name_end, f"v-model:{plain}")
         return
-    if component or attribute.value is None or plain in _PROPERTIES or plain in _BOOLEAN | _WORDS:
+    known = plain in _EVERYWHERE or (plain in _BOOLEAN and node.tag in _FIELDS)
+    drawn = node.tag == "component" or node.tag in ELEMENTS - _OWN
+    if not drawn or attribute.value is None or plain in _PROPERTIES | _WORDS or known:
         return
     text = _value(changes, attribute)
     # False took any attribute away (migration guide, "Attribute Coercion Behavior").
-    node = code.values.get(attribute.value[0])
-    if text in flags or _TRUTH.search(text):
-        simple = text.replace(".", "").isidentifier() or (node is not None and text.startswith("!"))
+    value = code.values.get(attribute.value[0])
+    if text in flags or _TRUTH.search(text) or plain in _BOOLEAN:
+        negated = value is not None and value.type == "unary_expression"
+        simple = text.replace(".", "").isidentifier() or negated
         shown = text if simple else f"({text})"
         changes.put(attribute.value[0], attribute.value[1], f"{shown} || undefined")
 

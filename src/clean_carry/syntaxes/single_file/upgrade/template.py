@@ -6,7 +6,6 @@ import re
 
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode
 from clean_carry.syntaxes.single_file.expressions import TemplateCode
-from clean_carry.syntaxes.single_file.upgrade.attributes import is_component
 from clean_carry.syntaxes.single_file.upgrade.changes import Changes
 
 _KEYS = (":key", "v-bind:key", "key")
@@ -60,6 +59,9 @@ def _slot(changes: Changes, node: TemplateNode) -> None:
     condition = next(
         (one for one in node.attributes if one.name in ("v-if", "v-else", "v-else-if")), None
     )
+    if condition is not None and condition.name != "v-if":
+        changes.refuse("removed-from-runtime", "a slot that another condition decides", node.start)
+        return
     said = ""
     for attribute in (slot, scope, condition):
         if attribute is None:
@@ -153,5 +155,5 @@ def _spaces(changes: Changes, nodes: list[TemplateNode]) -> None:
 
 def _is_seen(node: TemplateNode) -> bool:
     """Whether white space beside a node is seen."""
-    plain = node.kind == "element" and not is_component(node.tag) and node.tag not in _BLOCKS
+    plain = node.kind == "element" and node.tag not in _BLOCKS
     return plain and not re.match(r"template|slot|transition|component|keep-alive", node.tag)

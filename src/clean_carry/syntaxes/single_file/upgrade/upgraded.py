@@ -22,6 +22,7 @@ from clean_carry.syntaxes.single_file.options.respelled import respelled
 from clean_carry.syntaxes.single_file.upgrade.attributes import upgrade_elements
 from clean_carry.syntaxes.single_file.upgrade.changes import Changes
 from clean_carry.syntaxes.single_file.upgrade.filters import upgrade_filters
+from clean_carry.syntaxes.single_file.upgrade.imported import check_imported
 from clean_carry.syntaxes.single_file.upgrade.script import upgrade_script
 from clean_carry.syntaxes.single_file.upgrade.styles import upgrade_styles
 from clean_carry.syntaxes.single_file.upgrade.template import upgrade_nodes
@@ -52,7 +53,11 @@ def upgraded(source: SourceText, workspace: Workspace) -> SourceText:
         upgrade_nodes(changes, blocks.template, code)
         upgrade_filters(changes, code, tree, exported.literal)
         upgrade_styles(changes, blocks)
+        for used in code.used:
+            if used.node.text == "$scopedSlots":
+                changes.put(used.node.start, used.node.end, "$slots")
     upgrade_script(changes, tree, names, exported.literal)
+    check_imported(changes, tree, options, workspace)
     if not (changes.edits or changes.refused or changes.noted):
         return source
     made = MergedText(source, changes.edits)
