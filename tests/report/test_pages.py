@@ -13,7 +13,7 @@ import pytest
 from PIL import Image
 
 from clean_carry.component.findings import Finding
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap
 from clean_carry.component.result import LedgerEntry, NewFile, Result
 from clean_carry.report.page.write import Report
 from clean_carry.report.subject import Subject
@@ -215,7 +215,7 @@ def hostile(word: str) -> Subject:
     result = Result(
         f"{word}.jsx", word, word, word, "left",
         (NewFile(f"{word}.function.jsx", word, b""), NewFile(f"{word}.html", word, b"")),
-        {"kept": 1}, (LedgerEntry(word, 1, 1, "carried", word),), Interface(), (finding,),
+        {"kept": 1}, (LedgerEntry(word, 1, 1, "carried", word),), InterfaceMap(), (finding,),
     )  # fmt: skip
     return Subject.of(f"{word}/{word}.jsx", f"{word}\n{word}", [result], verification, 1.0)
 

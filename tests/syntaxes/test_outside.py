@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 from pathlib import Path
 from typing import Any
@@ -10,10 +11,11 @@ import pytest
 
 DECLARED = """
 from clean_carry.component.fragment import copy, new
-from clean_carry.component.interface import Interface
-from clean_carry.component.model import Component, Place
+from clean_carry.component.interface import InterfaceMap
+from dataclasses import replace
+from clean_carry.component.model import Component, Place, Refusal
 from clean_carry.syntaxes.contract import Marks, ReadFile, RuntimeSpec, Syntax
-from clean_carry.syntaxes.written import NewText, Written, beside
+from clean_carry.syntaxes.written import NewText, Written, beside, unchanged
 
 
 class Reader:
@@ -41,16 +43,43 @@ class Writer:
         rows = source.span(made.place.head.end, made.span.end)
         path = beside(source.path, "slip", "tides")
         text = NewText(path, head + copy(rows), source, fitted.ledger)
-        return Written((text,), (made,), (), {made.span.start: Interface()})
+        return Written((text,), (made,), (), {made.span.start: InterfaceMap()})
+
+
+class SlipReader(Reader):
+    def recognises(self, source):
+        return source.data.startswith(b"slip ")
+
+    def read(self, source, ledger, workspace, wishes):
+        file = super().read(source, ledger, workspace, wishes)
+        if b"storm" in source.data:
+            at = source.data.index(b"storm")
+            return ReadFile(SLIP, source, (), (Refusal("PIER", "unknown-option", "storm", at),))
+        return file
+
+
+class BookWriter(Writer):
+    def write(self, fitted):
+        if fitted.file.refusals:
+            return unchanged(fitted.file.source, fitted.ledger, fitted.file.refusals)
+        written = super().write(fitted)
+        (text,) = written.files
+        path = text.path.replace(".slip.slip", ".book")
+        return replace(written, files=(replace(text, path=path),))
 
 
 RUNTIME = RuntimeSpec("tides", 1)
+RULES = "clean_carry.syntaxes.single_file.rules:RULES"
 CARD = Syntax("tide-card", "a card of tides", "tides", "card", Marks((".tides",), ((b"card ",),)),
               RUNTIME, frozenset(), reader="tide_cards:Reader")
-SLIP = Syntax("tide-slip", "a slip of tides", "tides", "slip", Marks((".tides",)),
-              RUNTIME, frozenset(), writer="tide_cards:Writer", takes=frozenset({"tides"}))
+BOOK = Syntax("tide-book", "a book of tides", "books", "book", Marks((".tides",)), RUNTIME, frozenset(),
+              writer="tide_cards:BookWriter", takes=frozenset({"slips"}))
+SLIP = Syntax("tide-slip", "a slip of tides", "slips", "slip", Marks((".tides",)),
+              RUNTIME, frozenset(), reader="tide_cards:SlipReader", rules=RULES, writer="tide_cards:Writer",
+              takes=frozenset({"tides"}))
 """
 POINTS = "[clean_carry.syntaxes]\ntide-card = tide_cards:CARD\ntide-slip = tide_cards:SLIP\n"
+POINTS += "tide-book = tide_cards:BOOK\n"
 
 
 @pytest.fixture
@@ -89,3 +118,26 @@ def test_without_it_nobody_knows_the_syntax(run: Any, tmp_path: Path) -> None:
     (tmp_path / "Pier.tides").write_text("card Pier\nhigh 06:12\n")
     done = run("carry", "Pier.tides", "--to", "tide-slip")
     assert done.returncode == 2 and "“tide-slip” is not a syntax that can be written" in done.stderr
+
+
+def test_two_crossings_one_after_the_other(
+    run: Any, tmp_path: Path, outside: dict[str, str]
+) -> None:
+    (tmp_path / "Pier.tides").write_text("card Pier\nhigh 06:12\nlow 12:31\n")
+    done = run("carry", "Pier.tides", "--to", "tide-book", "--write", env=outside)
+    assert done.returncode == 0, done.stderr
+    assert (tmp_path / "Pier.book.tides").read_text() == "slip PIER\nhigh 06:12\nlow 12:31\n"
+    # What stands between the two is never written.
+    assert not (tmp_path / "Pier.slip.tides").exists()
+
+
+def test_a_link_that_refuses_is_named(run: Any, tmp_path: Path, outside: dict[str, str]) -> None:
+    (tmp_path / "Pier.tides").write_text("card Pier\nhigh 06:12\nstorm 12:31\n")
+    done = run("carry", "Pier.tides", "--to", "tide-book", "--json", env=outside)
+    assert done.returncode == 1, done.stderr
+    result = json.loads(done.stdout)["results"][0]
+    assert (result["from"], result["to"]) == ("tide-card", "tide-book")
+    assert (result["status"], result["files"]) == ("refused", [])
+    found = result["findings"][0]
+    assert found["message"].startswith("tide-slip → tide-book: ")
+    assert (found["file"], found["line"]) == ("Pier.tides", 3)

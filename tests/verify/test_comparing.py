@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 
 from clean_carry.component.errors import InputError
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import interface_of
 from clean_carry.verify.compare import differences, draws_or_calls, tree_differences
 from clean_carry.verify.normalise import RULES, Normaliser
 from clean_carry.verify.normalise_scoped import ScopedNormaliser
@@ -131,7 +131,7 @@ def test_trials_are_renamed_by_the_interface() -> None:
     trial = Trial(
         "t", {"a": 1}, {"change": {}}, {"title": ["x"]}, [], [{"change": {"inputs": {"a": 2}}}]
     )
-    names = Interface((("a", "b"),), (("change", "onChange"),), (("title", "titleSlot"),))
+    names = interface_of((("a", "b"),), (("change", "onChange"),), (("title", "titleSlot"),))
     request = trial.request(names)
     assert request["inputs"] == {"b": 1}
     assert request["functions"] == {"onChange": {"called": "change"}}

@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.project.settings import Accepted, Settings
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.judge import MOST_TREES, Judged, Pair, TrialResult, judge, restless
@@ -61,7 +61,7 @@ class Lane:
         return told
 
 
-def pair(interface: Interface | None = None, settings: Settings | None = None) -> Pair:
+def pair(interface: InterfaceMap | None = None, settings: Settings | None = None) -> Pair:
     place = Path("Berth.jsx")
     sides = [
         Side(place, text, RUNTIMES["react-18"], **({"settings": settings} if settings else {}))
@@ -183,7 +183,7 @@ def test_trees_are_kept_where_something_differs() -> None:
 
 
 def test_the_new_side_is_asked_by_its_own_names() -> None:
-    names = Interface(inputs=(("free", "places"),), events=(("onPick", "pick"),))
+    names = interface_of((("free", "places"),), events=(("onPick", "pick"),))
     lane = Lane(always(point("shown", b("3"))), always(point("shown", b("3"))))
     trial = Trial("berth", inputs={"free": 3}, functions={"onPick": None})
     judge(lane, pair(names), trial)  # type: ignore[arg-type]

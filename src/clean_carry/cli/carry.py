@@ -31,7 +31,7 @@ from clean_carry.project.settings import settings_for
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import major
-from clean_carry.syntaxes.registry import crosses, declared, known
+from clean_carry.syntaxes.registry import declared, known, way
 
 if TYPE_CHECKING:
     from clean_carry.report.subject import Subject
@@ -267,7 +267,7 @@ def _meant(files: tuple[Path, ...], target: str, origin: str | None) -> Meant:
     """
 
     def wanted(syntax: str) -> bool:
-        return crosses(syntax, target) and origin in (None, syntax)
+        return bool(way(syntax, target)) and origin in (None, syntax)
 
     check_syntaxes(target, origin)
     sources = files or sources_of(settings_for(Path("x")))

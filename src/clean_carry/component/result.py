@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from typing import Any, Literal, NamedTuple
 
 from clean_carry.component.findings import Finding
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap
 
 OUTCOMES = ("kept", "carried", "dropped", "left")
 Status = Literal["clean", "left", "refused"]
@@ -59,7 +59,7 @@ class Result:
     files: tuple[NewFile, ...] = ()
     counts: dict[str, int] = field(default_factory=lambda: dict.fromkeys(OUTCOMES, 0))
     entries: tuple[LedgerEntry, ...] = ()
-    interface: Interface = field(default_factory=Interface)
+    interface: InterfaceMap = field(default_factory=InterfaceMap)
     findings: tuple[Finding, ...] = ()
     digest: str = ""
 

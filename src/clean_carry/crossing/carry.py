@@ -18,11 +18,12 @@ from clean_carry.component.members import LeftMember
 from clean_carry.component.model import Component
 from clean_carry.component.result import LedgerEntry, NewFile, Result, Status
 from clean_carry.component.rules import Rule
+from clean_carry.crossing.chain import carry_chain
 from clean_carry.source.places import folder_of
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, major, package_version
 from clean_carry.syntaxes.contract import Excluded, Fitted, ReadAgain, Syntax, Wishes
-from clean_carry.syntaxes.registry import crosses, declared, every_syntax, known, recognise
+from clean_carry.syntaxes.registry import declared, every_syntax, known, recognise, way
 from clean_carry.syntaxes.rules import rules_of
 from clean_carry.syntaxes.written import Note, Written
 
@@ -66,14 +67,27 @@ def carry_file(request: Request) -> list[Result]:
                 advice="`clean-carry syntaxes` lists them",
                 file=source.path,
             )
-        if not crosses(origin, request.target):
+        ids = way(origin, request.target)
+        if not ids:
             raise CarryError(
                 f"there is no crossing from {origin} to {request.target}",
                 advice="`clean-carry syntaxes` shows what is read and written",
                 file=source.path,
             )
         runtime = request.runtime or _version(request.path, declared(request.target))
-        return _balanced(source, request, origin, runtime)
+        if len(ids) == 2:
+            return _balanced(source, request, origin, runtime)
+
+        def link(text: SourceText, old: str, new: str) -> list[Result]:
+            own = replace(request, path=request.path.with_name(Path(text.path).name), target=new)
+            return _balanced(
+                text,
+                own if text is not source else replace(own, path=request.path),
+                old,
+                runtime if new == request.target else _version(request.path, declared(new)),
+            )
+
+        return carry_chain(source, ids, link)
 
 
 def _version(path: Path, syntax: Syntax) -> int:
@@ -165,7 +179,8 @@ def _results(
         counts, entries = _entries(ledger, component, source)
         result(
             at, component.name, "left" if counts["left"] else "clean", findings, files=files,
-            counts=counts, entries=entries, interface=written.interfaces[at], digest=digest,
+            counts=counts, entries=entries, digest=digest,
+            interface=replace(written.interfaces[at], old=origin, new=request.target),
         )  # fmt: skip
     for refusal in written.refused:
         result(

@@ -74,6 +74,24 @@ def crosses(origin: str, target: str) -> bool:
     return bool(old.reader and new.writer) and old.family in new.takes
 
 
+@cache
+def way(origin: str, target: str) -> tuple[str, ...]:
+    """The syntaxes from one to another, the shortest way: both, where a crossing leads there at once; empty
+    where none leads there. Between them stand syntaxes that are read and written."""
+    ways: list[tuple[str, ...]] = [(origin,)]
+    seen = {origin}
+    while ways:
+        here = ways.pop(0)
+        for after in every_syntax():
+            if after.id in seen or not crosses(here[-1], after.id):
+                continue
+            if after.id == target:
+                return (*here, after.id)
+            seen.add(after.id)
+            ways.append((*here, after.id))
+    return ()
+
+
 def crossings() -> Iterator[tuple[str, str]]:
     """Every (origin, target) that can be carried."""
     ids = [found.id for found in every_syntax()]

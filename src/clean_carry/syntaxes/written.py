@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from clean_carry.component.fragment import Fragment, copy, render, settle
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Refusal
 from clean_carry.component.replacements import Replacements
@@ -65,7 +65,7 @@ class Written:
     files: tuple[NewText, ...]
     carried: tuple[Component, ...]
     refused: tuple[Refusal, ...]
-    interfaces: dict[int, Interface] = field(default_factory=dict)
+    interfaces: dict[int, InterfaceMap] = field(default_factory=dict)
     notes: dict[int, list[Note]] = field(default_factory=dict)
 
     def settle(self) -> None:

@@ -6,7 +6,7 @@ from collections import Counter
 from dataclasses import dataclass, field
 from typing import Any
 
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference, differences, draws_or_calls
 from clean_carry.verify.normalise import OBJECTION, Normaliser, Tree
@@ -61,7 +61,7 @@ class Pair:
     new: Side
     bundles: tuple[Bundle, Bundle]
     baselines: tuple[dict[str, Any], dict[str, Any]]
-    interface: Interface | None
+    interface: InterfaceMap | None
     component: str = ""
     strict: tuple[Bundle, Bundle] | None = None
     used: Counter[str] = field(default_factory=Counter)
@@ -70,7 +70,7 @@ class Pair:
     @classmethod
     def of(
         cls, bench: Bench, old: Side, new: Side, bundles: tuple[Bundle, Bundle],
-        interface: Interface | None, component: str = "",
+        interface: InterfaceMap | None, component: str = "",
     ) -> Pair:  # fmt: skip
         """The pair of two built versions."""
         baselines = (bench.baseline(old.runtime), bench.baseline(new.runtime))

@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from clean_carry.component.errors import CarryError
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap
 from clean_carry.component.result import NewFile, Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.project.settings import Settings, settings_for
@@ -56,7 +56,7 @@ class Trials:
 
 def pair_of(
     old: Path, new: Path, runtime_name: str | None = None
-) -> tuple[Side, Side, Interface | None]:
+) -> tuple[Side, Side, InterfaceMap | None]:
     """The two sides, and the interface map where they are of different frameworks.
 
     Raises `CarryError` for files that cannot be read and runtimes that do not exist.
@@ -72,7 +72,7 @@ def sides_of(
     runtime_name: str | None = None,
     *,
     new_alone: bool = False,
-) -> tuple[Side, Side, Interface | None]:
+) -> tuple[Side, Side, InterfaceMap | None]:
     """The same for texts that need not stand on the disk; where `new_alone`, the runtime of that name is
     the new side's, and the old one runs where the project has it."""
     settings = settings_for(old)
@@ -109,7 +109,7 @@ def sides_of(
     target = MANNERS[frameworks[1]].target
     results = carry_file(Request(written, str(written), target, assume_carried=True))
     found = next((one for one in results if one.status != "refused"), None)
-    interface = found.interface if found is not None else Interface()
+    interface = found.interface if found is not None else InterfaceMap()
     mark = scope_mark(found.component) if found is not None and target == "jsx-function" else ""
     return before, replace(after, marks=(mark,) if mark else ()), interface
 
@@ -129,7 +129,7 @@ def _as_run(old: Path, text: str) -> tuple[Path, str]:
 
 def sides_of_result(
     old: Path, result: Result, major: int | None = None
-) -> tuple[Side, Side, Interface | None]:
+) -> tuple[Side, Side, InterfaceMap | None]:
     """The old side, and what it was carried to, which need not stand on the disk yet.
 
     `major` is the version of the target's runtime to render in, None for the project's own.
@@ -278,7 +278,7 @@ def trials_for(old: Path, trial_file: Path | None) -> Trials:
 def verified(
     bench: Bench,
     sides: tuple[Side, Side],
-    interface: Interface | None,
+    interface: InterfaceMap | None,
     trials: Trials,
     effort: Effort,
     progress: Progress = lambda text: None,
@@ -407,7 +407,7 @@ def _inside(
     bench: Bench,
     sides: tuple[Side, Side],
     effort: Effort,
-    interface: Interface | None,
+    interface: InterfaceMap | None,
     progress: Progress,
 ) -> Verification | None:
     """Once more inside the parents that the project's own uses put around the component."""

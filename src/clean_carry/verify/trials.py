@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from clean_carry.component.errors import InputError
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap
 from clean_carry.project.writing import replace
 
 # What a function says that a search has fail.
@@ -34,7 +34,9 @@ class Trial:
         """Whether it takes content from the project's own uses of the component."""
         return '{"use": ' in json.dumps([self.slots, self.steps])
 
-    def request(self, interface: Interface | None = None, *, held: bool = False) -> dict[str, Any]:
+    def request(
+        self, interface: InterfaceMap | None = None, *, held: bool = False
+    ) -> dict[str, Any]:
         """The trial as the renderer takes it, with the names of the side `interface` leads to.
 
         Calls are recorded under the old side's names on both sides. `held` asks for a reference to the

@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any, Literal
 
 from clean_carry.component.errors import InputError
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap
 from clean_carry.source.text import require_file
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference
@@ -165,7 +165,7 @@ def verify(
     old: Side,
     new: Side,
     trials: Iterable[Trial],
-    interface: Interface | None = None,
+    interface: InterfaceMap | None = None,
     progress: Progress = lambda text: None,
 ) -> Verification:
     """Run every trial given: OLD twice, then NEW; compare at every settled point."""
@@ -204,7 +204,7 @@ def explore(
     old: Side,
     new: Side,
     effort: Effort,
-    interface: Interface | None = None,
+    interface: InterfaceMap | None = None,
     progress: Progress = lambda text: None,
 ) -> Verification:
     """Find trials and run them until the budget is used up, nothing new is found, or one differs.
@@ -327,7 +327,7 @@ def _key(
     old: Side,
     new: Side,
     effort: Effort,
-    interface: Interface | None,
+    interface: InterfaceMap | None,
 ) -> tuple[Any, ...]:
     """What an explored verdict depends on."""
     accepted = [asdict(a) for a in old.settings.accepted]

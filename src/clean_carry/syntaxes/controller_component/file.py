@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 from clean_carry.component.fragment import Fragment, new
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Prop, Refusal
 from clean_carry.component.replacements import Replacements
@@ -314,10 +314,10 @@ def _new_url(template: Template, edits: Replacements) -> None:
         edits.put(at, at, new(f"{SYNTAX.suffix}."))
 
 
-def _interface(directive: Directive) -> Interface:
+def _interface(directive: Directive) -> InterfaceMap:
     bindings = directive.bindings.values()
     slots = dict.fromkeys(s for _, names in directive.templates for s in names.slots)
-    return Interface(
+    return interface_of(
         tuple((b.attribute, b.attribute) for b in bindings if b.kind != "&"),
         tuple((b.attribute, b.attribute) for b in bindings if b.kind == "&"),
         tuple((name, name) for name in slots),

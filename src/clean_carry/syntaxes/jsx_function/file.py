@@ -9,7 +9,7 @@ from pathlib import Path
 from clean_carry.component.code import Differs, Member, MethodValue, Operation, PatternRead, Read
 from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.fragment import Fragment, copy, dropped, new, settled
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Refusal
 from clean_carry.component.spans import Span
@@ -242,10 +242,11 @@ def _of_operations(component: Component) -> Iterator[Note]:
             yield "unbound-method", method.name, at
 
 
-def _interface(component: Component) -> Interface:
+def _interface(component: Component) -> InterfaceMap:
     """Inputs keep their names; children are the default slot on both sides."""
     names = [p.name for p in component.inputs.props]
-    return Interface(inputs=tuple((name, name) for name in names))
+    exposed = ((name, name) for name in component.outward.exposed)
+    return interface_of(((name, name) for name in names), exposed=exposed)
 
 
 def _references(operation: Operation) -> list[str]:

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from clean_carry.component.code import Builtin, MethodCall, MethodValue, Rebound, Taken
 from clean_carry.component.fragment import Fragment
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import slot_names
 from clean_carry.component.members import KeptOption, Method, Provided, Timed
@@ -260,15 +260,16 @@ class _File:
         return found
 
 
-def _interface(component: Component) -> Interface:
+def _interface(component: Component) -> InterfaceMap:
     """Everything keeps its name."""
     events = dict.fromkeys(
         (*component.outward.events, *(event for event in component.outward.sent if event))
     )
-    return Interface(
-        tuple((prop.name, prop.name) for prop in component.inputs.props),
-        tuple((event, event) for event in events),
-        tuple((name, name) for name in slot_names(component.view.markup)),
+    return interface_of(
+        ((prop.name, prop.name) for prop in component.inputs.props),
+        ((event, event) for event in events),
+        ((name, name) for name in slot_names(component.view.markup)),
+        exposed=((name, name) for name in component.outward.exposed),
     )
 
 

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from clean_carry.component.code import FieldUse, Member, Operation, Read, Taken
 from clean_carry.component.fragment import Fragment, copy, joined, new
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.markup import (
     Element,
     Loop,
@@ -435,7 +435,7 @@ class _File:
 
     # -- what is said of it ---------------------------------------------------------------------
 
-    def _interface(self) -> Interface:
+    def _interface(self) -> InterfaceMap:
         """Inputs keep their names; events and slots are inputs of the function."""
         names = self.speller.names
         scoped = Signature(self.component, self.speller, self.source, self.style).scoped()
@@ -443,13 +443,16 @@ class _File:
         for part in self.component.members:
             if isinstance(part, Injected):
                 inputs.append((PROVIDED + part.key.strip("'\""), part.name))
-        return Interface(
-            (*inputs, ("class", "className")),
-            tuple(names.events.items()),
-            tuple(
+        return interface_of(
+            inputs,
+            names.events.items(),
+            (
                 (name, f"{local}()" if name in scoped else local)
                 for name, local in names.slots.items()
             ),
+            exposed=((name, name) for name in self.component.outward.exposed),
+            tags=((self.component.name, self.component.name),),
+            classes=(("class", "className"),),
         )
 
     def _notes(self) -> list[tuple[str, str, int]]:

@@ -16,7 +16,7 @@ from clean_carry.component.code import (
     StateWrite,
 )
 from clean_carry.component.fragment import Fragment, copy, new, settled
-from clean_carry.component.interface import Interface
+from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.markup import Element, Markup, children_of, slot_names
 from clean_carry.component.members import Method
 from clean_carry.component.model import Component, Refusal
@@ -588,10 +588,12 @@ def _components(nodes: tuple[Markup, ...]) -> Iterator[Element]:
         yield from _components(children_of(node))
 
 
-def _interface(component: Component) -> Interface:
+def _interface(component: Component) -> InterfaceMap:
     """Inputs keep their names; functions that are only called are events, content is slots."""
-    return Interface(
-        tuple((prop.name, prop.name) for prop in component.inputs.props),
-        tuple((prop, prop[2].lower() + prop[3:]) for prop in component.outward.events),
-        tuple((name or CONTENT, name) for name in slot_names(component.view.markup)),
+    return interface_of(
+        ((prop.name, prop.name) for prop in component.inputs.props),
+        ((prop, prop[2].lower() + prop[3:]) for prop in component.outward.events),
+        ((name or CONTENT, name) for name in slot_names(component.view.markup)),
+        exposed=((name, name) for name in component.outward.exposed),
+        tags=((component.name, component.name),),
     )
