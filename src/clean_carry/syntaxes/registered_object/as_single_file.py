@@ -18,12 +18,11 @@ from clean_carry.source.merged import Edit, MergedText
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file.names import camel, pascal
 from clean_carry.syntaxes.single_file.options.functions import parts_of
+from clean_carry.syntaxes.single_file.options.read import RUNTIME_OPTIONS
 
 _RUNTIME = "vue"
 # One of these tells an object of options from whatever else has a template.
-_OPTIONS = frozenset(
-    "data props computed methods watch created mounted mixins emits filters inject components".split()
-)
+_OPTIONS = RUNTIME_OPTIONS - {"template", "name", "delimiters", "comments"}
 _OF_OTHERS = frozenset({"controller", "bindings", "link", "scope", "compile"})
 _WRAPPERS = ("defineComponent", "Vue.extend")
 _ESCAPE = re.compile(r"\\(u\{[0-9a-fA-F]+\}|u[0-9a-fA-F]{4}|x[0-9a-fA-F]{2}|\r?\n|.)", re.DOTALL)

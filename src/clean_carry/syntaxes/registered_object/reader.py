@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from clean_carry.component.errors import HoldsNone
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Refusal
 from clean_carry.source.javascript.scope import Names
@@ -42,6 +43,8 @@ class RegisteredReader:
     ) -> ReadFile:
         """Read the object; raises `InputError` where it exports none."""
         if not isinstance(source, MergedText):
+            if not registered_in(Tree(source)):
+                raise HoldsNone("registers no component", file=source.path)
             return _refused(source, ledger)
         file = read(source, ledger, workspace, wishes, SYNTAX)
         names = list(source.taken.values())
