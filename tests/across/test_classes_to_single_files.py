@@ -73,6 +73,14 @@ WRITTEN = {
         "go = (e) => { this.props.onClick(e); }; render() { return <p {...this.props} onClick={this.go}>x</p>; }",
         ["defineEmits(['click'])", 'v-bind="{ ...$attrs, onClick: go }"'],
     ),
+    "markup elsewhere in the page": (
+        "render() { return <p>{this.props.on && createPortal(<b>x</b>, document.body)}</p>; }",
+        ['<Teleport to="body">', "<b>x</b>", "</Teleport>"],
+    ),
+    "an update that is forced": (
+        "n = 0; go = () => { this.n += 1; this.forceUpdate(); }; render() { return <b onClick={this.go}>{this.n}</b>; }",
+        ["const instance = getCurrentInstance();", "instance.proxy.$forceUpdate();", "let n = 0;"],
+    ),
     "content is a slot": (
         "render() { return <p>{this.props.children}</p>; }",
         ["<p>\n    <slot />"],
@@ -253,7 +261,7 @@ REFUSED = {
     "runs-at-every-draw": "componentDidUpdate() { go(); } render() { return <p>x</p>; }",
     "child-not-carried": "render() { return <Row />; }",
     "moment-not-in-target": "componentWillMount() { go(); } render() { return <p>x</p>; }",
-    "forced-update": "go = () => { this.forceUpdate(); }; render() { return <b onClick={this.go}>x</b>; }",
+    "forced-update": "n = 0; render() { const twice = this.n * 2; return <b onClick={() => this.forceUpdate()}>{twice}</b>; }",
     "old-value-read": (
         "state = { n: 0 }; add() { this.setState({ n: this.state.n + 1 }); }\n"
         "all = () => { [1, 2].forEach(() => this.add()); };\n"

@@ -81,6 +81,19 @@ CASES = {
         "  watch: { ids(ids) { this.$emit('gone', ids); } },",
         ["const ids = useMemo(() => {", "}, [lines]);"],
     ),
+    "markup elsewhere in the page": (
+        '<teleport to="body"><b>x</b></teleport><teleport to="#notes">y</teleport>', "",
+        ["import { createPortal } from 'react-dom';", "{createPortal(<b>x</b>, document.body)}",
+         "{createPortal('y', document.querySelector('#notes'))}"],
+    ),
+    "an update that is forced": (
+        '<b @click="$forceUpdate()">{{ count }}</b>', "",
+        ["const [, redraw] = useReducer((count) => count + 1, 0);", "onClick={() => redraw()}"],
+    ),
+    "the root element": (
+        '<b>{{ count }}</b>', "mounted() { this.$el.focus(); },",
+        ["const root = useRef(null);", "<div {...others} ref={root}", "root.current.focus();"],
+    ),
     "once all is drawn": (
         '<b ref="box" @click="go">{{ count }}</b>',
         "methods: { async go() { this.count = 1; await this.$nextTick(); this.$refs.box.focus(); } },",
@@ -450,3 +463,57 @@ def test_types_come_along(run: Run, tmp_path: Path) -> None:
     ):  # fmt: skip
         assert line in text, (line, text)
     assert "'vue'" not in text
+
+
+OLDER = """<template>
+  <div>
+    <pier-map :zoom.sync="zoom" @click.native="zoom = 1">
+      <b slot="title" slot-scope="{ at }">{{ at }}</b>
+      <i>x</i>
+    </pier-map>
+    <p is="pier-map"></p>
+    <component :is="tag">x</component>
+  </div>
+</template>
+
+<script>
+import PierMap from './PierMap.vue';
+
+export default {
+  name: 'PierPage',
+  components: { PierMap },
+  props: { tag: { type: String, default: 'b' } },
+  data() {
+    return { zoom: 1 };
+  },
+};
+</script>
+"""
+
+
+def test_older_slots_and_bindings(run: Run, tmp_path: Path) -> None:
+    (tmp_path / "package.json").write_text('{ "dependencies": { "vue": "^2.7.0" } }', "utf-8")
+    plain = OLDER.replace('    <component :is="tag">x</component>\n', "")
+    (tmp_path / "PierPage.vue").write_text(plain, "utf-8")
+    done = run("carry", "PierPage.vue", "--to", "jsx-function", "--assume-carried", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert result["status"] == "clean", result["findings"]
+    text = result["files"][0]["text"]
+    assert "zoom={zoom}" in text and "onUpdateZoom={(value) => setZoom(value)}" in text
+    assert "onClick={() => setZoom(1)}" in text
+    assert "title={({ at }) => <b>{at}</b>}" in text
+    assert text.count("<PierMap") == 2
+
+
+def test_a_tag_by_an_input_that_could_name_a_component(run: Run, tmp_path: Path) -> None:
+    (tmp_path / "PierPage.vue").write_text(OLDER, "utf-8")
+    done = run("carry", "PierPage.vue", "--to", "jsx-function", "--assume-carried", "--json")
+    assert json.loads(done.stdout)["results"][0]["status"] == "refused"
+    plain = OLDER.replace("  components: { PierMap },\n", "").replace(
+        "import PierMap from './PierMap.vue';\n", ""
+    )
+    start, end = plain.index("    <pier-map"), plain.index("    <component")
+    (tmp_path / "PierPage.vue").write_text(plain[:start] + plain[end:], "utf-8")
+    done = run("carry", "PierPage.vue", "--to", "jsx-function", "--json")
+    text = json.loads(done.stdout)["results"][0]["files"][0]["text"]
+    assert "const Tag = tag;" in text and "<Tag>x</Tag>" in text

@@ -305,8 +305,36 @@ class Content:
             yield from codes_of(child)
 
 
+@dataclass(frozen=True)
+class Portal:
+    """Nodes that stand elsewhere in the page: inside of the element `target` gives, or of the one that
+    `selector`, literal text, finds."""
+
+    children: tuple[Markup, ...]
+    target: Code | None
+    selector: str
+    span: Span
+    entry: int
+
+    def codes(self) -> Iterator[Code]:
+        """Every piece of code in it."""
+        if self.target is not None:
+            yield self.target
+        for child in self.children:
+            yield from codes_of(child)
+
+
 Markup = (
-    Element | Text | Expression | MarkupComment | Condition | SlotOutlet | Group | Loop | Content
+    Element
+    | Text
+    | Expression
+    | MarkupComment
+    | Condition
+    | SlotOutlet
+    | Group
+    | Loop
+    | Content
+    | Portal
 )
 
 
@@ -314,7 +342,7 @@ def codes_of(node: Markup) -> Iterator[Code]:
     """Every piece of code in a markup node."""
     if isinstance(node, Expression):
         yield node.code
-    elif isinstance(node, Element | Condition | SlotOutlet | Group | Loop | Content):
+    elif isinstance(node, Element | Condition | SlotOutlet | Group | Loop | Content | Portal):
         yield from node.codes()
 
 
@@ -324,6 +352,8 @@ def children_of(node: Markup) -> tuple[Markup, ...]:
         case Element(children=children) | SlotOutlet(fallback=children):
             return children
         case Group(children=children) | Loop(children=children) | Content(children=children):
+            return children
+        case Portal(children=children):
             return children
         case Condition(branches=branches):
             return tuple(child for branch in branches for child in branch.children)

@@ -299,6 +299,21 @@ _ROWS: tuple[Row, ...] = (
         "inject: ['harbour']",
     ),
     (
+        "portal-bubbles",
+        "note",
+        "what happens inside of a portal reaches listeners around it where markup is code (also those a "
+        "parent gives to the root), and only those of the page where it is a template",
+        "Nothing, where nobody listens around it",
+        "<div onClick={close}>{createPortal(<b>x</b>, document.body)}</div>",
+    ),
+    (
+        "portal-target",
+        "note",
+        "where the page has no such element, the old component draws nothing there, and the new one fails",
+        "Nothing, if the page has it before the component is drawn",
+        '<teleport to="#dialogs">',
+    ),
+    (
         "model-by-name",
         "note",
         "parents bind it both ways by names of its own; they must give the value and listen now",

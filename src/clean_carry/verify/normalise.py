@@ -143,6 +143,8 @@ _BUNDLED = re.compile(
     r"^(ReferenceError: Cannot access) '.*' before initialization$"
     r"|^(TypeError: Class constructor) \S+ cannot be invoked without 'new'$"
 )
+# An event nobody listens to at the page's body but a runtime that listens to all.
+_LISTENED = "body abort"
 # What a function gives as text (ECMA-262 §20.2.3.5).
 _FUNCTION = re.compile(r"^(?:async\s+)?(?:function\b[^{]*\{|(?:\([^()]*\)|[\w$]+)\s*=>\s*[({\w])")
 _REFERENCES = frozenset(
@@ -184,6 +186,8 @@ class Normaliser:
             return self._last[1]
         before, self.used = self.used, Counter()
         result = self._children(tree, block=True, keep=False)
+        # Marks of a runtime, which are comments, are nothing that is drawn elsewhere in the page.
+        result = [one for one in result if isinstance(one, str) or one[0] != "elsewhere" or one[3]]
         self._last = tree, result, self.used
         self.used = before + self.used
         return result
@@ -207,9 +211,13 @@ class Normaliser:
 
     def of_component(self, left: list[str]) -> list[str]:
         """What is left of a component, without the listeners its runtime keeps for the whole page."""
-        own = {one for one in left if one.startswith("document ")} if self.stays else set()
-        kept = Counter(left) - Counter(own)
-        self.used["listens-for-page"] += len(own)
+        own = Counter({one for one in left if one.startswith("document ")} if self.stays else ())
+        if _LISTENED in left:
+            # It listens to all there is where a portal draws, on the way down and up, and never stops.
+            counts = Counter(one for one in left if one.startswith("body "))
+            own += Counter({one: min(2, count) for one, count in counts.items()})
+        kept = Counter(left) - own
+        self.used["listens-for-page"] += own.total()
         return sorted(kept.elements())
 
     def moved(self) -> None:

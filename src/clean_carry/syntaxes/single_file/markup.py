@@ -17,6 +17,7 @@ from clean_carry.component.markup import (
     Loop,
     Markup,
     MarkupComment,
+    Portal,
     SlotOutlet,
     Text,
 )
@@ -52,6 +53,8 @@ class TemplateReader:
     # The fields behind what is bound both ways, by where that stands.
     rows: Mapping[int, frozenset[str]] = field(default_factory=dict)
     neutral: bool = False
+    # Inputs that are text, where no component of one's own could be meant by them.
+    tag_names: frozenset[str] = frozenset()
 
     def __post_init__(self) -> None:
         self.attributes = AttributeReader(self)
@@ -265,18 +268,25 @@ class TemplateReader:
         if node.tag == "template":
             return self._template(node, skip)
         plain = node.tag.replace("-", "").lower()
+        if plain == "teleport" and self.neutral:
+            return self._portal(node, skip)
         if node.tag in _OWN or plain in {own.replace("-", "") for own in _OWN}:
             self.refuse(f"<{node.tag}>", node.start)
         if node.attribute("v-pre") is not None or node.attribute("v-once") is not None:
             self.refuse("v-pre or v-once", node.start)
         entry = self.claim("element", node.start, node.end)
-        component = node.tag == "component" or "-" in node.tag or not node.tag.islower()
+        tag = self._named(node) if self.neutral else ""
+        if tag:
+            skip = (*skip, next(one for one in node.attributes if one.name == "is"))
+        tag = tag or node.tag
+        component = tag == "component" or "-" in tag or not tag.islower()
         tags: tuple[str, ...] = ()
         chosen, is_ = None, node.attribute(":is") or node.attribute("v-bind:is")
         if node.tag == "component" and is_ is not None and is_.value is not None:
             chosen, skip = self.value(is_.value[0]), (*skip, is_)
-            tags = _tags(self.code.values.get(is_.value[0]))
-            if not tags:
+            given = self.code.values.get(is_.value[0])
+            tags = _tags(given)
+            if not tags and not (given is not None and given.text in self.tag_names):
                 self.refuse("<component> of what may be a component", node.start)
         elif node.tag == "component":
             self.refuse("<component>", node.start)
@@ -284,9 +294,37 @@ class TemplateReader:
         children = self.nodes(node.children)
         span = self.span(node.start, node.end)
         return Element(
-            node.tag, attributes, children, span, entry, node.closed_itself,
+            tag, attributes, children, span, entry, node.closed_itself,
             component and chosen is None, chosen, tags,
         )  # fmt: skip
+
+    def _named(self, node: TemplateNode) -> str:
+        """The component that an element of the page is named to be: `<tr is="berth-row">`."""
+        named = node.attribute("is")
+        if named is None or named.value is None:
+            return ""
+        self.uses.ledger.claim(
+            "attribute", self.span(named.start, named.end), "carried", "element-to-component"
+        )
+        return self.uses.tree.source.slice(*named.value).removeprefix("vue:")
+
+    def _portal(self, node: TemplateNode, skip: tuple[TemplateAttribute, ...]) -> Portal:
+        """What stands elsewhere in the page."""
+        entry = self.claim("portal", node.start, node.end)
+        selector, target = "", None
+        for attribute in node.attributes:
+            if attribute in skip:
+                continue
+            place = self.span(attribute.start, attribute.end)
+            self.uses.ledger.claim("attribute", place, "carried", "portal")
+            if attribute.name == "to" and attribute.value is not None:
+                selector = self.uses.tree.source.slice(*attribute.value)
+            elif attribute.name in (":to", "v-bind:to") and attribute.value is not None:
+                target = self.value(attribute.value[0])
+            else:
+                self.refuse(f"<{node.tag} {attribute.name}>", attribute.start)
+        span = self.span(node.start, node.end)
+        return Portal(self.nodes(node.children), target, selector, span, entry)
 
     def _template(self, node: TemplateNode, skip: tuple[TemplateAttribute, ...]) -> Markup:
         entry = self.claim("element", node.start, node.end)
@@ -299,17 +337,26 @@ class TemplateReader:
             if attribute not in key:
                 self.refuse(f"<template {attribute.name}>", attribute.start)
         if slot is not None:
-            self.claim("attribute", slot.start, slot.end)
+            place = self.span(slot.start, slot.end)
+            self.uses.ledger.claim("attribute", place, "carried", "content-to-input")
             name = slot.name.removeprefix("v-slot").removeprefix("#").removeprefix(":")
-            if slot.value is not None or "[" in name:
+            if "[" in name or (slot.value is not None and not self.neutral):
                 self.refuse(f"content that takes what {slot.name} gives", slot.start)
+            given = self._parameters(slot) if slot.value is not None and self.neutral else None
             return Content(
-                "" if name == "default" else name, None, self.nodes(node.children), span, entry
+                "" if name == "default" else name, given, self.nodes(node.children), span, entry
             )
         if key and key[0].value is not None and key[0].name != "key":
             made = self.attributes.key(key[0], self.value(key[0].value[0]))
             return Element("template", (made,), self.nodes(node.children), span, entry)
         return Group(self.nodes(node.children), span, entry)
+
+    def _parameters(self, slot: TemplateAttribute) -> Code:
+        """What content takes from its slot, as the parameter of a function."""
+        assert slot.value is not None
+        span = self.span(*slot.value)
+        self.uses.ledger.claim("code", span, "kept")
+        return Code(span)
 
     def _slot(self, node: TemplateNode, skip: tuple[TemplateAttribute, ...]) -> SlotOutlet:
         entry = self.claim("slot", node.start, node.end)

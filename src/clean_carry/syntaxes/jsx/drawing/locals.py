@@ -419,6 +419,12 @@ def returns_of(block: Node) -> Iterator[Node]:
             stack.extend(reversed(node.children))
 
 
+def is_portal(call: Node) -> bool:
+    """Whether a call draws markup elsewhere in the page: `createPortal`, also of the runtime's module."""
+    callee = call.child("function")
+    return callee is not None and last_name(callee) == "createPortal"
+
+
 def is_map(call: Node) -> bool:
     """Whether a call gives one thing for each of a list."""
     callee = call.child("function")

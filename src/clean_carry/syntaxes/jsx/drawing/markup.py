@@ -20,6 +20,7 @@ from clean_carry.component.markup import (
     Loop,
     Markup,
     MarkupComment,
+    Portal,
     Reference,
     SlotOutlet,
     Text,
@@ -36,6 +37,7 @@ from clean_carry.syntaxes.jsx.drawing.locals import (
     body_of,
     holds_markup,
     is_map,
+    is_portal,
     parameters_of,
 )
 from clean_carry.syntaxes.uses import Uses
@@ -227,6 +229,8 @@ class MarkupReader:
         return self._condition(arms, node)
 
     def _call(self, node: Node) -> tuple[Markup, ...]:
+        if is_portal(node):
+            return self._portal(node)
         helper = self.helper(node)
         if helper is not None:
             entry = self.claim("drawn-by-helper", node)
@@ -241,6 +245,21 @@ class MarkupReader:
         if self._draws(node):
             self.refuse(f"markup handed to {node.text.partition('(')[0][:40]}", node)
         return self._member(node)
+
+    def _portal(self, node: Node) -> tuple[Markup, ...]:
+        """What stands elsewhere in the page."""
+        arguments = node.child("arguments")
+        given = arguments.named_children if arguments is not None else []
+        if len(given) != 2:
+            self.refuse("a portal with a key", node)
+            return ()
+        entry = self.claim("portal", node)
+        self.attributes.note("portal-bubbles", "", node.start)
+        drawn = self.value(given[0])
+        if bare(given[1]).text == "document.body":
+            self.uses.ledger.claim("code", self.uses.span(given[1]), "carried", "portal")
+            return (Portal(drawn, None, "body", self.uses.span(node), entry),)
+        return (Portal(drawn, self.code(given[1]), "", self.uses.span(node), entry),)
 
     def _loop(self, node: Node, function: Node) -> tuple[Markup, ...]:
         callee = node.child("function")

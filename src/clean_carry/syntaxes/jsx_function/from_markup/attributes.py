@@ -89,6 +89,10 @@ class Attributes:
         if not own:
             found, handed = handed, []
         after = joined_ones if handed else found
+        asked = self.speller.root_named if root else ""
+        if asked and not any(isinstance(one, Reference) for one in node.attributes):
+            self.references[node.span.start] = asked
+            after.append(new(f"ref={{{asked}}}"))
         if self.mark and not node.component:
             found.append(new(f'{self.mark}=""'))
         seen: set[str] = set()
@@ -255,7 +259,8 @@ class Attributes:
         if not own and node.span.start not in self.references:
             self.references[node.span.start] = names.choose("field", "fieldElement")
         local = names.of(Member("element", own)) if own else self.references[node.span.start]
-        first = not own and all(known != local for known, _, _ in self.fields)
+        known = any(known == local for known, _, _ in self.fields)
+        first = not own and not known and local != self.speller.root_named
         settle = settled(attribute.entry, "field-by-reference")
         self.fields.append((local, attribute.name, settle + self.speller.code(attribute.code)))
         return [new(f"ref={{{local}}}")] if first else []

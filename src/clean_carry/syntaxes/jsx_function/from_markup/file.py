@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from clean_carry.component.code import FieldUse, Member, Operation, Read, Taken
+from clean_carry.component.code import Builtin, FieldUse, Member, Operation, Read, Taken
 from clean_carry.component.fragment import Fragment, copy, joined, new
 from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.markup import (
@@ -13,6 +13,7 @@ from clean_carry.component.markup import (
     Loop,
     Markup,
     MarkupComment,
+    Reference,
     Text,
     TwoWay,
     children_of,
@@ -96,6 +97,7 @@ class _File:
         self.times.lazy = lazy_values(component, self.source, self.times.asked)
         self.speller = self._speller()
         self._take_two_ways(component.view.markup)
+        self._name_root()
         used = ((one, root) for one in self._named() for root in self.speller.root(one))
         names = self.speller.names
         free_locals(names.edits, names.taken, component, used, file.names)
@@ -158,6 +160,18 @@ class _File:
             elif text.startswith("{"):
                 found[field.name] = "object"
         return found
+
+    def _name_root(self) -> None:
+        """Refer to the root element where code asks for it."""
+        asked = (
+            isinstance(one, Builtin) and one.name == "$el" for _, one in self.component.operations()
+        )
+        if self.root is None or self.root.component or not any(asked):
+            return
+        own = next((a.member for a in self.root.attributes if isinstance(a, Reference)), "")
+        names = self.speller.names
+        named = names.of(Member("element", own)) if own else names.choose("root", "rootElement")
+        self.speller.root_named = named
 
     def _take_two_ways(self, nodes: tuple[Markup, ...]) -> None:
         """A field that is bound both ways is written."""
@@ -307,9 +321,13 @@ class _File:
 
     def _latest(self, line: str) -> Fragment:
         """The box of the newest inputs, where functions that outlive their drawing ask for them."""
-        if not self.speller.latest and not self.speller.names.after_used:
+        names = self.speller.names
+        if not (self.speller.latest or names.after_used or names.redraw_used):
             return Fragment()
         text = ""
+        if self.speller.names.redraw_used:
+            name = self.speller.names.redraw(self.speller)
+            text += f"const [, {name}] = useReducer((count) => count + 1, 0){self.end}{line}"
         if self.speller.latest:
             box = self.speller.names.latest
             held = ", ".join(self.speller.latest)
@@ -330,6 +348,9 @@ class _File:
             lines += f"import {{ {', '.join(sorted(hooks))} }} from {q}{RUNTIME}{q}{end}\n"
         if self.component.language.typed and self.speller.names.slots:
             lines += f"import type {{ ReactNode }} from {q}{RUNTIME}{q}{end}\n"
+        if self.speller.page_functions:
+            named = ", ".join(sorted(self.speller.page_functions))
+            lines += f"import {{ {named} }} from {q}{RUNTIME}-dom{q}{end}\n"
         own = f"./{stem}.{language}"
         for sheet in dict.fromkeys(block.linked or own for block in self.file.styles):
             if sheet != own or styled:

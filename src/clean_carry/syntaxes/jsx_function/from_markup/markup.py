@@ -20,6 +20,7 @@ from clean_carry.component.markup import (
     Loop,
     Markup,
     MarkupComment,
+    Portal,
     RawHtml,
     SlotOutlet,
     Text,
@@ -167,6 +168,8 @@ class MarkupWriter:
                 return self._loop(node, depth)
             case SlotOutlet():
                 return self._slot(node, depth)
+            case Portal():
+                return self._portal(node, depth)
             case Expression():
                 return settled(node.entry, "interpolation") + self._shown(node.code, node.form)
             case Text(drawn=drawn):
@@ -287,6 +290,22 @@ class MarkupWriter:
         plain = text.replace(".", "").replace("_", "").replace("$", "").isalnum()
         return spelt if plain or text.endswith((")", "]")) else new("(") + spelt + new(")")
 
+    def _portal(self, node: Portal, depth: int) -> Fragment:
+        """What stands elsewhere in the page."""
+        if node.target is not None:
+            # It may be a selector as well as an element.
+            raise Unsaid("markup-unread", "<teleport> to what code gives", node.span.start)
+        made = self.speller.page_function("createPortal")
+        self.notes.append(("portal-bubbles", "", node.span.start))
+        quote = self.speller.quote
+        target = f"document.querySelector({quote}{node.selector}{quote})"
+        if node.selector == "body":
+            target = "document.body"
+        else:
+            self.notes.append(("portal-target", node.selector, node.span.start))
+        drawn = self._several(self._plain(node.children, edge=True), depth)
+        return new(f"{made}(", node.entry, "portal") + drawn + new(f", {target})")
+
     def _slot(self, node: SlotOutlet, depth: int) -> Fragment:
         name = self.speller.names.slot(node.name)
         head = settled(node.entry, "slot-to-input")
@@ -347,7 +366,7 @@ class MarkupWriter:
             if len(given) > 1:
                 flat = head + joined((new(f"{line}{self.unit}") + one for one in given), "")
                 close = f"{line}>"
-        children = tuple(c for c in node.children if not isinstance(c, Content) or not c.name)
+        children = tuple(c for c in node.children if not isinstance(c, Content) or _plain_one(c))
         nodes = self._plain(_unwrapped(children), edge=node.component or tag in _BLOCKS | _NO_TEXT)
         raw = any(isinstance(one, RawHtml) for one in node.attributes)
         if not nodes or raw:
@@ -370,15 +389,37 @@ class MarkupWriter:
             self.tags.append((name, self.speller.code(chosen)))
         return name
 
+    def _content(self, content: Content, depth: int) -> Fragment:
+        """Content as a value, or as a function of what its slot gives."""
+        drawn = self._several(self._plain(content.children, edge=True), depth)
+        if content.parameters is None:
+            return drawn
+        return new("(") + self.speller.code(content.parameters) + new(") => ") + drawn
+
     def _contents(self, node: Element, depth: int) -> list[Fragment]:
         """Content of named slots, as inputs."""
         found = []
         for child in node.children:
             if isinstance(child, Content) and child.name:
-                drawn = self._several(self._plain(child.children, edge=True), depth)
-                head = new(f"{child.name}={{", child.entry, "content-to-input")
-                found.append(head + drawn + new("}"))
+                found.append(
+                    new(f"{_camel(child.name)}={{", child.entry, "content-to-input")
+                    + self._content(child, depth)
+                    + new("}")
+                )
+            elif isinstance(child, Content) and child.parameters is not None:
+                head = new("children={", child.entry, "content-to-input")
+                found.append(head + self._content(child, depth) + new("}"))
         return found
+
+
+def _plain_one(content: Content) -> bool:
+    """Whether content stands between the tags of its component."""
+    return not content.name and content.parameters is None
+
+
+def _camel(name: str) -> str:
+    head, *rest = name.split("-")
+    return head + "".join(part[:1].upper() + part[1:] for part in rest)
 
 
 def _unwrapped(nodes: tuple[Markup, ...]) -> tuple[Markup, ...]:

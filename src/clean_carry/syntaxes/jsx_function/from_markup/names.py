@@ -34,6 +34,7 @@ class Names:
     slots: dict[str, str] = field(default_factory=dict)
     made: dict[str, str] = field(default_factory=dict)
     after_used: bool = False
+    redraw_used: bool = False
 
     def choose(self, wish: str, other: str) -> str:
         """A name nothing has yet: the one that is wished for, or another one."""
@@ -95,6 +96,12 @@ class Names:
         self.after_used = True
         speller.helper("useAfterDraw")
         return self._made("after", "afterDraw", "onceDrawn")
+
+    def redraw(self, speller: Speller) -> str:
+        """What has the component drawn again."""
+        speller.hook("useReducer")
+        self.redraw_used = True
+        return self._made("redraw", "redraw", "drawAgain")
 
     def event(self, event: str) -> str:
         """The input that is called for an event."""

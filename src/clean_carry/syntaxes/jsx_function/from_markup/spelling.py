@@ -60,9 +60,12 @@ class Speller:
     quote: str
     containers: dict[str, str] = field(default_factory=dict)
     hooks: set[str] = field(default_factory=set)
+    page_functions: set[str] = field(default_factory=set)
     helpers: set[str] = field(default_factory=set)
     latest: dict[str, None] = field(default_factory=dict)
     heard: dict[str, None] = field(default_factory=dict)
+    # What refers to the root element, where code asks for it.
+    root_named: str = ""
     drawing: bool = True
     late: bool = False
 
@@ -83,6 +86,11 @@ class Speller:
     def hook(self, name: str) -> str:
         """A function of the runtime, which is imported then."""
         self.hooks.add(name)
+        return name
+
+    def page_function(self, name: str) -> str:
+        """A function of the runtime's part for pages, which is imported then."""
+        self.page_functions.add(name)
         return name
 
     def helper(self, name: str) -> str:
@@ -247,6 +255,10 @@ class Speller:
                 return new(self.names.after(self), operation.entry, "after-drawing")
             case "$event":
                 return new("event", operation.entry, "event-named")
+            case "$el" if not self.drawing and self.root_named:
+                return new(f"{self.root_named}.current", operation.entry, "root-element")
+            case "$forceUpdate":
+                return new(self.names.redraw(self), operation.entry, "redraw")
             case "$attrs" if self.drawing:
                 return new(self.names.others, operation.entry, "other-inputs")
         raise Unsaid("not-in-target", operation.name, operation.span.start)

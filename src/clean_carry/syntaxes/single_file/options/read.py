@@ -22,6 +22,7 @@ from clean_carry.component.model import (
     StyleBlock,
     View,
 )
+from clean_carry.component.opened import Opened
 from clean_carry.component.spans import Span
 from clean_carry.source.importers import options_asked
 from clean_carry.source.javascript import comments
@@ -97,13 +98,7 @@ def read(
     component = _component(uses, members, statement, literal, blocks, workspace, runtime)
     styles = tuple(_style(source, style, members) for style in blocks.styles)
     shared = opened(uses, members, mixed, literal, workspace)
-    component = replace(
-        component,
-        foreign=replace(component.foreign, opened=shared),
-        facts=replace(
-            component.facts, unread=tuple(members.unread), elsewhere=tuple(_changed(source))
-        ),
-    )
+    component = _with_surroundings(component, source, members, shared)
     refusals: tuple[Refusal, ...] = ()
     components: tuple[Component, ...] = (component,)
     if uses.refusals:
@@ -122,6 +117,18 @@ def read(
         block=script,
         template=blocks.template,
         exported=exported,
+    )
+
+
+def _with_surroundings(
+    component: Component, source: SourceText, members: Members, shared: Opened
+) -> Component:
+    """The component with what others ask of it, and what was noted of its file."""
+    unread, elsewhere = tuple(members.unread), tuple(_changed(source))
+    return replace(
+        component,
+        foreign=replace(component.foreign, opened=shared),
+        facts=replace(component.facts, unread=unread, elsewhere=elsewhere),
     )
 
 
@@ -307,6 +314,11 @@ def _drawn(
     )
     reader.collect(members, aliases.template)
     reader.forms = member_forms(gathered.props, members)
+    if "components" not in gathered.values and not any(
+        isinstance(part, KeptOption) and part.name == "components" for part in gathered.parts
+    ):
+        texts = (one.name for one in gathered.props if one.kind == "String")
+        reader.tag_names = frozenset(texts)
     # A number, a string or a truth value cannot be changed in place.
     members.mutations = [m for m in members.mutations if m[0] not in reader.forms]
     markup = reader.nodes(template.children)

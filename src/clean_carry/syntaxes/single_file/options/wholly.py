@@ -8,13 +8,14 @@ from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.contract import Wishes
 from clean_carry.syntaxes.single_file.options.mixed_in import with_mixins
 from clean_carry.syntaxes.single_file.options.respelled import respelled
-from clean_carry.syntaxes.single_file.upgrade.upgraded import upgraded
+from clean_carry.syntaxes.single_file.upgrade.upgraded import upgraded, with_newer_slots
 
 
 def whole_of(source: SourceText, workspace: Workspace, wishes: Wishes) -> SourceText:
     """The file in the form that the crossing wishes."""
     if wishes.neutral:
-        return respelled(with_mixins(source, workspace), workspace)
+        whole = respelled(with_mixins(source, workspace), workspace)
+        return with_newer_slots(whole, workspace) if wishes.runtime < 3 else whole
     if 0 < wishes.since < 3 <= wishes.runtime:
         return upgraded(source, workspace)
     return source

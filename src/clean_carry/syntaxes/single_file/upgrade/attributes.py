@@ -193,14 +193,9 @@ def _bound(
     flags: set[str],
     code: TemplateCode,
 ) -> None:
-    name = attribute.name.partition(":")[2]
-    plain, *modifiers = name.split(".")
-    if "sync" in modifiers:
-        if modifiers != ["sync"] or attribute.value is None:
-            changes.refuse("removed-from-runtime", attribute.name, attribute.start)
-            return
-        changes.put(attribute.start, attribute.name_end, f"v-model:{plain}")
+    if bound_both_ways(changes, attribute):
         return
+    plain = attribute.name.partition(":")[2].partition(".")[0]
     known = plain in _EVERYWHERE or (plain in _BOOLEAN and node.tag in _FIELDS)
     drawn = node.tag == "component" or node.tag in ELEMENTS - _OWN
     if not drawn or attribute.value is None or plain in _PROPERTIES | _WORDS or known:
@@ -213,6 +208,19 @@ def _bound(
         simple = text.replace(".", "").isidentifier() or negated
         shown = text if simple else f"({text})"
         changes.put(attribute.value[0], attribute.value[1], f"{shown} || undefined")
+
+
+def bound_both_ways(changes: Changes, attribute: TemplateAttribute) -> bool:
+    """Whether an input is bound both ways by `.sync`, which is `v-model:` now."""
+    plain, *modifiers = attribute.name.partition(":")[2].split(".")
+    bound = attribute.name.startswith((":", "v-bind:"))
+    if not bound or "sync" not in modifiers:
+        return False
+    if modifiers != ["sync"] or attribute.value is None:
+        changes.refuse("removed-from-runtime", attribute.name, attribute.start)
+    else:
+        changes.put(attribute.start, attribute.name_end, f"v-model:{plain}")
+    return True
 
 
 def _spread(changes: Changes, node: TemplateNode) -> None:

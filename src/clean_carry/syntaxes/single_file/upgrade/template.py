@@ -5,7 +5,9 @@ from __future__ import annotations
 import re
 
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode
+from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.expressions import TemplateCode
+from clean_carry.syntaxes.single_file.upgrade.attributes import bound_both_ways, is_component
 from clean_carry.syntaxes.single_file.upgrade.changes import Changes
 
 _KEYS = (":key", "v-bind:key", "key")
@@ -28,6 +30,19 @@ def upgrade_nodes(changes: Changes, template: TemplateNode, code: TemplateCode) 
             _slot(changes, node)
             _list(changes, node, code)
         _spaces(changes, node.children)
+
+
+def newer_slots(changes: Changes, template: TemplateNode, workspace: Workspace) -> None:
+    """Content of slots, values bound both ways and listeners of roots alone."""
+    for node in template.walk():
+        if node.kind != "element" or node is template:
+            continue
+        _slot(changes, node)
+        for attribute in node.attributes:
+            bound_both_ways(changes, attribute)
+            if ".native" in attribute.name and is_component(node.tag):
+                name = attribute.name.replace(".native", "")
+                changes.put(attribute.start, attribute.name_end, name)
 
 
 # -- slots ----------------------------------------------------------------------------------------

@@ -18,7 +18,7 @@ from clean_carry.component.code import (
 from clean_carry.component.fragment import Fragment, copy, new, settled
 from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.markup import Element, Markup, children_of, slot_names
-from clean_carry.component.members import Method
+from clean_carry.component.members import Derived, Method
 from clean_carry.component.model import Component, Refusal
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
@@ -141,8 +141,11 @@ class _File:
         self.typed = component.language.typed
         if component.language.annotated:
             raise Unsaid("not-in-target", "annotated types", component.span.start)
+        fields = {owner for owner, one in component.operations() if isinstance(one, FieldUse)}
+        kept = any(isinstance(owner, Derived) for owner in fields)
         for _, operation in component.operations():
-            if isinstance(operation, Redraw):
+            if isinstance(operation, Redraw) and kept:
+                # A value that is worked out of a field would not be worked out again.
                 raise Unsaid("forced-update", "this.forceUpdate", operation.span.start)
         # Where code asks the runtime for an element: a reference gives it here.
         self.found_elements = frozenset(
@@ -422,6 +425,8 @@ class _File:
                 "createRef"
             ):
                 return True
+            if above.type == "call_expression" and is_portal_call(above):
+                return True
             if above.type == "public_field_definition":
                 name = above.child("name")
                 value = above.child("value")
@@ -574,6 +579,12 @@ class _File:
                     ):
                         return True
         return False
+
+
+def is_portal_call(call: Node) -> bool:
+    """Whether a call draws markup elsewhere in the page, which is an element of the template now."""
+    callee = call.child("function")
+    return callee is not None and callee.text.rpartition(".")[2] == "createPortal"
 
 
 def _package(statement: Node) -> str:

@@ -24,6 +24,7 @@ from clean_carry.component.code import (
     Operation,
     Picked,
     Read,
+    Redraw,
     RestInputs,
     RootElement,
     SetterCall,
@@ -199,6 +200,11 @@ class CodeSpeller(Speller):
 
     def _left(self, operation: Left) -> Fragment:
         raise Unsaid(operation.rule, operation.detail, operation.span.start)
+
+    def _redraw(self, operation: Redraw) -> Fragment:
+        """The component drawn again: only its instance can be asked for that."""
+        text = f"{self.take('instance')}.proxy.$forceUpdate()"
+        return new(text, operation.entry, "redraw")
 
     def _read(self, operation: Read) -> Fragment:
         text = operation.shorthand + self.spelled(operation)
@@ -449,6 +455,7 @@ _SPELLED: dict[type[Operation], Callable[..., Fragment]] = {
     MethodCall: CodeSpeller._called,
     WholeRead: CodeSpeller._whole_read,
     RestInputs: CodeSpeller._handed,
+    Redraw: CodeSpeller._redraw,
     RootElement: CodeSpeller._root,
 }
 

@@ -196,6 +196,9 @@ class Statements:
         if "attrs" in self.speller.takes:
             call = self.speller.run("useAttrs")
             return new(f"const {self.speller.names.helper('attrs')} = {call}(){self.end}")
+        if "instance" in self.speller.takes:
+            call = self.speller.run("getCurrentInstance")
+            return new(f"const {self.speller.names.helper('instance')} = {call}(){self.end}")
         return Fragment()
 
     # -- what it holds --------------------------------------------------------------------------

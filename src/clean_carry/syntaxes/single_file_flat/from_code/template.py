@@ -22,6 +22,7 @@ from clean_carry.component.markup import (
     Loop,
     Markup,
     MarkupComment,
+    Portal,
     RawHtml,
     Reference,
     SlotOutlet,
@@ -136,6 +137,8 @@ class TemplateWriter:
                 return self._loop(node, depth, outer)
             case SlotOutlet():
                 return self._slot(node, depth, outer)
+            case Portal():
+                return self._portal(node, depth, outer)
             case Expression():
                 code = self._code(node.code, depth)
                 return new("{{ ", node.entry, "interpolation") + code + new(" }}")
@@ -196,6 +199,20 @@ class TemplateWriter:
         items = self._code(node.items, depth)
         said = self._quoted(new("v-for=", node.entry, "list"), item + new(" in ") + items)
         return self._wrapped(self._plain(node.children), depth, (said,))
+
+    def _portal(self, node: Portal, depth: int, outer: Outer) -> Fragment:
+        """What stands elsewhere in the page; version 3 has an element for it."""
+        if self.speller.version < 3:
+            raise Unsaid("markup-in-code", "createPortal", node.span.start)
+        to = new(f'to="{node.selector}"')
+        if node.target is not None:
+            to = self._quoted(new(":to="), self._code(node.target, depth))
+        head = new("<Teleport ", node.entry, "portal")
+        head += joined((part + new(" ") for part in outer), "") + to + new(">")
+        nodes = self._plain(node.children)
+        if any(_is_inline(one) for one in nodes):
+            return head + self._inline(nodes, depth) + new("</Teleport>")
+        return head + self._lines(nodes, depth + 1) + new(f"\n{self.unit * depth}</Teleport>")
 
     def _slot(self, node: SlotOutlet, depth: int, outer: Outer) -> Fragment:
         head = new("<slot", node.entry, "slot") + joined((new(" ") + part for part in outer), "")
