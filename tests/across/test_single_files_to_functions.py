@@ -116,8 +116,21 @@ CASES = {
         """<component :is="count ? 'a' : 'b'" :title="text">x</component>""", "",
         ["const Tag = count ? 'a' : 'b';", "<Tag title={text}>x</Tag>"],
     ),
+    "attributes that are handed on meet own ones": (
+        '<b class="a" v-bind="$attrs" :style="{ top: 0 }" @click="go">x</b>', "inheritAttrs: false, methods: { go() {} },",
+        ["className={['a', others.className].filter(Boolean).join(' ')}", "...others.style",
+         "onClick={(event) => { go(event); others.onClick?.(event); }}"],
+    ),
+    "content that is asked for once": (
+        "<b v-if='titled'>x</b>", "computed: { titled() { return Boolean(this.$slots.title); } },",
+        ["const titled = Boolean(title);"],
+    ),
+    "one of several values is shown": ("{{ rows[0].a || count }}", "", ["{shown(rows[0].a || count)}"]),
+    "a method that gives text": (
+        "{{ word(count) }}", "methods: { word(n) { return `${n} berths`; } },", ["{word(count)}"],
+    ),
     "what a slot is not given": (
-        "<slot>{{ count ? null : text }}</slot>", "", ["{children ?? (count ? null : text)}"],
+        "<slot>{{ count ? null : text }}</slot>", "", ["{children ?? shown(count ? null : text)}"],
     ),
     "a value that is written through another": (
         '<input v-model="half">',

@@ -299,6 +299,13 @@ _ROWS: tuple[Row, ...] = (
         "inject: ['harbour']",
     ),
     (
+        "slots-kept",
+        "note",
+        "the old component asks once what content it has and keeps the answer; the new one asks each time",
+        "Nothing, where content does not come and go",
+        "computed: { hasTitle() { return Boolean(this.$slots.title); } }",
+    ),
+    (
         "portal-bubbles",
         "note",
         "what happens inside of a portal reaches listeners around it where markup is code (also those a "

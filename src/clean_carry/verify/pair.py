@@ -240,7 +240,7 @@ def _framework(path: Path, text: str) -> str:
 # Names of components, and of functions that make components.
 # What a new file imports by its place.
 _SINGLE_FILES = re.compile(r"""from\s+['"]([^'"]+\.vue)['"]""")
-_IMPORTED = re.compile(r"""from\s+['"](\.[^'"]+)['"]""")
+_IMPORTED = re.compile(r"""\b(?:from|import)\s+['"](\.[^'"]+)['"]""")
 _MOUNTED = re.compile(r"[^a-z]|with[A-Z]")
 # A component that is mounted without an error less often is tried inside its parents too.
 _SELDOM = 0.5

@@ -75,7 +75,8 @@ class Attributes:
         """
         found: list[Fragment] = []
         joined_ones: list[Fragment] = []
-        others = self.speller.names.others if root else ""
+        spread = not root and _hands_attributes_on(node)
+        others = self.speller.names.others if root or spread else ""
         classes = [one for one in node.attributes if _named(one, "class")]
         styles = [
             one
@@ -88,7 +89,9 @@ class Attributes:
         )
         if not own:
             found, handed = handed, []
-        after = joined_ones if handed else found
+        # What is joined with a parent's own stands behind that.
+        after = joined_ones if handed or spread else found
+        passed_class = "className" if root else f"{others}.className" if spread else ""
         asked = self.speller.root_named if root else ""
         if asked and not any(isinstance(one, Reference) for one in node.attributes):
             self.references[node.span.start] = asked
@@ -105,12 +108,13 @@ class Attributes:
                 if group not in seen:
                     seen.add(group)
                     if group == "class":
-                        found.append(self._classes(classes, root))
+                        place = after if spread else found
+                        place.append(self._classes(classes, passed_class))
                     else:
-                        after.append(self._styles(styles, root))
+                        after.append(self._styles(styles, others))
                 continue
             if isinstance(one, Handler):
-                passed = others if root and not node.component else ""
+                passed = others if not node.component else ""
                 after.append(self.listeners.written(one, node, passed))
             elif isinstance(one, TwoWay):
                 after += self.two_ways.written(one, node)
@@ -291,13 +295,13 @@ class Attributes:
 
     # -- classes and styles ---------------------------------------------------------------------
 
-    def _classes(self, given: list[Attribute], root: bool) -> Fragment:
+    def _classes(self, given: list[Attribute], passed: str) -> Fragment:
         parts: list[Fragment] = []
         for one in given:
             match one:
                 case StaticAttribute(value=value, entry=entry) if value is not None:
                     raw = " ".join(self.speller.source.slice(value.start, value.end).split())
-                    if len(given) == 1 and not root:
+                    if len(given) == 1 and not passed:
                         return new(f'className="{raw}"', entry, "attribute")
                     parts.append(new(f"'{raw}'", entry, "attribute"))
                 case ClassList(items=items, entry=entry):
@@ -305,8 +309,8 @@ class Attributes:
                     parts += self._listed(items)
                 case BoundAttribute(code=code, entry=entry):
                     parts += [settled(entry, "class-list"), *self._given(code)]
-        if root:
-            parts.append(new("className"))
+        if passed:
+            parts.append(new(passed))
         real = [part for part in parts if any(p.text or p.span for p in part.pieces)]
         silent = joined((part for part in parts if part not in real), "")
         if len(real) == 1 and len(given) == 1 and isinstance(given[0], ClassList):
@@ -347,7 +351,7 @@ class Attributes:
         self.speller.helper("classes")
         return [new("classes(") + self.speller.code(code) + new(")")]
 
-    def _styles(self, given: list[Attribute], root: bool) -> Fragment:
+    def _styles(self, given: list[Attribute], others: str) -> Fragment:
         parts: list[Fragment] = []
         for one in given:
             match one:
@@ -380,8 +384,8 @@ class Attributes:
                         + test
                         + new(" ? undefined : 'none'")
                     )
-        if root:
-            parts.append(new(f"...{self.speller.names.others}.style"))
+        if others:
+            parts.append(new(f"...{others}.style"))
         if len(parts) == 1 and parts[0].pieces[0].text == "...":
             first, *rest = parts[0].pieces
             return new("style={") + Fragment([first._replace(text=""), *rest]) + new("}")

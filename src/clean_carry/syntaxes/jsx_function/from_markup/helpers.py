@@ -68,10 +68,11 @@ function useListeners(given) {
     ),
     "useTyped": (
         ("useState",),
-        """// The text of a field as it is typed, as long as it stands for the value.
+        """// The text of a field as it is typed, while it stands for the value or that is the same since.
 function useTyped(value, take) {
-  const [typed, type] = useState(value);
-  return [String((Object.is(take(typed), value) ? typed : value) ?? ''), type];
+  const [typed, keep] = useState({ text: value, since: take });
+  const stands = Object.is(take(typed.text), value) || Object.is(typed.since, value);
+  return [String((stands ? typed.text : value) ?? ''), (text) => keep({ text, since: value })];
 }
 """,
     ),

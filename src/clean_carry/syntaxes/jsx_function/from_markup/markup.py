@@ -31,6 +31,9 @@ from clean_carry.syntaxes.jsx_function.from_markup.lists import is_list
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 
 # HTML §15 (rendering): elements at whose edges white space is not seen.
+_CALL = re.compile(r"^([\w$]+)\(.*\)$", re.DOTALL)
+_RETURNED = re.compile(r"(?:\breturn\s+|=>\s*(?!\s*\{))(\S)")
+_PATH = re.compile(r"^[\w$.\s]*$")
 _OPERATOR = re.compile(r"[?|&]")
 _BLOCKS = frozenset(
     "address article aside blockquote body dd details dialog div dl dt fieldset figcaption figure footer "
@@ -152,8 +155,22 @@ class MarkupWriter:
             return new("shown(") + self.speller.code(code) + new(")")
         if form == "":
             text = self.speller.source.slice(code.span.start, code.span.end)
+            if not _PATH.match(text) and not self._gives_text(text):
+                # One of several values, or what a function gives.
+                self.speller.helper("shown")
+                return new("shown(") + self.speller.code(code) + new(")")
             self.notes.append(("shown-as-it-is", text[:40], code.span.start))
         return self.speller.code(code)
+
+    def _gives_text(self, text: str) -> bool:
+        """Whether a method is called that gives text each time."""
+        called = _CALL.match(text)
+        methods = {one.name: one for one in self.speller.times.component.methods()}
+        method = methods.get(called[1]) if called is not None else None
+        if method is None:
+            return False
+        given = _RETURNED.findall(self.speller.source.slice(*method.text.span[:2]))
+        return bool(given) and all(first in "'\"`" for first in given)
 
     # -- nodes as expressions -------------------------------------------------------------------
 

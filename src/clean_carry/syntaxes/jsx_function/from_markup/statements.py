@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, field
 
-from clean_carry.component.code import Assign, Code, Member, Read
+from clean_carry.component.code import Assign, Code, Member, Read, SlotGiven
 from clean_carry.component.fragment import Fragment, between, copy, joined, new, settled
 from clean_carry.component.markup import Element, Loop, Reference, walk
 from clean_carry.component.members import (
@@ -281,6 +281,8 @@ class Statements(FunctionText):
         if getter.text is None:
             raise Unsaid("derived-in-steps", one.name, one.text.span.start)
         result: list[Fragment] = []
+        if any(isinstance(op, SlotGiven) for op in one.text.all()):
+            self.notes.append(("slots-kept", one.name, one.text.span.start))
         settle = settled(getter.entry, "derived-to-value") + settled(one.entry, "derived-to-value")
         settle += settled(one.text_entry, "derived-to-value")
         if asked:
@@ -466,7 +468,7 @@ class Statements(FunctionText):
         first = self.speller.names.choose("drawnBefore", "drawnOnce")
         ref = self.speller.hook("useRef")
         with self.speller.mode(drawing=False):
-            run = self._run(one.callback).shifted(0)
+            run = self._run(one.callback).shifted(1)
         two = f"{self.line}{self.unit}"
         text = f"const {first} = {ref}(false){self.end}{self.line}{effect}(() => {{{two}"
         text += f"if ({first}.current) {{"

@@ -116,12 +116,7 @@ class TwoWays:
         # A nought before other digits does not stand for the number, as the template's runtime has it.
         taken_as = f"(/^0\\d/.test(text) ? text : {text})" if "number" in kinds else text
         self.typed.append((name, write, shown, f"(text) => {taken_as}"))
-        own = self.set(
-            bound,
-            text.replace("text", taken, 1)
-            if text.startswith("text")
-            else text.replace("(text", f"({taken}"),
-        )
+        own = self.set(bound, _taken_of(text, taken))
         inner = own if own.pieces[0].text.startswith("{ ") else new("{ ") + own + new("; }")
         body = Fragment(
             [
@@ -133,7 +128,7 @@ class TwoWays:
         return [
             value,
             new("onChange={(event) => ") + body + new("}"),
-            new(f"onBlur={{() => {write}({shown})}}"),
+            new(f"onBlur={{(event) => {write}({_taken_of(text, taken)})}}"),
         ]
 
     def _settled(self, bound: TwoWay) -> Fragment:
@@ -207,3 +202,10 @@ class TwoWays:
         head = new(f"{name}={{", bound.entry, "two-way") + self._value(bound) + new("}")
         event = f"onUpdate{pascal(name)}"
         return [head, new(f"{event}={{(value) => ") + self.set(bound, "value") + new("}")]
+
+
+def _taken_of(text: str, taken: str) -> str:
+    """How a text is taken, of a field's own."""
+    if text.startswith("text"):
+        return text.replace("text", taken, 1)
+    return text.replace("(text", f"({taken}")

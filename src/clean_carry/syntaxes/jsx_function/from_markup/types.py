@@ -87,7 +87,8 @@ TYPED: dict[str, tuple[tuple[str, str], ...]] = {
             "useTyped(value, take)",
             "useTyped(value: any, take: (text: string) => any): [string, (text: string) => void]",
         ),
-        ("useState(value)", "useState<any>(value)"),
+        ("useState({", "useState<{ text: any; since: any }>({"),
+        ("(text) => keep", "(text: any) => keep"),
     ),
     "useField": (
         ("(field, name, value)", "(field: { current: any }, name: string, value: unknown)"),
