@@ -344,7 +344,7 @@ class MarkupWriter:
             return call
         other = self._several(nodes, depth)
         shown = self.shown_text(other)
-        if not shown.startswith(("<", "(\n")) and _OPERATOR.search(shown):
+        if not shown.startswith(("<", "(\n", "shown(")) and _OPERATOR.search(shown):
             other = new("(") + other + new(")")
         return call + new(" ?? ") + other
 
