@@ -63,10 +63,10 @@ WRITTEN = {
     "a reference of the parent's": (
         "render() { const { innerRef } = this.props; return <p ref={innerRef}>x</p>; }",
         [
-            "watch(element, (element) => {",
-            "props.innerRef.current = element;",
-            "{ flush: 'sync' }",
-            '<p ref="element">',
+            "const props = defineProps(",
+            "function giveInnerRef(el) {",
+            "props.innerRef.current = el;",
+            '<p :ref="giveInnerRef">',
         ],
     ),
     "an own listener in the place of one that is handed on": (

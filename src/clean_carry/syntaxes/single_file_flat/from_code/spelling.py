@@ -61,7 +61,7 @@ class CodeSpeller(Speller):
     unit: str = "  "
     # Functions that are told of an element only where it is another one, by what they tell.
     told: dict[str, str] = field(default_factory=dict)
-    # Elements a parent's references are told of, by the inputs that hold those.
+    # Functions that tell a parent's references of an element, by the inputs that hold those.
     handed: dict[str, str] = field(default_factory=dict)
     template: bool = field(default=False)
     bare: bool = field(default=False)
@@ -91,11 +91,9 @@ class CodeSpeller(Speller):
         return self.told[method]
 
     def handing(self, name: str) -> str:
-        """The element that a parent's reference, an input, is told of."""
+        """The function that tells a parent's reference, an input, of an element."""
         if name not in self.handed:
-            self.handed[name] = self.names.helper(
-                "element" if not self.handed else f"{name}Element"
-            )
+            self.handed[name] = self.names.helper(f"give{name[:1].upper()}{name[1:]}")
         return self.handed[name]
 
     def value(self, member: Member) -> str:

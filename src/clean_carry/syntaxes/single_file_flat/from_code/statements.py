@@ -63,6 +63,7 @@ class Statements:
         later = [
             self._moment(m) for m in component.members if isinstance(m, Moment) and m.when != "made"
         ]
+        handing = self._handing()
         self._refuse_others()
         state = self._state()
         exposed = self._exposed()
@@ -72,7 +73,7 @@ class Statements:
         helpers = self._helpers()
         blocks = [
             options, contract, helpers, _lines(elements), state, _lines(fields), *getters, *derived,
-            *constants, *functions, *self._told(), *self._handing(), *made, *later, exposed,
+            *constants, *functions, *self._told(), *handing, *made, *later, exposed,
         ]  # fmt: skip
         return settle + joined((b for b in blocks if b), "\n\n")
 
@@ -339,15 +340,16 @@ class Statements:
         """A parent's references, told of an element when it comes and when it goes."""
         found = []
         one, two = f"\n{self.unit}", f"\n{self.unit * 2}"
-        kind = "<any>" if self.typed else ""
-        sync = f"{{ flush: {self.quote}sync{self.quote} }}"
+        kind, given = (": any", "el: any") if self.typed else ("", "el")
         for name, local in self.speller.handed.items():
-            given = self.speller.value(Member("prop", name))
-            text = f"const {local} = {self.speller.run('ref')}{kind}(null){self.end}\n"
-            text += f"{self.speller.run('watch')}({local}, (element) => {{{one}"
-            text += f"if (typeof {given} === {self.quote}function{self.quote}) {{"
-            text += f"{two}{given}(element){self.end}{one}}} else if ({given}) {{"
-            text += f"{two}{given}.current = element{self.end}{one}}}\n}}, {sync}){self.end}"
+            value = self.speller.value(Member("prop", name))
+            last = self.speller.names.helper(f"{local}Last")
+            text = f"let {last}{kind} = null{self.end}\n"
+            text += f"function {local}({given}) {{{one}if (el === {last}) return{self.end}"
+            text += f"{one}{last} = el{self.end}{one}"
+            text += f"if (typeof {value} === {self.quote}function{self.quote}) {{"
+            text += f"{two}{value}(el){self.end}{one}}} else if ({value}) {{"
+            text += f"{two}{value}.current = el{self.end}{one}}}\n}}"
             found.append(new(text))
         return found
 

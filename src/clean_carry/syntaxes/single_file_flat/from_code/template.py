@@ -317,7 +317,7 @@ class TemplateWriter:
                 raise Unsaid("reference-passed", first.member.name, code.span.start)
             name = self.speller.handing(first.member.name)
             said = settled(first.entry, "element-reference")
-            return new(f'ref="{name}"', entry, "element-reference") + said
+            return new(f':ref="{name}"', entry, "element-reference") + said
         return self._quoted(new(":ref=", entry, "element-reference"), self._code(code, depth))
 
     def _repeats(self, reference: Reference) -> bool:
