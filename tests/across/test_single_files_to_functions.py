@@ -129,6 +129,16 @@ CASES = {
     "a method that gives text": (
         "{{ word(count) }}", "methods: { word(n) { return `${n} berths`; } },", ["{word(count)}"],
     ),
+    "a listener that is taken back elsewhere": (
+        '<b @mousedown="hold" @mouseup="let">{{ count }}</b>',
+        "methods: { hold() { document.addEventListener('mousemove', this.drag); },\n"
+        "  let() { document.removeEventListener('mousemove', this.drag); }, drag() { this.count += 1; } },",
+        ["const drag = useStable(function drag() { setCount(countNow.current + 1); });", "function useStable(run) {"],
+    ),
+    "what a listener is called with": (
+        '<b @click="go(arguments, 1)">x</b>', "methods: { go(given, n) { this.count = given.length + n; } },",
+        ["onClick={(...given) => go(given, 1)}"],
+    ),
     "what a slot is not given": (
         "<slot>{{ count ? null : text }}</slot>", "", ["{children ?? shown(count ? null : text)}"],
     ),
@@ -530,3 +540,36 @@ def test_a_tag_by_an_input_that_could_name_a_component(run: Run, tmp_path: Path)
     done = run("carry", "PierPage.vue", "--to", "jsx-function", "--json")
     text = json.loads(done.stdout)["results"][0]["files"][0]["text"]
     assert "const Tag = tag;" in text and "<Tag>x</Tag>" in text
+
+
+def test_a_root_without_content_takes_none(run: Run, tmp_path: Path) -> None:
+    text = FILE.format(markup="", options="").replace("<div></div>", '<i :title="text"></i>')
+    (tmp_path / "Berth.vue").write_text(text, "utf-8")
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
+    written = json.loads(done.stdout)["results"][0]["files"][0]["text"]
+    assert "<i title={text} className={className} {...others} children={null}></i>" in written
+
+
+def test_version_2_binds_children_by_value_and_input(run: Run, tmp_path: Path) -> None:
+    (tmp_path / "package.json").write_text('{ "dependencies": { "vue": "^2.7.0" } }', "utf-8")
+    script = "import PierMap from './PierMap.vue';\n\nexport default"
+    text = FILE.format(
+        markup='<pier-map v-model="text" /><i v-if="count">1</i>\n    <i>2</i>',
+        options="components: { PierMap },",
+    )
+    (tmp_path / "Berth.vue").write_text(text.replace("export default", script), "utf-8")
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--assume-carried", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert result["status"] == "clean", result["findings"]
+    written = result["files"][0]["text"]
+    assert "<PierMap value={text} onInput={(event) => setText(event)} />" in written
+    assert "{count ? <i>1</i> : null} <i>2</i>" in written
+
+
+def test_an_element_that_code_moves_is_refused(run: Run, tmp_path: Path) -> None:
+    moved = "mounted() { document.body.appendChild(this.$el); },"
+    (tmp_path / "Berth.vue").write_text(FILE.format(markup="x", options=moved), "utf-8")
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert result["status"] == "refused"
+    assert "moved in the page" in result["findings"][0]["message"]

@@ -137,8 +137,8 @@ class TemplateReader:
         if not isinstance(node, Text) or len(around) < 2 or node.drawn is not None:
             return node
         raw = self.uses.tree.source.slice(node.span.start, node.span.end)
-        page = all(isinstance(one, Element) and not one.component for one in around)
-        return replace(node, drawn=" ") if page and not raw.strip() else node
+        seen = not any(isinstance(one, Text | Expression | MarkupComment) for one in around)
+        return replace(node, drawn=" ") if seen and not raw.strip() else node
 
     def _branch_of(self, node: TemplateNode) -> TemplateAttribute | None:
         """The attribute that makes a node an arm of a condition; not one inside of a list."""

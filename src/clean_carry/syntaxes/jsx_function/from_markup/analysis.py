@@ -206,6 +206,19 @@ class Analysis:
                         self.asked.add(one.member.name)
                         queue.append(one.member.name)
 
+    @cached_property
+    def stable(self) -> set[str]:
+        """Methods that must be the same function each time: they are handed away in one piece of code, and
+        taken back in another that may run in another drawing."""
+        places: dict[str, set[str]] = {}
+        for unit in self.units:
+            for one in unit.operations if unit.kind != "handler" else ():
+                if isinstance(one, MethodValue | Rebound):
+                    once = unit.kind in ("displayed", "made", "before removal", "removed")
+                    key = "once" if once else f"{unit.kind} {unit.name}"
+                    places.setdefault(one.member.name, set()).add(key)
+        return {name for name, where in places.items() if len(where) > 1}
+
     def methods_drawn(self) -> set[str]:
         """Methods that drawing calls, itself or through derived values and other methods."""
         found: set[str] = set()

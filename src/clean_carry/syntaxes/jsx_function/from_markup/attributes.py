@@ -92,10 +92,7 @@ class Attributes:
         # What is joined with a parent's own stands behind that.
         after = joined_ones if handed or spread else found
         passed_class = "className" if root else f"{others}.className" if spread else ""
-        asked = self.speller.root_named if root else ""
-        if asked and not any(isinstance(one, Reference) for one in node.attributes):
-            self.references[node.span.start] = asked
-            after.append(new(f"ref={{{asked}}}"))
+        after += self._root_reference(node) if root else []
         if self.mark and not node.component:
             found.append(new(f'{self.mark}=""'))
         seen: set[str] = set()
@@ -123,9 +120,20 @@ class Attributes:
             else:
                 found.append(self._one(one, node, others))
         after += self._end_of_typing(typing, node) if typing else []
+        if others and not node.children and not node.component:
+            # It draws nothing of what a parent puts between the tags.
+            joined_ones.append(new("children={null}"))
         if root and "class" not in seen:
             found.append(new("className={className}"))
         return _with_text(found + handed + joined_ones)
+
+    def _root_reference(self, node: Element) -> list[Fragment]:
+        """The reference to the root, where code asks for it and it has none of its own."""
+        asked = self.speller.root_named
+        if not asked or any(isinstance(one, Reference) for one in node.attributes):
+            return []
+        self.references[node.span.start] = asked
+        return [new(f"ref={{{asked}}}")]
 
     def _typing(self, node: Element) -> list[Attribute]:
         """What of an element waits until typing in it ends."""

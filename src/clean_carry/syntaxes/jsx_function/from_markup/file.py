@@ -46,6 +46,7 @@ from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comm
 
 # How trials name what an ancestor provides.
 PROVIDED = "$provided."
+_MOVES = re.compile(rb"(?:appendChild|insertBefore|append|prepend)\(\s*this\.\$el\b")
 _TYPED_SCRIPT = re.compile(rb"<script[^>]*\blang=['\"]tsx?['\"]")
 # Findings of a reader that only say what another writer of its family looks at itself.
 _LOOKED_AT = frozenset(
@@ -168,6 +169,10 @@ class _File:
         )
         if self.root is None or self.root.component or not any(asked):
             return
+        moved = _MOVES.search(self.source.data, *self.file.script)
+        if moved is not None:
+            # The runtime takes an element away where it put it.
+            raise Unsaid("not-in-target", "$el, which is moved in the page", moved.start())
         own = next((a.member for a in self.root.attributes if isinstance(a, Reference)), "")
         names = self.speller.names
         named = names.of(Member("element", own)) if own else names.choose("root", "rootElement")

@@ -66,6 +66,16 @@ function useListeners(given) {
 }
 """,
     ),
+    "useStable": (
+        ("useRef",),
+        """// A function that stays the same one, and does what the newest does.
+function useStable(run) {
+  const newest = useRef(run);
+  newest.current = run;
+  return useRef((...given) => newest.current(...given)).current;
+}
+""",
+    ),
     "useTyped": (
         ("useState",),
         """// The text of a field as it is typed, while it stands for the value or that is the same since.

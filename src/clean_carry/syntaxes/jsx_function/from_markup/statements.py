@@ -369,7 +369,14 @@ class Statements(FunctionText):
             raise Unsaid("not-in-target", one.name, one.text.span.start)
         name = self.speller.names.of(Member("method", one.name))
         late = one.name in self.speller.times.late
-        with self.speller.mode(drawing=False, late=late):
+        stable = one.name in self.speller.times.stable
+        with self.speller.mode(drawing=False, late=late and not stable):
+            if stable:
+                hook = self.speller.helper("useStable")
+                head = new(f"const {name} = {hook}(", one.entry, "method-to-function")
+                word = f"{one.prefix} {name}" if one.form == "declared" else ""
+                text = new(word) + self._level(one.text, 1) + new(f"){self.end}")
+                return self._noted(one.comments, head + text)
             if one.form == "declared":
                 head = new(f"{one.prefix} {name}", one.entry, "method-to-function")
                 return self._noted(one.comments, head + self._level(one.text, 1))

@@ -82,6 +82,11 @@ TYPED: dict[str, tuple[tuple[str, str], ...]] = {
         ("useListeners(given)", "useListeners<T extends object>(given: T)"),
         ("heard.current = {};", "heard.current = {} as T;"),
     ),
+    "useStable": (
+        ("useStable(run)", "useStable<T extends (...given: any[]) => any>(run: T): T"),
+        ("(...given) =>", "(...given: any[]) =>"),
+        ("(...given)).current", "(...given)).current as T"),
+    ),
     "useTyped": (
         (
             "useTyped(value, take)",

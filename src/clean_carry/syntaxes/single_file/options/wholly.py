@@ -15,7 +15,7 @@ def whole_of(source: SourceText, workspace: Workspace, wishes: Wishes) -> Source
     """The file in the form that the crossing wishes."""
     if wishes.neutral:
         whole = respelled(with_mixins(source, workspace), workspace)
-        return with_newer_slots(whole, workspace) if wishes.runtime < 3 else whole
+        return with_newer_slots(whole, workspace, wishes.runtime)
     if 0 < wishes.since < 3 <= wishes.runtime:
         return upgraded(source, workspace)
     return source

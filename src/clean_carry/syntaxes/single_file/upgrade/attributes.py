@@ -57,10 +57,10 @@ def upgrade_elements(
         component = is_component(node.tag)
         for attribute in node.attributes:
             if attribute.name.startswith("v-model") and component:
-                _model(changes, node, attribute, workspace)
+                bind_value(changes, node, attribute, workspace)
             elif is_handler(attribute):
                 _listener(changes, attribute, component)
-                _arguments(changes, attribute)
+                name_arguments(changes, attribute)
             elif attribute.name == "v-on" and _value(changes, attribute) == "$listeners":
                 _handed_on(changes, node, attribute, kept, roots)
             elif attribute.name.startswith((":", "v-bind:")):
@@ -94,7 +94,7 @@ def _flags(options: Mapping[str, Node]) -> set[str]:
 # -- bindings both ways ---------------------------------------------------------------------------
 
 
-def _model(
+def bind_value(
     changes: Changes, node: TemplateNode, attribute: TemplateAttribute, workspace: Workspace
 ) -> None:
     """`v-model` of a component binds another input and hears another event now: both are written out, by
@@ -145,7 +145,7 @@ def _listener(changes: Changes, attribute: TemplateAttribute, component: bool) -
         changes.put(attribute.start, attribute.name_end, ".".join([name, *made]))
 
 
-def _arguments(changes: Changes, attribute: TemplateAttribute) -> None:
+def name_arguments(changes: Changes, attribute: TemplateAttribute) -> None:
     """What a listener is called with has no name in an expression any more."""
     if attribute.value is None or not re.search(r"\barguments\b", _value(changes, attribute)):
         return

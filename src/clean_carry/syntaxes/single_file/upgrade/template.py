@@ -6,8 +6,13 @@ import re
 
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.single_file.expressions import TemplateCode
-from clean_carry.syntaxes.single_file.upgrade.attributes import bound_both_ways, is_component
+from clean_carry.syntaxes.single_file.expressions import TemplateCode, is_handler
+from clean_carry.syntaxes.single_file.upgrade.attributes import (
+    bind_value,
+    bound_both_ways,
+    is_component,
+    name_arguments,
+)
 from clean_carry.syntaxes.single_file.upgrade.changes import Changes
 
 _KEYS = (":key", "v-bind:key", "key")
@@ -32,14 +37,23 @@ def upgrade_nodes(changes: Changes, template: TemplateNode, code: TemplateCode) 
         _spaces(changes, node.children)
 
 
-def newer_slots(changes: Changes, template: TemplateNode, workspace: Workspace) -> None:
-    """Content of slots, values bound both ways and listeners of roots alone."""
+def newer_slots(
+    changes: Changes, template: TemplateNode, workspace: Workspace, version: int
+) -> None:
+    """Content of slots, values bound both ways, and listeners alone."""
     for node in template.walk():
         if node.kind != "element" or node is template:
+            continue
+        for attribute in node.attributes:
+            if is_handler(attribute):
+                name_arguments(changes, attribute)
+        if version >= 3:
             continue
         _slot(changes, node)
         for attribute in node.attributes:
             bound_both_ways(changes, attribute)
+            if attribute.name.startswith("v-model") and is_component(node.tag):
+                bind_value(changes, node, attribute, workspace)
             if ".native" in attribute.name and is_component(node.tag):
                 name = attribute.name.replace(".native", "")
                 changes.put(attribute.start, attribute.name_end, name)

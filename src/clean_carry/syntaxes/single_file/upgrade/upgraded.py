@@ -27,23 +27,23 @@ from clean_carry.syntaxes.single_file.upgrade.script import upgrade_script
 from clean_carry.syntaxes.single_file.upgrade.styles import upgrade_styles
 from clean_carry.syntaxes.single_file.upgrade.template import newer_slots, upgrade_nodes
 
-_SLOTS = re.compile(rb"\bslot(?:-scope)?\s*=|\.sync\b|\.native\b")
+_SLOTS = re.compile(rb"\bslot(?:-scope)?\s*=|\.sync\b|\.native\b|\barguments\b|\bv-model\b")
 # What a mixin may say that version 3 no longer takes.
 _OLDER = re.compile(
     r"\bbeforeDestroy\b|\bdestroyed\b|\$set\b|\$delete\b|\$listeners\b|\$scopedSlots\b|\bfilters\b"
 )
 
 
-def with_newer_slots(source: SourceText, workspace: Workspace) -> SourceText:
+def with_newer_slots(source: SourceText, workspace: Workspace, version: int) -> SourceText:
     """The file with the content of slots and bindings of components as version 3 writes them: these mean
-    the same in version 2.7, which the file is still for."""
+    the same in version 2.7, which the file may still be for. What a listener is called with has a name."""
     if not _SLOTS.search(source.data):
         return source
     blocks = read_file(source)
     if blocks.template is None:
         return source
     changes = Changes(source)
-    newer_slots(changes, blocks.template, workspace)
+    newer_slots(changes, blocks.template, workspace, version)
     made = MergedText(source, changes.edits) if changes.edits else source
     if isinstance(made, MergedText):
         made.refused += [(rule, detail, made.moved(at)) for rule, detail, at in changes.refused]
