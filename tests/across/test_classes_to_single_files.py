@@ -135,8 +135,24 @@ WRITTEN = {
     ),
     "what the page calls a change of text": (
         "state = { t: '' }; render() { return <input value={this.state.t} "
-        "onChange={(e) => this.setState({ t: e.target.value })} />; }",
-        [':value="t"', '@input="(e) => { t = e.target.value }"'],
+        "onChange={(e) => this.setState({ t: e.target.value.trim() })} />; }",
+        [':value="t"', '@input="(e) => { t = e.target.value.trim() }"'],
+    ),
+    "fields that show and write one field of state": (
+        "state = { t: '', on: true, k: '1' }; render() { return <p><input value={this.state.t} "
+        "onChange={(e) => this.setState({ t: e.target.value })} /><input type='checkbox' checked={this.state.on} "
+        "onChange={(e) => this.setState({ on: e.target.checked })} /><select value={this.state.k} "
+        "onChange={(e) => this.setState({ k: e.target.value })}><option>1</option></select></p>; }",
+        [
+            '<input v-model="t" />',
+            '<input v-model="on" type="checkbox" />',
+            '<select v-model="k">',
+        ],
+    ),
+    "a choice of what is bound": (
+        "state = { k: '1' }; render() { return <select value={this.state.k} "
+        "onChange={(e) => this.setState({ k: e.target.value })}><option value={this.props.j}>1</option></select>; }",
+        [':value="k"', '@change="(e) => { k = e.target.value }"'],
     ),
     "all of the state, where a write does not say what": (
         "state = { a: 1 }; go = (k) => { this.setState({ [k]: 2 }); }; "

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+import re
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field
 
 from clean_carry.component.code import Operation
@@ -82,3 +83,34 @@ def edited(fragment: Fragment, edits: Edits) -> Fragment:
             here = at.end
         pieces.append(Piece(span._replace(start=here), shift=piece.shift))
     return Fragment(p for p in pieces if p.span is None or p.span.end > p.span.start)
+
+
+_PLAIN = re.compile(r"^[A-Za-z_$][\w$]*$")
+_PAIR = re.compile(r"(?:^|[{,])\s*([A-Za-z_$][\w$]*): ?$")
+_PAIR_ENDS = re.compile(r"^\s*[,}]")
+
+
+def with_short_pairs(
+    fragment: Fragment, text_of: Callable[[int, int], str], ledger: Ledger
+) -> Fragment:
+    """The fragment in which a pair of an object whose value is called like its key now is a name alone."""
+    pieces = list(fragment.pieces)
+    for at in range(1, len(pieces) - 1):
+        before, piece, after = pieces[at - 1], pieces[at], pieces[at + 1]
+        if piece.span is not None or before.span is None or after.span is None:
+            continue
+        if not _PLAIN.match(piece.text) or not _PAIR_ENDS.match(_start(after.span, text_of)):
+            continue
+        found = _PAIR.search(text_of(before.span.start, before.span.end))
+        if found is None or found[1] != piece.text or found[0].lstrip()[:1] not in "{,":
+            continue
+        cut = len(text_of(before.span.start, before.span.end)[found.start(1) :].encode())
+        key = before.span._replace(start=before.span.end - cut)
+        entry = ledger.claim("pair", key)
+        ledger.settle(entry, "carried", "pair-by-name")
+        pieces[at - 1] = before._replace(span=before.span._replace(end=key.start))
+    return Fragment(p for p in pieces if p.span is None or p.span.end > p.span.start)
+
+
+def _start(span: Span, text_of: Callable[[int, int], str]) -> str:
+    return text_of(span.start, min(span.end, span.start + 80))

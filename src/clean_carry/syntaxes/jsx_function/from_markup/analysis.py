@@ -261,9 +261,16 @@ def _handlers(nodes: tuple[Markup, ...]) -> Iterator[Code]:
     for node in nodes:
         if isinstance(node, MarkupElement):
             for attribute in node.attributes:
-                if isinstance(attribute, Handler | TwoWay):
+                whole = isinstance(attribute, TwoWay) and _is_whole(attribute.code)
+                if isinstance(attribute, Handler | TwoWay) and not whole:
                     yield attribute.code
         yield from _handlers(children_of(node))
+
+
+def _is_whole(code: Code) -> bool:
+    """Whether code is one member: what is bound to it is given to it, and not asked of it."""
+    first = code.operations[0] if len(code.operations) == 1 else None
+    return isinstance(first, Read) and first.span == code.span
 
 
 def _drawn_codes(nodes: tuple[Markup, ...]) -> Iterator[Code]:

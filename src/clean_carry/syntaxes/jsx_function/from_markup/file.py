@@ -41,7 +41,7 @@ from clean_carry.syntaxes.jsx_function.from_markup.statements import Statements
 from clean_carry.syntaxes.jsx_function.from_markup.styles import language_of, scope_mark, styles_of
 from clean_carry.syntaxes.jsx_function.from_markup.types import typed
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
-from clean_carry.syntaxes.naming import Edits, edited, free_locals
+from clean_carry.syntaxes.naming import Edits, edited, free_locals, with_short_pairs
 from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
 
 # How trials name what an ancestor provides.
@@ -217,6 +217,7 @@ class _File:
         stem = source.path.replace("\\", "/").rsplit("/", 1)[-1].split(".")[0]
         styles = styles_of(self.file.styles, self.source, self.mark)
         script = edited(self._script(stem, language, bool(styles.pieces)), self.speller.names.edits)
+        script = with_short_pairs(script, source.slice, self.ledger)
         fixed = fixed_ranges(self.file.tree)
         for entry in self.ledger.entries:
             if entry.notion in ("file", "template") and entry.outcome == "open":

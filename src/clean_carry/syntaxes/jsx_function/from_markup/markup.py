@@ -32,6 +32,10 @@ from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsa
 
 # HTML §15 (rendering): elements at whose edges white space is not seen.
 _CALL = re.compile(r"^([\w$]+)\(.*\)$", re.DOTALL)
+# ECMA-262 §22.1.3, §21.1.3, §23.1.3: what always gives text.
+_TEXT = re.compile(
+    r"\.(?:toFixed|toString|join|trim|toUpperCase|toLowerCase|padStart|padEnd|replace|charAt)\([^()]*\)$"
+)
 _RETURNED = re.compile(r"(?:\breturn\s+|=>\s*(?!\s*\{))(\S)")
 _PATH = re.compile(r"^[\w$.\s]*$")
 _OPERATOR = re.compile(r"[?|&]")
@@ -163,7 +167,9 @@ class MarkupWriter:
         return self.speller.code(code)
 
     def _gives_text(self, text: str) -> bool:
-        """Whether a method is called that gives text each time."""
+        """Whether a function is called that gives text each time."""
+        if _TEXT.search(text):
+            return True
         called = _CALL.match(text)
         methods = {one.name: one for one in self.speller.times.component.methods()}
         method = methods.get(called[1]) if called is not None else None

@@ -10,7 +10,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.scope import Names, is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.merged import Edit, MergedText
@@ -21,7 +21,16 @@ from clean_carry.syntaxes.single_file.expressions import read_code
 from clean_carry.syntaxes.single_file.options.exported import exported_object
 
 _RUNTIME = "vue"
-_MARKS = (b"$set", b"$delete", b"Vue.set", b"Vue.delete", b"'vue'", b'"vue"', b"$options.")
+_MARKS = (
+    b"} = this",
+    b"$set",
+    b"$delete",
+    b"Vue.set",
+    b"Vue.delete",
+    b"'vue'",
+    b'"vue"',
+    b"$options.",
+)
 # What a module takes from the runtime for types, or to mark the object, alone.
 _IDLE = frozenset({"defineComponent", "PropType", "ComponentPublicInstance", "Component"})
 _WRITES = ("this.$set", "$set", "Vue.set")
@@ -44,6 +53,7 @@ def respelled(source: SourceText, workspace: Workspace) -> SourceText:
     if exported is not None:
         edits += _ticks(tree, names, exported.literal)
         edits += _imports(tree, names)
+        edits += _taken_apart(tree, names, exported.literal)
     return MergedText(source, edits) if edits else source
 
 
@@ -112,6 +122,55 @@ def _is_instance(node: Node, literal: Node) -> bool:
                 option is not None and option.type == "pair" and option.parent is literal
             )
     return False
+
+
+def _taken_apart(tree: Tree, names: Names, literal: Node) -> Iterator[Edit]:
+    """`const { a } = this` where nothing changes `a` meanwhile: the instance is asked where it is used."""
+    for statement in tree.of("lexical_declaration"):
+        declarators = statement.named_children
+        pattern = declarators[0].child("name") if len(declarators) == 1 else None
+        value = declarators[0].child("value") if pattern is not None else None
+        function = next((up for up in statement.up() if up.is_function), None)
+        if (
+            pattern is None or value is None or value.type != "this"
+            or pattern.type != "object_pattern" or function is None
+            or not literal.start <= function.start < literal.end or not _calm(function)
+            or any(p.type != "shorthand_property_identifier_pattern" for p in pattern.named_children)
+        ):  # fmt: skip
+            continue
+        bound = [names.scope_at(part).find(part.text) for part in pattern.named_children]
+        refs = [ref for one in bound if one is not None for ref in one.references]
+        if None in bound or any(is_write(ref) for ref in refs):
+            continue
+        line = tree.source.statement_line(statement.start, statement.end)
+        yield Edit(line.start, line.end, "")
+        for ref in refs:
+            head = f"{ref.text}: " if ref.type == "shorthand_property_identifier" else ""
+            yield Edit(ref.start, ref.end, f"{head}this.{ref.text}")
+
+
+def _calm(function: Node) -> bool:
+    """Whether a function runs at once, writes nothing of the instance and calls its sender alone."""
+    for node in function.walk():
+        if node is not function and node.is_function:
+            return False
+        if node.type in (
+            "await_expression",
+            "yield_expression",
+            "for_statement",
+            "while_statement",
+        ):
+            return False
+        if (
+            node.type == "this"
+            and node.parent is not None
+            and node.parent.type == "member_expression"
+        ):
+            call = node.parent.parent
+            called = call is not None and call.type == "call_expression"
+            if is_write(node.parent) or (called and node.parent.text != "this.$emit"):
+                return False
+    return True
 
 
 def _imports(tree: Tree, names: Names) -> Iterator[Edit]:

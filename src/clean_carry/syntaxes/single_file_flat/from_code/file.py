@@ -20,11 +20,12 @@ from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.markup import Element, Markup, children_of, slot_names
 from clean_carry.component.members import Derived, Method
 from clean_carry.component.model import Component, Refusal
+from clean_carry.component.spans import Span
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.contract import Fitted, ScriptFile
-from clean_carry.syntaxes.naming import edited, free_locals
+from clean_carry.syntaxes.naming import edited, free_locals, with_short_pairs
 from clean_carry.syntaxes.single_file_flat.blocks import is_constant_table, is_harmless
 from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid, is_open
 from clean_carry.syntaxes.single_file_flat.from_code.statements import Statements
@@ -258,6 +259,7 @@ class _File:
         component, source = self.component, self.source
         self.main, self.parts = main, beside_it
         fragment = edited(self._fragment(), self.names.edits)
+        fragment = with_short_pairs(fragment, source.slice, self.ledger)
         path = beside(source.path, SYNTAX.suffix, "vue")
         if not main:
             folder, slash, _ = path.rpartition("/")
@@ -274,6 +276,9 @@ class _File:
         template = TemplateWriter(self.speller, self.style.unit, self.style.fit.width)
         markup = template.write(component.view.markup)
         markup = template.settled + markup
+        for entry in self.ledger.entries:
+            if entry.notion == "code" and any(_within(entry.span, s) for s in template.replaced):
+                entry.outcome, entry.rule = "carried", "two-way"
         cuts = self._cuts()
         self._types(cuts)
         written = Statements(
@@ -304,17 +309,26 @@ class _File:
             levels = -len(self.source.indent_at(span.start)) // max(1, len(self.style.unit))
             statements = copy(span).shifted(levels) + new("\n") + statements
         kind = ' lang="ts"' if self.typed else ""
+        generic = self._generic()
         first = next((piece.span for piece in before.pieces if piece.span is not None), None)
         text = self.source.data[first.start : first.end] if first is not None else b""
         imported = any(piece.text.startswith("import") for piece in before.pieces)
         self._has_module = text.startswith(b"import") or imported
         runtime = self._runtime_import()
         statics = written.statics(self.written_statics)
+        script = self._scripts(before, after, statements, statics, kind, generic, runtime)
+        return script + markup
+
+    def _scripts(
+        self, before: Fragment, after: Fragment, statements: Fragment, statics: Fragment,
+        kind: str, generic: str, runtime: Fragment,
+    ) -> Fragment:  # fmt: skip
+        """The script, or both where the module keeps one of its own."""
         if self._own_module():
             script = new(f"<script{kind}>\n") + before + after
             if statics:
                 script += new("\n" if before.pieces or after.pieces else "") + statics + new("\n")
-            script += new(f"</script>\n\n<script setup{kind}>\n")
+            script += new(f"</script>\n\n<script setup{kind}{generic}>\n")
             script += runtime + self._said + statements + new("\n</script>\n\n")
         else:
             held = Fragment(
@@ -322,12 +336,27 @@ class _File:
             )
             blank = new("\n") if held and not self._ends_blank(held) else Fragment()
             script = (
-                new(f"<script setup{kind}>\n") + runtime + before + blank + self._said + statements
+                new(f"<script setup{kind}{generic}>\n")
+                + runtime
+                + before
+                + blank
+                + self._said
+                + statements
             )
             behind = any(piece.span is not None for piece in after.pieces)
             script += new("\n\n" if behind else "\n") + after
             script += new("</script>\n\n")
-        return script + markup
+        return script
+
+    def _generic(self) -> str:
+        """The type parameters of the component, as an attribute of its script."""
+        span = self.component.inputs.type_parameters
+        if span is None or not self.typed or self.fitted.runtime < 3:
+            return ""
+        text = " ".join(
+            self.source.slice(*span[:2]).strip().removeprefix("<").removesuffix(">").split()
+        )
+        return f' generic="{text}"' if '"' not in text else ""
 
     def _ends_blank(self, fragment: Fragment) -> bool:
         last = fragment.pieces[-1].span
@@ -579,6 +608,10 @@ class _File:
                     ):
                         return True
         return False
+
+
+def _within(span: Span, around: Span) -> bool:
+    return around.start <= span.start and span.end <= around.end
 
 
 def is_portal_call(call: Node) -> bool:

@@ -33,6 +33,7 @@ from clean_carry.component.markup import (
     inputs_handed_on,
     walk,
 )
+from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.template.tree import VOID
 from clean_carry.syntaxes.single_file_flat.from_code.handed_on import (
@@ -40,6 +41,8 @@ from clean_carry.syntaxes.single_file_flat.from_code.handed_on import (
     together_at,
 )
 from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid
+from clean_carry.syntaxes.single_file_flat.from_code.two_way import Field, field_of
+from clean_carry.syntaxes.single_file_flat.from_code.two_way import written as two_way
 
 # What stands at an element beside its own attributes: conditions and lists.
 Outer = tuple[Fragment, ...]
@@ -83,6 +86,8 @@ class TemplateWriter:
     def __post_init__(self) -> None:
         self.settled = Fragment()
         self.tight = False
+        # Code of listeners that a binding says by itself.
+        self.replaced: list[Span] = []
 
     def _lines(self, nodes: list[Markup], depth: int) -> Fragment:
         """Nodes a line each; on one line where white space between them would be drawn."""
@@ -232,12 +237,17 @@ class TemplateWriter:
         said = list(outer)
         if node.chosen is not None:
             said.append(self._quoted(new(":is="), self._code(node.chosen, depth)))
+        field = field_of(node, self.speller.source)
         said += [
             self._handed_on(one, depth)
             if isinstance(one, list)
             else self._attribute(one, node.tag, depth)
             for one in handed_together(node.attributes)
+            if field is None or one not in (field.shown, field.written)
         ]
+        if field is not None:
+            # The first, as what the element is for.
+            said.insert(len(outer), self._two_way(field))
         head = new(f"<{tag}", node.entry, "element")
         flat = head + joined((new(" ") + one for one in said), "")
         line = f"\n{self.unit * depth}"
@@ -261,6 +271,12 @@ class TemplateWriter:
         if any(_is_inline(one) for one in nodes):
             return flat + new(close) + self._inline(nodes, depth) + new(f"</{tag}>")
         return flat + new(close) + self._lines(nodes, depth + 1) + new(f"{line}</{tag}>")
+
+    def _two_way(self, field: Field) -> Fragment:
+        """What a field shows and writes, as one binding."""
+        member = field.shown.code.operations[0].member  # type: ignore[attr-defined]
+        self.replaced.append(field.written.code.span)
+        return two_way(field, self.speller.value(member))
 
     # -- attributes -----------------------------------------------------------------------------
 
