@@ -65,7 +65,8 @@ WRITTEN = {
         [
             "const props = defineProps(",
             "function giveInnerRef(el) {",
-            "props.innerRef.current = el;",
+            "handReference(props.innerRef, el);",
+            "watch(() => props.innerRef, (now, before) => {",
             '<p :ref="giveInnerRef">',
         ],
     ),

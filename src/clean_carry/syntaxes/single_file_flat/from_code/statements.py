@@ -339,17 +339,25 @@ class Statements:
     def _handing(self) -> list[Fragment]:
         """A parent's references, told of an element when it comes and when it goes."""
         found = []
-        one, two = f"\n{self.unit}", f"\n{self.unit * 2}"
+        one = f"\n{self.unit}"
         kind, given = (": any", "el: any") if self.typed else ("", "el")
+        hand = self.speller.names.helper("handReference") if self.speller.handed else ""
+        if hand:
+            word = f"{self.quote}function{self.quote}"
+            any_ = ": any" if self.typed else ""
+            text = f"function {hand}(reference{any_}, el{any_}) {{{one}"
+            text += f"if (typeof reference === {word}) reference(el){self.end}{one}"
+            text += f"else if (reference) reference.current = el{self.end}\n}}"
+            found.append(new(text))
         for name, local in self.speller.handed.items():
             value = self.speller.value(Member("prop", name))
             last = self.speller.names.helper(f"{local}Last")
             text = f"let {last}{kind} = null{self.end}\n"
             text += f"function {local}({given}) {{{one}if (el === {last}) return{self.end}"
-            text += f"{one}{last} = el{self.end}{one}"
-            text += f"if (typeof {value} === {self.quote}function{self.quote}) {{"
-            text += f"{two}{value}(el){self.end}{one}}} else if ({value}) {{"
-            text += f"{two}{value}.current = el{self.end}{one}}}\n}}"
+            text += f"{one}{last} = el{self.end}{one}{hand}({value}, el){self.end}\n}}\n"
+            text += f"{self.speller.run('watch')}(() => {value}, (now, before) => {{{one}"
+            text += f"{hand}(before, null){self.end}{one}{hand}(now, {last}){self.end}\n"
+            text += f"}}, {{ flush: {self.quote}post{self.quote} }}){self.end}"
             found.append(new(text))
         return found
 

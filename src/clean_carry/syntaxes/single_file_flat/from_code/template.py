@@ -44,6 +44,9 @@ from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller
 from clean_carry.syntaxes.single_file_flat.from_code.two_way import Field, field_of
 from clean_carry.syntaxes.single_file_flat.from_code.two_way import written as two_way
 
+# Attributes that are properties of some elements alone, and these (HTML, "Attributes").
+_OF_FIELDS = frozenset({"disabled", "readonly", "required", "multiple", "checked", "selected"})
+_FIELDS = frozenset("button input select textarea option optgroup fieldset link".split())
 # What stands at an element beside its own attributes: conditions and lists.
 Outer = tuple[Fragment, ...]
 
@@ -241,7 +244,7 @@ class TemplateWriter:
         said += [
             self._handed_on(one, depth)
             if isinstance(one, list)
-            else self._attribute(one, node.tag, depth)
+            else self._attribute(one, tag, depth)
             for one in handed_together(node.attributes)
             if field is None or one not in (field.shown, field.written)
         ]
@@ -292,9 +295,15 @@ class TemplateWriter:
                 if code.span.start == code.span.end:
                     plain = not tag[:1].isupper()
                     return new(f'{name}="true"' if plain else f':{name}="true"', entry, "attribute")
-                return self._quoted(
-                    new(f":{name}=", entry, "bound-attribute"), self._code(code, depth)
-                )
+                spelt = self._code(code, depth)
+                if name in _OF_FIELDS and tag not in _FIELDS and not tag[:1].isupper():
+                    # False is told as a word to an element that has no such property.
+                    shown = self._shown(spelt)
+                    simple = is_identifier(shown.replace(".", "_"))
+                    spelt = (spelt if simple else new("(") + spelt + new(")")) + new(
+                        " || undefined"
+                    )
+                return self._quoted(new(f":{name}=", entry, "bound-attribute"), spelt)
             case Handler():
                 return self._handler(attribute, depth)
             case Key(code=code, entry=entry):

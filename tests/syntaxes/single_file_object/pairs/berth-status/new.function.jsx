@@ -28,7 +28,7 @@ export default function BerthStatus({
   function pick() {
     setPicked(pickedNow.current + 1);
     setNote(`${word(pickedNow.current)}!`);
-    onPick?.(pickedNow.current, { night: night });
+    onPick?.(pickedNow.current, { night });
   }
 
   // forgets everything
