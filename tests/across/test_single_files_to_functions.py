@@ -147,6 +147,28 @@ CASES = {
         "computed: { half: { get() { return this.text; }, set(to) { this.text = to; } } },",
         ["const setHalf = (to) => { setText(to); };", "setHalf(event.target.value)"],
     ),
+    "a method reads what the one before it wrote": (
+        '<b @click="go">{{ count }}</b>',
+        "methods: { next() { this.count = 5; }, go() { this.next(); this.$emit('gone', this.count); } },",
+        ["setCount(5);", "next(); onGone?.(countNow.current);"],
+    ),
+    "a listener calls one method after another": (
+        '<b @click="next(), tell()">{{ count }}</b>',
+        "methods: { next() { this.count = 5; }, tell() { this.$emit('gone', this.count); } },",
+        ["onGone?.(countNow.current);"],
+    ),
+    "several listeners of one event": (
+        '<b @keydown.down.prevent="count++" @keydown.delete.self="count--" @keydown="hear">{{ count }}</b>',
+        "methods: { hear(event) { this.text = event.key; } },",
+        ["onKeyDown={(event) => {\n", "if (event.key === 'ArrowDown') { event.preventDefault(); ",
+         "if (event.key === 'Delete' || event.key === 'Backspace') { if (event.target === event.currentTarget) {",
+         "hear(event);"],
+    ),
+    "a listener beside what a field is bound to": (
+        '<input v-model="text" @input="tell">',
+        "methods: { tell() { this.$emit('gone', this.text); } },",
+        ["onInput={(event) => { setText(event.target.value); tell(event); }}", "onGone?.(textNow.current);"],
+    ),
 }  # fmt: skip
 
 
@@ -573,3 +595,65 @@ def test_an_element_that_code_moves_is_refused(run: Run, tmp_path: Path) -> None
     result = json.loads(done.stdout)["results"][0]
     assert result["status"] == "refused"
     assert "moved in the page" in result["findings"][0]["message"]
+
+
+DESK = """<template>
+  <form @submit.prevent="save">
+    <label>Night <input type="checkbox" v-model="night" @change="tell"></label>
+    <input v-model="name" @input="tell" @keyup.enter="save" @keyup.esc="clear">
+    <textarea v-model.trim="note" @change="tell"></textarea>
+    <p>{{ told }} {{ name }} {{ note }}</p>
+  </form>
+</template>
+
+<script>
+export default {
+  emits: ['save'],
+  data() {
+    return { night: false, name: '', note: '', told: '' };
+  },
+  methods: {
+    tell() {
+      this.told = `${this.night}, ${this.name}, ${this.note}`;
+    },
+    save() {
+      this.$emit('save', this.name);
+    },
+    clear() {
+      this.name = '';
+      this.tell();
+    },
+  },
+};
+</script>
+"""
+
+
+@pytest.mark.slow
+def test_listeners_beside_bound_fields_hear_the_new_value(run: Run, tmp_path: Path) -> None:
+    shutil.copytree(DEMO / "components", tmp_path / "components")
+    (tmp_path / "components" / "Desk.vue").write_text(DESK, "utf-8")
+    done = run("carry", "components/Desk.vue", "--to", "jsx-function", "--verify", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert result["status"] == "clean", result["findings"]
+    assert result["verification"]["verdict"] == "same", result["verification"]["trials"][0]
+
+
+PAIR = """<template>
+  <tide-key @keydown.enter="go" @picked="go"></tide-key>
+</template>
+
+<script>
+import TideKey from './TideKey.vue';
+export default { components: { TideKey }, methods: { go() {} } };
+</script>
+"""
+
+
+def test_an_event_of_the_page_has_the_name_the_runtime_has_for_it(run: Run, tmp_path: Path) -> None:
+    (tmp_path / "Pair.vue").write_text(PAIR, "utf-8")
+    (tmp_path / "TideKey.vue").write_text("<template><b>key</b></template>\n", "utf-8")
+    done = run("carry", "Pair.vue", "--to", "jsx-function", "--assume-carried", "--json")
+    text = json.loads(done.stdout)["results"][0]["files"][0]["text"]
+    assert "onKeyDown={" in text
+    assert "onPicked={go}" in text

@@ -40,7 +40,10 @@ RULES = (
         "empty-style", "between two runtimes, a style attribute without a style says nothing"
     ),
     NormalisingRule("boolean-attribute", "a boolean attribute is true whatever its value"),
-    NormalisingRule("form-state", "form state is compared as property, not as start attribute"),
+    NormalisingRule(
+        "form-state",
+        "form state is compared as property, not as start attribute or as the start text of a textarea",
+    ),
     NormalisingRule("style-spacing", "spacing inside a style attribute means nothing"),
     NormalisingRule(
         "made-up-id", "ids the runtime makes up are renamed where all references agree"
@@ -327,6 +330,9 @@ class Normaliser:
                     self.used["form-state"] += 1
                     continue
             kept[key] = self._value(key, value)
+        if name == "textarea" and state is not None and children:
+            self.used["form-state"] += 1
+            children = []
         inner = self._children(
             children,
             block=name in BLOCKS or name in ("button", "legend", "label-block"),

@@ -194,7 +194,8 @@ class _Reader:
             ).search(data, at, self.end)
             if close is None:
                 raise self.fail(f"<{name}> is never closed", opening.start())
-            inside = [TemplateNode("raw", at, close.start(), (at, close.start()))]
+            empty = depth > 0 and close.start() == at
+            inside = [] if empty else [TemplateNode("raw", at, close.start(), (at, close.start()))]
             return TemplateNode(
                 "element",
                 opening.start(),

@@ -80,7 +80,7 @@ function textOf(natives, node) {
   let text = '';
   for (let child = natives.firstChild(node); child; child = natives.nextSibling(child)) {
     if (natives.nodeType(child) === 3) text += natives.nodeValue(child);
-    else if (natives.nodeType(child) === 1) text += textOf(natives, child);
+    else if (natives.nodeType(child) === 1 && natives.localName(child) !== 'textarea') text += textOf(natives, child);
   }
   return text;
 }

@@ -63,7 +63,9 @@ class Analysis:
 
     def __post_init__(self) -> None:
         self.units = list(_units(self.component))
+        self.together = list(_together(self.component.view.markup))
         self.written = {name for unit in self.units for name in _written(unit.operations)}
+        self.written |= {name for bound, _ in self.together for name in bound}
         self._find_late()
         self._find_live()
         self._find_asked()
@@ -111,15 +113,7 @@ class Analysis:
             if unit.kind == "derived":
                 continue
             plain = unit.kind in ("method", "handler") and unit.name not in called | self.late
-            seen: dict[str, int] = {}
-            for operation in unit.operations:
-                for name in self._state_of(operation):
-                    after = name in seen and operation.span.start > seen[name]
-                    if name in self.written and (not plain or operation.deferred or after):
-                        self.live.add(name)
-                for name in _written((operation,)):
-                    self._write(operation, name, name in seen or not plain)
-                    seen[name] = operation.span.end
+            self._find_read_again(unit.operations, plain)
             for operation in unit.operations if not plain else ():
                 if not isinstance(operation, Taken):
                     continue
@@ -127,6 +121,56 @@ class Analysis:
                 self.live |= {
                     m.name for m in taken if m is not None and m.kind == "state"
                 } & self.written
+        for bound, codes in self.together:
+            # What is bound is written first; the listeners of the same event read it then.
+            read = {name for code in codes for name in self._behind(code, frozenset())}
+            self.live |= bound & read
+
+    def _find_read_again(self, operations: tuple[Operation, ...], plain: bool) -> None:
+        """The fields one piece of code reads after it wrote them, by itself or by what it calls."""
+        seen: dict[str, int] = {}
+        again = {one.member.name for one in operations if isinstance(one, Assign) and one.looped}
+        for operation in operations:
+            reads = self._state_of(operation)
+            if isinstance(operation, MethodCall) and not operation.deferred and seen:
+                reads = self._behind_call(operation.member.name)
+            for name in reads:
+                after = name in seen and operation.span.start >= seen[name]
+                after = after or name in again
+                if name in self.written and (not plain or operation.deferred or after):
+                    self.live.add(name)
+            for name in _written((operation,)):
+                self._write(operation, name, name in seen or not plain)
+                seen[name] = operation.span.end
+            if not operation.deferred:
+                seen |= dict.fromkeys(self._told(operation), operation.span.end)
+
+    def _told(self, operation: Operation) -> set[str]:
+        """The fields that what an operation calls writes at once."""
+        match operation:
+            case MethodCall(member=Member(name=name)):
+                queue = [name]
+            case Assign(member=Member(kind="derived", name=name)):
+                queue = [f"{name}="]
+            case _:
+                return set()
+        found: set[str] = set()
+        methods, seen = self._methods(), set(queue)
+        while queue:
+            unit = methods.get(queue.pop())
+            for one in unit.operations if unit is not None else ():
+                if one.deferred:
+                    continue
+                found |= set(_written((one,)))
+                if isinstance(one, MethodCall) and one.member.name not in seen:
+                    seen.add(one.member.name)
+                    queue.append(one.member.name)
+        return found
+
+    def _behind_call(self, name: str) -> set[str]:
+        """The fields of state a method reads, itself or by what it calls."""
+        method = next((one for one in self.component.methods() if one.name == name), None)
+        return self._behind(method.text, frozenset({f"{name}()"})) if method is not None else set()
 
     def _write(self, operation: Operation, name: str, later: bool) -> None:
         """A field is read newer than it is drawn where a write needs its value, or gives it."""
@@ -161,7 +205,7 @@ class Analysis:
                 found.add(one.member.name)
             elif isinstance(one, Read) and one.member.kind == "derived":
                 found |= self.state_behind(one.member.name, seen)
-            elif isinstance(one, MethodCall) and f"{one.member.name}()" not in seen:
+            elif isinstance(one, MethodCall | MethodValue) and f"{one.member.name}()" not in seen:
                 method = methods.get(one.member.name)
                 if method is not None:
                     found |= self._behind(method.text, seen | {f"{one.member.name}()"})
@@ -265,6 +309,27 @@ def _handlers(nodes: tuple[Markup, ...]) -> Iterator[Code]:
                 if isinstance(attribute, Handler | TwoWay) and not whole:
                     yield attribute.code
         yield from _handlers(children_of(node))
+
+
+def _together(nodes: tuple[Markup, ...]) -> Iterator[tuple[set[str], list[Code]]]:
+    """The fields that an element's first listener of an event writes, and the code of its listeners."""
+    for node in nodes:
+        if isinstance(node, MarkupElement):
+            bound = [one for one in node.attributes if isinstance(one, TwoWay)]
+            heard = [one for one in node.attributes if isinstance(one, Handler)]
+            events = [one.event for one in heard]
+            first = [one.code for one in heard if events.count(one.event) > 1]
+            written = {name for one in bound for name in _fields_of(one)}
+            written |= {name for code in first for name in _written(tuple(code.all()))}
+            if written:
+                yield written, [one.code for one in heard]
+        yield from _together(children_of(node))
+
+
+def _fields_of(bound: TwoWay) -> set[str]:
+    """The fields of state a value that is bound both ways stands in."""
+    reads = [one for one in bound.code.operations if isinstance(one, Read)]
+    return {one.member.name for one in reads if one.member.kind == "state"} | set(bound.changes)
 
 
 def _is_whole(code: Code) -> bool:

@@ -24,7 +24,7 @@ from clean_carry.component.markup import (
 )
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx.attributes import BOOLEAN, RENAMED
-from clean_carry.syntaxes.jsx_function.from_markup.listeners import Listeners
+from clean_carry.syntaxes.jsx_function.from_markup.listeners import Heard, Listeners, unbraced
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 from clean_carry.syntaxes.jsx_function.from_markup.two_way import TwoWays
 
@@ -97,6 +97,7 @@ class Attributes:
             found.append(new(f'{self.mark}=""'))
         seen: set[str] = set()
         typing = self._typing(node)
+        heard = Heard(self.listeners, node, "" if node.component else others, after, depth)
         for one in node.attributes:
             if one in typing:
                 continue
@@ -111,14 +112,14 @@ class Attributes:
                         after.append(self._styles(styles, others))
                 continue
             if isinstance(one, Handler):
-                passed = others if not node.component else ""
-                after.append(self.listeners.written(one, node, passed))
+                heard.hear(one)
             elif isinstance(one, TwoWay):
-                after += self.two_ways.written(one, node)
+                heard.bind(self.two_ways.written(one, node))
             elif isinstance(one, BoundAttribute) and self._is_field(one, node):
                 found += self._field(one, node)
             else:
                 found.append(self._one(one, node, others))
+        heard.written()
         after += self._end_of_typing(typing, node) if typing else []
         if others and not node.children and not node.component:
             # It draws nothing of what a parent puts between the tags.
@@ -177,7 +178,7 @@ class Attributes:
     def _run(self, one: Attribute, call: Fragment) -> Fragment:
         """A call as a statement."""
         if isinstance(one, TwoWay):
-            return _unbraced(call)
+            return unbraced(call)
         text = self.speller.source.slice(*one.code.span[:2]) if isinstance(one, Handler) else ""
         plain = is_identifier(text.replace(".", "_"))
         return (call if plain else new("(") + call + new(")")) + new("(event);")
@@ -398,19 +399,6 @@ class Attributes:
             first, *rest = parts[0].pieces
             return new("style={") + Fragment([first._replace(text=""), *rest]) + new("}")
         return new("style={{ ") + joined(parts, ", ") + new(" }}")
-
-
-def _unbraced(call: Fragment) -> Fragment:
-    """A statement, or the statements of a block, to stand among others."""
-    first, *rest = call.pieces
-    if not first.text.startswith("{ "):
-        return call + new(";")
-    last = rest.pop() if rest else first
-    last = last._replace(text=last.text.removesuffix(" }"))
-    first = first if rest or last is not first else last
-    pieces = [first, *rest, last] if last is not first and call.pieces[1:] else [last]
-    pieces[0] = pieces[0]._replace(text=pieces[0].text.removeprefix("{ "))
-    return Fragment(pieces)
 
 
 def _hands_attributes_on(node: Element) -> bool:

@@ -30,10 +30,11 @@ from clean_carry.syntaxes.contract import Fitted, ScriptFile
 from clean_carry.syntaxes.jsx.attributes import HTML_NAMES
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
 from clean_carry.syntaxes.jsx_function.from_markup.analysis import Analysis, sends
+from clean_carry.syntaxes.jsx_function.from_markup.events import event_property
 from clean_carry.syntaxes.jsx_function.from_markup.helpers import HELPERS, ORDER
 from clean_carry.syntaxes.jsx_function.from_markup.laziness import lazy_values, worked_out_always
 from clean_carry.syntaxes.jsx_function.from_markup.markup import MarkupWriter
-from clean_carry.syntaxes.jsx_function.from_markup.names import names_of, pascal
+from clean_carry.syntaxes.jsx_function.from_markup.names import names_of
 from clean_carry.syntaxes.jsx_function.from_markup.reached import with_reached
 from clean_carry.syntaxes.jsx_function.from_markup.signature import Signature
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
@@ -119,7 +120,9 @@ class _File:
         given = {name for node in loops for name in self._given(node)}
         names = names_of(component, Edits(self.ledger), taken)
         for event in sends(component):
-            names.events[event] = names.choose(f"on{pascal(event)}", f"on{pascal(event)}Event")
+            names.events[event] = names.choose(
+                event_property(event), f"{event_property(event)}Event"
+            )
         for name in slot_names(component.view.markup):
             wish = name or "children"
             plain = is_identifier(wish) and wish not in HTML_NAMES

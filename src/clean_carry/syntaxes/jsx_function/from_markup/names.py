@@ -9,17 +9,11 @@ from typing import TYPE_CHECKING
 from clean_carry.component.code import Member
 from clean_carry.component.model import Component
 from clean_carry.source.javascript.values import is_identifier
+from clean_carry.syntaxes.jsx_function.from_markup.events import event_property, pascal
 from clean_carry.syntaxes.naming import Edits
 
 if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller
-
-
-def pascal(name: str) -> str:
-    """`update:count` and `row-picked` as `UpdateCount` and `RowPicked`."""
-    return "".join(
-        part[:1].upper() + part[1:] for part in name.replace(":", "-").split("-") if part
-    )
 
 
 @dataclass
@@ -105,7 +99,7 @@ class Names:
 
     def event(self, event: str) -> str:
         """The input that is called for an event."""
-        return self.events.get(event, f"on{pascal(event)}")
+        return self.events.get(event, event_property(event))
 
     def slot(self, name: str) -> str:
         """The input that holds the content of a slot."""

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from clean_carry.component.code import Read
 from clean_carry.component.fragment import Fragment, new, settled
 from clean_carry.component.markup import BoundAttribute, Element, StaticAttribute, TwoWay
-from clean_carry.syntaxes.jsx_function.from_markup.names import pascal
+from clean_carry.syntaxes.jsx_function.from_markup.events import pascal
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 
 # How a field's text is taken, and what it becomes.

@@ -115,6 +115,8 @@ class Search:
         across = pair.old.runtime != pair.new.runtime
         keys = keys_of(pair.old.text) | keys_of(pair.new.text) if across else frozenset()
         self.situations = Situations(inputs, typed=across, keys=keys)
+        # One runtime takes a text when it is composed, the other with each key.
+        self.situations.composes = not across or "composition" in pair.old.text
         if across and not pair.old.runtime.hands_listeners_on:
             self.situations.passed_functions.clear()
         self.effort, self.progress = effort, progress

@@ -69,6 +69,11 @@ def happens(kind: str, tag: str) -> bool:
     return kind in _OF_PAGES or tag in _OF_TAGS.get(kind, ())
 
 
+def composing(step: Step) -> bool:
+    """Whether a step tells that text is composed with an input method."""
+    return str(step.get("event", {}).get("type", "")).startswith("composition")
+
+
 def possible(
     actions: dict[str, Any], held: Sequence[str] = (), emitted: Collection[str] = ()
 ) -> list[Step]:

@@ -12,6 +12,7 @@ from clean_carry.verify.search.walks.steps import (
     WAITS,
     Step,
     choose,
+    composing,
     count,
     following,
     of_the_other,
@@ -110,6 +111,8 @@ class Chooser:
         # What is sent, and what children send, is no event of the page.
         sent = {name for event in (*inputs.events, *inputs.handed) for name in _spelled(event)}
         steps = possible({**offered, "outside": outside}, inputs.held, sent)
+        if not self.situations.composes:
+            steps = [one for one in steps if not composing(one)]
         for name, given in self.situations.inputs.methods.items():
             steps.append({"call": {"method": name, **({"given": given} if given else {})}})
         for child in offered.get("children", ()):
