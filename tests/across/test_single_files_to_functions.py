@@ -147,6 +147,12 @@ CASES = {
         "computed: { half: { get() { return this.text; }, set(to) { this.text = to; } } },",
         ["const setHalf = (to) => { setText(to); };", "setHalf(event.target.value)"],
     ),
+    "code writes a value through another": (
+        '<b @click="twice = 4, go()">{{ count }}</b>',
+        "computed: { twice: { get() { return this.count * 2; }, set(to) { this.count = to / 2; } } },"
+        " methods: { go() { this.twice += 2; this.$emit('gone', this.twice); } },",
+        ["setTwice(readTwice() + 2);", "onGone?.(readTwice());", "onClick={() => { setTwice(4), go() }}"],
+    ),
     "a method reads what the one before it wrote": (
         '<b @click="go">{{ count }}</b>',
         "methods: { next() { this.count = 5; }, go() { this.next(); this.$emit('gone', this.count); } },",
@@ -260,6 +266,15 @@ def test_a_change_that_cannot_be_followed_is_refused(run: Run, tmp_path: Path) -
     result = json.loads(done.stdout)["results"][0]
     assert result["status"] == "refused"
     assert [finding["rule"] for finding in result["findings"]] == ["alias-not-followed"]
+
+
+def test_a_map_that_is_changed_in_place_is_refused(run: Run, tmp_path: Path) -> None:
+    text = FILE.format(markup='<b @click="held.set(1, 2)">{{ held.size }}</b>', options="")
+    held = "count: 0, held: new Map([1].map((one) => [one, one])),"
+    (tmp_path / "Berth.vue").write_text(text.replace("count: 0,", held), "utf-8")
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert [one["rule"] for one in result["findings"]] == ["alias-not-followed"]
 
 
 def test_a_child_is_imported_from_its_carried_file(run: Run, tmp_path: Path) -> None:

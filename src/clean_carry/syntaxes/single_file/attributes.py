@@ -137,7 +137,8 @@ class AttributeReader:
             node = node.named_children[0]
         function = node.is_function or node.type in ("identifier", "member_expression")
         code = reader.uses.code(reader.uses.span(node), closing=True)
-        states = any(isinstance(one, Changed) for one in code.operations)
+        states = node.type == "sequence_expression"
+        states = states or any(isinstance(one, Changed) for one in code.operations)
         return Handler(event, code, entry, function, tuple(modifiers), states)
 
     def _classes(self, node: Node, entry: int) -> Attribute | None:

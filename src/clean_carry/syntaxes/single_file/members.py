@@ -114,7 +114,9 @@ def add_use(uses: Uses, node: Node, name: str, members: Members, root: Node) -> 
     if name in members.methods:
         _method_use(uses, node, name, root)
     elif name in members.state and is_write(node):
-        _write(uses, node, name, members, root)
+        _write(uses, node, Member("state", name), members, root)
+    elif members.neutral and name in members.settable and is_write(node):
+        _write(uses, node, Member("derived", name), members, root)
     elif name in members.props | members.state | members.derived | members.injected:
         _read(uses, node, name, members, root)
     elif name == "$emit":
@@ -263,7 +265,8 @@ def _harmless(arguments: Node) -> bool:
     return last == "$emit" or head in ("Math", "JSON", "Number") or callee.text in _HARMLESS
 
 
-def _write(uses: Uses, node: Node, name: str, members: Members, root: Node) -> None:
+def _write(uses: Uses, node: Node, member: Member, members: Members, root: Node) -> None:
+    name = member.name
     whole = node.parent
     assert whole is not None
     kinds = ("assignment_expression", "augmented_assignment_expression", "update_expression")
@@ -271,7 +274,7 @@ def _write(uses: Uses, node: Node, name: str, members: Members, root: Node) -> N
         members.kept_only("state-write-unread", name, node.start)
         deferred = is_deferred(node, root, uses.names)
         short = f"{name}: " if node.type.startswith("shorthand") else ""
-        place = Read(uses.span(node), -1, deferred, Member("state", name), short)
+        place = Read(uses.span(node), -1, deferred, member, short)
         _add(uses, node, "state-write", place)
         return
     value = whole.child("right")
@@ -294,7 +297,6 @@ def _write(uses: Uses, node: Node, name: str, members: Members, root: Node) -> N
         uses.locals_at[entry] = locals_at(uses, node)
         code = uses.code(uses.span(value)) if value is not None else None
         atomic = value is None or value.type in _ATOMIC
-        member = Member("state", name)
         return Assign(
             span,
             entry,

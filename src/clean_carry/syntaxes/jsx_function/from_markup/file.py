@@ -33,6 +33,7 @@ from clean_carry.syntaxes.jsx_function.from_markup.analysis import Analysis, sen
 from clean_carry.syntaxes.jsx_function.from_markup.events import event_property
 from clean_carry.syntaxes.jsx_function.from_markup.helpers import HELPERS, ORDER
 from clean_carry.syntaxes.jsx_function.from_markup.laziness import lazy_values, worked_out_always
+from clean_carry.syntaxes.jsx_function.from_markup.lists import container_of
 from clean_carry.syntaxes.jsx_function.from_markup.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.from_markup.names import names_of
 from clean_carry.syntaxes.jsx_function.from_markup.reached import with_reached
@@ -157,12 +158,10 @@ class _File:
         found = {}
         state = self.component.state
         for field in (state.fields or ()) if state is not None else ():
-            text = self.source.slice(*field.code.span[:2]).strip() if field.code is not None else ""
-            calls = (".map(", ".filter(", ".slice(", "Array.from(", ".concat(")
-            if text.startswith("[") or any(call in text for call in calls):
-                found[field.name] = "list"
-            elif text.startswith("{"):
-                found[field.name] = "object"
+            text = self.source.slice(*field.code.span[:2]) if field.code is not None else ""
+            form = container_of(text)
+            if form:
+                found[field.name] = form
         return found
 
     def _name_root(self) -> None:

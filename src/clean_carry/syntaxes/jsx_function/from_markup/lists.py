@@ -42,6 +42,14 @@ def gives_list(text: str) -> bool:
     return bool(dot) and name.strip() in _GIVING and bool(head.strip())
 
 
+def container_of(text: str) -> str:
+    """What can be copied as the text of an expression tells: "list", "object", or "" for anything else."""
+    if gives_list(text):
+        return "list"
+    plain = text.strip()
+    return "object" if plain.startswith("{") and _opening(plain) == 0 else ""
+
+
 def _opening(text: str) -> int:
     """Where the bracket that the last one closes opens, as far as quotes do not hide any; -1."""
     plain = re.sub(r"'[^'\n]*'|\"[^\"\n]*\"|`[^`]*`", lambda found: "_" * len(found[0]), text)

@@ -187,6 +187,8 @@ class Speller:
     def _assign(self, operation: Assign) -> Fragment:
         name = operation.member.name
         now = self.value(operation.member)
+        if operation.used and operation.member.kind == "derived":
+            raise Unsaid("write-returned", name, operation.span.start)
         result = new(f"{self.names.setter(name)}(", operation.entry, "write-to-setter")
         operator, value = operation.operator, operation.value
         if operator in ("++", "--"):

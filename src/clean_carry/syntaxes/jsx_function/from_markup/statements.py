@@ -218,6 +218,8 @@ class Statements(FunctionText):
                 return False
             assert isinstance(operation, Assign)
             assert operation.value is not None
+            if operation.member.kind != "state":
+                return False
             reads = [m for m in operation.value.all() if not isinstance(m, Read)]
             own = [
                 m for m in operation.value.all() if isinstance(m, Read) and m.member.kind != "prop"
