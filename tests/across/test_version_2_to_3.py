@@ -167,3 +167,15 @@ def test_files_of_version_3_stay_as_they_are(run: Run, tmp_path: Path) -> None:
     done = run("carry", "PierCard.vue", "--to", "single-file-flat", "--runtime", "3", "--json")
     written = json.loads(done.stdout)["results"][0]["files"][0]["text"]
     assert '<b title="x" v-bind="lines" :aria-busy="busy">x</b>' in written
+
+
+def test_files_in_the_flat_form_are_not_carried_again(run: Run, tmp_path: Path) -> None:
+    page = "<template><p>{{ name }}</p></template>\n\n"
+    made = "<script>\nexport default {\n  data: () => ({ name: 'Pier' }),\n};\n</script>\n"
+    setup = "\n<script setup>\nconst name = 'Pier';\n</script>\n"
+    module = "<script>\nexport default { inheritAttrs: false };\n</script>\n"
+    (tmp_path / "src").mkdir()
+    (tmp_path / "src" / "Pier.vue").write_text(page + made, "utf-8")
+    (tmp_path / "src" / "Pier.flat.vue").write_text(page + module + setup, "utf-8")
+    done = run("carry", "src", "--to", "single-file-flat", "--json")
+    assert [one["component"] for one in json.loads(done.stdout)["results"]] == ["Pier"]

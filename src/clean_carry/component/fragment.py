@@ -80,6 +80,23 @@ def joined(parts: Iterable[Fragment], between: str) -> Fragment:
     return Fragment(pieces)
 
 
+def with_comments(
+    line: Fragment, comments: Iterable[Span], shift: Callable[[int], int], newline: str
+) -> Fragment:
+    """Put the comments of a statement back: those before it above, those behind its last part behind it.
+
+    `shift` gives the change of indentation, in levels, for a comment that starts at a byte offset.
+    """
+    above, behind = Fragment(), Fragment()
+    starts = [piece.span.start for piece in line.pieces if piece.span is not None]
+    for comment in comments:
+        if starts and comment.start > max(starts):
+            behind += new(" ") + copy(comment)
+        else:
+            above += copy(comment).shifted(shift(comment.start)) + new(newline)
+    return above + line + behind
+
+
 def length(fragment: Fragment) -> int:
     """How many characters (bytes, of what is copied) a fragment has."""
     return sum(

@@ -66,8 +66,8 @@ _ROWS: tuple[Row, ...] = (
     (
         "old-value-read",
         "error",
-        "code reads state again after writing it: the old component gives it the old value, the new one "
-        "would give it the new value",
+        "code reads state after writing it: in the class it still sees the old value, in the new "
+        "component it would see the new one",
         "Name the value before it is written",
         "this.setState({ open: false }); this.tell(); // tell() reads this.state.open",
     ),
@@ -188,15 +188,15 @@ _ROWS: tuple[Row, ...] = (
     (
         "change-returned",
         "error",
-        "the result of a call that changes data in place is returned, so nothing can follow the call",
-        "Keep the result in a variable, and return that",
+        "the result of a mutating call is returned, so the function cannot set state after the call",
+        "Keep the result in a variable and return the variable",
         "return this.lines.pop();",
     ),
     (
         "change-of-text",
         "error",
-        "a field that is taken when typing ends has a reference of its own; there is one place for both",
-        "Take every letter (v-model without .lazy), or find the field without its reference",
+        "a field bound with v-model.lazy also has a ref; the function needs that ref for itself",
+        "Use v-model without .lazy, or remove the ref",
         '<input ref="name" v-model.lazy="name">',
     ),
     (
@@ -209,16 +209,16 @@ _ROWS: tuple[Row, ...] = (
     (
         "shown-as-it-is",
         "note",
-        "it is not known what kinds of value are shown; the old component shows objects and truth values "
-        "as text, the new one does not",
-        "Nothing, where they are text and numbers",
+        "the type of this value is unknown: the template shows objects as JSON and booleans as words, JSX "
+        "throws for objects and shows no booleans",
+        "Nothing, if the value is text or a number",
         "{{ line.name }}",
     ),
     (
         "select-by-text",
         "note",
-        "a choice is taken as text; the old component keeps the value an option was bound to",
-        "Nothing, where the values of options are text",
+        "the selected option is read as text; the old component keeps the bound value, of any type",
+        "Nothing, if all option values are text",
         '<select v-model="pier"><option :value="pier.id">',
     ),
     (
@@ -273,8 +273,9 @@ _ROWS: tuple[Row, ...] = (
     (
         "pure-called",
         "note",
-        "a component that was drawn for new inputs alone calls one; what that reads draws it again here",
-        "Nothing, unless an old text was wanted",
+        "a pure component calls a function prop while it renders; state which that function reads now also "
+        "re-renders it, in the class only new props did",
+        "Nothing, unless the stale output was wanted",
         "class Cell extends PureComponent { render() { return <td>{this.props.format(1)}</td>; } }",
     ),
     (
@@ -301,23 +302,24 @@ _ROWS: tuple[Row, ...] = (
     (
         "slots-kept",
         "note",
-        "the old component asks once what content it has and keeps the answer; the new one asks each time",
-        "Nothing, where content does not come and go",
+        "the old component caches which slots are filled; the new one checks on every render",
+        "Nothing, if slots are not filled and emptied while it is mounted",
         "computed: { hasTitle() { return Boolean(this.$slots.title); } }",
     ),
     (
         "portal-bubbles",
         "note",
-        "what happens inside of a portal reaches listeners around it where markup is code (also those a "
-        "parent gives to the root), and only those of the page where it is a template",
-        "Nothing, where nobody listens around it",
+        "events inside a portal bubble through the component tree in functions, and through the DOM tree "
+        "in single files: listeners around the portal hear other events now",
+        "Nothing, if no element around it, or parent, listens",
         "<div onClick={close}>{createPortal(<b>x</b>, document.body)}</div>",
     ),
     (
         "portal-target",
         "note",
-        "where the page has no such element, the old component draws nothing there, and the new one fails",
-        "Nothing, if the page has it before the component is drawn",
+        "if the page has no element for this selector, the old component renders nothing there and the "
+        "new one throws",
+        "Nothing, if the element exists before the component mounts",
         '<teleport to="#dialogs">',
     ),
     (
@@ -330,16 +332,16 @@ _ROWS: tuple[Row, ...] = (
     (
         "mixins-not-in-target",
         "error",
-        "it mixes in what cannot be written into it: it is not found, is made by code, provides values, or "
-        "brings names that mean something else here",
+        "a mixin cannot be inlined: it is not found, is made by code, provides values, or uses names that "
+        "mean something else in this file",
         "Move what is mixed in into the component first",
         "mixins: [keys]",
     ),
     (
         "mixin-read-in",
         "note",
-        "what it mixes in was written into it; the mixin stays for others",
-        "Take the mixin away once nobody mixes it in any more",
+        "the mixin was inlined into this component; its file stays for other components",
+        "Delete the mixin once no component uses it",
         "mixins: [keys]",
     ),
     (

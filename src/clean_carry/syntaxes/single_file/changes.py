@@ -60,12 +60,15 @@ def changed_names(node: Node, names: Names) -> Iterator[tuple[str, Node]]:
 
 
 def changes_insides(node: Node) -> bool:
-    """Whether what a node holds is changed in place here, at any depth."""
+    """Return whether the value of a node is mutated here, at any depth."""
     return asked_of(node)[0]
 
 
 def asked_of(node: Node) -> tuple[bool, Node]:
-    """Whether a part of what a node holds is changed in place here, and the part that is asked for."""
+    """Follow the member chain that starts at a node (`lines` in `this.lines[0].tags.push(t)`).
+
+    Returns whether the chain ends in a write or a mutating call, and the outermost expression followed.
+    """
     here = node
     while here.parent is not None and here.field == "object":
         above = here.parent

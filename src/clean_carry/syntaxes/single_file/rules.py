@@ -9,16 +9,16 @@ _ROWS: tuple[Row, ...] = (
     (
         "native-removed",
         "note",
-        "a listener of an element (.native) is one of the component now, which hands it to its root unless "
-        "it sends an event of that name itself",
-        "Check that the component does not send it",
+        "the .native listener is now a component listener: it falls through to the root element unless the "
+        "child emits an event of that name",
+        "Check that the child does not emit it",
         '<berth-row @click.native="pick" />',
     ),
     (
         "transition-renamed",
         "note",
-        "the classes that begin a transition are called -enter-from and -leave-from now; its name is made "
-        "by code, so its styles were not changed",
+        "transition classes are called -enter-from and -leave-from in version 3; this transition's name is "
+        "dynamic, so its styles were not renamed",
         "Rename the classes in the styles",
         '<transition :name="kind">',
     ),
@@ -33,29 +33,29 @@ _ROWS: tuple[Row, ...] = (
     (
         "registered-elsewhere",
         "error",
-        "the component is registered inside of other code, or the script exports something else by default",
-        "Register it by a statement of its own, in a script that exports nothing else by default",
+        "the component is registered inside other code, or the script has another default export",
+        "Register it at the top level of a script without another default export",
         "const made = app.component('berth-row', { … });",
     ),
     (
         "makes-application",
         "error",
-        "the script also makes the application the component is registered with",
+        "the script also creates the application that the component is registered with",
         "Move the component to a script of its own",
         "const app = createApp({}); app.component('berth-row', { … }); app.mount('#app');",
     ),
     (
         "template-not-text",
         "error",
-        "the template is made by code, or is an element of a page",
-        "Write it as text in the object",
+        "the template is computed, or names an element of the page",
+        "Write it as a string literal in the object",
         "template: '#berth-row'",
     ),
     (
         "registered-by-name",
         "note",
-        "the script registered this component by a name; the new file only exports it",
-        "Register it where the application is set up, or import it where it is drawn",
+        "the script registered this component globally; the new file only exports it",
+        "Register it where the application is created, or import it where it is used",
         "app.component('berth-row', { … });",
     ),
     # -- the single-file family ---------------------------------------------------------------

@@ -5,7 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from clean_carry.component.code import Code, Member
-from clean_carry.component.fragment import Fragment, Piece, copy, joined, new, settled
+from clean_carry.component.fragment import (
+    Fragment,
+    Piece,
+    copy,
+    joined,
+    new,
+    settled,
+    with_comments,
+)
 from clean_carry.component.members import Injected, KeptOption, Provided
 from clean_carry.component.model import Component
 from clean_carry.component.spans import Span
@@ -285,15 +293,7 @@ class Outward:
 
     def noted(self, notes: tuple[Span, ...], line: Fragment) -> Fragment:
         """A line with its comments: those before it above, those after it on its last line behind it."""
-        above, behind = Fragment(), Fragment()
-        starts = [piece.span.start for piece in line.pieces if piece.span is not None]
-        for note in notes:
-            if starts and note.start > max(starts):
-                behind += new(" ") + copy(note)
-                continue
-            levels = self._levels(note.start)
-            above += copy(note).shifted(-levels) + new(self.line)
-        return above + line + behind
+        return with_comments(line, notes, lambda at: -self._levels(at), self.line)
 
     def _level(self, span: Span) -> Fragment:
         return copy(span).shifted(-self._levels(span.start))

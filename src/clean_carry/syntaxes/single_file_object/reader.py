@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from clean_carry.component.ledger import Ledger
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
@@ -11,13 +13,15 @@ from clean_carry.syntaxes.single_file.options.read import read
 from clean_carry.syntaxes.single_file.options.wholly import whole_of
 from clean_carry.syntaxes.single_file_object.syntax import SYNTAX
 
+_SETUP = re.compile(rb"^<script\b[^>]*\ssetup\b", re.MULTILINE)
+
 
 class ObjectReader:
     """Reads the component object a single file exports."""
 
     def recognises(self, source: SourceText) -> bool:
-        """The marks say it all."""
-        return True
+        """Return whether no `<script setup>` stands in the file: with one, it is in the flat form."""
+        return _SETUP.search(source.data) is None
 
     def whole(self, source: SourceText, workspace: Workspace, wishes: Wishes) -> SourceText:
         """The file in the form that the crossing wishes."""

@@ -78,8 +78,8 @@ class Locals:
 
     `part_of` says of an expression whether it is all inputs ("prop") or all state ("state"), `helper` gives
     the method a call draws by. After `read`, `derived` are values and `functions` functions of it,
-    `markup` names that hold markup, `rests` names for the inputs that are not named (`asked` are those that
-    code asks for by such a name), `defaults` values that inputs get where they are read; `resolved` is
+    `markup` names that hold markup, `rests` rest objects of destructured props (`asked` are the props that
+    code reads through one), `defaults` values that inputs get where they are read; `resolved` is
     where the names stand that are names no more.
     """
 
@@ -91,7 +91,7 @@ class Locals:
     markup: dict[int, list[Node]] = field(default_factory=dict)
     rests: dict[int, tuple[str, ...]] = field(default_factory=dict)
     asked: dict[tuple[str, ...], tuple[str, ...]] = field(default_factory=dict)
-    # Where a name for the inputs that are not named is asked for one of them, or loses it.
+    # Where code reads a prop through the rest object (`others.title`), or deletes it from there.
     rest_parts: set[int] = field(default_factory=set)
     defaults: list[tuple[str, Node]] = field(default_factory=list)
     done: set[int] = field(default_factory=set)
@@ -255,8 +255,11 @@ class Locals:
             self._written_out(binding, value, f".{key}")
 
     def _rest(self, binding: Binding, named: list[str]) -> None:
-        """A name for the inputs that are not named: one that code asks for is named as well, one that is
-        taken away is not handed on."""
+        """Read the rest object of a destructured signature (`{ title, ...others }`).
+
+        A prop that code reads through it (`others.id`) is named in the signature too; a prop that code
+        deletes from it is not passed on.
+        """
         asked: dict[str, None] = {}
         gone: dict[str, None] = {}
         for ref in binding.references:
@@ -381,7 +384,7 @@ def holds_markup_before(block: Node | None, statement: Node) -> bool:
 
 
 def _part_of(node: Node) -> str | None:
-    """The name by which a value is asked for a part of it."""
+    """Return the name of the property that a member expression or a literal subscript reads."""
     if node.type == "member_expression":
         part = node.child("property")
         return part.text if part is not None else None

@@ -122,12 +122,12 @@ class Analysis:
                     m.name for m in taken if m is not None and m.kind == "state"
                 } & self.written
         for bound, codes in self.together:
-            # What is bound is written first; the listeners of the same event read it then.
+            # `v-model` writes the field before the other listeners of the event run.
             read = {name for code in codes for name in self._behind(code, frozenset())}
             self.live |= bound & read
 
     def _find_read_again(self, operations: tuple[Operation, ...], plain: bool) -> None:
-        """The fields one piece of code reads after it wrote them, by itself or by what it calls."""
+        """Mark as live the state fields that code reads after writing them, directly or through methods."""
         seen: dict[str, int] = {}
         again = {one.member.name for one in operations if isinstance(one, Assign) and one.looped}
         for operation in operations:
@@ -146,7 +146,7 @@ class Analysis:
                 seen |= dict.fromkeys(self._told(operation), operation.span.end)
 
     def _told(self, operation: Operation) -> set[str]:
-        """The fields that what an operation calls writes at once."""
+        """Return the state fields that a called method, or an assigned setter, writes synchronously."""
         match operation:
             case MethodCall(member=Member(name=name)):
                 queue = [name]
@@ -168,7 +168,7 @@ class Analysis:
         return found
 
     def _behind_call(self, name: str) -> set[str]:
-        """The fields of state a method reads, itself or by what it calls."""
+        """Return the state fields that a method reads, directly or through the methods it calls."""
         method = next((one for one in self.component.methods() if one.name == name), None)
         return self._behind(method.text, frozenset({f"{name}()"})) if method is not None else set()
 
@@ -312,7 +312,7 @@ def _handlers(nodes: tuple[Markup, ...]) -> Iterator[Code]:
 
 
 def _together(nodes: tuple[Markup, ...]) -> Iterator[tuple[set[str], list[Code]]]:
-    """The fields that an element's first listener of an event writes, and the code of its listeners."""
+    """Yield per element: the fields its `v-model` or an earlier listener writes, its listeners' code."""
     for node in nodes:
         if isinstance(node, MarkupElement):
             bound = [one for one in node.attributes if isinstance(one, TwoWay)]
@@ -327,7 +327,7 @@ def _together(nodes: tuple[Markup, ...]) -> Iterator[tuple[set[str], list[Code]]
 
 
 def _fields_of(bound: TwoWay) -> set[str]:
-    """The fields of state a value that is bound both ways stands in."""
+    """Return the state fields that a two-way binding writes."""
     reads = [one for one in bound.code.operations if isinstance(one, Read)]
     return {one.member.name for one in reads if one.member.kind == "state"} | set(bound.changes)
 

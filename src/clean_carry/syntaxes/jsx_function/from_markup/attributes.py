@@ -68,65 +68,56 @@ class Attributes:
         return new("key={", key.entry, "key") + self.speller.code(key.code) + new("}")
 
     def written(self, node: Element, depth: int, *, root: bool) -> list[Fragment]:
-        """The attributes of an element; the `root` takes what a parent passes on.
+        """Return the attributes of an element; the `root` takes those that a parent passes.
 
-        That takes the place of its own attributes and joins its classes, styles and listeners (version 3's
-        guide, "Fallthrough attributes"): it stands between them.
+        A parent's attributes replace those of the element and join its classes, styles and listeners
+        (version 3's guide, "Fallthrough attributes"): `{...others}` stands between them.
         """
-        found: list[Fragment] = []
-        joined_ones: list[Fragment] = []
         spread = not root and _hands_attributes_on(node)
         others = self.speller.names.others if root or spread else ""
         classes = [one for one in node.attributes if _named(one, "class")]
-        styles = [
-            one
-            for one in node.attributes
-            if _named(one, "style") or isinstance(one, Shown | StyleMap)
-        ]
+        styles = [one for one in node.attributes if _is_style(one)]
+        typing = self._typing(node)
+        rest = [one for one in node.attributes if one not in (*classes, *styles, *typing)]
+        own = any(isinstance(one, _TAKEN_OVER) for one in rest)
         handed = [new(f"{{...{others}}}")] if root else []
-        own = any(
-            isinstance(one, _TAKEN_OVER) and one not in classes + styles for one in node.attributes
-        )
-        if not own:
-            found, handed = handed, []
-        # What is joined with a parent's own stands behind that.
-        after = joined_ones if handed or spread else found
-        passed_class = "className" if root else f"{others}.className" if spread else ""
+        found, handed = (handed, []) if not own else ([], handed)
+        behind: list[Fragment] = []
+        # Joined attributes stand behind the spread of a parent's.
+        after = behind if handed or spread else found
         after += self._root_reference(node) if root else []
         if self.mark and not node.component:
             found.append(new(f'{self.mark}=""'))
-        seen: set[str] = set()
-        typing = self._typing(node)
+        passed_class = "className" if root else f"{others}.className" if spread else ""
         heard = Heard(self.listeners, node, "" if node.component else others, after, depth)
         for one in node.attributes:
-            if one in typing:
-                continue
-            if one in classes or one in styles:
-                group = "class" if one in classes else "style"
-                if group not in seen:
-                    seen.add(group)
-                    if group == "class":
-                        place = after if spread else found
-                        place.append(self._classes(classes, passed_class))
-                    else:
-                        after.append(self._styles(styles, others))
-                continue
-            if isinstance(one, Handler):
-                heard.hear(one)
-            elif isinstance(one, TwoWay):
-                heard.bind(self.two_ways.written(one, node))
-            elif isinstance(one, BoundAttribute) and self._is_field(one, node):
-                found += self._field(one, node)
-            else:
-                found.append(self._one(one, node, others))
+            if classes and one is classes[0]:
+                (after if spread else found).append(self._classes(classes, passed_class))
+            elif styles and one is styles[0]:
+                after.append(self._styles(styles, others))
+            elif one in rest:
+                found += self._plain(one, node, others, heard)
         heard.written()
         after += self._end_of_typing(typing, node) if typing else []
         if others and not node.children and not node.component:
-            # It draws nothing of what a parent puts between the tags.
-            joined_ones.append(new("children={null}"))
-        if root and "class" not in seen:
+            # The component renders no children that a parent passes.
+            behind.append(new("children={null}"))
+        if root and not classes:
             found.append(new("className={className}"))
-        return _with_text(found + handed + joined_ones)
+        return _with_text(found + handed + behind)
+
+    def _plain(self, one: Attribute, node: Element, others: str, heard: Heard) -> list[Fragment]:
+        """Return an attribute that is neither class nor style; listeners go to `heard`."""
+        match one:
+            case Handler():
+                heard.hear(one)
+                return []
+            case TwoWay():
+                heard.bind(self.two_ways.written(one, node))
+                return []
+            case BoundAttribute() if self._is_field(one, node):
+                return self._field(one, node)
+        return [self._one(one, node, others)]
 
     def _root_reference(self, node: Element) -> list[Fragment]:
         """The reference to the root, where code asks for it and it has none of its own."""
@@ -399,6 +390,10 @@ class Attributes:
             first, *rest = parts[0].pieces
             return new("style={") + Fragment([first._replace(text=""), *rest]) + new("}")
         return new("style={{ ") + joined(parts, ", ") + new(" }}")
+
+
+def _is_style(attribute: Attribute) -> bool:
+    return _named(attribute, "style") or isinstance(attribute, Shown | StyleMap)
 
 
 def _hands_attributes_on(node: Element) -> bool:

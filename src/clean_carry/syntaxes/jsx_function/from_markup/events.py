@@ -1,4 +1,4 @@
-"""The properties by which a function is told of events."""
+"""Names of listener properties in JSX."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ _MORE = {
     "ended": "onEnded", "compositionstart": "onCompositionStart", "compositionend": "onCompositionEnd",
 }  # fmt: skip
 NAMES = EVENTS | _MORE
-# Two events of the page that share a property with another one.
+# DOM events that would share a property with another event.
 _SHARED = frozenset({"focusin", "focusout"})
 
 
@@ -31,10 +31,10 @@ def pascal(name: str) -> str:
 
 
 def event_property(event: str) -> str:
-    """The property of a component by which its parent hears an event.
+    """Return the prop by which a parent listens to an event of a component.
 
-    An event the page has too is named as the runtime names that: where a component does not send it
-    itself, the property goes on to its root.
+    DOM events get the runtime's spelling (`onKeyDown`): a component that does not emit such an event passes
+    the prop on to its root element.
     """
     if event in NAMES and event not in _SHARED:
         return NAMES[event]

@@ -6,7 +6,7 @@ from __future__ import annotations
 HELPERS: dict[str, tuple[tuple[str, ...], str]] = {
     "useNewest": (
         ("useRef", "useState"),
-        """// State whose newest value code can read before it is drawn.
+        """// State whose latest value can be read before the next render.
 function useNewest(initial) {
   const [drawn, draw] = useState(initial);
   const newest = useRef(drawn);
@@ -21,7 +21,7 @@ function useNewest(initial) {
     ),
     "useChange": (
         ("useLayoutEffect", "useRef"),
-        """// Runs when a value has changed; at once as well where that is asked.
+        """// Runs when a value has changed, and on mount too if `atOnce`.
 function useChange(value, run, atOnce = false) {
   const before = useRef(atOnce ? useChange : value);
   useLayoutEffect(() => {
@@ -35,7 +35,7 @@ function useChange(value, run, atOnce = false) {
     ),
     "useAfterDraw": (
         ("useLayoutEffect", "useReducer", "useRef"),
-        """// Calls back, or keeps its promise, once all that was written is drawn.
+        """// Calls back, or resolves, once all state updates are rendered.
 function useAfterDraw() {
   const waiting = useRef([]);
   const [, draw] = useReducer((count) => count + 1, 0);
@@ -52,7 +52,7 @@ function useAfterDraw() {
     ),
     "useListeners": (
         ("useLayoutEffect", "useRef"),
-        """// The newest listeners, for code that outlives a drawing; nobody listens to what is gone.
+        """// The latest listeners, for code that outlives a render; none after unmount.
 function useListeners(given) {
   const heard = useRef(given);
   heard.current = given;
@@ -68,7 +68,7 @@ function useListeners(given) {
     ),
     "useStable": (
         ("useRef",),
-        """// A function that stays the same one, and does what the newest does.
+        """// A function with a stable identity that calls the latest one.
 function useStable(run) {
   const newest = useRef(run);
   newest.current = run;
@@ -78,7 +78,7 @@ function useStable(run) {
     ),
     "useTyped": (
         ("useState",),
-        """// The text of a field as it is typed, while it stands for the value or that is the same since.
+        """// The typed text of a field, kept as typed while it converts to the value.
 function useTyped(value, take) {
   const [typed, keep] = useState({ text: value, since: take });
   const stands = Object.is(take(typed.text), value) || Object.is(typed.since, value);
@@ -88,7 +88,7 @@ function useTyped(value, take) {
     ),
     "useField": (
         ("useRef", "useLayoutEffect"),
-        """// Gives a field its value when that, or the field, is another one; a person may change it.
+        """// Sets a field's value when the value or the element changes, and leaves what the user types.
 function useField(field, name, value) {
   const last = useRef([]);
   useLayoutEffect(() => {
@@ -103,7 +103,7 @@ function useField(field, name, value) {
     ),
     "endOfTyping": (
         (),
-        """// Refers to a field whose text is taken when typing ends; its value is shown unless one types.
+        """// A ref callback: calls `take` when typing ends; shows `value` unless the user types.
 function endOfTyping(take, value) {
   let field = null;
   return (element) => {
@@ -120,7 +120,7 @@ function endOfTyping(take, value) {
     ),
     "useEndOfTyping": (
         ("useLayoutEffect",),
-        """// Hears when typing in a field ends.
+        """// Calls back when typing in a field ends (the DOM event `change`).
 function useEndOfTyping(field, take) {
   useLayoutEffect(() => {
     const here = field.current;
@@ -132,7 +132,7 @@ function useEndOfTyping(field, take) {
     ),
     "each": (
         (),
-        """// Draws each of a list, of the values of an object, or of the numbers up to one.
+        """// Renders each item of a list, value of an object, or number from 1 to a count.
 function each(items, draw) {
   if (typeof items === 'number') return Array.from({ length: items }, (_, at) => draw(at + 1, at));
   if (Array.isArray(items)) return items.map((item, at) => draw(item, at));
@@ -143,7 +143,7 @@ function each(items, draw) {
     ),
     "keepIn": (
         (),
-        """// Keeps the elements of a list in the order they are drawn in.
+        """// Collects the elements of a list in their order.
 function keepIn(elements) {
   let own = null;
   return (element) => {
@@ -156,7 +156,7 @@ function keepIn(elements) {
     ),
     "numberIn": (
         (),
-        """// The number a text begins with, or the text where it begins with none.
+        """// The number that a text begins with, or the text itself.
 function numberIn(text) {
   const number = parseFloat(text);
   return Number.isNaN(number) ? text : number;

@@ -38,10 +38,11 @@ def worked_out_always(
 
 
 def lazy_values(component: Component, source: SourceText, asked: set[str]) -> set[str]:
-    """The derived values that are worked out where they are drawn: those that may fail before.
+    """Return the derived values to compute at their place in the markup, because computing them at the
+    top of the function may throw.
 
-    One that is drawn for each of a list would be worked out as often; one that code asks for (`asked`),
-    that is watched, or that a watched one needs stays a value.
+    A derived value keeps its constant if a loop in the markup reads it (it would be computed once a row),
+    if code outside the markup reads it (`asked`), or if a watcher depends on it.
     """
     watched = {one.source.name for one in component.reactions if one.source.kind == "derived"}
     derived = {one.name: one for one in component.derived}

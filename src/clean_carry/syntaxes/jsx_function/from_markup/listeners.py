@@ -21,11 +21,11 @@ _KEYS = {
     "home": "Home", "end": "End", "page-up": "PageUp", "page-down": "PageDown",
 }  # fmt: skip
 _SYSTEM = frozenset({"ctrl", "shift", "alt", "meta"})
-# How a listener leaves an event to others.
+# An early return of a listener whose modifier does not match.
 _LEAVE = "if ({}) return"
 _BLOCK = "if ("
 _LEAVING = re.compile(r"if \((.*)\) return")
-# How a property begins by which a value is bound.
+# The start of a property that a two-way binding writes.
 _BOUND = re.compile(r"\w+=\{\((\w*)\) => ")
 _CALLED = {"prevent": "event.preventDefault()", "stop": "event.stopPropagation()"}
 
@@ -43,7 +43,7 @@ class Listeners:
         return head + self.function(handler, node, f"{others}.{name}" if others else "") + new("}")
 
     def statement(self, handler: Handler, node: Element) -> Fragment:
-        """What one of several listeners of an event does, as a statement of their one function."""
+        """Write one of several listeners of the same event as a statement of the merged listener."""
         modifiers = [one for one in handler.modifiers if one != "capture"]
         code = self._code(handler)
         steps = self._steps(modifiers, handler, node)
@@ -85,7 +85,7 @@ class Listeners:
         return new("(event) => { ") + body + new(f"{end} }}")
 
     def _code(self, handler: Handler) -> Fragment:
-        """A listener's own code, which runs after the drawing."""
+        """Spell the code of a listener; it runs after rendering."""
         with self.speller.mode(drawing=False):
             before = self.speller.inline
             self.speller.inline = True
@@ -109,7 +109,7 @@ class Listeners:
         return any(isinstance(one, Builtin) and one.name == "$event" for one in code.all())
 
     def name(self, handler: Handler, node: Element) -> str:
-        """The property a listener is written as."""
+        """Return the name of the JSX property for a listener."""
         event = handler.event
         if node.component:
             if "native" in handler.modifiers:
@@ -152,7 +152,7 @@ class Listeners:
 
 
 def _turned(condition: str) -> str:
-    """The opposite of a condition under which an event is left."""
+    """Return the negation of an early return's condition."""
     if condition.startswith("!event."):
         return condition[1:]
     return condition.replace("!==", "===").replace("&&", "||")
@@ -160,9 +160,10 @@ def _turned(condition: str) -> str:
 
 @dataclass
 class Heard:
-    """The listeners of one element, those of one event together; `parent` holds a parent's own.
+    """Collects the listeners of one element and merges those of the same event into one property.
 
-    What a field is bound to is written before other listeners hear of it (the runtime adds its own first).
+    `parent` is the rest object with the listeners that a parent passes, or "". A `v-model` comes first: its
+    runtime registers its listener before those of the element.
     """
 
     listeners: Listeners
@@ -172,17 +173,17 @@ class Heard:
     depth: int
 
     def __post_init__(self) -> None:
-        # By the property: where it stands in the list, and its listeners in order.
+        # By property name: its index in `into`, and its listeners in order.
         self.found: dict[str, tuple[int, list[Handler | Fragment]]] = {}
         plain = () if self.node.component else self.node.attributes
         self.hears_input = any(isinstance(one, Handler) and one.event == "input" for one in plain)
 
     def hear(self, handler: Handler) -> None:
-        """Takes a listener of its own."""
+        """Add a listener of the template."""
         self._add(self.listeners.name(handler, self.node), handler)
 
     def bind(self, properties: list[Fragment]) -> None:
-        """Takes the properties of a value that is bound both ways."""
+        """Add the properties of a two-way binding; its `on…` properties are listeners."""
         for one in properties:
             first, *rest = one.pieces
             if self.hears_input:
@@ -200,7 +201,7 @@ class Heard:
         self.found[name][1].append(one)
 
     def written(self) -> None:
-        """Puts each property where its first listener stands."""
+        """Write each property at the place of its first listener."""
         for name, (at, ones) in self.found.items():
             ones.sort(key=lambda one: isinstance(one, Handler))
             first = ones[0]
@@ -238,7 +239,7 @@ class Heard:
 
 
 def unbraced(call: Fragment) -> Fragment:
-    """A statement, or the statements of a block, to stand among others."""
+    """Strip the braces of a block, or end an expression, so that statements can follow."""
     first, *rest = call.pieces
     if not first.text.startswith("{ "):
         return call + new(";")

@@ -43,7 +43,7 @@ def gives_list(text: str) -> bool:
 
 
 def container_of(text: str) -> str:
-    """What can be copied as the text of an expression tells: "list", "object", or "" for anything else."""
+    """Return "list" or "object" if the expression always makes one that a spread can copy, else ""."""
     if gives_list(text):
         return "list"
     plain = text.strip()

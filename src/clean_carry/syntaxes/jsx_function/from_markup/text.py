@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from clean_carry.component.code import Code, Member
-from clean_carry.component.fragment import Fragment, between, copy, new, settled
+from clean_carry.component.fragment import Fragment, between, new, settled, with_comments
 from clean_carry.component.members import Callback
 from clean_carry.component.model import Component
 from clean_carry.component.spans import Span
@@ -63,14 +63,7 @@ class FunctionText:
         )
 
     def _noted(self, notes: tuple[Span, ...], line: Fragment) -> Fragment:
-        above, behind = Fragment(), Fragment()
-        starts = [piece.span.start for piece in line.pieces if piece.span is not None]
-        for note in notes:
-            if starts and note.start > max(starts):
-                behind += new(" ") + copy(note)
-                continue
-            above += copy(note).shifted(1 - self._levels(note.start)) + new(self.line)
-        return above + line + behind
+        return with_comments(line, notes, lambda at: 1 - self._levels(at), self.line)
 
     def _level(self, code: Code, depth: int) -> Fragment:
         return self.speller.code(code).shifted(depth - self._levels(code.span.start))

@@ -2,12 +2,39 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from clean_carry.source.exports import declared
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.template.tree import TemplateNode
+from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.single_file.blocks import FileBlocks, read_file
 from clean_carry.syntaxes.single_file.file import Exported
 from clean_carry.syntaxes.single_file.options.functions import only_returns, returned
+
+
+@dataclass(frozen=True)
+class ParsedScript:
+    """The script of a single file, parsed before the file is read; `exported` is None without an object."""
+
+    blocks: FileBlocks
+    block: TemplateNode
+    tree: Tree
+    names: Names
+    exported: Exported | None
+
+
+def parsed_script(source: SourceText, workspace: Workspace) -> ParsedScript | None:
+    """Parse the script block of a single file; None if it has none. Raises `InputError` as `read_file`."""
+    blocks = read_file(source)
+    if blocks.script is None:
+        return None
+    tree = Tree(source, bytes(source.blanked([blocks.script.inner])))
+    names = Names(tree)
+    return ParsedScript(blocks, blocks.script, tree, names, exported_object(tree, names, workspace))
+
 
 # What gives back the very object, for types alone.
 _WRAPPERS = ("defineComponent", "Vue.extend")

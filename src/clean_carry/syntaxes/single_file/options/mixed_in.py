@@ -19,9 +19,8 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit, MergedText
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.single_file.blocks import read_file
 from clean_carry.syntaxes.single_file.hooks import HOOKS, ROUTE_HOOKS
-from clean_carry.syntaxes.single_file.options.exported import exported_object
+from clean_carry.syntaxes.single_file.options.exported import parsed_script
 from clean_carry.syntaxes.single_file.options.functions import (
     instance_parameter,
     only_returns,
@@ -63,25 +62,21 @@ def with_mixins(
     """
     if b"mixins" not in source.data and b"extends" not in source.data:
         return source
-    blocks = read_file(source)
-    if blocks.script is None:
+    script = parsed_script(source, workspace)
+    if script is None or script.exported is None:
         return source
-    tree = Tree(source, bytes(source.blanked([blocks.script.inner])))
-    names = Names(tree)
-    exported = exported_object(tree, names, workspace)
-    if exported is None:
-        return source
-    typed = any(one.name == "lang" for one in blocks.script.attributes)
+    literal = script.exported.literal
+    typed = any(one.name == "lang" for one in script.block.attributes)
     try:
-        merging = _Merging(tree, names, exported.literal, workspace, typed, asked)
+        merging = _Merging(script.tree, script.names, literal, workspace, typed, asked)
         edits = list(merging.edits())
     except (NotReadIn, NotFollowed):
         return source
     if not edits:
         return source
     merged = MergedText(source, edits)
-    mixing = [part for name, part, _ in parts_of(exported.literal) if name in _MIXING]
-    merged.taken[merged.moved(exported.literal.start)] = mixing[0].text.partition("\n")[0]
+    mixing = [part for name, part, _ in parts_of(literal) if name in _MIXING]
+    merged.taken[merged.moved(literal.start)] = mixing[0].text.partition("\n")[0]
     return merged
 
 

@@ -16,9 +16,8 @@ from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.merged import Edit, MergedText
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.single_file.blocks import read_file
 from clean_carry.syntaxes.single_file.expressions import read_code
-from clean_carry.syntaxes.single_file.options.exported import exported_object
+from clean_carry.syntaxes.single_file.options.exported import parsed_script
 
 _RUNTIME = "vue"
 _MARKS = (
@@ -41,19 +40,18 @@ def respelled(source: SourceText, workspace: Workspace) -> SourceText:
     """The file with such calls as plain code."""
     if not any(mark in source.data for mark in _MARKS):
         return source
-    blocks = read_file(source)
-    if blocks.script is None:
+    script = parsed_script(source, workspace)
+    if script is None:
         return source
-    tree = Tree(source, bytes(source.blanked([blocks.script.inner])))
+    tree, names = script.tree, script.names
     edits = list(_calls(tree))
-    if blocks.template is not None:
-        edits += _calls(read_code(source, blocks.template).tree)
-    names = Names(tree)
-    exported = exported_object(tree, names, workspace)
-    if exported is not None:
-        edits += _ticks(tree, names, exported.literal)
+    if script.blocks.template is not None:
+        edits += _calls(read_code(source, script.blocks.template).tree)
+    if script.exported is not None:
+        literal = script.exported.literal
+        edits += _ticks(tree, names, literal)
         edits += _imports(tree, names)
-        edits += _taken_apart(tree, names, exported.literal)
+        edits += _taken_apart(tree, names, literal)
     return MergedText(source, edits) if edits else source
 
 

@@ -8,14 +8,12 @@ from __future__ import annotations
 
 import re
 
-from clean_carry.source.javascript.scope import Names
-from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.merged import MergedText
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.blocks import read_file
 from clean_carry.syntaxes.single_file.expressions import read_code
-from clean_carry.syntaxes.single_file.options.exported import exported_object
+from clean_carry.syntaxes.single_file.options.exported import parsed_script
 from clean_carry.syntaxes.single_file.options.functions import parts_of
 from clean_carry.syntaxes.single_file.options.mixed_in import with_mixins
 from clean_carry.syntaxes.single_file.options.respelled import respelled
@@ -54,26 +52,22 @@ def upgraded(source: SourceText, workspace: Workspace) -> SourceText:
     """The file for version 3."""
     source = with_mixins(source, workspace, lambda text: bool(_OLDER.search(text)))
     source = respelled(source, workspace)
-    blocks = read_file(source)
-    if blocks.script is None:
+    script = parsed_script(source, workspace)
+    if script is None or script.exported is None:
         return source
-    tree = Tree(source, bytes(source.blanked([blocks.script.inner])))
-    names = Names(tree)
-    exported = exported_object(tree, names, workspace)
-    if exported is None:
-        return source
-    options = {name: value for name, _, value in parts_of(exported.literal) if name is not None}
+    blocks, tree, literal = script.blocks, script.tree, script.exported.literal
+    options = {name: value for name, _, value in parts_of(literal) if name is not None}
     changes = Changes(source)
     if blocks.template is not None:
         code = read_code(source, blocks.template)
         upgrade_elements(changes, blocks.template, code, options, workspace)
         upgrade_nodes(changes, blocks.template, code)
-        upgrade_filters(changes, code, tree, exported.literal)
+        upgrade_filters(changes, code, tree, literal)
         upgrade_styles(changes, blocks)
         for used in code.used:
             if used.node.text == "$scopedSlots":
                 changes.put(used.node.start, used.node.end, "$slots")
-    upgrade_script(changes, tree, names, exported.literal)
+    upgrade_script(changes, tree, script.names, literal)
     check_imported(changes, tree, options, workspace)
     if not (changes.edits or changes.refused or changes.noted):
         return source

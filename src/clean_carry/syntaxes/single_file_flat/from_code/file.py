@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from clean_carry.component.code import (
     Builtin,
@@ -15,7 +14,7 @@ from clean_carry.component.code import (
     RootElement,
     StateWrite,
 )
-from clean_carry.component.fragment import Fragment, copy, new, settled
+from clean_carry.component.fragment import Fragment, copy, new
 from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.markup import Element, Markup, children_of, slot_names
 from clean_carry.component.members import Derived, Method
@@ -26,7 +25,7 @@ from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, s
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.contract import Fitted, ScriptFile
 from clean_carry.syntaxes.naming import edited, free_locals, with_short_pairs
-from clean_carry.syntaxes.single_file_flat.blocks import is_constant_table, is_harmless
+from clean_carry.syntaxes.single_file_flat.from_code.module_code import Cut, ModuleCode, package_of
 from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid, is_open
 from clean_carry.syntaxes.single_file_flat.from_code.statements import Statements
 from clean_carry.syntaxes.single_file_flat.from_code.template import TemplateWriter
@@ -116,16 +115,6 @@ def _parted(files: list[_File]) -> dict[int, Component]:
         if len(users) == 1 and node.type != "export_statement":
             found[node.start] = next(iter(users.values()))
     return found
-
-
-@dataclass(frozen=True)
-class _Cut:
-    """A stretch of the script that is not copied: what it was, and by which rule it goes."""
-
-    start: int
-    end: int
-    notion: str
-    rule: str
 
 
 class _File:
@@ -229,7 +218,7 @@ class _File:
     def _carried_import(self, element: Element, name: Node) -> tuple[Node, str]:
         """The statement that imports a child, and the import of what it was carried to."""
         statement = next(up for up in name.up() if up.type == "import_statement")
-        request = _package(statement)
+        request = package_of(statement)
         if not self.fitted.workspace.is_carried(request):
             raise Unsaid("child-not-carried", element.tag, element.span.start)
         names = [n for n in statement.walk() if n.type == "import_specifier"]
@@ -257,7 +246,9 @@ class _File:
         """The one file, with its interface and notes. The `main` one gets what no other one needs alone
         (`beside_it`: by the start of a statement, the component that does)."""
         component, source = self.component, self.source
-        self.main, self.parts = main, beside_it
+        self.module = ModuleCode(
+            self.file, self.ledger, component, self.children, self.found_elements, main, beside_it
+        )
         fragment = edited(self._fragment(), self.names.edits)
         fragment = with_short_pairs(fragment, source.slice, self.ledger)
         path = beside(source.path, SYNTAX.suffix, "vue")
@@ -279,7 +270,7 @@ class _File:
         for entry in self.ledger.entries:
             if entry.notion == "code" and any(_within(entry.span, s) for s in template.replaced):
                 entry.outcome, entry.rule = "carried", "two-way"
-        cuts = self._cuts()
+        cuts = self.module.cuts()
         self._types(cuts)
         written = Statements(
             component, self.source, self.speller, self.style.unit, self.end, self.style.quote,
@@ -298,10 +289,10 @@ class _File:
         self._said = Fragment()
         if head < statement.start:
             self._said = copy(self.source.span(head, statement.start))
-            cuts.append(_Cut(head, statement.start, "said", ""))
+            cuts.append(Cut(head, statement.start, "said", ""))
         statements = written.write()
         self.notes = written.notes
-        before, after = self._module(cuts)
+        before, after = self.module.around(cuts)
         orphans = orphaned_comments(
             before + statements + after + markup, self.ledger, component.span
         )
@@ -324,7 +315,7 @@ class _File:
         kind: str, generic: str, runtime: Fragment,
     ) -> Fragment:  # fmt: skip
         """The script, or both where the module keeps one of its own."""
-        if self._own_module():
+        if self.module.own_module():
             script = new(f"<script{kind}>\n") + before + after
             if statics:
                 script += new("\n" if before.pieces or after.pieces else "") + statics + new("\n")
@@ -385,140 +376,10 @@ class _File:
         )
         if not names:
             return new(own)
-        blank = "" if self._has_module and not self._own_module() else "\n"
+        blank = "" if self._has_module and not self.module.own_module() else "\n"
         return new(f"import {{ {', '.join(names)} }} from {q}{TARGET}{q}{self.end}\n{own}{blank}")
 
-    # -- the module ---------------------------------------------------------------------------
-
-    def _cuts(self) -> list[_Cut]:
-        """What of the script is not copied."""
-        component, tree = self.component, self.file.tree
-        found: list[_Cut] = []
-        for node in tree.root.children:
-            line = self.source.statement_line(node.start, node.end)
-            inside = node.start <= component.span.start < node.end
-            if inside:
-                found.append(_Cut(node.start, node.end, "class-statement", "class-to-file"))
-            elif self._elsewhere(node) or (node.type == "comment" and self._heads_other(node)):
-                found.append(_Cut(line.start, line.end, "", ""))
-            elif node.type == "import_statement" and _package(node) in self.file.serving:
-                self._check_names(node, component)
-                found.append(_Cut(line.start, line.end, "runtime-import", "runtime-import"))
-            elif any(node is statement for statement, _ in self.children.values()):
-                found.append(_Cut(node.start, node.end, "child-import", "child-import"))
-            elif self._exports_it(node):
-                found.append(_Cut(line.start, line.end, "default-export", "class-to-file"))
-            elif any(node.start <= span.start < node.end for span, _, _ in component.place.moved):
-                found.append(_Cut(line.start, line.end, "", ""))
-            elif self._is_declared_types(node) or self._only_checked(node):
-                found.append(_Cut(line.start, line.end, "checked-types", "declared-inputs"))
-            elif node.type != "comment":
-                self._check_module(node)
-        return found
-
-    def _elsewhere(self, node: Node) -> bool:
-        """Whether a statement goes into another file: another class, or what only that one needs."""
-        owner = self.parts.get(node.start)
-        if owner is not None:
-            return owner is not self.component
-        for other in self.file.components:
-            if other is not self.component and node.start <= other.span.start < node.end:
-                return True
-        return not self.main and node.type != "comment"
-
-    def _heads_other(self, comment: Node) -> bool:
-        """Whether a comment stands above what goes into another file."""
-        after = [n for n in self.file.tree.root.named_children if n.start > comment.start]
-        return bool(after) and self._elsewhere(after[0])
-
-    def _check_names(self, statement: Node, component: Component) -> None:
-        """A name of the old runtime that code still uses has no meaning here."""
-        binds = self.file.names.module.names
-        for part in statement.walk():
-            binding = binds.get(part.text) if part.type == "identifier" else None
-            for ref in binding.references if binding is not None else ():
-                if self._goes(ref):
-                    continue
-                raise Unsaid(
-                    "old-runtime-used", ref.parent.text[:40] if ref.parent else ref.text, ref.start
-                )
-
-    def _goes(self, ref: Node) -> bool:
-        """Whether a reference to the old runtime stands in what is written anew or goes."""
-        for above in ref.up():
-            if above.type in ("extends_clause", "class_heritage", "nested_type_identifier"):
-                return True
-            if above.type in ("jsx_opening_element", "jsx_closing_element", "import_statement"):
-                return True
-            if above.type == "call_expression" and above.text.rpartition("(")[0].endswith(
-                "createRef"
-            ):
-                return True
-            if above.type == "call_expression" and is_portal_call(above):
-                return True
-            if above.type == "public_field_definition":
-                name = above.child("name")
-                value = above.child("value")
-                if name is not None and name.text in ("propTypes",):
-                    return True
-                if value is not None and ("createRef" in value.text[:40]):
-                    return True
-            if above.type == "assignment_expression":
-                left = above.child("left")
-                if left is not None and left.text.endswith(".propTypes"):
-                    return True
-                right = above.child("right")
-                if right is not None and "createRef" in right.text[:40]:
-                    return True
-            if above.type == "call_expression" and above.start in self.found_elements:
-                return True
-            if above.type == "lexical_declaration" and self._only_checked(above):
-                return True
-        return ref.type == "type_identifier"
-
-    def _exports_it(self, node: Node) -> bool:
-        """Whether a statement only exports the component, or exports it by default among others."""
-        if node.type != "export_statement":
-            return False
-        value = node.child("value")
-        if value is not None:
-            return value.type == "identifier" and value.text == self.component.name
-        names = [p.text for p in node.walk() if p.type == "export_specifier"]
-        return names == [self.component.name]
-
-    def _is_declared_types(self, node: Node) -> bool:
-        if node.type != "expression_statement":
-            return False
-        left = node.named_children[0].child("left")
-        own = self.component.name
-        return left is not None and left.text in (f"{own}.propTypes", f"{own}.displayName")
-
-    def _only_checked(self, node: Node) -> bool:
-        """Whether a statement names the checked types of the inputs and nothing else uses that name."""
-        parts = [part for part in node.named_children if part.type == "variable_declarator"]
-        if node.type != "lexical_declaration" or len(parts) != 1:
-            return False
-        binding = self.file.names.module.names.get(parts[0].children[0].text)
-        if binding is None or binding.written or not binding.references:
-            return False
-        for ref in binding.references:
-            above = ref.parent
-            target = above.child("left") or above.child("name") if above is not None else None
-            if target is None or target.text.rpartition(".")[2] != "propTypes" or ref is target:
-                return False
-        return True
-
-    def _check_module(self, node: Node) -> None:
-        """Module code that draws, or that uses the class, cannot stand beside it."""
-        for below in node.walk():
-            if below.type.startswith("jsx_"):
-                raise Unsaid("module-draws", below.text[:40], below.start)
-        binding = self.file.names.module.names.get(self.component.name)
-        for ref in binding.references if binding is not None else ():
-            if node.start <= ref.start < node.end:
-                raise Unsaid("module-uses-it", node.text[:40], ref.start)
-
-    def _types(self, cuts: list[_Cut]) -> None:
+    def _types(self, cuts: list[Cut]) -> None:
         if not self.typed:
             return
         gone = [cut for cut in cuts if cut.notion != "class-statement"]
@@ -530,99 +391,9 @@ class _File:
                 raise Unsaid("old-runtime-used", self.source.slice(start, end)[:40], start)
             self.names.edits.add(span, text, "type-of-page")
 
-    def _module(self, cuts: list[_Cut]) -> tuple[Fragment, Fragment]:
-        """The code of the module before the class, and behind it."""
-        before, after = Fragment(), Fragment()
-        here, passed = 0, False
-        for cut in sorted(cuts, key=lambda one: one.start):
-            part = self._copied(here, cut.start)
-            if cut.notion == "said":
-                pass
-            elif cut.notion and cut.notion != "class-statement":
-                entry = self.ledger.claim(cut.notion, self.source.span(cut.start, cut.end))
-                part += settled(entry, cut.rule)
-                for statement, text in self.children.values():
-                    if statement.start == cut.start:
-                        part += new(f"{text}\n")
-            elif cut.notion:
-                self._claim_around(cut)
-            if passed:
-                after += part
-            else:
-                before += part
-            passed = passed or cut.notion == "class-statement"
-            here = cut.end
-        rest = self._copied(here, len(self.source.data))
-        return (before, after + rest) if passed else (before + rest, after)
-
-    def _claim_around(self, cut: _Cut) -> None:
-        """What stands around the class in its statement: that it is exported."""
-        for start, end in (
-            (cut.start, self.component.span.start),
-            (self.component.span.end, cut.end),
-        ):
-            if self.source.data[start:end].strip():
-                entry = self.ledger.claim("export", self.source.span(start, end))
-                self.ledger.settle(entry, "carried", "class-to-file")
-
-    def _copied(self, start: int, end: int) -> Fragment:
-        data = self.source.data
-        if not data[start:end].strip(b" \t\r\n;"):
-            return Fragment()
-        while data[start:end].endswith(b"\n\n"):
-            end -= 1
-        while data[start : start + 1] in (b"\n", b";", b"\r"):
-            start += 1
-        return copy(self.source.span(start, end))
-
-    def _own_module(self) -> bool:
-        """Whether the module keeps a script of its own: it exports, holds what is made once, or its names
-        are asked for before there is an instance."""
-        component = self.component
-        if component.statics:
-            return True
-        for node in self.file.tree.root.named_children:
-            if node.type == "import_statement" or node.start <= component.span.start < node.end:
-                continue
-            if self._elsewhere(node):
-                continue
-            if self._exports_it(node) or self._is_declared_types(node) or self._only_checked(node):
-                continue
-            if any(node.start <= span.start < node.end for span, _, _ in component.place.moved):
-                continue
-            if node.type == "export_statement":
-                return True
-            if not is_harmless(node) and not is_constant_table(node, self.file.names):
-                return True
-        names = component.facts.module_names
-        for prop in component.inputs.props:
-            default = prop.default
-            if default is None:
-                continue
-            low, high, _ = default.code.span
-            for name in names:
-                binding = self.file.names.module.names.get(name)
-                if binding is not None and binding.kind != "import":
-                    if default.text.startswith(name) or any(
-                        low <= ref.start < high for ref in binding.references
-                    ):
-                        return True
-        return False
-
 
 def _within(span: Span, around: Span) -> bool:
     return around.start <= span.start and span.end <= around.end
-
-
-def is_portal_call(call: Node) -> bool:
-    """Whether a call draws markup elsewhere in the page, which is an element of the template now."""
-    callee = call.child("function")
-    return callee is not None and callee.text.rpartition(".")[2] == "createPortal"
-
-
-def _package(statement: Node) -> str:
-    source = statement.child("source")
-    return source.text[1:-1] if source is not None else ""
 
 
 def _components(nodes: tuple[Markup, ...]) -> Iterator[Element]:

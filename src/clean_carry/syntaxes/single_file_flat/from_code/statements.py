@@ -5,7 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from clean_carry.component.code import Code, Member
-from clean_carry.component.fragment import Fragment, between, copy, joined, new, settled
+from clean_carry.component.fragment import (
+    Fragment,
+    between,
+    copy,
+    joined,
+    new,
+    settled,
+    with_comments,
+)
 from clean_carry.component.members import (
     Derived,
     InstanceField,
@@ -484,14 +492,7 @@ class Statements:
     # -- text -----------------------------------------------------------------------------------
 
     def _noted(self, notes: tuple, line: Fragment) -> Fragment:  # type: ignore[type-arg]
-        above, behind = Fragment(), Fragment()
-        starts = [piece.span.start for piece in line.pieces if piece.span is not None]
-        for note in notes:
-            if starts and note.start > max(starts):
-                behind += new(" ") + copy(note)
-                continue
-            above += copy(note).shifted(-self._levels(note.start)) + new("\n")
-        return above + line + behind
+        return with_comments(line, notes, lambda at: -self._levels(at), "\n")
 
     def _level(self, code: Code, depth: int) -> Fragment:
         return self.speller.code(code).shifted(depth - self._levels(code.span.start))

@@ -115,7 +115,7 @@ class Search:
         across = pair.old.runtime != pair.new.runtime
         keys = keys_of(pair.old.text) | keys_of(pair.new.text) if across else frozenset()
         self.situations = Situations(inputs, typed=across, keys=keys)
-        # One runtime takes a text when it is composed, the other with each key.
+        # Runtimes differ in whether a field is read during a composition or after it.
         self.situations.composes = not across or "composition" in pair.old.text
         if across and not pair.old.runtime.hands_listeners_on:
             self.situations.passed_functions.clear()

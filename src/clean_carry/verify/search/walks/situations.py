@@ -93,7 +93,7 @@ class Situations:
         self, inputs: Inputs, *, typed: bool = False, keys: frozenset[str] = frozenset()
     ) -> None:
         self.inputs, self.typed, self.keys = inputs, typed, keys
-        # Whether walks begin to compose text with an input method.
+        # Whether walks may send composition events.
         self.composes = True
         self.functions: dict[str, list[dict[str, Any]]] = {e: [{}] for e in inputs.events}
         self.slots: list[str] = [*inputs.slots]

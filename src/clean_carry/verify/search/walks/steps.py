@@ -70,7 +70,7 @@ def happens(kind: str, tag: str) -> bool:
 
 
 def composing(step: Step) -> bool:
-    """Whether a step tells that text is composed with an input method."""
+    """Return whether a step sends a composition event (text typed through an input method)."""
     return str(step.get("event", {}).get("type", "")).startswith("composition")
 
 

@@ -70,7 +70,7 @@ export default function BerthStatus({
   );
 }
 
-// State whose newest value code can read before it is drawn.
+// State whose latest value can be read before the next render.
 function useNewest(initial) {
   const [drawn, draw] = useState(initial);
   const newest = useRef(drawn);
@@ -82,7 +82,7 @@ function useNewest(initial) {
   return [drawn, set, newest];
 }
 
-// Runs when a value has changed; at once as well where that is asked.
+// Runs when a value has changed, and on mount too if `atOnce`.
 function useChange(value, run, atOnce = false) {
   const before = useRef(atOnce ? useChange : value);
   useLayoutEffect(() => {
