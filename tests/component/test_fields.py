@@ -29,6 +29,7 @@ PARTS = {
 READERS = {
     "jsx-function": ("syntaxes/jsx_function",),
     "single-file-flat": ("syntaxes/single_file_flat",),
+    "single-file-object": ("syntaxes/single_file_object",),
     "controller-component": ("syntaxes/controller_component",),
     "every crossing": ("crossing", "component"),
 }

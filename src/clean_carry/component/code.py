@@ -491,6 +491,33 @@ class Respelled(Operation):
 
 
 @dataclass(frozen=True)
+class Box(Operation):
+    """What holds a member's value and tells who reads it of changes, given away instead of the value.
+
+    A `getter` is enough where it is only watched; `shorthand` is what stands before it as a part of an
+    object.
+    """
+
+    member: Member
+    getter: bool = False
+    shorthand: str = ""
+
+
+@dataclass(frozen=True)
+class Returned(Operation):
+    """The `value` that is all an arrow function returns, with the arrow before it: a method says it with
+    braces and `return`, or braces alone where nobody asks for it (`alone`). `own_line` says that the value
+    starts on a line of its own."""
+
+    value: Code
+    own_line: bool
+    alone: bool = False
+
+    def operands(self) -> tuple[Code, ...]:
+        return (self.value,)
+
+
+@dataclass(frozen=True)
 class Left(Operation):
     """A place left to a person."""
 

@@ -22,6 +22,7 @@ class StateField:
     comment: Span | None = None
     numeric: bool = False
     behind: tuple[Span, ...] = ()
+    type_text: str = ""
 
 
 @dataclass(frozen=True)
@@ -104,6 +105,7 @@ class Derived:
     getter: Callback | None = None
     setter: Callback | None = None
     stored: Stored | None = None
+    type_text: str = ""
 
 
 @dataclass(frozen=True)
@@ -217,6 +219,33 @@ class KeptOption:
 
 
 @dataclass(frozen=True)
+class Model:
+    """A value its parent binds both ways, under the name `prop`, which has a value of its own where no
+    parent does. `declared` is what the input is declared as where that is written out, else `kind` is."""
+
+    name: str
+    prop: str
+    declared: Code | None
+    kind: str
+    entry: int
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class SharedCall:
+    """A statement that calls shared code of the family (a composable), or makes what such a call is given.
+
+    It stays as it is. `names` are what it declares, `offered` those of them that other code uses.
+    """
+
+    span: Span
+    entry: int
+    names: tuple[str, ...]
+    offered: tuple[str, ...]
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
 class Context:
     """The context a component reads: `shared`, made by the expression `text`, or the `old` one.
 
@@ -265,4 +294,6 @@ Part = (
     | Injected
     | Provided
     | KeptOption
+    | SharedCall
+    | Model
 )

@@ -165,7 +165,7 @@ class Facts:
     function that takes it and whose source is not there; `looked_into` is a function that takes it and
     extends, constructs or inspects it; `unread` is what only a target that keeps it as it is can carry.
     `elsewhere` are findings in other files: rule, file, line; `noted` are those of markup: rule, detail,
-    offset.
+    offset. `moved_out` are stretches of its code that use nothing of it: they become code of the module.
     """
 
     reserved: frozenset[str] = frozenset()
@@ -183,6 +183,7 @@ class Facts:
     unread: tuple[tuple[str, str, int], ...] = ()
     elsewhere: tuple[tuple[str, str, int], ...] = ()
     noted: tuple[tuple[str, str, int], ...] = ()
+    moved_out: tuple[tuple[int, int], ...] = ()
 
 
 @dataclass(frozen=True)
@@ -193,7 +194,8 @@ class Foreign:
     is mixed in, `mixed_calm` what of it no hook changes; `open_names` is what is asked of the instance
     undeclared, `opened` what of its own others ask it for; `prelude` are statements that run before there
     is state, and the names they declare; `option_values` are those of options a target may keep as they
-    are, `option_comments` what is said of them.
+    are, `option_comments` what is said of them; `stands_for` are names of the script that mean a member, or
+    what the runtime gives every instance, of another name.
     """
 
     plain_fields: tuple[str, ...] = ()
@@ -207,6 +209,7 @@ class Foreign:
     prelude_names: frozenset[str] = frozenset()
     option_comments: dict[str, tuple[Span, ...]] = field(default_factory=dict)
     option_values: dict[str, Span] = field(default_factory=dict)
+    stands_for: dict[str, str] = field(default_factory=dict)
 
 
 def _codes_of(member: Part) -> Iterator[Code]:

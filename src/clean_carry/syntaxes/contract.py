@@ -64,6 +64,7 @@ class Syntax:
     share the language their components are written in; `takes` are the families a writer can write from.
     `reader` and `writer` are "package.module:Class", "" where there is none, `rules` is where its findings
     are. By a rule of `drops` a construct may be written as nothing; each has a row in docs/dropped.md.
+    A `family_only` reader serves writers of its own family; other families are reached through those.
     """
 
     id: str
@@ -78,6 +79,7 @@ class Syntax:
     takes: frozenset[str] = frozenset()
     rules: str = ""
     drops: frozenset[str] = frozenset()
+    family_only: bool = False
 
     def load_rules(self) -> Mapping[str, Rule]:
         """What can be found of its components."""

@@ -71,6 +71,8 @@ def crosses(origin: str, target: str) -> bool:
     if origin == target or not (known(origin) and known(target)):
         return False
     old, new = declared(origin), declared(target)
+    if old.family_only and new.family != old.family:
+        return False
     return bool(old.reader and new.writer) and old.family in new.takes
 
 

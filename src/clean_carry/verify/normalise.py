@@ -102,7 +102,9 @@ RULES = (
         "the engine words an error by the expression that met a wrong value, a runtime by a bundled name",
     ),
     NormalisingRule(
-        "error-shown", "where a page shows an error the engine made, its words are the engine's"
+        "error-shown",
+        "where a page shows, or an event carries, the message of an error the engine made, its words are "
+        "the engine's",
     ),
 )
 
@@ -252,6 +254,8 @@ class Normaliser:
         places of elements."""
         if isinstance(value, list):
             return [self.values(part) for part in value]
+        if isinstance(value, str) and _SHOWN.fullmatch(value):
+            return self._shown(value)
         if not isinstance(value, dict):
             return value
         kind = value.get("$")

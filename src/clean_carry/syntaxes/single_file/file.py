@@ -26,8 +26,10 @@ class Exported:
 
 @dataclass
 class SingleFile(ScriptFile):
-    """A single file with what writers of its family need: `block` is the script's element."""
+    """A single file with what writers of its family need: `block` is the script's
+    element, `module_block` that of the module's own script beside it."""
 
     block: TemplateNode = field(kw_only=True)
     template: TemplateNode | None = field(kw_only=True)
     exported: Exported = field(kw_only=True)
+    module_block: TemplateNode | None = field(default=None, kw_only=True)

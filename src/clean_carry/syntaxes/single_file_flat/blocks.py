@@ -19,7 +19,7 @@ from clean_carry.source.javascript.values import last_name, runs_code
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.naming import Edits
 from clean_carry.syntaxes.single_file.file import SingleFile
-from clean_carry.syntaxes.single_file_flat.runtime_import import RUNTIME, RuntimeImport
+from clean_carry.syntaxes.single_file.runtime_import import RUNTIME, RuntimeImport
 from clean_carry.syntaxes.single_file_flat.write import FlatWriter
 
 

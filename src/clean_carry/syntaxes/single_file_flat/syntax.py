@@ -10,8 +10,10 @@ SYNTAX = Syntax(
     marks=Marks((".vue",)),
     runtime=RuntimeSpec("vue", 3),
     features=frozenset({"one scope", "several roots", "two-way", "named slots", "scoped styles"}),
+    reader="clean_carry.syntaxes.single_file_flat.reader:FlatReader",
     writer="clean_carry.syntaxes.single_file_flat.writer:FlatFileWriter",
     takes=frozenset({"single-file", "jsx"}),
     rules="clean_carry.syntaxes.single_file.rules:RULES",
     drops=frozenset({"registered-by-import", "method-in-scope", "option-never-read"}),
+    family_only=True,
 )

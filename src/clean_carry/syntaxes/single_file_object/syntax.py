@@ -13,6 +13,8 @@ SYNTAX = Syntax(
         {"several roots", "two-way", "named slots", "scoped styles", "open members"}
     ),
     reader="clean_carry.syntaxes.single_file_object.reader:ObjectReader",
+    writer="clean_carry.syntaxes.single_file_object.writer:ObjectFileWriter",
+    takes=frozenset({"single-file"}),
     rules="clean_carry.syntaxes.single_file.rules:RULES",
     drops=frozenset({"receiver-alias", "callback-instance"}),
 )

@@ -48,12 +48,21 @@ class RuntimeImport:
         binding = self.file.names.module.names.get(name)
         return name if binding is not None and len(binding.references) == 1 else ""
 
+    def brings(self, name: str) -> bool:
+        """Whether a local name is imported from the runtime."""
+        return name in self.names().values()
+
     def edit(self, added: list[str]) -> tuple[Span, str] | None:
-        """(span, new text) of what is imported with `added`, without what is idle; None for no change.
+        """(span, new text) of what is imported with `added`, without what only wrapped the object; None
+        for no change.
 
         Added names come where there are names already, or where all else goes.
         """
-        statement, idle = self.statement, self._idle()
+        return self.edited(added, {self._idle()})
+
+    def edited(self, added: list[str], idle: set[str]) -> tuple[Span, str] | None:
+        """The same, without the local names that are `idle`."""
+        statement = self.statement
         parts_of = statement.children if statement is not None else []
         clause = next((c for c in parts_of if c.type == "import_clause"), None)
         if statement is None or clause is None or clause.has("namespace_import"):
@@ -62,9 +71,11 @@ class RuntimeImport:
         default = next((c.text for c in clause.children if c.type == "identifier"), "")
         specifiers = [c for c in group.children if c.type == "import_specifier"] if group else []
         kept = [
-            c.text for c in specifiers if (c.child("alias") or c.child("name") or c).text != idle
+            c.text
+            for c in specifiers
+            if (c.child("alias") or c.child("name") or c).text not in idle
         ]
-        whole = [default] if default and default != idle else []
+        whole = [default] if default and default not in idle else []
         if group is None and whole:
             return None
         names = [*kept, *(name for name in added if name not in kept)]
