@@ -137,7 +137,7 @@ WRITTEN = {
     "what the page calls a change of text": (
         "state = { t: '' }; render() { return <input value={this.state.t} "
         "onChange={(e) => this.setState({ t: e.target.value.trim() })} />; }",
-        [':value="t"', '@input="(e) => { t = e.target.value.trim() }"'],
+        [':value="t"', '@input="(e) => { t = e.target.value.trim(); $forceUpdate() }"'],
     ),
     "fields that show and write one field of state": (
         "state = { t: '', on: true, k: '1' }; render() { return <p><input value={this.state.t} "

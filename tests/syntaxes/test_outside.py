@@ -64,7 +64,7 @@ class BookWriter(Writer):
             return unchanged(fitted.file.source, fitted.ledger, fitted.file.refusals)
         written = super().write(fitted)
         (text,) = written.files
-        path = text.path.replace(".slip.slip", ".book")
+        path = text.path.replace(".slip.", ".book.")
         return replace(written, files=(replace(text, path=path),))
 
 

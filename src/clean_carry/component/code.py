@@ -64,7 +64,7 @@ class Read(Operation):
 
     `called` says that it stands to be called, `reference` that it is given to an element as its
     reference, `handled` that drawing never runs it: it stands in a function given as an attribute. One that
-    is `earlier` sees the value before a write above it.
+    is `earlier` sees the value before a write above it. `path` is what is asked of the value.
     """
 
     member: Member
@@ -73,6 +73,7 @@ class Read(Operation):
     reference: bool = False
     handled: bool = False
     earlier: bool = False
+    path: str = ""
 
 
 @dataclass(frozen=True)
@@ -210,7 +211,8 @@ class Patch:
     `function` says that the value is a function written in place, `again` that it may be the very
     object the state holds, changed in place, `constant` that it is the same each time, `flips` that it
     is the negation of what the field holds, which is never the same, `fresh` that it is never what the
-    field holds, for whatever reason.
+    field holds, for whatever reason, `updates` that the value is a function that gives it from what the
+    field holds.
     """
 
     name: str
@@ -220,6 +222,7 @@ class Patch:
     constant: bool = False
     flips: bool = False
     fresh: bool = False
+    updates: bool = False
 
 
 @dataclass(frozen=True)
@@ -244,7 +247,7 @@ class StateWrite(Operation):
     """A write of state: `fields` literally, by an `updater`, or what the argument gives.
 
     `open` says of the last that it may be nothing, or an updater, as well as an object, `gives_inputs` that
-    such an updater may take the inputs. `after` is what is called when all is drawn. `keeps` are fields
+    such an updater may take the inputs. `after` is what is called when all is drawn. `keeps` are members
     whose values before it are read below.
     """
 
@@ -256,7 +259,7 @@ class StateWrite(Operation):
     open: bool = False
     after: Code | None = None
     gives_inputs: bool = False
-    keeps: tuple[str, ...] = ()
+    keeps: tuple[Member, ...] = ()
 
     def operands(self) -> tuple[Code, ...]:
         return (self.argument,) if self.after is None else (self.argument, self.after)
@@ -453,10 +456,27 @@ class Filtered(Operation):
 
 @dataclass(frozen=True)
 class Kept(Operation):
-    """The start of a function that reads fields of state after it has written them: their values
-    are kept."""
+    """The start of a function that reads members after they may have changed: their values are kept."""
 
-    fields: tuple[str, ...]
+    members: tuple[Member, ...]
+
+
+@dataclass(frozen=True)
+class SetterValue(Operation):
+    """What writes a field of state, as a function that is given the value."""
+
+    member: Member
+
+
+@dataclass(frozen=True)
+class Cleanup(Operation):
+    """A `return` of an effect: the `value` is what ends it. The `last` statement returns nothing else."""
+
+    value: Code
+    last: bool
+
+    def operands(self) -> tuple[Code, ...]:
+        return (self.value,)
 
 
 @dataclass(frozen=True)

@@ -93,7 +93,7 @@ class Derived:
 
     `text` is its function from the parameters on, under an entry of its own for writers that keep
     it; `returned` is the expression where the body is one return of it; `setter` is what a write
-    of it runs.
+    of it runs. `gives` is the local that the statements of `text` work out.
     """
 
     name: str
@@ -106,6 +106,7 @@ class Derived:
     setter: Callback | None = None
     stored: Stored | None = None
     type_text: str = ""
+    gives: str = ""
 
 
 @dataclass(frozen=True)
@@ -177,6 +178,35 @@ class Timed:
     inner: Code | None
     locals: frozenset[str] = frozenset()
     flows: bool = False
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class Effect:
+    """Code that runs once the component is displayed, and again whenever one of its `sources` has changed;
+    what it returns ends it before it runs again and before the component is removed.
+
+    `text` is what stands between the braces of its function, or the one expression it is. Without sources
+    it runs once.
+    """
+
+    text: Code
+    sources: tuple[Code, ...]
+    ends: bool
+    expression: bool
+    entry: int
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class Reducer:
+    """A field of state that a function gives its next value, `reduce(state, action)`; `dispatch` is the
+    component's own function that is called with the action."""
+
+    state: str
+    dispatch: str
+    reduce: Code
+    entry: int
     comments: tuple[Span, ...] = ()
 
 
@@ -296,4 +326,6 @@ Part = (
     | KeptOption
     | SharedCall
     | Model
+    | Effect
+    | Reducer
 )

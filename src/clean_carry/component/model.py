@@ -12,11 +12,13 @@ from clean_carry.component.markup import Markup, codes_of
 from clean_carry.component.members import (
     Context,
     Derived,
+    Effect,
     InstanceField,
     Method,
     Part,
     Provided,
     Reaction,
+    Reducer,
     State,
     Static,
     Timed,
@@ -165,7 +167,8 @@ class Facts:
     function that takes it and whose source is not there; `looked_into` is a function that takes it and
     extends, constructs or inspects it; `unread` is what only a target that keeps it as it is can carry.
     `elsewhere` are findings in other files: rule, file, line; `noted` are those of markup: rule, detail,
-    offset. `moved_out` are stretches of its code that use nothing of it: they become code of the module.
+    offset. `moved_out` are stretches of its code that use nothing of it: they become code of the module;
+    `carried_names` are the offsets of names of the runtime that its members say already.
     """
 
     reserved: frozenset[str] = frozenset()
@@ -184,6 +187,7 @@ class Facts:
     elsewhere: tuple[tuple[str, str, int], ...] = ()
     noted: tuple[tuple[str, str, int], ...] = ()
     moved_out: tuple[tuple[int, int], ...] = ()
+    carried_names: frozenset[int] = frozenset()
 
 
 @dataclass(frozen=True)
@@ -223,6 +227,11 @@ def _codes_of(member: Part) -> Iterator[Code]:
             yield member.callback.text
         case Provided():
             yield member.code
+        case Effect(text=text, sources=sources):
+            yield text
+            yield from sources
+        case Reducer(reduce=reduce):
+            yield reduce
         case Moment():
             yield member.body
 

@@ -14,6 +14,7 @@ from clean_carry.component.findings import Finding
 from clean_carry.component.interface import InterfaceMap, Row
 from clean_carry.component.result import NewFile, Result
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.registry import declared
 
 # Carries a text from one syntax to another.
 Link = Callable[[SourceText, str, str], list[Result]]
@@ -27,47 +28,100 @@ def carry_chain(source: SourceText, ids: tuple[str, ...], link: Link) -> list[Re
         written = next((one for one in results if one.status != "refused"), None)
         if written is None or any(one.status == "refused" for one in results):
             break
-        first, *beside = written.files
-        others |= {file.path: file for file in beside}
-        after = link(SourceText(first.path, first.data), origin, target)
-        results = _joined(results, after, source, first.text, f"{origin} → {target}")
-    return [_whole(one, ids, others) for one in results]
+        after: list[Result] = []
+        texts = {}
+        for file in written.files:
+            text = SourceText(_named(file.path, origin), file.data)
+            if not declared(origin).marks.fit(text):
+                others[file.path] = file
+                continue
+            carried = link(text, origin, target)
+            after += carried
+            texts.update(dict.fromkeys((one.component for one in carried), file.text))
+        results = _joined(results, after, source, texts, f"{origin} → {target}")
+    middle = [declared(one).suffix for one in ids[1:-1]]
+    return [_whole(one, ids, others, middle) for one in results]
 
 
-def _whole(result: Result, ids: tuple[str, ...], others: dict[str, NewFile]) -> Result:
-    """A result of the whole chain, with the files that links before the last one wrote beside theirs."""
+def _named(path: str, syntax: str) -> str:
+    """The name a file between two links would have had by itself: without the syntax's own part."""
+    return path.replace(f".{declared(syntax).suffix}.", ".")
+
+
+def _whole(
+    result: Result, ids: tuple[str, ...], others: dict[str, NewFile], middle: list[str]
+) -> Result:
+    """A result of the whole chain, with the files that links before the last one wrote beside theirs.
+
+    Imports of files that links in the `middle` would have written are of those the last one writes.
+    """
     if result.status == "refused":
         return replace(result, origin=ids[0], target=ids[-1])
     own = {file.path for file in result.files}
     more = tuple(file for path, file in others.items() if path not in own)
     interface = replace(result.interface, old=ids[0], new=ids[-1])
-    return replace(
-        result, origin=ids[0], target=ids[-1], files=(*result.files, *more), interface=interface
-    )
+    last = declared(ids[-1]).suffix
+    files = tuple(_importing(file, middle, last) for file in (*result.files, *more))
+    return replace(result, origin=ids[0], target=ids[-1], files=files, interface=interface)
+
+
+def _importing(file: NewFile, middle: list[str], last: str) -> NewFile:
+    """A file that imports what the last link writes."""
+    text, data = file.text, file.data
+    for suffix in middle:
+        for ending in ("vue", "jsx", "tsx", "js"):
+            for quote in "'\"":
+                old, new = f".{suffix}.{ending}{quote}", f".{last}.{ending}{quote}"
+                text, data = text.replace(old, new), data.replace(old.encode(), new.encode())
+    return replace(file, text=text, data=data)
 
 
 def _joined(
-    before: list[Result], after: list[Result], source: SourceText, between: str, link: str
+    before: list[Result],
+    after: list[Result],
+    source: SourceText,
+    between: dict[str, str],
+    link: str,
 ) -> list[Result]:
-    """Results so far with those of one more link; a component keeps its place in the old file."""
+    """Results so far with those of one more link, by the name of the component; a component keeps its place
+    in the old file. `between` are the texts the link carried, by component."""
+    named = {one.component: one for one in after}
+    if len(before) == len(after) == 1:
+        # A file of one component may be called otherwise than what it holds.
+        text = between[after[0].component]
+        named, between = {before[0].component: after[0]}, {before[0].component: text}
     refused = [one for one in after if one.status == "refused"]
-    if refused or len(after) != len(before):
-        said = [found for one in refused or after for found in one.findings]
+    if refused or set(named) != {one.component for one in before}:
+        told = list(named.values()) if len(after) == 1 else refused or after
+        first = next(iter(between.values()), "")
+        said = [
+            (found, between.get(one.component, first)) for one in told for found in one.findings
+        ]
         return [
             replace(
-                one, status="refused", files=(), findings=_placed(said, one, source, between, link)
+                one,
+                status="refused",
+                files=(),
+                findings=tuple(
+                    place
+                    for found, text in said
+                    for place in _placed([found], one, source, text, link)
+                ),
             )
             for one in before
         ]
     made = []
-    for one, two in zip(before, after, strict=True):
-        findings = (*one.findings, *_placed(two.findings, one, source, between, link))
+    files = tuple(dict.fromkeys(file for one in after for file in one.files))
+    for one in before:
+        two = named[one.component]
+        text = between.get(one.component, "")
+        findings = (*one.findings, *_placed(two.findings, one, source, text, link))
         left = {**one.counts, "left": one.counts["left"] + two.counts["left"]}
         made.append(
             replace(
                 one,
                 status="left" if "left" in (one.status, two.status) else one.status,
-                files=two.files,
+                files=files,
                 counts=left,
                 interface=_through(one.interface, two.interface),
                 findings=findings,

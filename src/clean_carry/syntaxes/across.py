@@ -5,6 +5,64 @@ from __future__ import annotations
 from clean_carry.component.rules import Row, table
 
 _ROWS: tuple[Row, ...] = (
+    # -- references ---------------------------------------------------------------------------------
+    (
+        "reference-kept",
+        "error",
+        "a reference to an element is handed on or written, and the target only lets it be read",
+        "Read the element where it is needed",
+        "const box = useRef(null); useFocus(box);",
+    ),
+    (
+        "exposed-otherwise",
+        "error",
+        "what a parent's reference offers is something else than a member under its own name",
+        "Give the member the name it is exposed by",
+        "useImperativeHandle(ref, () => ({ reset: clear }));",
+    ),
+    # -- functions with hooks ----------------------------------------------------------------------
+    (
+        "hook-not-in-target",
+        "error",
+        "the target has nothing that does what this hook does",
+        "Carry the component without it, or keep it as it is",
+        "const [pending, start] = useTransition();",
+    ),
+    (
+        "hook-not-followed",
+        "error",
+        "the component calls a hook of the project or of a package, whose code is not carried with it",
+        "Write what the hook does into the component, or carry the hook by hand first",
+        "const { sorted } = useSorting(rows);",
+    ),
+    (
+        "hook-unread",
+        "error",
+        "this call of a hook is written in a form the tool does not carry",
+        "Write it as the hook's reference does, as a statement at the top of the function",
+        "const state = useState(0);",
+    ),
+    (
+        "signature-unread",
+        "error",
+        "the parameters of the component are written in a form the tool does not carry",
+        "Take the props by a name, or take them apart in the parameter",
+        "function Berth([first, second]) {}",
+    ),
+    (
+        "component-in-component",
+        "error",
+        "a component is declared inside of another one: it is another component at each render",
+        "Move it out, and give it what it needs as props",
+        "function Board() { function Row() { return <li />; } return <Row />; }",
+    ),
+    (
+        "defaults-not-taken",
+        "error",
+        "the runtime of the project takes no default props from functions, and the target would",
+        "Write the defaults into the parameter, or remove them",
+        "Berth.defaultProps = { nights: 1 };   // with version 19 of the runtime",
+    ),
     # -- markup ---------------------------------------------------------------------------------
     (
         "markup-in-code",

@@ -81,6 +81,11 @@ RULES = (
         "between two runtimes, whether the page is drawn between the events of one gesture is their own",
     ),
     NormalisingRule(
+        "told-between",
+        "between two runtimes, a call of an input has no place among the events of one gesture: an effect "
+        "runs before the page has heard the last of them, or right after",
+    ),
+    NormalisingRule(
         "input-types",
         "between two runtimes, what a development build says of declared types is its own",
     ),
@@ -125,7 +130,7 @@ _BOOLEAN = frozenset(
     ).split()
 )
 # The forms in which the runtimes write ids of their own.
-_MADE_UP = re.compile(r"^(:[rR][0-9a-z]*:|«[rR][0-9a-z]*»|_[rR]_[0-9a-z]*_|v-\d+)$")
+_MADE_UP = re.compile(r"^(:[rR][0-9a-z]*:|«[rR][0-9a-z]*»|_[rR]_[0-9a-z]*_|v\d*-\d+)$")
 # V8's own messages (its message templates) for a value that is not of the kind an expression needs.
 _ENGINE_WORDING = re.compile(
     r"^(TypeError): (?:.+ is not (?:a function|iterable|a constructor|an object)\b.*"
@@ -203,9 +208,11 @@ class Normaliser:
         return errors[:1]
 
     def unwatched(self, prevented: list[Any]) -> list[Any]:
-        """What was prevented, without whether the page was drawn between the events of a gesture."""
-        kept = [one for one in prevented if one[0] != "between"]
+        """What was prevented, without whether the page was drawn between the events of a gesture, and what
+        an effect told a parent between them."""
+        kept = [one for one in prevented if one[0] not in ("between", "call")]
         self.used["drawn-between"] += any(one == ["between", True] for one in prevented)
+        self.used["told-between"] += any(one[0] == "call" for one in prevented)
         return kept
 
     def unchecked(self, calls: list[Any]) -> list[Any]:

@@ -47,15 +47,22 @@ class Trial:
         if "" in slots and slots[""].endswith("()"):
             # The one that needs no name is called by either; what it is given is a function there.
             slots["default"] = slots[""]
-        events = dict(interface.events) if interface is not None else {}
+        events = _listened(interface)
+
+        across = interface is not None and bool(interface.events or interface.slots)
 
         def renamed(values: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
             return {names.get(name, name): value for name, value in values.items()}
 
+        def filled(given: dict[str, Any]) -> dict[str, Any]:
+            # Content that is empty is none where content is an input.
+            kept = {name: content for name, content in given.items() if content or not across}
+            return renamed(kept, slots)
+
         def translated(change: dict[str, Any]) -> dict[str, Any]:
             change = {**change, "inputs": renamed(change.get("inputs", {}), inputs)}
             if "slots" in change:
-                change["slots"] = renamed(change["slots"], slots)
+                change["slots"] = filled(change["slots"])
             if "without" in change:
                 names = change["without"]
                 change["without"] = [events.get(n, inputs.get(n, n)) for n in names]
@@ -82,11 +89,22 @@ class Trial:
             "held": held or any("call" in step for step in self.steps),
             "inputs": renamed(self.inputs, inputs),
             "functions": functions,
-            "slots": renamed(self.slots, slots),
+            "slots": filled(self.slots),
             "replies": self.replies,
             "steps": steps,
             "strict": self.strict,
         }
+
+
+def _listened(interface: InterfaceMap | None) -> dict[str, str]:
+    """The events by their old names: one called like an input goes by its listener's name."""
+    if interface is None:
+        return {}
+    inputs = {new for _, new in interface.inputs}
+    return {
+        old: f"on{new[:1].upper()}{new[1:]}" if new in inputs else new
+        for old, new in interface.events
+    }
 
 
 @dataclass(frozen=True)

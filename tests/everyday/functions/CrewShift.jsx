@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import PropTypes from 'prop-types';
 
 export default function CrewShift({ crew, shift = 'day', limit = 3, onAssign, onOver, onLogged }) {
   const [assigned, setAssigned] = useState({});
@@ -57,3 +58,14 @@ export default function CrewShift({ crew, shift = 'day', limit = 3, onAssign, on
     </section>
   );
 }
+
+CrewShift.propTypes = {
+  crew: PropTypes.arrayOf(
+    PropTypes.shape({ id: PropTypes.number.isRequired, name: PropTypes.string.isRequired, role: PropTypes.string }),
+  ).isRequired,
+  shift: PropTypes.string,
+  limit: PropTypes.number,
+  onAssign: PropTypes.func,
+  onOver: PropTypes.func,
+  onLogged: PropTypes.func,
+};

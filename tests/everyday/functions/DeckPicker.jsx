@@ -1,4 +1,5 @@
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import PropTypes from 'prop-types';
 
 const DECKS = [
   { id: 'a', name: 'Upper' },
@@ -68,6 +69,13 @@ const DeckPicker = ({ decks = DECKS, value, onChange, onReady }) => {
       </button>
     </div>
   );
+};
+
+DeckPicker.propTypes = {
+  decks: PropTypes.arrayOf(PropTypes.shape({ id: PropTypes.string.isRequired, name: PropTypes.string.isRequired })),
+  value: PropTypes.string,
+  onChange: PropTypes.func,
+  onReady: PropTypes.func,
 };
 
 export default DeckPicker;

@@ -1,4 +1,5 @@
 import React, { forwardRef, useImperativeHandle, useState } from 'react';
+import PropTypes from 'prop-types';
 
 const SeatCounter = forwardRef(function SeatCounter({ value, onChange, capacity = 6, prices, name = '' }, ref) {
   const [children, setChildren] = useState(0);
@@ -37,7 +38,7 @@ const SeatCounter = forwardRef(function SeatCounter({ value, onChange, capacity 
       <input
         type="range"
         min="0"
-        max={value}
+        max={capacity}
         value={children}
         onChange={(event) => setChildren(Number(event.target.value))}
       />
@@ -52,5 +53,13 @@ const SeatCounter = forwardRef(function SeatCounter({ value, onChange, capacity 
     </fieldset>
   );
 });
+
+SeatCounter.propTypes = {
+  value: PropTypes.number.isRequired,
+  onChange: PropTypes.func.isRequired,
+  capacity: PropTypes.number,
+  prices: PropTypes.shape({ adult: PropTypes.number, child: PropTypes.number }),
+  name: PropTypes.string,
+};
 
 export default SeatCounter;

@@ -10,6 +10,7 @@ SYNTAX = Syntax(
     marks=Marks((".jsx", ".js", ".tsx")),
     runtime=RuntimeSpec("react", 18),
     features=frozenset({"one scope", "several roots", "named slots"}),
+    reader="clean_carry.syntaxes.jsx_function.reader:FunctionReader",
     writer="clean_carry.syntaxes.jsx_function.writer:FunctionWriter",
     takes=frozenset({"jsx", "single-file"}),
     rules="clean_carry.syntaxes.jsx.rules:RULES",
@@ -20,6 +21,7 @@ SYNTAX = Syntax(
             "base-import",
             "empty-hook",
             "state-never-used",
+            "event-always-sent",
         }
     ),
 )

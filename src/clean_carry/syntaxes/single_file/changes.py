@@ -9,15 +9,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from clean_carry.component.code import Changed, Operation
-from clean_carry.source.javascript.scope import Names, is_write
+from clean_carry.source.javascript.mutations import changes_insides
+from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.uses import Build, Raw, Uses
 
 _BLOCKS = ("statement_block", "program", "switch_case", "switch_default")
-# ECMA-262 §23.1, §24: methods that change what they are called on.
-MUTATING = frozenset(
-    "push pop shift unshift splice sort reverse fill copyWithin set add delete clear".split()
-)
 
 
 def note_change(uses: Uses, node: Node, name: str) -> None:
@@ -57,27 +54,3 @@ def changed_names(node: Node, names: Names) -> Iterator[tuple[str, Node]]:
         if ref.type != "identifier" or not changes_insides(ref):
             continue
         yield ref.text, ref
-
-
-def changes_insides(node: Node) -> bool:
-    """Return whether the value of a node is mutated here, at any depth."""
-    return asked_of(node)[0]
-
-
-def asked_of(node: Node) -> tuple[bool, Node]:
-    """Follow the member chain that starts at a node (`lines` in `this.lines[0].tags.push(t)`).
-
-    Returns whether the chain ends in a write or a mutating call, and the outermost expression followed.
-    """
-    here = node
-    while here.parent is not None and here.field == "object":
-        above = here.parent
-        if above.type not in ("member_expression", "subscript_expression"):
-            return False, here
-        if is_write(above):
-            return True, above
-        call, part = above.parent, above.child("property")
-        if call is not None and call.type == "call_expression" and above.field == "function":
-            return part is not None and part.text in MUTATING, above
-        here = above
-    return False, here

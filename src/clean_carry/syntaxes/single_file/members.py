@@ -19,11 +19,12 @@ from clean_carry.component.code import (
     SlotGiven,
 )
 from clean_carry.component.spans import Span
+from clean_carry.source.javascript.mutations import asked_of, changes_insides
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.timing import is_deferred
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name
-from clean_carry.syntaxes.single_file.changes import asked_of, changes_insides, note_change
+from clean_carry.syntaxes.single_file.changes import note_change
 from clean_carry.syntaxes.uses import Raw, Uses
 
 _HARMLESS = frozenset(

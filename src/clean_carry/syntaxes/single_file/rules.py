@@ -53,13 +53,6 @@ _ROWS: tuple[Row, ...] = (
         "const plan = shallowRef({ rows: [] }); plan.value.rows.push(row);",
     ),
     (
-        "reference-kept",
-        "error",
-        "a template ref is handed on or written, and `$refs` can only be read",
-        "Read its .value where it is needed",
-        "const box = ref(null); useFocus(box);",
-    ),
-    (
         "reference-drawn",
         "error",
         "the template reads a template ref: `$refs` does not render again when the element comes",
@@ -74,25 +67,11 @@ _ROWS: tuple[Row, ...] = (
         "const width = computed(() => box.value?.offsetWidth);",
     ),
     (
-        "exposed-otherwise",
-        "error",
-        "defineExpose() exposes something else than a member under its own name",
-        "Give the member the name it is exposed by",
-        "defineExpose({ reset: clear });",
-    ),
-    (
         "type-not-followed",
         "error",
         "what this type allows is not known from this file alone, so the input or event cannot be declared",
         "Declare the type in this file, or declare the inputs with an object",
         "defineProps<Imported>()",
-    ),
-    (
-        "drawn-not-followed",
-        "error",
-        "the template shows a plain variable that is changed: the page does not follow it, and state would",
-        "Make it a ref, or a constant",
-        "let clicks = 0;   // {{ clicks }} in the template",
     ),
     (
         "name-not-open",

@@ -11,7 +11,14 @@ from dataclasses import dataclass, field
 
 from clean_carry.component.code import Builtin, FieldUse, Member
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.members import Derived, Injected, InstanceField, Method, Reaction
+from clean_carry.component.members import (
+    Derived,
+    Injected,
+    InstanceField,
+    Method,
+    Reaction,
+    Reducer,
+)
 from clean_carry.component.model import Component
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.values import is_identifier
@@ -163,6 +170,8 @@ def _members(component: Component) -> Iterator[Member]:
             case Derived(name=name):
                 yield Member("derived", name)
             case Method(name=name) if not name.endswith("="):
+                yield Member("method", name)
+            case Reducer(dispatch=name):
                 yield Member("method", name)
             case Injected(name=name):
                 yield Member("injected", name)

@@ -114,6 +114,8 @@ class Speller:
             return self.store("")
         if name == WATCH:
             return self.run("watch")
+        if name == "$useId" and self.version >= 3:
+            return self.run("useId")
         if name in CALLED and (self.version < 3 or name == "$nextTick"):
             return self.run(CALLED[name])
         if name in TAKEN and self.version >= 3:

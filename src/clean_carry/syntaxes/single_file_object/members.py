@@ -336,12 +336,22 @@ class MemberWriter:
                 raise Unsaid("hooks-meet", name, self.component.span.start)
             else:
                 settle += settled(part.callback.entry, _RULE)
+                settle += self._around(part)
                 line = self.speller.at_top(part.inner) + new("" if part.flows else self.end)
                 if part.locals:
                     line = new(f"{{\n{self.unit}") + line.shifted(1) + new("\n}")
             lines.append(self.noted(settle + line, part.comments))
         made = self._hook(name, lines)
         assert made is not None
+        return made
+
+    def _around(self, part: Timed) -> Fragment:
+        """What stands around the statements of a callback goes where these stand with others."""
+        text, inner = part.callback.text, part.inner
+        made = Fragment()
+        for one in text.operations if text is not None and inner is not None else ():
+            if not inner.span.holds(one.span):  # type: ignore[union-attr]
+                made += settled(one.entry, _RULE)
         return made
 
     def methods(self, imported: list[str]) -> Fragment | None:

@@ -113,20 +113,23 @@ class Locals:
 
     def _block(self, block: Node, *, top: bool) -> None:
         for statement in block.named_children:
-            match statement.type:
-                case "lexical_declaration" | "variable_declaration":
-                    for declarator in statement.named_children:
-                        self._declarator(declarator, statement, top=top)
-                case "function_declaration" if top:
-                    self._named_function(statement, statement)
-                case "if_statement":
-                    self._branches(statement, top=top)
-                case "expression_statement":
-                    self._assigned(statement)
-                case "return_statement":
-                    self._below(statement)
-                case kind if kind not in _QUIET:
-                    self.uses.refuse("drawn-by-statements", kind.replace("_", " "), statement.start)
+            self._statement(statement, top=top)
+
+    def _statement(self, statement: Node, *, top: bool) -> None:
+        match statement.type:
+            case "lexical_declaration" | "variable_declaration":
+                for declarator in statement.named_children:
+                    self._declarator(declarator, statement, top=top)
+            case "function_declaration" if top:
+                self._named_function(statement, statement)
+            case "if_statement":
+                self._branches(statement, top=top)
+            case "expression_statement":
+                self._assigned(statement)
+            case "return_statement":
+                self._below(statement)
+            case kind if kind not in _QUIET:
+                self.uses.refuse("drawn-by-statements", kind.replace("_", " "), statement.start)
 
     def _branches(self, statement: Node, *, top: bool) -> None:
         condition = statement.child("condition")

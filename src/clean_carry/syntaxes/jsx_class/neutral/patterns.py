@@ -6,11 +6,9 @@ in a callback, keeps the value the member had: it stays a name.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
 from clean_carry.component.code import Member, Operation, PatternRead, Read, Respelled, Snapshot
-from clean_carry.source.javascript.scope import Scope
 from clean_carry.source.javascript.tree import Node
+from clean_carry.syntaxes.jsx.neutral.drawing import scopes_of
 from clean_carry.syntaxes.jsx_class.uses.operations import ClassFacts, add
 from clean_carry.syntaxes.uses import Raw
 
@@ -71,15 +69,6 @@ def _resolve(facts: ClassFacts, pattern: PatternRead, resolved: set[int]) -> Non
 
     add(facts, node, "pattern-read", gone)
     facts.raws[-1].span = line
-
-
-def scopes_of(facts: ClassFacts) -> Iterator[Scope]:
-    """The scope of a class and all below it."""
-    stack = [facts.names.scope_at(facts.node)]
-    while stack:
-        here = stack.pop()
-        yield here
-        stack.extend(here.children)
 
 
 def _read(facts: ClassFacts, ref: Node, member: Member) -> None:

@@ -17,7 +17,6 @@ from clean_carry.component.code import (
     Itself,
     Left,
     Member,
-    Operation,
     Read,
     Redraw,
     WholeRead,
@@ -26,19 +25,19 @@ from clean_carry.source.javascript.scope import Binding, is_write
 from clean_carry.source.javascript.timing import MAKE_ELEMENTS, in_handler, is_deferred
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import last_name, member_name, property_name
+from clean_carry.syntaxes.jsx.facts import JsxFacts
 from clean_carry.syntaxes.jsx.keepers import Keepers
 from clean_carry.syntaxes.jsx_class.members.notions import HOOKS
 from clean_carry.syntaxes.jsx_class.uses.callback_identity import place_of
 from clean_carry.syntaxes.jsx_class.uses.kept_callbacks import kept_later
 from clean_carry.syntaxes.jsx_class.uses.receivers import Receiver, Receivers
-from clean_carry.syntaxes.uses import Build, Raw, Uses
+from clean_carry.syntaxes.uses import Build, Raw
 
 
 @dataclass
-class ClassFacts(Uses):
+class ClassFacts(JsxFacts):
     """What the first pass collected of a class: the names of its members by kind."""
 
-    node: Node
     methods: set[str] = field(default_factory=set)
     fields: set[str] = field(default_factory=set)
     elements: set[str] = field(default_factory=set)
@@ -83,6 +82,20 @@ class ClassFacts(Uses):
         return self.keepers is not None and kept_later(
             node, root, self.keepers, self.unfollowed, is_function=is_function
         )
+
+    def own_function(self, name: str) -> Node | None:
+        """The member that is the method of a name."""
+        return next((member for own, member in self.own_functions() if own == name), None)
+
+    def own_functions(self) -> list[tuple[str, Node]]:
+        """The members of the class, by name."""
+        body = self.node.child("body")
+        named = [(m.child("name"), m) for m in (body.named_children if body is not None else ())]
+        return [(name.text, member) for name, member in named if name is not None]
+
+    def locals_of(self, node: Node) -> frozenset[tuple[str, int]]:
+        """Local names in force at a node, each with the place of its declaration."""
+        return _locals_at(self, node)
 
 
 READERS: dict[str, Callable[[ClassFacts, Receiver, Node], None]] = {}
@@ -243,13 +256,7 @@ def _whole_notion(facts: ClassFacts, node: Node, source: str) -> tuple[str | Non
 
 def add(facts: ClassFacts, node: Node, notion: str, build: Build, end: int = -1) -> None:
     """Note an operation at a node; `end` is where it ends where that is not where the node does."""
-
-    def built(entry: int) -> Operation:
-        facts.locals_at[entry] = _locals_at(facts, node)
-        return build(entry)
-
-    span = facts.span(node) if end < 0 else facts.tree.source.span(node.start, end)
-    facts.raws.append(Raw(span, notion, built))
+    facts.add(node, notion, build, end)
 
 
 def _locals_at(facts: ClassFacts, node: Node) -> frozenset[tuple[str, int]]:

@@ -22,6 +22,7 @@ from clean_carry.source.javascript.values import (
     plain_fields,
     property_name,
 )
+from clean_carry.syntaxes.jsx.positions import position_of
 from clean_carry.syntaxes.jsx_class.uses.callback_identity import place_of
 from clean_carry.syntaxes.jsx_class.uses.operations import (
     ClassFacts,
@@ -31,26 +32,6 @@ from clean_carry.syntaxes.jsx_class.uses.operations import (
     reader,
 )
 from clean_carry.syntaxes.jsx_class.uses.receivers import Receiver
-
-
-def position_of(node: Node) -> Position:
-    """Where a call stands, which decides how several calls can stand in its place."""
-    parent = node.parent
-    if parent is None:
-        return "expression"
-    if parent.type == "expression_statement":
-        around = parent.parent
-        if around is not None and around.type in ("statement_block", "program", "switch_case"):
-            return "statement"
-        return "bare statement"
-    if parent.type == "arrow_function" and node.field == "body":
-        return "arrow body"
-    if parent.type == "return_statement":
-        around = parent.parent
-        return (
-            "returned" if around is not None and around.type == "statement_block" else "expression"
-        )
-    return "expression"
 
 
 @reader("state-write")

@@ -99,6 +99,8 @@ class ModuleCode:
 
     def _goes(self, ref: Node) -> bool:
         """Whether a reference to the old runtime stands in what is written anew or goes."""
+        if ref.start in self.component.facts.carried_names:
+            return True
         for above in ref.up():
             if above.type in ("extends_clause", "class_heritage", "nested_type_identifier"):
                 return True

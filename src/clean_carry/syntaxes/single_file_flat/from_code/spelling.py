@@ -12,6 +12,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
 
 from clean_carry.component.code import (
+    Cleanup,
     Code,
     Emit,
     FieldUse,
@@ -28,6 +29,7 @@ from clean_carry.component.code import (
     RestInputs,
     RootElement,
     SetterCall,
+    SetterValue,
     SlotGiven,
     Snapshot,
     StateWrite,
@@ -63,6 +65,8 @@ class CodeSpeller(Speller):
     told: dict[str, str] = field(default_factory=dict)
     # Functions that tell a parent's references of an element, by the inputs that hold those.
     handed: dict[str, str] = field(default_factory=dict)
+    # What is called with the function that ends an effect.
+    ending: str = ""
     template: bool = field(default=False)
     bare: bool = field(default=False)
 
@@ -133,6 +137,8 @@ class CodeSpeller(Speller):
                 return self.whole
             case StateWrite():
                 return self._first_written(operation)
+            case SetterValue(member=member):
+                return self.value(member)
         return super().spelled(operation)
 
     def _handed_on(self, rest: RestInputs) -> list[tuple[str, str]]:
@@ -205,13 +211,13 @@ class CodeSpeller(Speller):
         return new(text, operation.entry, "redraw")
 
     def _read(self, operation: Read) -> Fragment:
-        text = operation.shorthand + self.spelled(operation)
+        text = operation.shorthand + self.spelled(operation) + operation.path
         return new(text, operation.entry, "read-by-name")
 
     def _kept(self, operation: Kept) -> Fragment:
         """Values as they are where a function begins."""
         line = f"\n{self.source.indent_at(operation.span.start)}{self.unit}"
-        values = ((name, self.value(Member("state", name))) for name in operation.fields)
+        values = ((one.name, self.value(one)) for one in operation.members)
         lines = (f"{line}const {name}Before = {value}{self.end}" for name, value in values)
         return new("".join(lines), operation.entry, "old-value-kept")
 
@@ -353,9 +359,8 @@ class CodeSpeller(Speller):
         indent = self.source.indent_at(operation.span.start)
         line = f"{self.end}\n{indent}"
         parts: list[Fragment] = []
-        for name in operation.keeps:
-            value = self.value(Member("state", name))
-            parts.append(new(f"const {name}Before = {value}"))
+        for kept in operation.keeps:
+            parts.append(new(f"const {kept.name}Before = {self.value(kept)}"))
         if is_open(operation):
             parts.append(self._merged(operation))
         else:
@@ -387,6 +392,9 @@ class CodeSpeller(Speller):
             self.code(code) if code is not None else self._same(operation, name)
             for name, code in patches
         ]
+        for at, patch in enumerate(operation.fields or ()):
+            if patch.updates:
+                values[at] = new("(") + values[at] + new(f")({names[at]})")
         if self._meets(patches):
             left = ", ".join(names)
             return [new(f"[{left}] = [") + joined(values, ", ") + new("]")]
@@ -404,6 +412,18 @@ class CodeSpeller(Speller):
                         return True
             written.add(name)
         return False
+
+    def _cleanup(self, operation: Cleanup) -> Fragment:
+        """What ends an effect, handed to whoever ends it."""
+        head = f"{'' if operation.last else 'return '}{self.ending}("
+        made = new(head, operation.entry, "effect-ends") + self.code(operation.value)
+        semicolon = self.source.slice(*operation.span[:2]).endswith(";")
+        return made + new(");" if semicolon else ")")
+
+    def _setter_value(self, operation: SetterValue) -> Fragment:
+        """What writes a field of state, as a function."""
+        place = self.value(operation.member)
+        return new(f"(value) => {{ {place} = value{self.end} }}", operation.entry, "write-by-name")
 
     def _same(self, operation: StateWrite, name: str) -> Fragment:
         """The value of a field that is named like it."""
@@ -448,6 +468,8 @@ _SPELLED: dict[type[Operation], Callable[..., Fragment]] = {
     SlotGiven: CodeSpeller._asked,
     Emit: CodeSpeller._emit,
     StateWrite: CodeSpeller._write,
+    Cleanup: CodeSpeller._cleanup,
+    SetterValue: CodeSpeller._setter_value,
     MethodValue: CodeSpeller._method_value,
     SetterCall: CodeSpeller._setter,
     MethodCall: CodeSpeller._called,

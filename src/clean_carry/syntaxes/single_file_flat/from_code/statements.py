@@ -16,9 +16,11 @@ from clean_carry.component.fragment import (
 )
 from clean_carry.component.members import (
     Derived,
+    Effect,
     InstanceField,
     LeftMember,
     Method,
+    Reducer,
     StateField,
     Static,
 )
@@ -26,6 +28,7 @@ from clean_carry.component.model import Component, Prop
 from clean_carry.component.moments import Moment, Previous
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.single_file_flat.from_code.effects import EffectWriter
 from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid
 from clean_carry.syntaxes.single_file_flat.write import MOMENTS as BY_MOMENT
 
@@ -68,9 +71,17 @@ class Statements:
         functions = [self._method(m) for m in methods if m.form == "declared"]
         constants = [self._method(m) for m in methods if m.form != "declared"]
         made = [self._made(m) for m in component.moments("made")]
-        later = [
-            self._moment(m) for m in component.members if isinstance(m, Moment) and m.when != "made"
-        ]
+        effects = EffectWriter(
+            self.speller, self.unit, self.end, self.quote, self._level, self.typed
+        )
+        later = []
+        for one in component.members:
+            if isinstance(one, Moment) and one.when != "made":
+                later.append(self._moment(one))
+            elif isinstance(one, Effect):
+                later.append(self._noted(one.comments, effects.written(one)))
+            elif isinstance(one, Reducer):
+                functions.append(effects.dispatch(one))
         handing = self._handing()
         self._refuse_others()
         state = self._state()
@@ -235,6 +246,8 @@ class Statements:
         plain = one.code is None or _is_plain(self.source.slice(*one.code.span[:2]))
         call = self.speller.run("ref" if plain else "shallowRef")
         kind = self._type_of_state(one.name) if self.typed else ""
+        if self.typed and one.type_text:
+            kind = f"<{one.type_text}>"
         head = new(f"const {name} = {call}{kind}(", one.entry, "state-field-to-ref")
         value = self._level(one.code, 0) if one.code is not None else new("undefined")
         return above + head + value + new(f"){self.end}")
@@ -292,8 +305,12 @@ class Statements:
             f"const {name} = {self.speller.run('computed')}(() => ", one.entry, "local-to-computed"
         )
         text = self.source.slice(*one.text.span[:2])
-        value = self._level(one.text, 0)
-        if text.startswith("{"):
+        value = self._level(one.text, 1 if one.gives else 0)
+        if one.gives:
+            line = f"\n{self.unit}"
+            end = "" if text.endswith(("}", ";")) else self.end
+            value = new(f"{{{line}") + value + new(f"{end}{line}return {one.gives}{self.end}\n}}")
+        if text.startswith("{") and one.returned is not None:
             value = new("(") + value + new(")")
         return self._noted(one.comments, head + value + new(f"){self.end}"))
 

@@ -36,6 +36,7 @@ from clean_carry.component.markup import (
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.template.tree import VOID
+from clean_carry.syntaxes.single_file_flat.from_code.controlled import rendered_again, takes_all
 from clean_carry.syntaxes.single_file_flat.from_code.handed_on import (
     handed_together,
     together_at,
@@ -46,6 +47,7 @@ from clean_carry.syntaxes.single_file_flat.from_code.two_way import written as t
 
 # Attributes that are properties of some elements alone, and these (HTML, "Attributes").
 _OF_FIELDS = frozenset({"disabled", "readonly", "required", "multiple", "checked", "selected"})
+_TYPED_INTO = frozenset({"input", "textarea", "select"})
 _FIELDS = frozenset("button input select textarea option optgroup fieldset link".split())
 # What stands at an element beside its own attributes: conditions and lists.
 Outer = tuple[Fragment, ...]
@@ -241,10 +243,13 @@ class TemplateWriter:
         if node.chosen is not None:
             said.append(self._quoted(new(":is="), self._code(node.chosen, depth)))
         field = field_of(node, self.speller.source)
+        held = self._held_back(node) if field is None else None
         said += [
             self._handed_on(one, depth)
             if isinstance(one, list)
             else self._attribute(one, tag, depth)
+            if one is not held
+            else self._handler(one, depth, again=True)
             for one in handed_together(node.attributes)
             if field is None or one not in (field.shown, field.written)
         ]
@@ -274,6 +279,18 @@ class TemplateWriter:
         if any(_is_inline(one) for one in nodes):
             return flat + new(close) + self._inline(nodes, depth) + new(f"</{tag}>")
         return flat + new(close) + self._lines(nodes, depth + 1) + new(f"{line}</{tag}>")
+
+    def _held_back(self, node: Element) -> Handler | None:
+        """The listener of a field whose value is its state's alone, where it may not take what is typed:
+        the field must show the value again then."""
+        if node.tag not in _TYPED_INTO or node.component or node.chosen is not None:
+            return None
+        if not any(isinstance(a, BoundAttribute) and a.name == "value" for a in node.attributes):
+            return None
+        for one in node.attributes:
+            if isinstance(one, Handler) and one.event in ("input", "change"):
+                return one if not takes_all(one, self.speller) else None
+        return None
 
     def _two_way(self, field: Field) -> Fragment:
         """What a field shows and writes, as one binding."""
@@ -414,7 +431,8 @@ class TemplateWriter:
             parts.append(new(f"{key}: ") + value)
         return new("{ ") + joined(parts, ", ") + new(" }")
 
-    def _handler(self, handler: Handler, depth: int) -> Fragment:
+    def _handler(self, handler: Handler, depth: int, *, again: bool = False) -> Fragment:
+        """A listener; one that runs `again` has the component rendered again behind it."""
         event = ".".join((handler.event, *handler.modifiers))
         own = handler.code.operations
         alone = not handler.function and len(own) == 1 and own[0].span == handler.code.span
@@ -441,6 +459,10 @@ class TemplateWriter:
         if not handler.function and called and "(" not in text:
             # A name alone would be called.
             code = new("() => ") + code
+        if again:
+            code = rendered_again(
+                code, text, self.speller.source, called=handler.function and called
+            )
         return self._quoted(new(f"@{event}=", handler.entry, "handler"), code)
 
     # -- text -----------------------------------------------------------------------------------

@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from clean_carry.component.code import Read
+from clean_carry.component.code import Read, StateWrite
 from clean_carry.component.fragment import Fragment, new, settled
 from clean_carry.component.markup import (
     Attribute,
@@ -27,6 +27,11 @@ from clean_carry.source.text import SourceText
 _TAKES = re.compile(
     r"^\(?\s*(\w+)(?:\s*:[^=]*?)?\s*\)?\s*=>\s*\{?\s*this\.setState\(\{\s*(\w+)\s*:\s*"
     r"\1\.(?:target|currentTarget)\.(value|checked)(?:\s+as\s+[\w.\[\]'\"| ]+?)?\s*\}\)\s*;?\s*\}?$"
+)
+# The same by the function that writes one field: what writes it, what of the field.
+_GIVES = re.compile(
+    r"^\(?\s*(\w+)(?:\s*:[^=]*?)?\s*\)?\s*=>\s*\{?\s*\w+\("
+    r"\1\.(?:target|currentTarget)\.(value|checked)(?:\s+as\s+[\w.\[\]'\"| ]+?)?\)\s*;?\s*\}?$"
 )
 _NAMED = (BoundAttribute, StaticAttribute)
 _TEXTS = frozenset("text search email url tel password".split())
@@ -53,10 +58,20 @@ def field_of(node: Element, source: SourceText) -> Field | None:
     name = shown.code.operations[0].member.name  # type: ignore[attr-defined]
     for one in node.attributes:
         if isinstance(one, Handler) and one.function and one.event in ("input", "change"):
-            taken = _TAKES.match(" ".join(source.slice(*one.code.span[:2]).split()))
+            text = " ".join(source.slice(*one.code.span[:2]).split())
+            taken, given = _TAKES.match(text), _GIVES.match(text)
             if taken is not None and (taken[2], taken[3]) == (name, wanted):
                 return Field(shown, one)
+            if given is not None and given[2] == wanted and _writes(one) == name:
+                return Field(shown, one)
     return None
+
+
+def _writes(handler: Handler) -> str:
+    """The one field of state a listener writes."""
+    first = handler.code.operations[0] if len(handler.code.operations) == 1 else None
+    fields = first.fields if isinstance(first, StateWrite) else None
+    return fields[0].name if fields is not None and len(fields) == 1 else ""
 
 
 def _plain_choice(node: Element) -> bool:

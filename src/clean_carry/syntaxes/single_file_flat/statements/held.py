@@ -6,12 +6,12 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from typing import Literal
 
+from clean_carry.source.javascript.mutations import changes_insides
 from clean_carry.source.javascript.scope import Binding, is_write
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_constant, property_name
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.single_file.changes import changes_insides
 from clean_carry.syntaxes.single_file_flat.statements.calls import (
     INSTANCE,
     MOMENTS,

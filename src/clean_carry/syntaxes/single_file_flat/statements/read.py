@@ -172,12 +172,13 @@ class _Reader:
     # -- what is decided before anything is read -----------------------------------------------------
 
     def _settle_fields(self) -> None:
-        """A constant the template names is state, which it was not followed as: nothing changes it."""
+        """A constant the template names is state, since nothing changes it; a variable that is written
+        stays one that rendering does not follow."""
         for at, one in enumerate(self.declared.statements):
             if one.kind != "field" or one.name not in self.declared.drawn:
                 continue
             if is_written(self.declared.binding(one.name)) or self._template_writes(one.name):
-                self.uses.refuse("drawn-not-followed", one.name, one.node.start)
+                continue
             self.declared.held[one.name] = Held("state", one.name)
             self.declared.statements[at] = Statement("state", one.node, one.name, one.value)
 

@@ -35,11 +35,14 @@ class Inputs:
     signals: list[dict[str, Any]] = field(default_factory=list)
     contents: list[list[Any]] = field(default_factory=list)
 
-    def join(self, other: Inputs, names: dict[str, str]) -> Inputs:
-        """These and those of the other side; `names` maps the other side's names to ours."""
+    def join(self, other: Inputs, names: dict[str, str], *, across: bool = False) -> Inputs:
+        """These and those of the other side; `names` maps the other side's names to ours. `across` two
+        runtimes the other side's uses say nothing of an input whose uses on this side do."""
         shapes = dict(self.shapes)
         for name, shape in other.shapes.items():
             own = names.get(name, name)
+            if across and own in shapes and shapes[own].kinds:
+                continue
             shapes[own] = merged(shapes[own], shape) if own in shapes else shape
         return Inputs(
             # What only the other side takes as an input is content of this one; both may have both.

@@ -82,7 +82,13 @@ def single_file_inputs(source: SourceText, depth: int = 0) -> Inputs:
         if name in found.shapes and found.shapes[name].kinds <= {"object", "sized", "boolean"}:
             # No trial has an element to give: the component's own stands in.
             del found.shapes[name]
+    found.events = [as_listener(name) if name in found.shapes else name for name in found.events]
     return found
+
+
+def as_listener(event: str) -> str:
+    """The name a listener is given by where an input has the event's name: `refresh` as `onRefresh`."""
+    return f"on{event[:1].upper()}{event[1:]}"
 
 
 def _elements_given(tree: Tree) -> Iterator[str]:

@@ -8,6 +8,7 @@ their order, so that the same seed gives the same trials however many renderers 
 from __future__ import annotations
 
 import math
+import re
 import time
 from collections import deque
 from collections.abc import Callable, Iterator
@@ -115,6 +116,11 @@ class Search:
         across = pair.old.runtime != pair.new.runtime
         keys = keys_of(pair.old.text) | keys_of(pair.new.text) if across else frozenset()
         self.situations = Situations(inputs, typed=across, keys=keys)
+        if across and pair.interface is not None:
+            self.situations.heard = {old for old, _ in pair.interface.events}
+            # A call that asks by itself whether there is a function: `onPick?.(berth)`.
+            asked = set(re.findall(r"([\w$]+)\?\.\(", pair.old.text))
+            self.situations.always -= asked
         # Runtimes differ in whether a field is read during a composition or after it.
         self.situations.composes = not across or "composition" in pair.old.text
         if across and not pair.old.runtime.hands_listeners_on:
@@ -268,8 +274,12 @@ class Search:
             if {} in plans or len(plans) > 1:
                 yield self._plan(failing, length=10)
         for name, plans in situations.functions.items():
+            if name in situations.heard:
+                continue
             renewed: Step = {"change": {"functions": {name: plans[0]}}}
             yield self._plan(openings[0], script=({"pass": 1}, renewed), length=10, extras=0.15)
+            if name in situations.always:
+                continue
             taken: Step = {"change": {"without": [name]}}
             yield self._plan(openings[0], script=({"pass": 1}, taken), length=8, extras=0.1)
         if self._asks:
@@ -520,8 +530,9 @@ class Search:
                     plans = [FAILS]
                 self._called.add((name, point["name"]))
                 script = tuple(trial.steps[:at])
-                self._otherwise.append((base.without("functions", name), script))
-                if at:
+                if name not in self.situations.always:
+                    self._otherwise.append((base.without("functions", name), script))
+                if at and name not in self.situations.heard:
                     other: Step = {"change": {"functions": {name: trial.functions[name] or {}}}}
                     for change in (other, *self._turned(name, base)):
                         self._otherwise.append((base, (*script[:-1], change, script[-1])))

@@ -101,16 +101,25 @@ class Situations:
         self.shapes: dict[str, Shape] = {}
         # Functions given only now and then: those it passes on take the place of its own.
         self.odd: set[str] = set()
+        # Functions the old code calls without asking whether they are there: between two runtimes they
+        # always are, since a call of nothing fails on one side and an event nobody hears does not.
+        self.always: set[str] = set()
+        # Listeners of events, between two runtimes: they stay while the component does. A function of one
+        # render keeps the listener it was given; an event goes to who listens by then.
+        self.heard: set[str] = set()
         for name, shape in inputs.shapes.items():
             if is_function(name, shape):
                 self.functions[name] = function_plans(shape)
+                if typed and not shape.tested and not shape.passed:
+                    self.always.add(name)
                 if shape.passed and not shape.required:
                     self.odd.add(name)
             elif is_content(name, shape):
                 self.slots.append(name)
             else:
                 self.shapes[name] = shape
-                self.values[name] = [told_apart(one, keys) for one in variants(name, shape)]
+                values = [told_apart(one, keys) for one in variants(name, shape)]
+                self.values[name] = _suggested(shape, values) if typed else values
         if not inputs.slots and "children" not in self.slots and "children" not in self.functions:
             self.extra_slot = "children"
         else:
@@ -133,10 +142,7 @@ class Situations:
         """Every input at a typical value, every slot filled, every function there."""
         inputs = self.fitting
         if inputs is None:
-            inputs = {
-                name: told_apart(typical(name, shape), self.keys)
-                for name, shape in self.shapes.items()
-            }
+            inputs = {name: self._typical(name) for name in self.shapes}
         return Situation(
             dict(inputs),
             {name: plans[0] for name, plans in self.functions.items() if name not in self.odd},
@@ -185,7 +191,8 @@ class Situations:
 
     def openings(self) -> list[Situation]:
         """The situations every search starts with."""
-        found = [self.full(), self.off(), self.sparse(), replace(self.full(), functions={})]
+        functions = {n: plan for n, plan in self.full().functions.items() if n in self.always}
+        found = [self.full(), self.off(), self.sparse(), replace(self.full(), functions=functions)]
         if self.extra_slot:
             content = self.contents_of(self.extra_slot)[0]
             found[0] = replace(found[0], slots={**found[0].slots, self.extra_slot: content})
@@ -225,7 +232,11 @@ class Situations:
             for name, values in self.values.items()
         ]
         columns += [
-            [("functions", name, plan) for plan in (*plans[0 if name in self.odd else 1 :], _NONE)]
+            [
+                ("functions", name, plan)
+                for plan in (*plans[0 if name in self.odd else 1 :], _NONE)
+                if plan is not _NONE or name not in self.always
+            ]
             for name, plans in self.functions.items()
         ]
         # What stands in the place of a slot's content comes first.
@@ -258,9 +269,12 @@ class Situations:
             run.append({"change": {"without": [name]}})
             run.append({"change": {"inputs": {name: full.get(name)}}})
         for name, plans in self.functions.items():
+            if name in self.heard:
+                continue
             run.append({"change": {"functions": {name: plans[0]}}})
-            run.append({"change": {"without": [name]}})
-            run.append({"change": {"functions": {name: plans[0]}}})
+            if name not in self.always:
+                run.append({"change": {"without": [name]}})
+                run.append({"change": {"functions": {name: plans[0]}}})
         for slot in self.slots:
             run += [{"change": {"slots": {slot: content}}} for content in self.contents_of(slot)]
         if run:
@@ -275,9 +289,10 @@ class Situations:
         if self.slots and rng.random() < 0.12:
             slot = rng.choice(sorted(self.slots))
             return {"change": {"slots": {slot: rng.choice(self.contents_of(slot))}}}
-        if self.functions and (not self.changing() or rng.random() < 0.2):
-            name = rng.choice(sorted(self.functions))
-            if rng.random() < 0.4:
+        changing = sorted(set(self.functions) - self.heard)
+        if changing and (not self.changing() or rng.random() < 0.2):
+            name = rng.choice(changing)
+            if rng.random() < 0.4 and name not in self.always:
                 return {"change": {"without": [name]}}
             return {"change": {"functions": {name: self.functions[name][0]}}}
         if not self.changing():
@@ -294,8 +309,16 @@ class Situations:
 
     def _any_value(self, name: str, rng: Random) -> Any:
         if rng.random() < 0.4:
-            return told_apart(typical(name, self.shapes[name], rng.randrange(3)), self.keys)
+            return self._typical(name, rng.randrange(3))
         return rng.choice(self.values[name] or [None])
+
+    def _typical(self, name: str, number: int = 0) -> Any:
+        """A typical value of an input; between two runtimes one that its uses suggest."""
+        shape = self.shapes[name]
+        value = told_apart(typical(name, shape, number), self.keys)
+        if not self.typed or value in _suggested(shape, [value, *self.values[name]]):
+            return value
+        return next(iter(self.values[name]), value)
 
     @property
     def named(self) -> list[str]:
@@ -327,7 +350,7 @@ class Situations:
         known: Any = {"inputs": self.values, "functions": self.functions, "slots": self.slots}[part]
         if name not in known:
             return base
-        if rng.random() < 0.2:
+        if rng.random() < 0.2 and not (part == "functions" and name in self.always):
             return base.without(part, name)
         if part == "inputs":
             return base.with_input(name, self._any_value(name, rng))
@@ -363,3 +386,30 @@ def _some(slot: str) -> list[Any]:
     if slot in ("", "default", "children"):
         return CONTENTS[0]
     return [{"tag": "em", "attributes": {"class": "given"}, "content": [f"some {slot}"]}]
+
+
+# The kinds of value that a use tells apart, and what a value of each is.
+_TELLING: dict[str, type | tuple[type, ...]] = {
+    "number": (int, float),
+    "array": list,
+    "boolean": bool,
+    "string": str,
+}
+
+
+def _suggested(shape: Shape, values: list[Any]) -> list[Any]:
+    """The values of a kind that the uses of an undeclared input suggest: all where they suggest none.
+
+    Nothing at all is suggested only where the code asks for it.
+    """
+    told = [_TELLING[kind] for kind in sorted(shape.kinds) if kind in _TELLING]
+    if shape.declared or not told:
+        return values
+    found = []
+    for value in values:
+        plain = isinstance(value, bool) and not any(one is bool for one in told)
+        fits = any(isinstance(value, one) for one in told) and not plain
+        special = isinstance(value, dict) and "$" in value
+        if fits or special or (value is None and shape.tested):
+            found.append(value)
+    return found or values

@@ -71,6 +71,7 @@ function filled(slots = {}) {
 
 let record = () => () => {};
 let own = null;
+let mounted = 0;
 
 /** Take what records the calls of what the application provides, and what the project itself installs. */
 export function provides(recorder, installs) {
@@ -118,6 +119,9 @@ export function mount(place, component, input, values, hold) {
   });
   app.config.errorHandler = (error) => globalThis.dispatchEvent(new ErrorEvent('error', { error, message: error?.message }));
   app.config.warnHandler = () => {};
+  // Ids that several applications on one page make up are told apart by a prefix.
+  mounted += 1;
+  app.config.idPrefix = `v${mounted}`;
   install(app);
   for (const [key, value] of provided(values(input))) app.provide(key, value);
   const root = app.mount(place);

@@ -11,7 +11,7 @@ import re
 from clean_carry.component.code import Emit, Operation, Read, Respelled
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import does_nothing, property_name
-from clean_carry.syntaxes.jsx_class.uses.operations import ClassFacts, add
+from clean_carry.syntaxes.jsx.facts import JsxFacts
 from clean_carry.syntaxes.uses import Raw
 
 _EVENT = re.compile(r"on[A-Z]\w*")
@@ -19,7 +19,7 @@ _UNWRAPPED = ("parenthesized_expression", "non_null_expression")
 
 
 def send(
-    facts: ClassFacts,
+    facts: JsxFacts,
     defaults: Node | None,
     others: frozenset[str],
     required: frozenset[str],
@@ -132,7 +132,7 @@ def _guarded(node: Node, name: str, calls: list[Node | None]) -> list[tuple[int,
     return found if inner is then else [*found, (inner.end, then.end)]
 
 
-def _emit(facts: ClassFacts, name: str, call: Node) -> None:
+def _emit(facts: JsxFacts, name: str, call: Node) -> None:
     arguments, function = call.child("arguments"), call.child("function")
     assert arguments is not None
     assert function is not None
@@ -144,10 +144,10 @@ def _emit(facts: ClassFacts, name: str, call: Node) -> None:
         codes = tuple(facts.code(facts.span(one), kept=False) for one in given)
         return Emit(span, entry, deferred, event_name(name), callee, codes)
 
-    add(facts, call, "event", build)
+    facts.add(call, "event", build)
 
 
-def _gone(facts: ClassFacts, start: int, end: int) -> None:
+def _gone(facts: JsxFacts, start: int, end: int) -> None:
     span = facts.tree.source.span(start, end)
     facts.raws.append(
         Raw(

@@ -8,17 +8,16 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from clean_carry.component.code import Kept as KeptState
-from clean_carry.component.code import MethodCall, Operation, Read, StateWrite
+from clean_carry.component.code import Kept, Member, MethodCall, Operation, Read, StateWrite
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import last_name, plain_fields
-from clean_carry.syntaxes.jsx_class.uses.operations import ClassFacts
+from clean_carry.syntaxes.jsx.facts import JsxFacts
 from clean_carry.syntaxes.uses import Raw
 
 
-def keep_earlier(facts: ClassFacts) -> None:
+def keep_earlier(facts: JsxFacts) -> None:
     """Mark such reads, and the writes before which the value is kept."""
-    writes = [raw for raw in facts.raws if raw.notion == "state-write"]
+    writes = [raw for raw in facts.raws if raw.notion in ("state-write", "dispatch")]
     if not writes:
         return
     at = {(n.start, n.end): n for n in facts.tree.of("call_expression", "member_expression",
@@ -28,7 +27,7 @@ def keep_earlier(facts: ClassFacts) -> None:
         function = _function(node) if node is not None else None
         if node is None or function is None:
             continue
-        written = _written(node)
+        written = frozenset({raw.member}) if raw.member else _written(node)
         for other in facts.raws:
             if not raw.span.end <= other.span.start < function.end:
                 continue
@@ -36,16 +35,22 @@ def keep_earlier(facts: ClassFacts) -> None:
             if place is None or _function(place) is not function or _waited(function, node, place):
                 continue
             found = _use(other)
-            if isinstance(found, Read) and found.member.kind == "state":
-                if written is None or found.member.name in written:
-                    _keep(facts, raw, other, found.member.name, (node, place))
+            if isinstance(found, Read) and _may_change(facts, found.member, written):
+                _keep(facts, raw, other, found.member, (node, place))
             elif isinstance(found, MethodCall) and _reads(
                 facts, other.member, written, frozenset()
             ):
                 facts.refuse("old-value-read", f"{other.member}() reads it", other.span.start)
 
 
-_USES = frozenset({"state-read", "method-call", "getter"})
+_USES = frozenset({"state-read", "derived-read", "method-call", "getter"})
+
+
+def _may_change(facts: JsxFacts, member: Member, written: frozenset[str] | None) -> bool:
+    """Whether a write of these fields may give a member another value."""
+    if member.kind == "derived":
+        return written is None or facts.depends(member.name, written)
+    return member.kind == "state" and (written is None or member.name in written)
 
 
 def _use(raw: Raw) -> Operation | None:
@@ -78,7 +83,7 @@ def _waited(function: Node, first: Node, second: Node) -> bool:
     )
 
 
-def _keep(facts: ClassFacts, write: Raw, read: Raw, name: str, nodes: tuple[Node, Node]) -> None:
+def _keep(facts: JsxFacts, write: Raw, read: Raw, member: Member, nodes: tuple[Node, Node]) -> None:
     """Keep the value before the write, or where that is inside of a branch, at the start of the
     function."""
     statement = nodes[0].parent
@@ -88,13 +93,14 @@ def _keep(facts: ClassFacts, write: Raw, read: Raw, name: str, nodes: tuple[Node
     around = block.start <= nodes[1].start < block.end
     function = _function(nodes[1])
     body = function.child("body") if function is not None else None
-    if statement is not None and statement.type == "expression_statement" and around:
+    held = write.notion == "state-write"
+    if held and statement is not None and statement.type == "expression_statement" and around:
         build = write.build
 
         def with_kept(entry: int) -> StateWrite:
             made = build(entry)
             assert isinstance(made, StateWrite)
-            return replace(made, keeps=tuple(dict.fromkeys((*made.keeps, name))))
+            return replace(made, keeps=tuple(dict.fromkeys((*made.keeps, member))))
 
         write.build = with_kept
     elif (
@@ -103,10 +109,10 @@ def _keep(facts: ClassFacts, write: Raw, read: Raw, name: str, nodes: tuple[Node
         or body.type != "statement_block"
         or _waited(function, body.children[0], nodes[1])
     ):
-        facts.refuse("old-value-read", name, read.span.start)
+        facts.refuse("old-value-read", member.name, read.span.start)
         return
     else:
-        _at_start(facts, body, name)
+        keep_at_start(facts, body, member)
     reading = read.build
 
     def earlier(entry: int) -> Read:
@@ -117,19 +123,19 @@ def _keep(facts: ClassFacts, write: Raw, read: Raw, name: str, nodes: tuple[Node
     read.build = earlier
 
 
-def _at_start(facts: ClassFacts, body: Node, name: str) -> None:
+def keep_at_start(facts: JsxFacts, body: Node, member: Member) -> None:
     """Keep a value where a function begins."""
     span = facts.tree.source.span(body.start + 1, body.start + 1)
     known = next((raw for raw in facts.raws if raw.notion == "kept" and raw.span == span), None)
     if known is None:
-        facts.raws.append(Raw(span, "kept", lambda entry: KeptState(span, entry, False, (name,))))
+        facts.raws.append(Raw(span, "kept", lambda entry: Kept(span, entry, False, (member,))))
         return
     build = known.build
 
-    def more(entry: int) -> KeptState:
+    def more(entry: int) -> Kept:
         made = build(entry)
-        assert isinstance(made, KeptState)
-        return replace(made, fields=tuple(dict.fromkeys((*made.fields, name))))
+        assert isinstance(made, Kept)
+        return replace(made, members=tuple(dict.fromkeys((*made.members, member))))
 
     known.build = more
 
@@ -150,27 +156,23 @@ def _leaves(write: Node, read: Node) -> bool:
     return False
 
 
-def refuse_repeated(facts: ClassFacts) -> None:
+def refuse_repeated(facts: JsxFacts) -> None:
     """A method that works a field out of its old value, and runs several times before anything is drawn:
     each time it sees the same old value."""
-    body = facts.node.child("body")
-    for member in body.named_children if body is not None else ():
-        name = member.child("name")
-        if name is None or not _depends_on_itself(facts, member):
+    for name, member in facts.own_functions():
+        if not _depends_on_itself(facts, member):
             continue
-        calls = [
-            raw for raw in facts.raws if raw.notion == "method-call" and raw.member == name.text
-        ]
-        nodes = {(n.start, n.end): n for n in facts.tree.of("member_expression")}
+        calls = [raw for raw in facts.raws if raw.notion == "method-call" and raw.member == name]
+        nodes = {(n.start, n.end): n for n in facts.tree.of("member_expression", "identifier")}
         found = [n for raw in calls if (n := nodes.get((raw.span.start, raw.span.end)))]
         functions = [id(_function(node)) for node in found]
         for node in found:
             if _repeated(node) or functions.count(id(_function(node))) > 1:
-                facts.refuse("old-value-read", f"{name.text}() runs several times", node.start)
+                facts.refuse("old-value-read", f"{name}() runs several times", node.start)
                 return
 
 
-def _depends_on_itself(facts: ClassFacts, member: Node) -> bool:
+def _depends_on_itself(facts: JsxFacts, member: Node) -> bool:
     written: set[str] = set()
     read: set[str] = set()
     nodes = {(n.start, n.end): n for n in facts.tree.of("call_expression")}
@@ -205,25 +207,24 @@ def _repeated(node: Node) -> bool:
 
 
 def _reads(
-    facts: ClassFacts, method: str, written: frozenset[str] | None, seen: frozenset[str]
+    facts: JsxFacts, method: str, written: frozenset[str] | None, seen: frozenset[str]
 ) -> bool:
     """Whether an own method reads one of these fields at once, itself or by another method."""
     if method in seen:
         return False
-    body = facts.node.child("body")
-    member = next(
-        (m for m in (body.named_children if body is not None else ())
-         if (name := m.child("name")) is not None and name.text == method), None,
-    )  # fmt: skip
+    member = facts.own_function(method)
     if member is None:
         return True
     for raw in facts.raws:
         if not member.start <= raw.span.start < member.end:
             continue
         found = _use(raw)
-        if isinstance(found, Read) and found.member.kind == "state" and not found.deferred:
-            if written is None or found.member.name in written:
-                return True
+        if (
+            isinstance(found, Read)
+            and not found.deferred
+            and _may_change(facts, found.member, written)
+        ):
+            return True
         elif isinstance(found, MethodCall) and not found.deferred:
             if _reads(facts, raw.member, written, seen | {method}):
                 return True

@@ -1,0 +1,1 @@
+"""What a component that returns markup says to other families: events, values as they were, lists."""

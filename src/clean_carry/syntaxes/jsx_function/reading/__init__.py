@@ -1,0 +1,1 @@
+"""Functions that return JSX, and their hooks, read into the neutral component."""
