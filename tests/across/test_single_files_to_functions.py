@@ -268,13 +268,37 @@ def test_a_change_that_cannot_be_followed_is_refused(run: Run, tmp_path: Path) -
     assert [finding["rule"] for finding in result["findings"]] == ["alias-not-followed"]
 
 
-def test_a_map_that_is_changed_in_place_is_refused(run: Run, tmp_path: Path) -> None:
-    text = FILE.format(markup='<b @click="held.set(1, 2)">{{ held.size }}</b>', options="")
-    held = "count: 0, held: new Map([1].map((one) => [one, one])),"
-    (tmp_path / "Berth.vue").write_text(text.replace("count: 0,", held), "utf-8")
+@pytest.mark.parametrize(
+    ("held", "change", "copied"),
+    [
+        ("new Map([1].map((one) => [one, one]))", "held.set(2, 2)", "new Map(heldNow.current)"),
+        ("new Set([1])", "held.add(count)", "new Set(heldNow.current)"),
+    ],
+    ids=["a map", "a set"],
+)
+def test_a_collection_that_is_changed_in_place_is_copied(
+    held: str, change: str, copied: str, run: Run, tmp_path: Path
+) -> None:
+    text = FILE.format(markup=f'<b @click="{change}">{{{{ held.size + count }}}}</b>', options="")
+    (tmp_path / "Berth.vue").write_text(
+        text.replace("count: 0,", f"count: 0, held: {held},"), "utf-8"
+    )
     done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
     result = json.loads(done.stdout)["results"][0]
-    assert [one["rule"] for one in result["findings"]] == ["alias-not-followed"]
+    assert result["status"] == "clean" and copied in result["files"][0]["text"]
+
+
+def test_a_value_the_language_writes_into_is_told_of(run: Run, tmp_path: Path) -> None:
+    text = FILE.format(
+        markup='<b @click="clear">{{ held.n }}</b>',
+        options="methods: { clear() { Object.assign(this.held, { n: 0 }); } },",
+    )
+    (tmp_path / "Berth.vue").write_text(
+        text.replace("count: 0,", "count: 0, held: { n: 1 },"), "utf-8"
+    )
+    done = run("carry", "Berth.vue", "--to", "jsx-function", "--json")
+    written = json.loads(done.stdout)["results"][0]["files"][0]["text"]
+    assert "setHeld({ ...heldNow.current })" in written
 
 
 def test_a_child_is_imported_from_its_carried_file(run: Run, tmp_path: Path) -> None:

@@ -155,7 +155,9 @@ def _placed(
 
 
 def _through(one: InterfaceMap, two: InterfaceMap) -> InterfaceMap:
-    """The rows of one map, under the names the other one gives them."""
+    """The rows of one map, under the names the other one gives them, with those the other one adds."""
     names = {(row.kind, row.old): row.new for row in two.rows}
+    known = {(row.kind, row.new) for row in one.rows}
     rows = [Row(row.kind, row.old, names.get((row.kind, row.new), row.new)) for row in one.rows]
+    rows += [row for row in two.rows if (row.kind, row.old) not in known]
     return InterfaceMap(one.old, two.new, tuple(rows))

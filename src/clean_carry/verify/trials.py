@@ -49,20 +49,13 @@ class Trial:
             slots["default"] = slots[""]
         events = _listened(interface)
 
-        across = interface is not None and bool(interface.events or interface.slots)
-
         def renamed(values: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
             return {names.get(name, name): value for name, value in values.items()}
-
-        def filled(given: dict[str, Any]) -> dict[str, Any]:
-            # Content that is empty is none where content is an input.
-            kept = {name: content for name, content in given.items() if content or not across}
-            return renamed(kept, slots)
 
         def translated(change: dict[str, Any]) -> dict[str, Any]:
             change = {**change, "inputs": renamed(change.get("inputs", {}), inputs)}
             if "slots" in change:
-                change["slots"] = filled(change["slots"])
+                change["slots"] = renamed(change["slots"], slots)
             if "without" in change:
                 names = change["without"]
                 change["without"] = [events.get(n, inputs.get(n, n)) for n in names]
@@ -89,7 +82,7 @@ class Trial:
             "held": held or any("call" in step for step in self.steps),
             "inputs": renamed(self.inputs, inputs),
             "functions": functions,
-            "slots": filled(self.slots),
+            "slots": renamed(self.slots, slots),
             "replies": self.replies,
             "steps": steps,
             "strict": self.strict,

@@ -11,9 +11,25 @@ MUTATING = frozenset(
 )
 
 
+_FILLING = frozenset(
+    "Object.assign Object.defineProperty Object.defineProperties Reflect.set Reflect.deleteProperty".split()
+)
+
+
 def changes_insides(node: Node) -> bool:
     """Return whether the value of a node is mutated here, at any depth."""
-    return asked_of(node)[0]
+    changed, outermost = asked_of(node)
+    return changed or _is_filled(outermost)
+
+
+def _is_filled(node: Node) -> bool:
+    """Whether a call of the language writes into a value: `Object.assign(form, …)` (ECMA-262 §20.1.2)."""
+    arguments = node.parent
+    call = arguments.parent if arguments is not None and arguments.type == "arguments" else None
+    callee = call.child("function") if call is not None else None
+    if arguments is None or callee is None or not arguments.named_children:
+        return False
+    return callee.text in _FILLING and arguments.named_children[0] is node
 
 
 def asked_of(node: Node) -> tuple[bool, Node]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from clean_carry.component.code import Read
+from clean_carry.component.code import FieldUse, MethodCall, MethodValue, Read
 from clean_carry.component.fragment import Fragment, copy, joined, new, settled, with_comments
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.members import (
@@ -283,8 +283,7 @@ class MemberWriter:
 
     def made(self) -> tuple[Fragment | None, Fragment | None]:
         """The hooks `beforeCreate` and `created`: fields, and what runs while it is made."""
-        fields: list[InstanceField] = self._of(InstanceField)
-        early = any(part.immediate for part in self.component.reactions) or bool(self._of(Provided))
+        early = self._used_early()
         first: list[Fragment] = []
         then: list[Fragment] = []
         for part in self.component.members:
@@ -294,16 +293,33 @@ class MemberWriter:
                 )
                 line = new(f"this.{part.name} = ") + value + new(self.end)
                 line = self.noted(settled(part.entry, _RULE) + line, part.comments)
-                before = early and (part.code is None or not part.code.operations)
-                (first if before else then).append(line)
+                (first if part.name in early else then).append(line)
+                if part.name in early and part.code is not None and part.code.operations:
+                    raise Unsaid("field-too-early", part.name, part.code.span.start)
             elif isinstance(part, Timed) and part.when == "made":
                 assert part.inner is not None
                 line = settled(part.entry, _RULE) + self.speller.at_top(part.inner)
                 then.append(self.noted(line, part.comments))
-        if early and len(first) < len(fields):
-            at = next(p for p in fields if p.code is not None and p.code.operations)
-            raise Unsaid("field-too-early", at.name, at.code.span.start if at.code else 0)
         return self._hook("beforeCreate", first), self._hook("created", then)
+
+    def _used_early(self) -> set[str]:
+        """The fields that are used before `created` runs: by what is provided, and by watchers at once."""
+        methods = {method.name: method.text for method in self.component.methods()}
+        queue = [part.code for part in self._of(Provided)]
+        for part in self.component.reactions:
+            if part.immediate and part.handler is not None:
+                queue += [part.handler.text] if part.handler.text is not None else []
+                queue += [methods[part.handler.method]] if part.handler.method in methods else []
+        found: set[str] = set()
+        seen: set[str] = set()
+        while queue:
+            for one in queue.pop().all():
+                if isinstance(one, FieldUse) and one.member.kind == "field":
+                    found.add(one.member.name)
+                elif isinstance(one, MethodCall | MethodValue) and one.member.name not in seen:
+                    seen.add(one.member.name)
+                    queue += [methods[one.member.name]] if one.member.name in methods else []
+        return found
 
     def _hook(self, name: str, lines: list[Fragment]) -> Fragment | None:
         if not lines:

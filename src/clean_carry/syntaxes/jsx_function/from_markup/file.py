@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from dataclasses import replace
 
 from clean_carry.component.code import Builtin, FieldUse, Member, Operation, Read, Taken
 from clean_carry.component.fragment import Fragment, copy, joined, new
@@ -20,7 +21,7 @@ from clean_carry.component.markup import (
     slot_names,
     walk,
 )
-from clean_carry.component.members import Derived, Injected, KeptOption, StateField
+from clean_carry.component.members import Derived, Injected, KeptOption, StateField, Timed
 from clean_carry.component.model import Component, Refusal
 from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
 from clean_carry.source.javascript.tree import Node
@@ -71,11 +72,20 @@ def write_from_markup(fitted: Fitted) -> Written:
     return unchanged(file.source, fitted.ledger, tuple(refused))
 
 
+def _made_at_once(component: Component) -> Component:
+    """A component whose code just before the first render runs with that of its making: nothing happens
+    between them."""
+    members = component.members
+    late = [m for m in members if isinstance(m, Timed) and m.when == "starting"]
+    moved = tuple(replace(one, when="made") for one in late)
+    return replace(component, members=(*(m for m in members if m not in late), *moved))
+
+
 class _File:
     """One file on its way to a function; raises `Unsaid`."""
 
     def __init__(self, file: ScriptFile, fitted: Fitted, component: Component) -> None:
-        component = with_reached(component)
+        component = _made_at_once(with_reached(component))
         self.file, self.fitted, self.component = file, fitted, component
         # By name: the statements that import the components it draws.
         self.children: dict[str, Node] = {}
@@ -298,6 +308,9 @@ class _File:
         drawn = writer.drawn(component.view.markup, 2)
         blocks[statements.effects_at : statements.effects_at] = self._fields(writer)
         blocks += writer.attributes.hearing
+        for entry in self.ledger.entries:
+            if entry.notion == "code" and entry.span in writer.attributes.two_ways.replaced:
+                entry.outcome, entry.rule = "carried", "two-way"
         for name, write, value, take in writer.attributes.two_ways.typed:
             hook = self.speller.helper("useTyped")
             blocks.append(new(f"const [{name}, {write}] = {hook}({value}, {take}){self.end}"))

@@ -43,11 +43,24 @@ def gives_list(text: str) -> bool:
 
 
 def container_of(text: str) -> str:
-    """Return "list" or "object" if the expression always makes one that a spread can copy, else ""."""
-    if gives_list(text):
+    """Return "list", "object", "set" or "map" if the expression always makes one, else ""."""
+    plain = _untyped(text.strip())
+    if gives_list(plain):
         return "list"
-    plain = text.strip()
+    made = re.match(r"new (Set|Map)\b", plain)
+    if made is not None and plain.endswith(")"):
+        return made[1].lower()
     return "object" if plain.startswith("{") and _opening(plain) == 0 else ""
+
+
+def _untyped(text: str) -> str:
+    """An expression without what it is said to be at its end: `[] as Row[]`."""
+    depth = 0
+    for at, sign in enumerate(text):
+        depth += (sign in "([{") - (sign in ")]}")
+        if depth == 0 and at and text.startswith(" as ", at):
+            return text[:at]
+    return text
 
 
 def _opening(text: str) -> int:

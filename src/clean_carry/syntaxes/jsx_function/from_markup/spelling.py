@@ -46,6 +46,15 @@ class Unsaid(Exception):
         self.rule, self.detail, self.at = rule, detail, at
 
 
+# A copy of what a field holds, by what that is.
+_COPIES = {
+    "list": "[...{now}]",
+    "object": "{{ ...{now} }}",
+    "set": "new Set({now})",
+    "map": "new Map({now})",
+}
+
+
 @dataclass
 class Speller:
     """Spells the operations of one component. `hooks` are the runtime's functions it needs, `helpers`
@@ -210,7 +219,7 @@ class Speller:
         form = self.containers.get(name, "")
         if not form:
             raise Unsaid("alias-not-followed", name, self.times.component.span.start)
-        copied = f"[...{now}]" if form == "list" else f"{{ ...{now} }}"
+        copied = _COPIES[form].format(now=now)
         return f"{self.names.setter(name)}({copied})"
 
     def _changed(self, operation: Changed) -> Fragment:

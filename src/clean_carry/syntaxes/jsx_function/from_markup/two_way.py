@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from clean_carry.component.code import Read
 from clean_carry.component.fragment import Fragment, new, settled
 from clean_carry.component.markup import BoundAttribute, Element, StaticAttribute, TwoWay
+from clean_carry.component.spans import Span
 from clean_carry.syntaxes.jsx_function.from_markup.events import pascal
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 
@@ -24,6 +25,8 @@ class TwoWays:
 
     def __post_init__(self) -> None:
         self.typed: list[tuple[str, str, str, str]] = []
+        # Code that a binding writes anew.
+        self.replaced: list[Span] = []
 
     def written(self, bound: TwoWay, node: Element) -> list[Fragment]:
         """The properties of one binding."""
@@ -133,6 +136,7 @@ class TwoWays:
 
     def _settled(self, bound: TwoWay) -> Fragment:
         result = settled(-1, "")
+        self.replaced.append(bound.code.span)
         for one in bound.code.all():
             result += settled(one.entry, "two-way")
         return result

@@ -9,7 +9,7 @@ from typing import Literal
 from clean_carry.source.javascript.mutations import changes_insides
 from clean_carry.source.javascript.scope import Binding, is_write
 from clean_carry.source.javascript.tree import Node
-from clean_carry.source.javascript.values import is_constant, property_name
+from clean_carry.source.javascript.values import is_constant, property_name, runs_code
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_flat.statements.calls import (
@@ -328,7 +328,7 @@ def _readonly(declared: Declared, node: Node, pattern: Node, call: RuntimeCall) 
         if known is not None and known.kind in ("state", "derived", "prop"):
             declared.held[pattern.text] = known
             return Statement("gone", node, pattern.text)
-        if first is not None and is_constant(first):
+        if first is not None and (is_constant(first) or not runs_code(first)):
             declared.held[pattern.text] = Held("state", pattern.text)
             return Statement("state", node, pattern.text, first, call)
     return declared._shared(node, pattern, call.node)

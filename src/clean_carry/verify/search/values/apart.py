@@ -41,7 +41,8 @@ def told_apart(value: Any, keys: frozenset[str]) -> Any:
 
 def _another(key: Any, seen: list[Any]) -> Any:
     """A key that was not seen yet; keys are compared as text."""
-    made, number = key, 2
+    # An object is no key: all read alike as text.
+    made, number = ("key" if isinstance(key, dict | list) else key), 2
     while str(made) in seen:
         made = key + number if isinstance(key, int | float) else f"{key} {number}"
         number += 1

@@ -156,7 +156,9 @@ class Situations:
 
     def contents_of(self, slot: str) -> Sequence[list[Any]]:
         """What a slot is filled with: what the project itself puts there first; no slot like another."""
-        return self.contents.get(slot) or (_some(slot), *CONTENTS[1:])
+        found = self.contents.get(slot) or (_some(slot), *CONTENTS[1:])
+        # Content that is given, and empty, is none where content is an input.
+        return [one for one in found if one] if self.typed else found
 
     def off(self) -> Situation:
         """The same with every truth value off."""
@@ -402,6 +404,8 @@ def _suggested(shape: Shape, values: list[Any]) -> list[Any]:
 
     Nothing at all is suggested only where the code asks for it.
     """
+    # Nothing, given by name: whether that is an input or none is each runtime's own.
+    values = [value for value in values if value != {"$": "undefined"}]
     told = [_TELLING[kind] for kind in sorted(shape.kinds) if kind in _TELLING]
     if shape.declared or not told:
         return values
