@@ -6,6 +6,7 @@ python benchmarks/crossings.py --check   exits with 1 where it is not up to date
 
 from __future__ import annotations
 
+import json
 import sys
 import tempfile
 from collections.abc import Iterator
@@ -15,6 +16,8 @@ from pathlib import Path
 from clean_carry.component.errors import CarryError
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
+from matrix import NAMES
+from matrix import PAGE as MATRIX
 from notion_probes import PROBES, Probe
 
 PAGE = Path(__file__).parent.parent / "docs" / "crossings.md"
@@ -136,9 +139,24 @@ def page() -> Iterator[str]:
                 yield f"| {probe.name} | " + " | ".join(cells) + " |"
 
 
+def matrix() -> Iterator[str]:
+    """The six components, every way, as `benchmarks/matrix.py` found them."""
+    found = json.loads(MATRIX.read_text("utf-8"))
+    ways = list(next(iter(found.values())))
+    yield "\n## Six components, every way\n"
+    yield "Made by `python benchmarks/matrix.py`: each is carried and rendered in the runtimes of both sides;"
+    yield "behind the arrow, the same for the new text carried back to where it came from.\n"
+    yield "| from → to | " + " | ".join(NAMES[name] for name in found) + " |"
+    yield "|---" * (len(found) + 1) + "|"
+    for one in ways:
+        cells = [found[name][one] for name in found]
+        shown = [c["there"] + (f" ↩ {c['back']}" if "back" in c else "") for c in cells]
+        yield f"| {one} | " + " | ".join(shown) + " |"
+
+
 def main() -> int:
     """Write the page, or check it."""
-    text = "\n".join(page()) + "\n"
+    text = "\n".join([*page(), *matrix()]) + "\n"
     if "--check" in sys.argv:
         return int(not PAGE.exists() or PAGE.read_text("utf-8") != text)
     PAGE.write_text(text, "utf-8")

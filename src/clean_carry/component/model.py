@@ -130,7 +130,8 @@ class View:
     component draws again only where inputs or state changed. It may draw nothing at all, not even null, at
     `undefined_at`. Of a template, `holders` stand for the instance before names, `names` are those it uses:
     the name, where it stands, whether it is written, whether it stands for a field of its own name; `tags`
-    are those of its elements, `element_names` those given to elements.
+    are those of its elements, `element_names` those given to elements. What is no input goes to
+    the root by itself where it `falls_through`.
     """
 
     drawing: Code | None = None
@@ -144,6 +145,7 @@ class View:
     element_names: tuple[tuple[str, Span], ...] = ()
     tags: frozenset[str] = frozenset()
     root_is_component: bool = False
+    falls_through: bool = False
 
 
 @dataclass(frozen=True)

@@ -123,7 +123,7 @@ def _joined(
                 status="left" if "left" in (one.status, two.status) else one.status,
                 files=files,
                 counts=left,
-                interface=_through(one.interface, two.interface),
+                interface=through(one.interface, two.interface),
                 findings=findings,
             )
         )
@@ -154,7 +154,7 @@ def _placed(
     return tuple(made)
 
 
-def _through(one: InterfaceMap, two: InterfaceMap) -> InterfaceMap:
+def through(one: InterfaceMap, two: InterfaceMap) -> InterfaceMap:
     """The rows of one map, under the names the other one gives them, with those the other one adds."""
     names = {(row.kind, row.old): row.new for row in two.rows}
     known = {(row.kind, row.new) for row in one.rows}

@@ -82,8 +82,9 @@ class Pair:
 
     @property
     def one_runtime(self) -> bool:
-        """Whether both versions run in the same runtime, so that paints can be compared."""
-        return self.old.runtime == self.new.runtime
+        """Whether both versions run in the same runtime, so that paints can be compared. One that came back
+        through another runtime has an interface map, and is compared as between two."""
+        return self.old.runtime == self.new.runtime and self.interface is None
 
     def compare(
         self, trial: Trial, first: dict[str, Any], second: dict[str, Any]

@@ -251,7 +251,7 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         # What is a slot or an event of the old side is given as that.
         for _, made in (*interface.slots, *interface.events):
             other.shapes.pop(made.removesuffix("()"), None)
-    inputs = inputs.join(other, back, across=old.runtime != new.runtime)
+    inputs = inputs.join(other, back, across=not pair.one_runtime)
     if back.get("className") == "class" and "class" in inputs.shapes:
         # What joins the classes of a component is text in one runtime; the other takes more forms of it.
         inputs.shapes["class"] = Shape({"string"}, declared=True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from dataclasses import replace
 
 from clean_carry.component.fragment import Fragment, copy, joined, new, render
 from clean_carry.component.interface import InterfaceMap, interface_of
@@ -40,10 +41,27 @@ def write_file(fitted: Fitted) -> Written:
         try:
             if component.span.start in fitted.excluded:
                 raise Unsaid(*fitted.excluded[component.span.start])
+            if file.exported.literal.type == "object":
+                return _as_it_is(fitted, component)
             return _File(file, fitted, component).written()
         except Unsaid as reason:
             refused = (Refusal(component.name, reason.rule, reason.detail, reason.at),)
     return unchanged(file.source, fitted.ledger, tuple(refused))
+
+
+def _as_it_is(fitted: Fitted, component: Component) -> Written:
+    """An object that stands elsewhere, in the file its reader has made of it."""
+    file: SingleFile = fitted.file
+    whole = unchanged(file.source, fitted.ledger, ())
+    path = beside(file.source.path, SYNTAX.suffix, "vue")
+    made = replace(whole.files[0], path=path, finish=_closed_up)
+    start = component.span.start
+    return Written((made,), (component,), (), {start: _interface(component)}, {start: []})
+
+
+def _closed_up(text: str) -> str:
+    """The object without the lines its template left empty."""
+    return re.sub(r"\{ (name: '[^'\n]*',)[ \t]*\n(?:[ \t]*\n)*", r"{\n  \1\n", text, count=1)
 
 
 class _File:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from clean_carry.component.code import Code, Member, Read, WholeRead
 from clean_carry.component.members import Derived, Effect, Method
+from clean_carry.component.model import Component, Prop
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import is_write
@@ -27,6 +28,7 @@ from clean_carry.syntaxes.jsx.neutral.events import send
 from clean_carry.syntaxes.jsx_function.reading.built import BuiltValue, built_values
 from clean_carry.syntaxes.jsx_function.reading.effects import EffectReader
 from clean_carry.syntaxes.jsx_function.reading.facts import FunctionFacts
+from clean_carry.syntaxes.jsx_function.reading.fall_through import with_fall_through
 from clean_carry.syntaxes.jsx_function.reading.hooks import HookCall, Hooks
 from clean_carry.syntaxes.jsx_function.reading.later import keep_rendered
 from clean_carry.syntaxes.uses import Build, Raw
@@ -366,6 +368,12 @@ class FunctionDrawing(DrawnReader):
         self.facts.raws += [raw for raw in self._of_effects() if raw.notion in wanted]
 
     # -- members --------------------------------------------------------------------------------------
+
+    def completed(
+        self, component: Component, props_of: Callable[[Component], tuple[Prop, ...]]
+    ) -> Component:
+        """The component with its markup; what falls through to its root is said by that alone."""
+        return with_fall_through(super().completed(component, props_of), self.facts)
 
     def values(self) -> list[Derived]:
         """The values the body names, as derived ones; those with statements keep these."""

@@ -411,4 +411,5 @@ def _interface(component: Component) -> InterfaceMap:
         ((name or CONTENT, name) for name in slot_names(component.view.markup)),
         exposed=((name, name) for name in component.outward.exposed),
         tags=((component.name, component.name),),
+        classes=((("className", "class"),) if component.view.falls_through else ()),
     )

@@ -88,6 +88,8 @@ class Statements:
         exposed = self._exposed()
         # Attributes that are no inputs go where the markup says, and nowhere by themselves.
         options = new(f"defineOptions({{ inheritAttrs: false }}){self.end}")
+        if component.view.falls_through:
+            options = Fragment()
         contract = self._contract()
         helpers = self._helpers()
         blocks = [

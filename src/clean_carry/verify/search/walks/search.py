@@ -113,7 +113,7 @@ class Search:
     ) -> None:
         self.bench, self.pair = bench, pair
         # What a runtime makes of a value of another type than the declared one is its own.
-        across = pair.old.runtime != pair.new.runtime
+        across = not pair.one_runtime
         keys = keys_of(pair.old.text) | keys_of(pair.new.text) if across else frozenset()
         self.situations = Situations(inputs, typed=across, keys=keys)
         if across and pair.interface is not None:

@@ -1,0 +1,118 @@
+"""Six components, every way between two families: carried, and verified in the runtimes of both sides.
+
+    python benchmarks/matrix.py [--budget SECONDS] [--only NAME]
+
+Writes benchmarks/matrix.json, which `benchmarks/crossings.py` shows as a table of docs/crossings.md. A cell
+is `same`, `unproven`, `differs`, or `refused` with the rule. Where a file can be carried back, the round
+trip is verified against the file it began with: what comes back sees only the text between.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+import tempfile
+from pathlib import Path
+
+from clean_carry.component.errors import CarryError
+from clean_carry.component.interface import InterfaceMap
+from clean_carry.component.result import Result
+from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.crossing.chain import through
+from clean_carry.syntaxes.registry import declared, way
+from clean_carry.verify.pair import Trials, sides_of_result, verified
+from clean_carry.verify.verify import Effort
+from clean_carry.verify.worker_pool import Bench
+
+CANONICAL = Path(__file__).parent.parent / "tests" / "canonical"
+PAGE = Path(__file__).with_suffix(".json")
+ORIGINS = (
+    "jsx-class",
+    "jsx-function",
+    "single-file-object",
+    "single-file-flat",
+    "registered-object",
+)
+TARGETS = ("jsx-function", "single-file-flat", "single-file-object")
+NAMES = {
+    "BerthCard": "props and events",
+    "DepartureList": "list and condition",
+    "FreightForm": "form",
+    "TideFetch": "fetch with cleanup",
+    "NoticePanel": "slots",
+    "QuayBadge": "styles",
+}
+
+
+def kebab(name: str) -> str:
+    """`TideFetch` as `tide-fetch`."""
+    return "".join(f"-{sign.lower()}" if sign.isupper() else sign for sign in name).lstrip("-")
+
+
+def file_of(name: str, origin: str) -> Path:
+    """The file of a canonical component in a syntax."""
+    folder = CANONICAL / origin.replace("-", "_")
+    stem = kebab(name) if origin == "registered-object" else name
+    return next(path for path in folder.iterdir() if path.stem == stem)
+
+
+def carried(path: Path, origin: str, target: str) -> Result:
+    """What a file becomes; a refusal is a result too."""
+    return carry_file(Request(path, path.name, target, origin, assume_carried=True))[0]
+
+
+def verdict(
+    bench: Bench, path: Path, result: Result, budget: float, through_: InterfaceMap | None = None
+) -> str:
+    """What comparing the old file with the new text gives; `through_` is the map of what came back."""
+    if result.status == "refused":
+        return f"refused {result.findings[0].rule}"
+    old, new, interface = sides_of_result(path, result)
+    interface = interface or through_
+    return verified(bench, (old, new), interface, Trials(None), Effort(budget)).verdict
+
+
+def round_trip(bench: Bench, path: Path, result: Result, origin: str, budget: float) -> str:
+    """Carry the text of a result back, from a folder with nothing else in it, and verify it."""
+    with tempfile.TemporaryDirectory() as name:
+        folder = Path(name)
+        for file in result.files:
+            (folder / Path(file.path).name).write_bytes(file.data)
+        between = folder / Path(result.files[0].path).name
+        try:
+            back = carried(between, result.target, origin)
+        except CarryError as error:
+            return f"refused {error.message}"
+        across = declared(origin).family != declared(result.target).family
+        there_and_back = through(result.interface, back.interface) if across else None
+        return verdict(bench, path, back, budget, there_and_back)
+
+
+def main() -> int:
+    """Fill the table."""
+    parser = argparse.ArgumentParser(description=(__doc__ or "").split("\n")[0])
+    parser.add_argument("--budget", type=float, default=3.0)
+    parser.add_argument("--only", default="")
+    options = parser.parse_args()
+    found: dict[str, dict[str, dict[str, str]]] = {}
+    with Bench() as bench:
+        for name in NAMES:
+            for origin in ORIGINS:
+                for target in TARGETS:
+                    if origin == target or (options.only and options.only != name):
+                        continue
+                    path = file_of(name, origin)
+                    result = carried(path, origin, target)
+                    cell = {"there": verdict(bench, path, result, options.budget)}
+                    if cell["there"] == "same" and way(target, origin):
+                        cell["back"] = round_trip(bench, path, result, origin, options.budget)
+                    found.setdefault(name, {})[f"{origin} → {target}"] = cell
+                    print(f"{name} {origin} → {target}: {cell}", file=sys.stderr)
+    if not options.only:
+        PAGE.write_text(json.dumps(found, indent=1, ensure_ascii=False) + "\n", "utf-8")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,26 @@
+<template>
+  <b
+    class="badge"
+    :class="{ on: on, off: !on }"
+    :style="{ opacity: level / 10, width: wide ? '12em' : '6em' }"
+    @click="on = !on"
+  >Level {{ level }}</b>
+</template>
+
+<script>
+export default {
+  name: 'QuayBadge',
+  props: {
+    level: { type: Number, default: 1 },
+    wide: Boolean,
+  },
+  data() {
+    return { on: false };
+  },
+};
+</script>
+
+<style scoped>
+.badge { display: inline-block; }
+.badge.on { font-weight: bold; }
+</style>
