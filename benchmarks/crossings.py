@@ -144,8 +144,8 @@ def matrix() -> Iterator[str]:
     found = json.loads(MATRIX.read_text("utf-8"))
     ways = list(next(iter(found.values())))
     yield "\n## Six components, every way\n"
-    yield "Made by `python benchmarks/matrix.py`: each is carried and rendered in the runtimes of both sides;"
-    yield "behind the arrow, the same for the new text carried back to where it came from.\n"
+    yield "Made by `python benchmarks/matrix.py`: each is carried, and rendered in the runtimes of both"
+    yield "sides; behind the arrow, the same for the new text carried back to where it came from.\n"
     yield "| from → to | " + " | ".join(NAMES[name] for name in found) + " |"
     yield "|---" * (len(found) + 1) + "|"
     for one in ways:

@@ -32,7 +32,22 @@ def _moved(before: Tree, now: Tree) -> bool:
     """Whether nodes that were there before stand in another order, or look alike, which tells nothing."""
     old = [json.dumps(node) for node in before if isinstance(node, list)]
     new = [json.dumps(node) for node in now if isinstance(node, list)]
-    common = set(old) & set(new)
     if len(set(new)) < len(new):
         return True
+    # What has changed inside as well is told by the text it begins with.
+    return _in_another_order(old, new) or _in_another_order(_begun(before), _begun(now))
+
+
+def _in_another_order(old: list[str], new: list[str]) -> bool:
+    common = set(old) & set(new)
     return [one for one in old if one in common] != [one for one in new if one in common]
+
+
+def _begun(nodes: Tree) -> list[str]:
+    """The elements by their tags and the text each begins with; none where two begin alike."""
+    found = []
+    for node in nodes:
+        if isinstance(node, list):
+            first = next((child for child in node[3] if isinstance(child, str)), "")
+            found.append(f"{node[0]} {first}")
+    return found if len(set(found)) == len(found) else []

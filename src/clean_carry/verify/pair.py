@@ -298,7 +298,8 @@ def verified(
     result = Verification((), reason="neither side exports a component of the same name")
     for name in names[:4]:
         mounted = manner.mounted(old, name), manner_of(new).mounted(new, name)
-        if old.runtime.framework == new.runtime.framework and not manner.registered:
+        one_family = old.runtime.framework == new.runtime.framework and interface is None
+        if one_family and not manner.registered:
             result, mounted = _in_use(bench, mounted, effort, progress)
         else:
             result = explore(bench, *mounted, effort, interface, progress)

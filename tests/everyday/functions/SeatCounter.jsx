@@ -38,7 +38,7 @@ const SeatCounter = forwardRef(function SeatCounter({ value, onChange, capacity 
       <input
         type="range"
         min="0"
-        max={capacity}
+        max="6"
         value={children}
         onChange={(event) => setChildren(Number(event.target.value))}
       />

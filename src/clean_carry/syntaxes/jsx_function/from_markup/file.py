@@ -10,6 +10,7 @@ from clean_carry.component.code import Builtin, FieldUse, Member, Operation, Rea
 from clean_carry.component.fragment import Fragment, copy, joined, new
 from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.markup import (
+    Condition,
     Element,
     Loop,
     Markup,
@@ -102,7 +103,7 @@ class _File:
             if isinstance(one, FieldUse) and one.member.kind == "element":
                 if one.member.name not in known:
                     raise Unsaid("unknown-use", f"$refs.{one.member.name}", one.span.start)
-        self.root = self._root(component.view.markup)
+        self.roots = self._roots(component.view.markup)
         self.attributes_kept = self._attributes_kept()
         scoped = any(block.scoped for block in file.styles)
         self.mark = scope_mark(component.name) if scoped else ""
@@ -139,7 +140,7 @@ class _File:
             plain = is_identifier(wish) and wish not in HTML_NAMES
             plain = plain and wish not in given
             names.slots[name] = names.choose(wish if plain else f"{wish}Slot", f"{wish}Slot")
-        if self.root is not None:
+        if self.roots:
             names.taken.add("className")
         for field in component.state.fields or () if component.state is not None else ():
             names.of(Member("state", field.name))
@@ -179,13 +180,13 @@ class _File:
         asked = (
             isinstance(one, Builtin) and one.name == "$el" for _, one in self.component.operations()
         )
-        if self.root is None or self.root.component or not any(asked):
+        if len(self.roots) != 1 or self.roots[0].component or not any(asked):
             return
         moved = _MOVES.search(self.source.data, *self.file.script)
         if moved is not None:
             # The runtime takes an element away where it put it.
             raise Unsaid("not-in-target", "$el, which is moved in the page", moved.start())
-        own = next((a.member for a in self.root.attributes if isinstance(a, Reference)), "")
+        own = next((a.member for a in self.roots[0].attributes if isinstance(a, Reference)), "")
         names = self.speller.names
         named = names.of(Member("element", own)) if own else names.choose("root", "rootElement")
         self.speller.root_named = named
@@ -208,10 +209,18 @@ class _File:
         again._find_asked()
         self.times.live, self.times.asked = again.live, again.asked
 
-    def _root(self, nodes: tuple[Markup, ...]) -> Element | None:
-        """The one element that takes what the parent passes on."""
+    def _roots(self, nodes: tuple[Markup, ...]) -> tuple[Element, ...]:
+        """The elements that take what the parent passes on: the only root, or that of each arm of a
+        condition; none where there may be several."""
         real = [one for one in nodes if not _is_blank(one, self.source)]
-        return real[0] if len(real) == 1 and isinstance(real[0], Element) else None
+        if len(real) != 1:
+            return ()
+        if isinstance(real[0], Element):
+            return (real[0],)
+        if not isinstance(real[0], Condition):
+            return ()
+        found = [self._roots(branch.children) for branch in real[0].branches]
+        return tuple(root for roots in found for root in roots) if all(found) else ()
 
     def _attributes_kept(self) -> bool:
         """Whether attributes go where the template says, and nowhere by themselves."""
@@ -252,10 +261,10 @@ class _File:
     def _script(self, stem: str, language: str, styled: bool) -> Fragment:
         component, names = self.component, self.speller.names
         statements = Statements(component, self.source, self.speller)
-        takes_root = self.root is not None and not self.attributes_kept
+        takes_root = bool(self.roots) and not self.attributes_kept
         writer = MarkupWriter(
             self.speller, self.unit, self.style.fit.width, self.mark,
-            self.root if takes_root else None, self._tag,
+            self.roots if takes_root else (), self._tag,
         )  # fmt: skip
         blocks, drawn = self._blocks(statements, writer)
         line = f"\n{self.unit}"

@@ -53,7 +53,7 @@ _NO_TEXT = frozenset("table thead tbody tfoot tr ul ol dl select optgroup".split
 class MarkupWriter:
     """Writes the markup of one component; raises `Unsaid` for what would not be drawn alike.
 
-    `root` says of a node that it takes what the parent passes on, `tag_of` gives the name of a component.
+    `roots` are the elements that take what the parent passes on, `tag_of` gives the name of a component.
     `notes` are what is to be known.
     """
 
@@ -61,7 +61,7 @@ class MarkupWriter:
     unit: str
     width: int
     mark: str
-    root: Element | None
+    roots: tuple[Element, ...]
     tag_of: Callable[[str, int], str]
     notes: list[tuple[str, str, int]] = field(default_factory=list)
     # Names that hold the tags code gives, and that code.
@@ -375,7 +375,7 @@ class MarkupWriter:
             tag = self._named_tag(node, node.chosen)
         if node.component:
             tag = self.tag_of(node.tag, node.span.start)
-        root = self.root is not None and node.span == self.root.span
+        root = any(node.span == one.span for one in self.roots)
         given = self.attributes.written(node, depth, root=root)
         if node.branch:
             given.insert(0, new(f'key="{node.branch}"'))
