@@ -103,3 +103,13 @@ def test_an_option_without_a_reader_is_never_taken_for_somebodys_own(option: str
 def test_every_pair_is_named_by_a_row(pair: Path) -> None:
     text = (SYNTAXES / "jsx_class" / "constructs.md").read_text("utf-8")
     assert f"`{pair.name}`" in text
+
+
+@pytest.mark.parametrize("folder", ["jsx_function", "single_file_flat"])
+def test_every_function_of_the_runtime_has_a_row(folder: str) -> None:
+    found = json.loads((HERE / folder / "runtime-members.json").read_text("utf-8"))
+    page = (SYNTAXES / folder / "constructs.md").read_text("utf-8")
+    table = page.split("## What the runtime declares")[1]
+    first = [line.split("|")[1] for line in table.splitlines() if line.startswith("|")]
+    for name in found["functions"]:
+        assert sum(f"`{name}`" in cell for cell in first) == 1, name

@@ -20,6 +20,7 @@ from clean_carry.syntaxes.jsx.drawing.locals import (
     bare,
     body_of,
     holds_markup,
+    is_map,
     parameters_of,
 )
 from clean_carry.syntaxes.jsx.neutral.drawing import DrawnReader
@@ -199,6 +200,8 @@ class FunctionDrawing(DrawnReader):
             binding = scope.names.get(name.text) if scope is not None else None
             if name.text[:1].isupper():
                 self.facts.refuse("component-in-component", name.text, name.start)
+            elif binding is not None and any(not _renders(ref) for ref in binding.references):
+                self.facts.refuse("markup-in-code", "markup that is kept as a value", value.start)
             elif binding is not None and len(binding.references) == 1 and not value.has("async"):
                 yield name.text, value
             elif binding is not None and len(binding.references) > 1:
@@ -413,7 +416,18 @@ class FunctionDrawing(DrawnReader):
 
     def effect(self, call: HookCall) -> Effect | None:
         """The effect a call makes."""
-        return EffectReader(self.facts, self.hooks, self.events, self._at).read(call)
+        return EffectReader(self.facts, self.hooks, self.events).read(call)
+
+
+def _renders(ref: Node) -> bool:
+    """Whether a function that returns markup is called, or handed on to a list, where it is named."""
+    above = ref.parent
+    if above is None:
+        return False
+    call = above.parent if above.type == "arguments" else above
+    if call is None or call.type != "call_expression":
+        return False
+    return ref.field == "function" or is_map(call)
 
 
 def _all_inputs(span: Span) -> Build:

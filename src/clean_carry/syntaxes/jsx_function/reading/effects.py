@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from clean_carry.component.code import Cleanup, Code, Member, Operation
+from clean_carry.component.code import Cleanup, Code, Operation
 from clean_carry.component.members import Effect
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
@@ -17,17 +17,15 @@ _NOTHING = ("undefined", "null", "void 0")
 
 
 class EffectReader:
-    """Reads the effects of one function. `events` are inputs that became events, `at` the members behind
-    the places of reads."""
+    """Reads the effects of one function; `events` are inputs that became events."""
 
     def __init__(
         self,
         facts: FunctionFacts,
         hooks: Hooks,
         events: tuple[str, ...],
-        at: dict[tuple[int, int], Member],
     ) -> None:
-        self.facts, self.hooks, self.events, self.at = facts, hooks, events, at
+        self.facts, self.hooks, self.events = facts, hooks, events
 
     def read(self, call: HookCall) -> Effect | None:
         """The effect a call makes; None where it is refused."""
@@ -130,9 +128,8 @@ class EffectReader:
         binding = self.facts.names.meaning(root)
         if binding is None or binding.scope is self.facts.names.module:
             return []
-        member = self.at.get((root.start, root.end)) or self.at.get((part.start, part.end))
-        if member is not None and member.kind == "derived" and part is root:
-            self._check_made_anew(member.name, part)
+        if name in self.facts.values and part is root:
+            self._check_made_anew(name, part)
         return [self.facts.code(self.facts.span(part))]
 
     def _check_made_anew(self, name: str, part: Node) -> None:

@@ -85,7 +85,7 @@ def _component(
         Language(tree.typed, tree.annotated),
         facts=Facts(
             reserved=frozenset(facts.names.free),
-            module_names=frozenset(facts.names.module.names),
+            module_names=frozenset(facts.names.module.names) - set(runtime.named.values()),
             locals_at=facts.locals_at,
             carried_names=frozenset({*facts.carried_names, *outside.carried_names}),
         ),

@@ -74,4 +74,7 @@ class EffectWriter:
         typed = kind if self.typed else ""
         head = new(f"function {name}(action{typed}) {{\n{self.unit}{place} = ")
         settle = settled(one.entry, "reducer-to-function")
-        return settle + head + self.level(one.reduce, 1) + new(f"({place}, action){self.end}\n}}")
+        function = self.level(one.reduce, 1)
+        if not is_identifier(reduce):
+            function = new("(") + function + new(")")
+        return settle + head + function + new(f"({place}, action){self.end}\n}}")
