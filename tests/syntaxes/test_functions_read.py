@@ -50,6 +50,18 @@ WRITTEN = {
         "return <b onClick={add}>{rows.length}</b>;",
         ["rows.value = ((now) => {", "})(rows.value)"],
     ),
+    "an input by a name with a dash": (
+        "const go = () => log(label); return <b aria-label={label} onClick={go}>{pier}</b>;",
+        [
+            "ariaLabel: { type: String, default: 'low' },",
+            "log(props.ariaLabel)",
+            ':aria-label="ariaLabel"',
+        ],
+    ),
+    "several spreads are one object, in their order": (
+        "return <b {...pier.first} title={pier.name} {...pier.second}>x</b>;",
+        ['<b v-bind="{ ...pier.first, title: pier.name, ...pier.second }">'],
+    ),
     "a setter that is handed on": (
         "const [n, setN] = useState(0); return <Row n={n} onPick={setN} />;",
         ['@pick="(value) => { n = value; }"'],
@@ -169,7 +181,10 @@ WRITTEN = {
         ['<p class="pier">{{ pier }}</p>'],
     ),
 }
-SIGNATURES = {"what falls through to the root": "{ pier, className, ...others }"}
+SIGNATURES = {
+    "what falls through to the root": "{ pier, className, ...others }",
+    "an input by a name with a dash": "{ pier, 'aria-label': label = 'low' }",
+}
 
 
 @pytest.mark.parametrize("case", WRITTEN)
@@ -212,6 +227,27 @@ def test_a_forwarded_reference_offers_what_it_says(tmp_path: Path) -> None:
     result = carried(tmp_path, text)
     assert "defineExpose({ go });" in result.files[0].text
     assert [row.new for row in result.interface.rows if row.kind == "exposed"] == ["go"]
+
+
+def test_a_forwarded_reference_on_an_element_is_told(tmp_path: Path) -> None:
+    text = (
+        "export default forwardRef(function Pier({ pier }, ref) {\n"
+        "  return <b ref={ref}>{pier}</b>;\n});\n"
+    )
+    result = carried(tmp_path, text)
+    assert [finding.rule for finding in result.findings] == ["reference-forwarded"]
+    assert "<b>{{ pier }}</b>" in result.files[0].text
+
+
+def test_all_attributes_of_an_element_fall_through(tmp_path: Path) -> None:
+    text = (
+        "import { HTMLAttributes } from 'react';\n"
+        "export interface PierProps extends HTMLAttributes<HTMLDivElement> { pier: string }\n"
+        "export const Pier = ({ pier, ...others }: PierProps) => <b {...others}>{pier}</b>;\n"
+    )
+    written = carried(tmp_path, text, "tsx").files[0].text
+    assert "interface PierProps { pier: string }" in written
+    assert '<b v-bind="$attrs">{{ pier }}</b>' in written
 
 
 def test_types_are_carried(tmp_path: Path) -> None:
@@ -271,6 +307,10 @@ REFUSED = {
         "const box = useRef(0); const go = () => onGo(box); return <b onClick={go}>{pier}</b>;",
         "reference-passed",
     ),
+    "an input written by a pattern": (
+        "const go = () => { ({ pier } = load()); }; return <b onClick={go}>{pier}</b>;",
+        "drawn-by-statements",
+    ),
     "a loop while it renders": (
         "for (const a of pier) { log(a); } " + SHOWN,
         "drawn-by-statements",
@@ -292,6 +332,23 @@ def test_what_is_refused(case: str, tmp_path: Path) -> None:
     result = carried(tmp_path, function(body))
     assert result.status == "refused", result.files[0].text
     assert rule in [finding.rule for finding in result.findings], result.findings
+
+
+WHOLE = {
+    "none is declared": ("", "inputs-unlisted"),
+    "one has a name with a dash": (
+        "Pier.propTypes = { 'aria-label': PropTypes.string };\n",
+        "not-in-target",
+    ),
+}
+
+
+@pytest.mark.parametrize("case", WHOLE)
+def test_all_inputs_as_one_object(case: str, tmp_path: Path) -> None:
+    declared, rule = WHOLE[case]
+    body = "const go = () => log(props); return <b onClick={go}>{props['aria-label']}</b>;"
+    result = carried(tmp_path, function(body, "props") + declared)
+    assert [finding.rule for finding in result.findings] == [rule], result.files[0].text
 
 
 UNKNOWN = (

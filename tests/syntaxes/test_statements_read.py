@@ -137,6 +137,11 @@ WRITTEN = {
         "<b>{{ n }} {{ list.length }}</b>",
         ["return this.pier + this.rows.length;", "{{ rows.length }}"],
     ),
+    "an input the template asks for by its holder": (
+        "const props = defineProps({ class: String, row: String, rows: Array });\n",
+        '<b v-for="row in rows" :class="props.class">{{ row }} {{ props.row }} {{ props.rows.length }}</b>',
+        [':class="$props.class"', "{{ $props.row }}", "{{ rows.length }}"],
+    ),
     "a value bound both ways": (
         "const seats = defineModel('seats', { type: Number });\n"
         "const more = () => { seats.value += 1; };\n",
@@ -241,6 +246,23 @@ def test_types_become_declared_inputs_and_events(tmp_path: Path) -> None:
     assert "emits: ['go', 'gone']," in written
     assert "picked: null as Row | null," in written
     assert "export default defineComponent({" in written
+
+
+def test_types_of_other_files_are_followed(tmp_path: Path) -> None:
+    (tmp_path / "deep.ts").write_text("export type Side = 'port' | 'starboard';\n", "utf-8")
+    (tmp_path / "base.ts").write_text(
+        "import type { Side } from './deep';\n"
+        "export interface BerthProps { pier: string; side?: Side; spots?: number[] }\n",
+        "utf-8",
+    )
+    script = (
+        "import type { BerthProps } from './base';\n"
+        "withDefaults(defineProps<BerthProps>(), { spots: () => [] });\n"
+    )
+    written = carried(tmp_path, script, "<b>{{ pier }}</b>", lang="ts").files[0].text
+    assert "pier: { type: String, required: true }," in written
+    assert "side: String as PropType<BerthProps['side']>," in written
+    assert "spots: { type: Array as PropType<BerthProps['spots']>, default: () => [] }," in written
 
 
 def test_two_scripts_become_one(tmp_path: Path) -> None:

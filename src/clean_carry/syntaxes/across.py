@@ -50,6 +50,21 @@ _ROWS: tuple[Row, ...] = (
         "function Berth([first, second]) {}",
     ),
     (
+        "name-unread",
+        "error",
+        "this use of a name of the component is not carried, and would name nothing in the new file",
+        "Use the name as the other places do, or move the code out of the component",
+        "const { pier } = props; label(pier)`high`;",
+    ),
+    (
+        "reference-forwarded",
+        "note",
+        "a parent's reference was given on to an element; in the target it gives the component, whose "
+        "element is its $el",
+        "Expose what parents ask the reference for",
+        "forwardRef((props, ref) => <input ref={ref} />)",
+    ),
+    (
         "component-in-component",
         "error",
         "a component is declared inside of another one: it is another component at each render",
@@ -299,6 +314,13 @@ _ROWS: tuple[Row, ...] = (
         "an element has this of its own and is handed all other inputs, of which the last one wins",
         "Take it out of what is handed on by its name",
         "<button onClick={this.pick} {...rest}>",
+    ),
+    (
+        "inputs-unlisted",
+        "error",
+        "code is given all inputs as one object, and here that holds only declared ones and no events",
+        "Declare the inputs, or give the code those it needs",
+        "const label = describe(props);",
     ),
     (
         "event-handed-on",

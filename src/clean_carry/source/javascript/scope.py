@@ -97,6 +97,17 @@ def is_write(ref: Node) -> bool:
     return False
 
 
+# Leaves that name something: `{ pier } = given` writes `pier`.
+_NAMING = frozenset(
+    {
+        "identifier",
+        "shorthand_property_identifier",
+        "shorthand_property_identifier_pattern",
+        "type_identifier",
+    }
+)
+
+
 class Names:
     """All scopes of a file. `scope_at` and `meaning` answer for any node."""
 
@@ -212,7 +223,7 @@ class Names:
     def _visit(self, node: Node, block: Scope, function: Scope) -> None:
         kind = node.type
         if not node.children:
-            if kind in ("identifier", "shorthand_property_identifier", "type_identifier"):
+            if kind in _NAMING:
                 self._refs.append((node, block))
         elif node.is_function:
             if kind in ("function_declaration", "generator_function_declaration"):

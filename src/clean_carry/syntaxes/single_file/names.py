@@ -2,11 +2,18 @@
 
 from __future__ import annotations
 
+from clean_carry.source.javascript.values import is_identifier
+
 
 def camel(name: str) -> str:
     """`tide-strip` as `tideStrip`."""
     head, *rest = name.split("-")
     return head + "".join(part[:1].upper() + part[1:] for part in rest)
+
+
+def input_name(name: str) -> str:
+    """The name an input is read by: the runtime knows `aria-label` as `ariaLabel`."""
+    return camel(name) if is_identifier(camel(name)) else name
 
 
 def pascal(name: str) -> str:

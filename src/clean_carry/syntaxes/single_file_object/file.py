@@ -13,7 +13,7 @@ from clean_carry.component.model import Component, Refusal
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import Names
-from clean_carry.source.javascript.script_style import fixed_ranges, script_style
+from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
@@ -342,7 +342,7 @@ class _File:
 
     def _edit_template(self) -> None:
         """Write the names of the template that mean a member of another name."""
-        stands = self.component.foreign.stands_for
+        stands, given = self.component.foreign.stands_for, self._given()
         for name, span, _, short in self.component.view.names:
             means = stands.get(name)
             if means is None:
@@ -350,10 +350,24 @@ class _File:
             if means == "$props":
                 after = re.match(rb"\.(\w+)", self.source.data[span.end : span.end + 80])
                 known = {prop.name for prop in self.component.inputs.props}
-                if after is not None and after[1].decode() in known:
+                word = after[1].decode() if after is not None else ""
+                if word in known and word not in RESERVED | given:
                     span, means = span._replace(end=span.end + 1), ""
             text = f"{name}: {means}" if short else means
             self.edits.add(span, text, "statements-to-object")
+
+    def _given(self) -> set[str]:
+        """Names that lists and slots give in the template."""
+        template = self.file.template
+        found: set[str] = set()
+        for node in template.walk() if template is not None else ():
+            for one in node.attributes:
+                if one.value is not None and one.name.startswith(
+                    ("v-for", "v-slot", "#", "slot-scope")
+                ):
+                    names = re.split(r"\s(?:in|of)\s", self.source.slice(*one.value))[0]
+                    found.update(re.findall(r"[\w$]+", names))
+        return found
 
     def _with_head(self, head: Fragment, exported: Fragment) -> Fragment:
         return head + (new("\n\n") if head else Fragment()) + exported

@@ -55,12 +55,13 @@ class InputWriter:
 
     def _declared(self, prop: Prop) -> Fragment:
         key = prop.name if is_identifier(prop.name) else f"{self.quote}{prop.name}{self.quote}"
-        if prop.required:
-            return new(f"{key}: {{ type: {prop.kind}, required: true }}")
+        required = ", required: true" if prop.required else ""
         if prop.default is None:
-            return new(f"{key}: {prop.kind}")
+            return new(
+                f"{key}: {{ type: {prop.kind}{required} }}" if required else f"{key}: {prop.kind}"
+            )
         return (
-            new(f"{key}: {{ type: {prop.kind}, ")
+            new(f"{key}: {{ type: {prop.kind}{required}, ")
             + self._default(prop.default, prop.kind)
             + new(" }")
         )

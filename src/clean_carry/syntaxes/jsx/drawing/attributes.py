@@ -42,12 +42,14 @@ _STARTING = {"defaultValue": "value", "defaultChecked": "checked"}
 
 @dataclass
 class Attributes:
-    """Reads the attributes of one component's elements. `notes` are what is to be known of them."""
+    """Reads the attributes of one component's elements. `notes` are what is to be known of them,
+    `forwarded` is the parameter that holds a parent's reference."""
 
     uses: Uses
     locals: Locals
     known: Known
     unshown: frozenset[str] = frozenset()
+    forwarded: str = ""
     notes: list[tuple[str, str, int]] = field(default_factory=list)
     drawn_comments: set[int] = field(default_factory=set)
 
@@ -118,6 +120,8 @@ class Attributes:
         name, value, entry = self._parts(attribute)
         if ":" in name and not name.startswith(("xlink:", "xml:")):
             self._refuse(name, attribute)
+        if self._is_forwarded(name, value, entry):
+            return None
         special = self._special(name, value, entry, attribute)
         if special is not None:
             return special
@@ -156,6 +160,8 @@ class Attributes:
 
     def _component(self, attribute: Node) -> Attribute | None:
         name, value, entry = self._parts(attribute)
+        if self._is_forwarded(name, value, entry):
+            return None
         if name == "key" or name == "ref":
             return self._special(name, value, entry, attribute)
         if value is not None and value.type.startswith("jsx_"):
@@ -168,6 +174,14 @@ class Attributes:
         if value.type == "string":
             return self._literal(name, value, entry)
         return BoundAttribute(name, self._code(value), self._form(value), entry)
+
+    def _is_forwarded(self, name: str, value: Node | None, entry: int) -> bool:
+        """Whether an attribute gives a parent's reference on: there the parent gets the component."""
+        if name != "ref" or value is None or not self.forwarded or value.text != self.forwarded:
+            return False
+        self.note("reference-forwarded", "", value.start)
+        self.uses.ledger.settle(entry, "carried", "reference-forwarded")
+        return True
 
     def _special(
         self, name: str, value: Node | None, entry: int, attribute: Node

@@ -54,7 +54,7 @@ class MarkupReader:
 
     `known` says what kinds of value own members give, `slot` the name of the slot behind an expression
     (None: it is none), `helper` the method a call draws by. `unshown` are inputs an element of the page has
-    no attribute for.
+    no attribute for, `forwarded` is the parameter that holds a parent's reference.
     """
 
     uses: Uses
@@ -63,9 +63,12 @@ class MarkupReader:
     slot: Callable[[Node], str | None]
     helper: Callable[[Node], Node | None]
     unshown: frozenset[str] = frozenset()
+    forwarded: str = ""
 
     def __post_init__(self) -> None:
-        self.attributes = Attributes(self.uses, self.locals, self.known, self.unshown)
+        self.attributes = Attributes(
+            self.uses, self.locals, self.known, self.unshown, self.forwarded
+        )
 
     def claim(self, notion: str, node: Node) -> int:
         """Claim a construct of the markup."""

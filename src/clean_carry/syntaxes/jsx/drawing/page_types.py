@@ -17,18 +17,32 @@ _OF_PAGE = {
     "DragEvent": "DragEvent",
     "ClipboardEvent": "ClipboardEvent",
     "CSSProperties": "Record<string, string | number>",
+    "ElementType": "string | object",
     "ReactNode": "unknown",
     "ReactElement": "unknown",
     "ReactChild": "unknown",
 }
+# Types of all attributes an element takes.
+_OF_ELEMENTS = ("HTMLAttributes", "SVGAttributes", "SVGProps", "HTMLProps", "DOMAttributes")
+GONE = " "
 # What the field that changed is, where the type names it.
 _WITH_TARGET = frozenset({"ChangeEvent"})
 
 
 def types_of_page(tree: Tree) -> dict[tuple[int, int], str]:
-    """The page's type for each of the runtime's in a file, by where it stands; "" for one that has none."""
+    """The page's type for each of the runtime's in a file, by where it stands; "" for one that has none,
+    `GONE` for what only said that all attributes of an element may be given: they fall through."""
     named = _imported(tree)
     found: dict[tuple[int, int], str] = {}
+    for clause in tree.of("extends_type_clause"):
+        bases = [
+            part.children[0] if part.type == "generic_type" else part
+            for part in clause.named_children
+        ]
+        names = [_name(base, named) or "" for base in bases]
+        if names and all(name.endswith(_OF_ELEMENTS) for name in names):
+            before = [part.end for part in _above(clause) if part.end <= clause.start]
+            found[(max(before, default=clause.start), clause.end)] = GONE
     done: set[int] = set()
     for node in tree.of("generic_type", "nested_type_identifier", "type_identifier"):
         inner = node.children[0] if node.type == "generic_type" else node
@@ -36,6 +50,8 @@ def types_of_page(tree: Tree) -> dict[tuple[int, int], str]:
         if name is None or node.start in done:
             continue
         if any(up.type in ("extends_clause", "import_statement") for up in node.up()):
+            continue
+        if any(start <= node.start < end for start, end in found if found[start, end] == GONE):
             continue
         done.update(below.start for below in inner.walk())
         if name in _WITH_TARGET:
@@ -45,6 +61,10 @@ def types_of_page(tree: Tree) -> dict[tuple[int, int], str]:
         else:
             found[(node.start, node.end)] = _OF_PAGE.get(name, "")
     return found
+
+
+def _above(node: Node) -> list[Node]:
+    return node.parent.children if node.parent is not None else []
 
 
 def _imported(tree: Tree) -> dict[str, str]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field, replace
 
-from clean_carry.component.code import Code, Member, Read, RestInputs
+from clean_carry.component.code import Code, Member, Read, RestInputs, WholeRead
 from clean_carry.component.markup import Markup, codes_of
 from clean_carry.component.members import Derived, Method, Part
 from clean_carry.component.model import Component, Default, Prop
@@ -30,7 +30,8 @@ class DrawnReader:
     """One component on its way to another family: what is known once the names of its code are.
 
     `drawing` is the function that draws, `declared` what its inputs are declared as, `events` the inputs
-    that are events; after `read` there is its markup.
+    that are events, `forwarded` the parameter that holds a parent's reference; after `read` there is its
+    markup.
     """
 
     facts: JsxFacts
@@ -42,6 +43,7 @@ class DrawnReader:
     resolved: set[int] = field(default_factory=set, kw_only=True)
     drawing: Node | None = field(default=None, kw_only=True)
     state_kinds: dict[str, Kinds] = field(default_factory=dict, kw_only=True)
+    forwarded: str = field(default="", kw_only=True)
     locals: Locals = field(init=False)
 
     def helper(self, node: Node) -> Node | None:
@@ -120,16 +122,32 @@ class DrawnReader:
         )
         if component.view.pure:
             self.notes += dict.fromkeys(called_while_drawn(made))
+        self._refuse_unlisted(made)
         facts = replace(component.facts, locals_at=self.locals_at(), noted=tuple(self.notes))
         return replace(
             made, facts=facts, inputs=replace(made.inputs, props=self.inputs(props_of(made)))
         )
 
+    def _refuse_unlisted(self, made: Component) -> None:
+        """Code that is given all inputs as one object gets those that are listed, and no events."""
+        if self.declared and not self.events:
+            return
+        for _, operation in made.operations():
+            if isinstance(operation, WholeRead) and operation.source == "props":
+                name = self.events[0] if self.declared else "props"
+                self.facts.refuse("inputs-unlisted", name, operation.span.start)
+
     def read(self) -> tuple[Markup, ...]:
         """The markup; what cannot be seen as markup refuses the class."""
         assert self.drawing is not None
         reader = MarkupReader(
-            self.facts, self.locals, self._known, self._slot, self.helper, self._unshown()
+            self.facts,
+            self.locals,
+            self._known,
+            self._slot,
+            self.helper,
+            self._unshown(),
+            self.forwarded,
         )
         drawn = reader.drawn_by(self.drawing)
         self.notes = [*self.told, *reader.attributes.notes]

@@ -119,6 +119,30 @@ class FunctionDrawing(DrawnReader):
         keep_earlier(facts)
         refuse_repeated(facts)
         facts.sort()
+        self._refuse_unread_names()
+
+    def _refuse_unread_names(self) -> None:
+        """A name of the function that nothing stands for would name nothing in the target."""
+        facts = self.facts
+        scope = facts.names.inner_scope(facts.node)
+        starts = {raw.span.start for raw in facts.raws}
+        covered = [(r.span.start, r.span.end) for r in facts.raws if r.notion in _COVERING]
+        covered += facts.ignored
+        covered += [(one.statements[0].start, one.statements[-1].end) for one in self.groups]
+        for name, binding in scope.names.items() if scope is not None else ():
+            if id(binding) in self.locals.markup or name in self._helpers:
+                continue
+            if binding.kind == "type":
+                continue
+            for ref in binding.references:
+                if ref.start in starts or any(a <= ref.start < b for a, b in covered):
+                    continue
+                if name == self.forwarded and _is_given_as_reference(ref):
+                    continue
+                if _is_taken_apart(ref):
+                    continue
+                facts.refuse("name-unread", name, ref.start)
+                break
 
     # -- the signature ------------------------------------------------------------------------------
 
@@ -143,18 +167,17 @@ class FunctionDrawing(DrawnReader):
         for ref in binding.references if binding is not None else ():
             above = ref.parent
             part = above.child("property") if above is not None and ref.field == "object" else None
+            if above is not None and above.type == "subscript_expression" and ref.field == "object":
+                index = above.child("index")
+                part = index if index is not None and index.type == "string" else None
             key = property_name(part) if part is not None else None
-            if above is not None and key is not None and above.type == "member_expression":
+            if above is not None and key is not None:
                 if is_write(above):
                     self.facts.refuse("input-written", key, above.start)
                 self._prop_read(above, key)
-            elif above is None or not self._is_taken_apart(above, ref):
+            elif not _is_taken_apart(ref):
                 span = self.facts.span(ref)
                 self.facts.add(ref, "inputs", _all_inputs(span))
-
-    def _is_taken_apart(self, above: Node, ref: Node) -> bool:
-        pattern = above.child("name") if above.type == "variable_declarator" else None
-        return pattern is not None and pattern.type == "object_pattern" and ref.field == "value"
 
     def _prop_read(self, node: Node, key: str) -> None:
         span, member, called = self.facts.span(node), Member("prop", key), node.field == "function"
@@ -417,6 +440,30 @@ class FunctionDrawing(DrawnReader):
     def effect(self, call: HookCall) -> Effect | None:
         """The effect a call makes."""
         return EffectReader(self.facts, self.hooks, self.events).read(call)
+
+
+# Uses that stand for more than the name they begin with.
+_COVERING = frozenset({"event-asked"})
+
+
+def _is_taken_apart(ref: Node) -> bool:
+    """Whether a name is taken apart: `const { steps } = props`."""
+    above = ref.parent
+    if above is None or above.type != "variable_declarator" or ref.field != "value":
+        return False
+    pattern = above.child("name")
+    return pattern is not None and pattern.type == "object_pattern"
+
+
+def _is_given_as_reference(ref: Node) -> bool:
+    """Whether a name is an element's reference: `<div ref={ref}>`."""
+    above = ref.parent
+    attribute = above.parent if above is not None and above.type == "jsx_expression" else None
+    return (
+        attribute is not None
+        and attribute.type == "jsx_attribute"
+        and attribute.children[0].text == "ref"
+    )
 
 
 def _renders(ref: Node) -> bool:

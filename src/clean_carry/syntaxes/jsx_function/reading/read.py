@@ -67,6 +67,7 @@ def _component(
     hooks = Hooks(facts, runtime, candidate.reference)
     hooks.find()
     drawing = FunctionDrawing(facts, hooks)
+    drawing.forwarded = candidate.reference.text if candidate.reference is not None else ""
     drawing.declared = _declared(candidate, facts, outside)
     drawing.defaults = outside.literal
     drawing.prepare()

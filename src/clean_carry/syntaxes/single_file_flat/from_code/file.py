@@ -25,6 +25,7 @@ from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, s
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.contract import Fitted, ScriptFile
 from clean_carry.syntaxes.naming import edited, free_locals, with_short_pairs
+from clean_carry.syntaxes.single_file.names import input_name
 from clean_carry.syntaxes.single_file_flat.from_code.module_code import Cut, ModuleCode, package_of
 from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid, is_open
 from clean_carry.syntaxes.single_file_flat.from_code.statements import Statements
@@ -389,7 +390,7 @@ class _File:
             span = self.source.span(start, end)
             if not text:
                 raise Unsaid("old-runtime-used", self.source.slice(start, end)[:40], start)
-            self.names.edits.add(span, text, "type-of-page")
+            self.names.edits.add(span, text.strip(), "type-of-page")
 
 
 def _within(span: Span, around: Span) -> bool:
@@ -406,7 +407,7 @@ def _components(nodes: tuple[Markup, ...]) -> Iterator[Element]:
 def _interface(component: Component) -> InterfaceMap:
     """Inputs keep their names; functions that are only called are events, content is slots."""
     return interface_of(
-        ((prop.name, prop.name) for prop in component.inputs.props),
+        ((prop.name, input_name(prop.name)) for prop in component.inputs.props),
         ((prop, prop[2].lower() + prop[3:]) for prop in component.outward.events),
         ((name or CONTENT, name) for name in slot_names(component.view.markup)),
         exposed=((name, name) for name in component.outward.exposed),

@@ -10,6 +10,7 @@ from clean_carry.component.markup import (
     Attribute,
     BoundAttribute,
     Handler,
+    Spread,
     StaticAttribute,
     StyleMap,
     inputs_handed_on,
@@ -28,6 +29,11 @@ _OTHER = {
 def handed_together(attributes: tuple[Attribute, ...]) -> list[Attribute | list[Attribute]]:
     """The attributes of an element; those that must stand in one object together, where the first stood."""
     rests = [rest for one in attributes if (rest := inputs_handed_on(one)) is not None]
+    spreads = [at for at, one in enumerate(attributes) if isinstance(one, Spread)]
+    if len(spreads) > 1:
+        # An element takes one object: all between the first and the last stands in it, in its order.
+        first, last = spreads[0], spreads[-1]
+        return [*attributes[:first], list(attributes[first : last + 1]), *attributes[last + 1 :]]
     if not rests:
         return list(attributes)
     named = frozenset.intersection(*(frozenset(rest.named) for rest in rests))
@@ -45,7 +51,7 @@ def handed_together(attributes: tuple[Attribute, ...]) -> list[Attribute | list[
 
 def together_at(together: list[Attribute]) -> int:
     """Where what is handed on stands."""
-    return next(rest.span.start for one in together if (rest := inputs_handed_on(one)) is not None)
+    return next(one.code.span.start for one in together if isinstance(one, Spread))
 
 
 def _meets(attribute: Attribute, named: frozenset[str]) -> bool:

@@ -39,6 +39,7 @@ from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.fragment import Fragment, between, joined, new, settled
 from clean_carry.component.members import Method
 from clean_carry.component.model import Component
+from clean_carry.syntaxes.single_file.names import input_name
 from clean_carry.syntaxes.single_file_flat.spelling import Speller
 
 
@@ -102,6 +103,8 @@ class CodeSpeller(Speller):
 
     def value(self, member: Member) -> str:
         """A member as an expression."""
+        if member.kind == "prop":
+            member = Member("prop", input_name(member.name))
         match member.kind:
             case "prop" if self.template and member.name not in self.imported:
                 return member.name
@@ -132,6 +135,7 @@ class CodeSpeller(Speller):
             case SlotGiven(name=name):
                 return f"$slots.{name or 'default'}"
             case WholeRead(source="props"):
+                self._refuse_renamed(operation)
                 return self.take("props")
             case WholeRead(source="state") if self.whole:
                 return self.whole
@@ -140,6 +144,12 @@ class CodeSpeller(Speller):
             case SetterValue(member=member):
                 return self.value(member)
         return super().spelled(operation)
+
+    def _refuse_renamed(self, whole: WholeRead) -> None:
+        """All inputs in one object have the names they are read by here."""
+        for prop in self.component.inputs.props if self.component is not None else ():
+            if input_name(prop.name) != prop.name:
+                raise Unsaid("not-in-target", f"all inputs, with {prop.name}", whole.span.start)
 
     def _handed_on(self, rest: RestInputs) -> list[tuple[str, str]]:
         """The declared inputs that are handed on with all that is not declared, and their values."""
@@ -289,7 +299,8 @@ class CodeSpeller(Speller):
         if inputs:
             props = self.take("props")
             names = ", ".join(
-                name if name == member.name else f"{member.name}: {name}" for member, name in inputs
+                name if name == member.name else f"{input_name(member.name)}: {name}"
+                for member, name in inputs
             )
             lines.append(f"{operation.keyword} {{ {names} }} = {props}")
         indent = self.source.indent_at(operation.span.start)

@@ -28,6 +28,7 @@ from clean_carry.component.model import Component, Prop
 from clean_carry.component.moments import Moment, Previous
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.single_file.names import input_name
 from clean_carry.syntaxes.single_file_flat.from_code.effects import EffectWriter
 from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid
 from clean_carry.syntaxes.single_file_flat.write import MOMENTS as BY_MOMENT
@@ -145,13 +146,17 @@ class Statements:
             return Fragment()
         used = "props" in self.speller.takes
         head = f"const {self.speller.names.helper('props')} = " if used else ""
-        if self.typed and self.component.inputs.type_text:
+        known = {prop.name: input_name(prop.name) for prop in props}
+        for name, other in known.items():
+            if other != name and (not is_identifier(other) or other in known):
+                raise Unsaid("not-in-target", name, self.component.span.start)
+        if self.typed and self.component.inputs.type_text and all(map(is_identifier, known)):
             return self._typed_props(head)
         if all(not p.kind and p.default is None and not p.required for p in props):
-            names = ", ".join(f"{self.quote}{prop.name}{self.quote}" for prop in props)
+            names = ", ".join(f"{self.quote}{name}{self.quote}" for name in known.values())
             return new(f"{head}defineProps([{names}]){self.end}")
         inner = f"\n{self.unit}"
-        parts = [new(f"{_key(prop.name)}: ") + self._prop(prop) for prop in props]
+        parts = [new(f"{known[prop.name]}: ") + self._prop(prop) for prop in props]
         body = joined((part.shifted(0) for part in parts), f",{inner}")
         return new(f"{head}defineProps({{{inner}") + body + new(f"{self.last}\n}}){self.end}")
 

@@ -387,7 +387,7 @@ class TemplateWriter:
                         first = given.pieces[0]
                         parts.append(new(text[2:-2], first.entry, first.rule))
                     else:
-                        parts.append(new("...") + given)
+                        parts.append(new("...", entry, "spread") + given)
                 case Handler(event=event, code=code, function=True, modifiers=()):
                     key = f"on{event[:1].upper()}{event[1:]}"
                     given = self._code(code, depth)

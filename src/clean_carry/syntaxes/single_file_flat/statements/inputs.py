@@ -9,7 +9,7 @@ from clean_carry.source.javascript.values import is_constant, property_name
 from clean_carry.syntaxes.single_file.options.functions import parts_of
 from clean_carry.syntaxes.single_file_flat.statements.calls import RuntimeCall, runtime_call
 from clean_carry.syntaxes.single_file_flat.statements.held import Declared
-from clean_carry.syntaxes.single_file_flat.statements.types import declared_type, members_of
+from clean_carry.syntaxes.single_file_flat.statements.types import TypeReader
 from clean_carry.syntaxes.uses import Uses
 
 _MEMBERS = ("property_signature", "method_signature")
@@ -18,8 +18,8 @@ _MEMBERS = ("property_signature", "method_signature")
 class InputReader:
     """Reads the macros of one script. `values` are those that stay as they are, by the option they are."""
 
-    def __init__(self, declared: Declared, uses: Uses) -> None:
-        self.declared, self.uses = declared, uses
+    def __init__(self, declared: Declared, uses: Uses, types: TypeReader) -> None:
+        self.declared, self.uses, self.types = declared, uses, types
         self.props: list[Prop] = []
         self.events: list[str] = []
         self.exposed: list[str] = []
@@ -34,7 +34,7 @@ class InputReader:
             return self.names_of_inputs(inner) if inner is not None else []
         first = call.argument()
         if first is None:
-            return [name for name, _ in self._typed(call) or ()]
+            return [name for name, _, _ in self._typed(call) or ()]
         if first.type == "array":
             return [property_name(item) or "" for item in first.named_children]
         return [name or "" for name, _, _ in parts_of(first)]
@@ -106,30 +106,36 @@ class InputReader:
             self.props.append(Prop(name, None, kind, "", required, entry))
         self.values["props"] = self.uses.span(first)
 
-    def _typed(self, call: RuntimeCall) -> list[tuple[str, Node]] | None:
-        """The members of the type a call is given: name, member."""
+    def _typed(self, call: RuntimeCall) -> list[tuple[str, Node, TypeReader]] | None:
+        """The members of the type a call is given: name, member, who reads its type."""
         types = call.node.child("type_arguments")
         given = types.named_children[0] if types is not None and types.named_children else None
-        members = members_of(given, self.declared.blocks.names) if given is not None else None
+        members = self.types.members(given) if given is not None else None
         if members is None:
             return None
-        return [(property_name(m.child("name") or m) or "", m) for m in members]
+        return [(property_name(m.child("name") or m) or "", m, reader) for m, reader in members]
 
     def _from_types(self, call: RuntimeCall) -> None:
         members = self._typed(call)
-        if members is None or any(m.type not in _MEMBERS for _, m in members):
+        if members is None or any(m.type not in _MEMBERS for _, m, _ in members):
             self.uses.refuse("type-not-followed", call.node.text[:60], call.node.start)
             return
         defaults = {prop.name: prop.default for prop in self.props}
         self.props = []
-        for name, member in members:
+        for name, member, reader in members:
             annotation = member.child("type")
             given = annotation.named_children[0] if annotation is not None else None
             kind = "Function" if member.type == "method_signature" else None
             if given is not None:
-                kind = declared_type(given, self.declared.blocks.names)
+                # A type of another file is called by what it is a part of.
+                own = reader.tree is self.types.tree
+                kind = reader.declared_type(
+                    given, given.text if own else f"{call.type_text}['{name}']"
+                )
             if kind is None:
-                self.uses.refuse("type-not-followed", member.text[:60], member.start)
+                self.uses.refuse(
+                    "type-not-followed", f"{name}: {member.text[:60]}", call.node.start
+                )
                 continue
             default = defaults.get(name)
             if name in self.declared.defaults:
@@ -137,7 +143,7 @@ class InputReader:
                     name, self.declared.defaults[name], "destructured"
                 ).default
             optional = member.has("?")
-            self.props.append(Prop(name, default, kind, "", not optional and default is None))
+            self.props.append(Prop(name, default, kind, "", not optional))
 
     def model(self, call: RuntimeCall) -> None:
         """Read `defineModel`: an input, and the event that gives it back."""
@@ -163,7 +169,7 @@ class InputReader:
         if members is None:
             self.uses.refuse("type-not-followed", call.node.text[:60], call.node.start)
             return
-        for name, member in members:
+        for name, member, _ in members:
             if member.type != "call_signature":
                 self.events.append(name)
                 continue

@@ -23,10 +23,9 @@ from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name
 from clean_carry.syntaxes.single_file.options.functions import flows, parts_of
 from clean_carry.syntaxes.single_file_flat.statements.calls import MOMENTS, RuntimeCall, bare
-from clean_carry.syntaxes.single_file_flat.statements.found import Finder
 from clean_carry.syntaxes.single_file_flat.statements.held import Declared, Statement
 from clean_carry.syntaxes.single_file_flat.statements.inputs import model_parts
-from clean_carry.syntaxes.single_file_flat.statements.types import declared_type
+from clean_carry.syntaxes.single_file_flat.statements.types import TypeReader
 from clean_carry.syntaxes.single_file_flat.statements.watched import Watched
 from clean_carry.syntaxes.uses import Uses
 
@@ -35,9 +34,9 @@ class PartReader:
     """Makes the parts of one component; `watchers` are those an option can say, by their statement."""
 
     def __init__(
-        self, declared: Declared, uses: Uses, finder: Finder, watchers: dict[int, Watched]
+        self, declared: Declared, uses: Uses, types: TypeReader, watchers: dict[int, Watched]
     ) -> None:
-        self.declared, self.uses, self.finder = declared, uses, finder
+        self.declared, self.uses, self.types = declared, uses, types
         self.watchers = watchers
         self.parts: list[Part] = []
         self.fields: list[StateField] = []
@@ -239,7 +238,8 @@ class PartReader:
         types = call.node.child("type_arguments")
         kind = None if types is not None else "null"
         if types is not None and types.named_children:
-            kind = declared_type(types.named_children[0], self.declared.blocks.names)
+            given_type = types.named_children[0]
+            kind = self.types.declared_type(given_type, given_type.text)
         if kind is None or (types is not None and given is not None):
             self.uses.refuse("type-not-followed", call.node.text[:60], call.node.start)
         self.parts.append(Model(name, prop, declared, kind or "null", entry, notes))

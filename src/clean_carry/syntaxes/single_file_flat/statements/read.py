@@ -49,6 +49,7 @@ from clean_carry.syntaxes.single_file_flat.statements.scripts import (
     flat_blocks,
     language_of,
 )
+from clean_carry.syntaxes.single_file_flat.statements.types import TypeReader
 from clean_carry.syntaxes.single_file_flat.statements.watched import Watched, watcher_of
 from clean_carry.syntaxes.uses import Uses
 
@@ -108,7 +109,8 @@ class _Reader:
         self.source = declared.source
         self.uses = Uses(self.blocks.tree, self.blocks.names, ledger)
         self.uses.refusals += [*declared.refused, *self.blocks.refused]
-        self.inputs = InputReader(declared, self.uses)
+        self.types = TypeReader(self.blocks.tree, workspace.file, workspace)
+        self.inputs = InputReader(declared, self.uses, self.types)
         self._settle_fields()
         self.module = self._module_names()
         self.watchers = self._watchers()
@@ -130,7 +132,7 @@ class _Reader:
                 self.ledger.claim("block", self.source.span(block.start, block.end))
                 self.ledger.claim("module code", self.source.span(*block.inner), "kept")
         self._module_options()
-        parts = PartReader(self.declared, self.uses, finder, self.watchers)
+        parts = PartReader(self.declared, self.uses, self.types, self.watchers)
         moved = self._moved()
         for one in self.declared.statements:
             if one.kind == "module" or id(one.node) in moved:

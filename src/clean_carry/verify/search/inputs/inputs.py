@@ -13,7 +13,8 @@ from clean_carry.verify.search.values.shape import Shape, kind_of, literal_of
 class Inputs:
     """What the code says of its inputs, slots, events, replies and exports.
 
-    `passes_on` says that inputs it does not name may reach an element of its own; `uses` how many
+    `passes_on` says that inputs it does not name may reach an element of its own, `childless` that such
+    an element takes no content; `uses` how many
     contents the project itself gives the component; `methods` are those it gives out by a
     reference, with what they are called with, `handed` the handlers it hands to children, likewise;
     `closed` says that no others can be reached;
@@ -27,6 +28,7 @@ class Inputs:
     reply: Shape | None = None
     exports: list[str] = field(default_factory=list)
     passes_on: bool = False
+    childless: bool = False
     uses: int = 0
     methods: dict[str, list[Any]] = field(default_factory=dict)
     handed: dict[str, list[Any]] = field(default_factory=dict)
@@ -52,6 +54,7 @@ class Inputs:
             self.reply or other.reply,
             self.exports,
             self.passes_on or other.passes_on,
+            self.childless,
             methods=self._reached(other),
             handed={name: given for name, given in self.handed.items() if name in other.handed},
             closed=self.closed or other.closed,

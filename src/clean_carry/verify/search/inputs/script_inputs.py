@@ -6,6 +6,7 @@ import re
 
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
+from clean_carry.source.template.tree import VOID
 from clean_carry.syntaxes.jsx_class.bases.heritage import OF_DEFAULTS_TOO
 from clean_carry.verify.handed import callable_by_children, handed_in
 from clean_carry.verify.search.inputs.inputs import Inputs, merged, note_default
@@ -28,6 +29,7 @@ _CALLED = re.compile(
     r"[_#]|(constructor|render|componentDid\w+|shouldComponentUpdate|getChildContext)$"
     r"|(UNSAFE_)?componentWill\w+$|getSnapshotBeforeUpdate$"
 )
+_FORWARDING = ("forwardRef<", "React.forwardRef<")
 # Names under which an instance is kept for functions of their own `this`.
 _SELF = frozenset({"self", "that", "_this"})
 
@@ -37,7 +39,8 @@ def script_inputs(tree: Tree, component: str) -> Inputs:
     shapes = Shapes([tree])
     own = _own_node(tree, component)
     found = Inputs(reply=reply_of(tree, shapes), exports=exports_of(tree))
-    found.passes_on = _passes_on(own)
+    tags = _passed_on_to(own)
+    found.passes_on, found.childless = bool(tags), bool(VOID.intersection(tags))
     functions = functions_of([tree])
     found.methods = {n: given_to(functions.get(n), shapes) for n in _methods(tree, own)}
     found.handed = callable_by_children(
@@ -142,13 +145,21 @@ def _only_bound(node: Node) -> bool:
     return False
 
 
-def _passes_on(own: Node) -> bool:
-    """Whether what is left of the inputs, or all of them, is spread over an element."""
+def _passed_on_to(own: Node) -> list[str]:
+    """The elements over which what is left of the inputs, or all of them, is spread, by their tags."""
+    found = []
     for node in own.walk():
         if node.type == "spread_element" and node.parent is not None:
             if node.parent.type == "jsx_expression":
-                return True
-    return False
+                tag = node.parent.parent.child("name") if node.parent.parent is not None else None
+                found.append(tag.text if tag is not None else "")
+    for node in own.walk():
+        # An element that is made of what is given, of `img` where nothing is.
+        if node.type in ("object_assignment_pattern", "assignment_pattern"):
+            name, given = node.child("left"), node.child("right")
+            if name is not None and given is not None and name.text in found:
+                found.append(given.text.strip("'\"`"))
+    return found
 
 
 def _own_node(tree: Tree, component: str) -> Node:
@@ -165,7 +176,8 @@ def _own_node(tree: Tree, component: str) -> Node:
 
 
 def _annotated(tree: Tree, own: Node) -> dict[str, Shape]:
-    """Inputs by the TypeScript type of a class's base or of a function's first parameter."""
+    """Inputs by the TypeScript type of a class's base, of a function's first parameter, or of what forwards
+    a reference to it: `forwardRef<Element, Props>(…)`."""
     node: Node | None = None
     for clause in own.walk():
         if clause.type == "extends_clause":
@@ -174,6 +186,11 @@ def _annotated(tree: Tree, own: Node) -> dict[str, Shape]:
             # A base that is given three types was once given that of its defaults first.
             node = given[len(given) == OF_DEFAULTS_TOO] if given else _field_type(own)
             break
+        if clause.type == "call_expression" and clause.text.startswith(_FORWARDING):
+            types = clause.child("type_arguments")
+            if types is not None and len(types.named_children) == 2:
+                node = types.named_children[1]
+                break
         if clause.type == "formal_parameters" and clause.named_children:
             kind = clause.named_children[0].child("type")
             node = kind.named_children[0] if kind is not None else None
@@ -242,6 +259,10 @@ def _first_parameter(own: Node) -> Node | None:
     return None
 
 
+# What is exported for its type alone.
+_OF_TYPES = ("interface_declaration", "type_alias_declaration")
+
+
 def exports_of(tree: Tree) -> list[str]:
     """The names a file exports, the default one first."""
     found: list[str] = []
@@ -255,7 +276,7 @@ def exports_of(tree: Tree) -> list[str]:
             if part.type == "export_specifier":
                 found.append((part.child("alias") or part.child("name") or part).text)
         declaration = node.child("declaration")
-        if declaration is not None:
+        if declaration is not None and declaration.type not in _OF_TYPES:
             name = declaration.child("name")
             if name is not None:
                 found.append(name.text)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import zip_longest
@@ -38,6 +39,9 @@ CONTENTS: tuple[list[Any], ...] = (
 )
 
 
+# The name of an element of the page.
+_TAGS = ["section", "b"]
+_TAG = re.compile(r"[a-z][a-z\d-]*")
 # Milliseconds after which what begins with an input is over.
 _LONG = 1000
 # So many words are tried early.
@@ -96,7 +100,9 @@ class Situations:
         # Whether walks may send composition events.
         self.composes = True
         self.functions: dict[str, list[dict[str, Any]]] = {e: [{}] for e in inputs.events}
-        self.slots: list[str] = [*inputs.slots]
+        # Between two runtimes nothing is given into an element that takes none: only one of them minds.
+        full = typed and inputs.childless
+        self.slots: list[str] = [] if full else [*inputs.slots]
         self.values: dict[str, list[Any]] = {}
         self.shapes: dict[str, Shape] = {}
         # Functions given only now and then: those it passes on take the place of its own.
@@ -115,15 +121,13 @@ class Situations:
                 if shape.passed and not shape.required:
                     self.odd.add(name)
             elif is_content(name, shape):
-                self.slots.append(name)
+                self.slots += [] if full else [name]
             else:
                 self.shapes[name] = shape
                 values = [told_apart(one, keys) for one in variants(name, shape)]
-                self.values[name] = _suggested(shape, values) if typed else values
-        if not inputs.slots and "children" not in self.slots and "children" not in self.functions:
-            self.extra_slot = "children"
-        else:
-            self.extra_slot = ""
+                self.values[name] = _suggested(name, shape, values) if typed else values
+        taken = inputs.slots or "children" in self.slots or "children" in self.functions
+        self.extra_slot = "" if taken or full else "children"
         self.own_contents: list[list[Any]] = [
             *inputs.contents,
             *([{"use": at + 1}] for at in range(inputs.uses)),
@@ -318,7 +322,7 @@ class Situations:
         """A typical value of an input; between two runtimes one that its uses suggest."""
         shape = self.shapes[name]
         value = told_apart(typical(name, shape, number), self.keys)
-        if not self.typed or value in _suggested(shape, [value, *self.values[name]]):
+        if not self.typed or value in _suggested(name, shape, [value, *self.values[name]]):
             return value
         return next(iter(self.values[name]), value)
 
@@ -399,13 +403,17 @@ _TELLING: dict[str, type | tuple[type, ...]] = {
 }
 
 
-def _suggested(shape: Shape, values: list[Any]) -> list[Any]:
+def _suggested(name: str, shape: Shape, values: list[Any]) -> list[Any]:
     """The values of a kind that the uses of an undeclared input suggest: all where they suggest none.
 
-    Nothing at all is suggested only where the code asks for it.
+    Nothing at all is suggested only where the code asks for it. What an element is made of is always the
+    name of one: of anything else a runtime makes an error, or an empty place, as it likes.
     """
     # Nothing, given by name: whether that is an input or none is each runtime's own.
     values = [value for value in values if value != {"$": "undefined"}]
+    if kind(name, shape) == "tag":
+        tags = [value for value in values if isinstance(value, str) and _TAG.fullmatch(value)]
+        return tags or _TAGS
     told = [_TELLING[kind] for kind in sorted(shape.kinds) if kind in _TELLING]
     if shape.declared or not told:
         return values
