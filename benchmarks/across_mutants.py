@@ -1,10 +1,11 @@
 """How many mutants of components carried across families are told from what they were carried from.
 
-    python benchmarks/across_mutants.py [--budget SECONDS] [--each N] [--seed N]
+    python benchmarks/across_mutants.py [--of demo|everyday] [--budget SECONDS] [--each N] [--seed N]
 
-Ten pairs of the demo: five classes as single files, five single files as functions. Each new file is
-changed in one place at a time, by the operators of mutants.py, and verified against the old file in its own
-runtime.
+Ten pairs of the demo (`--of demo`): five classes as single files, five single files as functions. Ten of
+everyday components (`--of everyday`): functions as single files, single files of both forms as functions,
+and as each other. Each new file is changed in one place at a time, by the operators of mutants.py, and
+verified against the old file in its own runtime.
 """
 
 from __future__ import annotations
@@ -24,18 +25,33 @@ from clean_carry.verify.verify import Effort
 from clean_carry.verify.worker_pool import Bench
 from mutants import Mutant, mutants_of
 
-PAIRS = (
-    ("components/SailingCard.jsx", "single-file-flat"),
-    ("components/TideStrip.jsx", "single-file-flat"),
-    ("components/NoticePanel.jsx", "single-file-flat"),
-    ("components/CargoChecklist.jsx", "single-file-flat"),
-    ("components/TicketForm.tsx", "single-file-flat"),
-    ("passenger/SeatCounter.vue", "jsx-function"),
-    ("passenger/BoardingClock.vue", "jsx-function"),
-    ("passenger/NoticeDialog.vue", "jsx-function"),
-    ("passenger/TicketBasket.vue", "jsx-function"),
-    ("passenger-older/WeatherStrip.vue", "jsx-function"),
-)
+EVERYDAY = Path(__file__).parents[1] / "tests" / "everyday"
+PAIRS = {
+    "demo": (
+        (COMPANY / "components/SailingCard.jsx", "single-file-flat"),
+        (COMPANY / "components/TideStrip.jsx", "single-file-flat"),
+        (COMPANY / "components/NoticePanel.jsx", "single-file-flat"),
+        (COMPANY / "components/CargoChecklist.jsx", "single-file-flat"),
+        (COMPANY / "components/TicketForm.tsx", "single-file-flat"),
+        (COMPANY / "passenger/SeatCounter.vue", "jsx-function"),
+        (COMPANY / "passenger/BoardingClock.vue", "jsx-function"),
+        (COMPANY / "passenger/NoticeDialog.vue", "jsx-function"),
+        (COMPANY / "passenger/TicketBasket.vue", "jsx-function"),
+        (COMPANY / "passenger-older/WeatherStrip.vue", "jsx-function"),
+    ),
+    "everyday": (
+        (EVERYDAY / "functions" / "SailingSearch.jsx", "single-file-flat"),
+        (EVERYDAY / "functions" / "SeatCounter.jsx", "single-file-flat"),
+        (EVERYDAY / "functions" / "TicketSteps.jsx", "single-file-flat"),
+        (EVERYDAY / "functions" / "CargoLedger.tsx", "single-file-flat"),
+        (EVERYDAY / "flat_files" / "BerthForm.vue", "jsx-function"),
+        (EVERYDAY / "flat_files" / "TideBoard.vue", "jsx-function"),
+        (EVERYDAY / "flat_files" / "DeckPicker.vue", "single-file-object"),
+        (EVERYDAY / "flat_files" / "SailingSearch.vue", "single-file-object"),
+        (EVERYDAY / "functions" / "DeckPicker.jsx", "single-file-object"),
+        (COMPANY / "components/SailingCard.jsx", "single-file-object"),
+    ),
+}
 
 
 def verdict(bench: Bench, path: Path, result: Result, budget: float) -> str:
@@ -69,6 +85,7 @@ def chosen(result: Result, each: int, rng: random.Random) -> list[Mutant]:
 def main() -> None:
     """Verify the pairs and their mutants, print what was told apart."""
     parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--of", choices=PAIRS, default="demo")
     parser.add_argument("--budget", type=float, default=6.0)
     parser.add_argument("--each", type=int, default=6)
     parser.add_argument("--seed", type=int, default=1)
@@ -76,8 +93,8 @@ def main() -> None:
     rng = random.Random(given.seed)
     told = total = same = 0
     with Bench(say=lambda text: print(text, file=sys.stderr)) as bench:
-        for name, target in PAIRS:
-            path = COMPANY / name
+        for path, target in PAIRS[given.of]:
+            name = path.name
             result = carry_file(Request(path, str(path), target, assume_carried=True))[0]
             first = verdict(bench, path, result, given.budget)
             same += first == "same"
@@ -90,7 +107,7 @@ def main() -> None:
                 if found != "differs":
                     print(f"{name} {mutant.operator} line {mutant.line}: {mutant.before!r} → "
                           f"{mutant.after!r}: {found}")  # fmt: skip
-    print(f"{same} of {len(PAIRS)} pairs the same; {told} of {total} mutants told apart")
+    print(f"{same} of {len(PAIRS[given.of])} pairs the same; {told} of {total} mutants told apart")
 
 
 if __name__ == "__main__":

@@ -1,9 +1,10 @@
 """Six components, every way between two families: carried, and verified in the runtimes of both sides.
 
-    python benchmarks/matrix.py [--budget SECONDS] [--only NAME]
+    python benchmarks/matrix.py [--budget SECONDS] [--only NAME] [--check]
 
-Writes benchmarks/matrix.json, which `benchmarks/crossings.py` shows as a table of docs/crossings.md. A cell
-is `same`, `unproven`, `differs`, or `refused` with the rule. Where a file can be carried back, the round
+With --check the table is compared with the one that is kept, and nothing is written. Otherwise it writes
+benchmarks/matrix.json, which `benchmarks/crossings.py` shows as a table of docs/crossings.md. A cell is
+`same`, `unproven`, `differs`, or `refused` with the rule. Where a file can be carried back, the round
 trip is verified against the file it began with: what comes back sees only the text between.
 """
 
@@ -93,7 +94,8 @@ def main() -> int:
     """Fill the table."""
     parser = argparse.ArgumentParser(description=(__doc__ or "").split("\n")[0])
     parser.add_argument("--budget", type=float, default=3.0)
-    parser.add_argument("--only", default="")
+    parser.add_argument("--only", choices=NAMES)
+    parser.add_argument("--check", action="store_true")
     options = parser.parse_args()
     found: dict[str, dict[str, dict[str, str]]] = {}
     with Bench() as bench:
@@ -109,6 +111,11 @@ def main() -> int:
                         cell["back"] = round_trip(bench, path, result, origin, options.budget)
                     found.setdefault(name, {})[f"{origin} → {target}"] = cell
                     print(f"{name} {origin} → {target}: {cell}", file=sys.stderr)
+    if options.check:
+        kept = json.loads(PAGE.read_text("utf-8"))
+        wrong = [name for name, cells in found.items() if cells != kept[name]]
+        print(f"other than kept: {', '.join(wrong)}" if wrong else "as kept")
+        return 1 if wrong else 0
     if not options.only:
         PAGE.write_text(json.dumps(found, indent=1, ensure_ascii=False) + "\n", "utf-8")
     return 0
