@@ -42,8 +42,8 @@ PAIRS = {
     "everyday": (
         (EVERYDAY / "functions" / "SailingSearch.jsx", "single-file-flat"),
         (EVERYDAY / "functions" / "SeatCounter.jsx", "single-file-flat"),
-        (EVERYDAY / "functions" / "TicketSteps.jsx", "single-file-flat"),
-        (EVERYDAY / "functions" / "CargoLedger.tsx", "single-file-flat"),
+        (EVERYDAY / "functions" / "TideBoard.jsx", "single-file-flat"),
+        (EVERYDAY / "functions" / "DeckPicker.jsx", "single-file-flat"),
         (EVERYDAY / "flat_files" / "BerthForm.vue", "jsx-function"),
         (EVERYDAY / "flat_files" / "TideBoard.vue", "jsx-function"),
         (EVERYDAY / "flat_files" / "DeckPicker.vue", "single-file-object"),

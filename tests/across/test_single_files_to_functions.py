@@ -589,10 +589,31 @@ def test_older_slots_and_bindings(run: Run, tmp_path: Path) -> None:
     assert text.count("<PierMap") == 2
 
 
+CHOSEN = """<template>
+  <component :is="tag"><pier-map /></component>
+</template>
+
+<script>
+import PierMap from './PierMap.vue';
+
+export default {
+  components: { PierMap },
+  props: { tag: { type: String, default: 'div' } },
+};
+</script>
+"""
+
+
 def test_a_tag_by_an_input_that_could_name_a_component(run: Run, tmp_path: Path) -> None:
     (tmp_path / "PierPage.vue").write_text(OLDER, "utf-8")
     done = run("carry", "PierPage.vue", "--to", "jsx-function", "--assume-carried", "--json")
     assert json.loads(done.stdout)["results"][0]["status"] == "refused"
+    # A component that stands there by its own tag is not there to be chosen.
+    (tmp_path / "PierPage.vue").write_text(CHOSEN, "utf-8")
+    done = run("carry", "PierPage.vue", "--to", "jsx-function", "--assume-carried", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert [finding["rule"] for finding in result["findings"]] == ["tag-by-text"]
+    assert "const Tag = tag;" in result["files"][0]["text"]
     plain = OLDER.replace("  components: { PierMap },\n", "").replace(
         "import PierMap from './PierMap.vue';\n", ""
     )

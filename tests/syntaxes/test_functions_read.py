@@ -58,6 +58,24 @@ WRITTEN = {
             ':aria-label="ariaLabel"',
         ],
     ),
+    "an effect that only says what ends it": (
+        "const t = useRef(0); useEffect(() => () => clearTimeout(t.current), []); return <b>{pier}</b>;",
+        ["onMounted(() => { onBeforeUnmount(() => clearTimeout(t)); });"],
+    ),
+    "a box that keeps the latest function": (
+        "const latest = useRef(onGo); useEffect(() => { latest.current = onGo; }); "
+        "useEffect(() => { const t = setInterval(() => latest.current(), 9); "
+        "return () => clearInterval(t); }, []); return <b>{pier}</b>;",
+        [
+            "watch(() => props.onGo, () => { latest = props.onGo; }, ",
+            "setInterval(() => latest(), 9)",
+        ],
+    ),
+    "a value of the render that is read behind a write and later": (
+        "const [n, setN] = useState(0); const go = () => { setN(n + 1); setN(n + 1); "
+        "setTimeout(() => log(n)); }; return <b onClick={go}>{n}</b>;",
+        ["const nBefore = n.value; n.value = n.value + 1; n.value = nBefore + 1; "],
+    ),
     "several spreads are one object, in their order": (
         "return <b {...pier.first} title={pier.name} {...pier.second}>x</b>;",
         ['<b v-bind="{ ...pier.first, title: pier.name, ...pier.second }">'],
@@ -195,6 +213,15 @@ def test_what_is_written(case: str, tmp_path: Path) -> None:
     assert result.status == "clean", result.findings
     for piece in pieces:
         assert piece in result.files[0].text, result.files[0].text
+
+
+def test_a_component_in_a_wrapper_beside_another(tmp_path: Path) -> None:
+    text = (
+        "const Row = memo(function Row({ row }) { return <li>{row}</li>; });\n"
+        "export default function Pier({ rows }) { const [n] = useState(0);\n"
+        "  return <ul>{rows.map((row) => <Row key={row} row={row} />)}{n}</ul>; }\n"
+    )
+    assert carried(tmp_path, text).status == "clean"
 
 
 # How a function is declared.

@@ -380,6 +380,14 @@ _ROWS: tuple[Row, ...] = (
         "inject: ['harbour']",
     ),
     (
+        "tag-by-text",
+        "note",
+        "a text chooses the element: the old component takes a registered component of that name, the new "
+        "one always an element of the page",
+        "Nothing, if no parent gives the name of a component",
+        '<component :is="tag" />, with tag: String',
+    ),
+    (
         "slots-kept",
         "note",
         "the old component caches which slots are filled; the new one checks on every render",

@@ -6,7 +6,7 @@ In a class they give the old value: the runtime applies writes once that code is
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, field, replace
 
 from clean_carry.component.code import Kept, Member, MethodCall, Operation, Read, StateWrite
 from clean_carry.source.javascript.tree import Node
@@ -22,7 +22,8 @@ def keep_earlier(facts: JsxFacts) -> None:
         return
     at = {(n.start, n.end): n for n in facts.tree.of("call_expression", "member_expression",
           "identifier", "shorthand_property_identifier", "pair")}  # fmt: skip
-    for raw in writes:
+    done = _Kept(facts)
+    for raw in sorted(writes, key=lambda one: one.span.start):
         node = at.get((raw.span.start, raw.span.end))
         function = _function(node) if node is not None else None
         if node is None or function is None:
@@ -36,11 +37,40 @@ def keep_earlier(facts: JsxFacts) -> None:
                 continue
             found = _use(other)
             if isinstance(found, Read) and _may_change(facts, found.member, written):
-                _keep(facts, raw, other, found.member, (node, place))
+                _keep(done, raw, other, found.member, (node, place))
             elif isinstance(found, MethodCall) and _reads(
                 facts, other.member, written, frozenset()
             ):
                 facts.refuse("old-value-read", f"{other.member}() reads it", other.span.start)
+
+
+@dataclass
+class _Kept:
+    """The values that are kept so far: the block in which each has a name, and the member. Where one is in
+    force no other is kept: the first is that of the render."""
+
+    facts: JsxFacts
+    places: list[tuple[int, int, Member]] = field(default_factory=list)
+
+    def __post_init__(self) -> None:
+        for raw in self.facts.raws:
+            if raw.notion == "kept" and isinstance(found := raw.build(-1), Kept):
+                for member in found.members:
+                    self.add(self._block(raw.span.start - 1), member)
+
+    def _block(self, start: int) -> Node:
+        return next(one for one in self.facts.tree.of("statement_block") if one.start == start)
+
+    def add(self, block: Node, member: Member) -> None:
+        self.places.append((block.start, block.end, member))
+
+    def holds(self, member: Member, nodes: tuple[Node, Node]) -> bool:
+        function = _function(nodes[1])
+        first = function.start if function is not None else 0
+        return any(
+            first <= start and all(start <= node.start < end for node in nodes) and one == member
+            for start, end, one in self.places
+        )
 
 
 _USES = frozenset({"state-read", "derived-read", "method-call", "getter"})
@@ -83,10 +113,10 @@ def _waited(function: Node, first: Node, second: Node) -> bool:
     )
 
 
-def _keep(facts: JsxFacts, write: Raw, read: Raw, member: Member, nodes: tuple[Node, Node]) -> None:
+def _keep(done: _Kept, write: Raw, read: Raw, member: Member, nodes: tuple[Node, Node]) -> None:
     """Keep the value before the write, or where that is inside of a branch, at the start of the
     function."""
-    statement = nodes[0].parent
+    facts, statement = done.facts, nodes[0].parent
     block = statement.parent if statement is not None else None
     if block is None or _leaves(nodes[0], nodes[1]):
         return
@@ -94,7 +124,10 @@ def _keep(facts: JsxFacts, write: Raw, read: Raw, member: Member, nodes: tuple[N
     function = _function(nodes[1])
     body = function.child("body") if function is not None else None
     held = write.notion == "state-write"
-    if held and statement is not None and statement.type == "expression_statement" and around:
+    if done.holds(member, nodes):
+        pass
+    elif held and statement is not None and statement.type == "expression_statement" and around:
+        done.add(block, member)
         build = write.build
 
         def with_kept(entry: int) -> StateWrite:
@@ -112,6 +145,7 @@ def _keep(facts: JsxFacts, write: Raw, read: Raw, member: Member, nodes: tuple[N
         facts.refuse("old-value-read", member.name, read.span.start)
         return
     else:
+        done.add(body, member)
         keep_at_start(facts, body, member)
     reading = read.build
 

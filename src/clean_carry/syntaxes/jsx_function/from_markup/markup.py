@@ -407,6 +407,9 @@ class MarkupWriter:
         """The name of a tag that code gives: one for all drawings, so nothing a list gives may tell it."""
         if self.repeated:
             raise Unsaid("markup-unread", "<component> in a list", node.span.start)
+        if not node.one_of:
+            shown = self.speller.source.slice(chosen.span.start, chosen.span.end)
+            self.notes.append(("tag-by-text", shown[:40], chosen.span.start))
         name = self.speller.names.choose("Tag", "ChosenTag")
         with self.speller.mode(drawing=True):
             self.tags.append((name, self.speller.code(chosen)))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from clean_carry.component.code import Cleanup, Code, Operation
 from clean_carry.component.members import Effect
 from clean_carry.component.spans import Span
@@ -34,27 +36,66 @@ class EffectReader:
         if function is None or not function.is_function or parameters_of(function):
             self._unread(call)
             return None
-        if deps is None or deps.type != "array":
-            self.facts.refuse("runs-at-every-draw", "", call.call.start)
-            return None
-        sources = self._sources(deps)
         body = function.child("body")
         assert body is not None
+        kept = self._kept_in_boxes(body) if deps is None else []
+        if kept:
+            sources = [code for value in kept for code in self._source(bare(value), frozenset())]
+        elif deps is None or deps.type != "array":
+            self.facts.refuse("runs-at-every-draw", "", call.call.start)
+            return None
+        else:
+            sources = self._sources(deps)
         if function.has("async") or function.has("*"):
             self._unread(call)
         expression = body.type != "statement_block"
         ends = False
-        if expression:
+        if expression and bare(body).is_function:
+            # What it gives at once is what ends it.
+            return self._end_alone(call, bare(body), sources)
+        elif expression:
             self._expression(body, call)
             span = self.facts.span(body)
         else:
             ends = self._ends(body)
             self.facts.sort()
             span = self.facts.tree.source.span(body.start + 1, body.end - 1)
+        return self._made(call, self.facts.code(span), sources, (ends, expression))
+
+    def _made(
+        self, call: HookCall, text: Code, sources: list[Code], form: tuple[bool, bool]
+    ) -> Effect:
         entry = self.facts.ledger.claim("effect", self.facts.span(call.call))
         notes = comments.leading(self.facts.tree, call.statement)
         spans: tuple[Span, ...] = tuple(self.facts.span(note) for note in notes)
-        return Effect(self.facts.code(span), tuple(sources), ends, expression, entry, spans)
+        return Effect(text, tuple(sources), *form, entry, spans)
+
+    def _end_alone(self, call: HookCall, value: Node, sources: list[Code]) -> Effect:
+        """An effect that only says what ends it: `() => () => clearTimeout(timer.current)`."""
+        span = self.facts.span(value)
+        entry = self.facts.ledger.claim("cleanup", span)
+        inner = self.facts.code(span)
+        text = replace(inner, operations=(Cleanup(span, entry, False, inner, True),))
+        return self._made(call, text, sources, (True, True))
+
+    def _kept_in_boxes(self, body: Node) -> list[Node]:
+        """What is kept in boxes, where an effect does nothing else: `latest.current = onPick`. It may as
+        well run only when that is another one."""
+        block = body.type == "statement_block"
+        found = []
+        for statement in body.named_children if block else [body]:
+            whole = statement.named_children[0] if block and statement.named_children else statement
+            left, right = whole.child("left"), whole.child("right")
+            if whole.type != "assignment_expression" or left is None or right is None:
+                return []
+            box = left.children[0].text if left.type == "member_expression" else ""
+            plain = right.type == "identifier" or (
+                right.type == "member_expression" and right.children[0].type == "identifier"
+            )
+            if box not in self.hooks.boxes or not plain:
+                return []
+            found.append(right)
+        return found
 
     def _unread(self, call: HookCall) -> None:
         what = call.call.text.split("\n")[0][:40]

@@ -41,6 +41,7 @@ from clean_carry.syntaxes.single_file.file import Exported, SingleFile
 from clean_carry.syntaxes.single_file.hooks import HOOKS, ROUTE_HOOKS
 from clean_carry.syntaxes.single_file.markup import GLOBALS, TemplateReader
 from clean_carry.syntaxes.single_file.members import Members
+from clean_carry.syntaxes.single_file.names import pascal
 from clean_carry.syntaxes.single_file.options import behaviour, registrations  # noqa: F401
 from clean_carry.syntaxes.single_file.options.exported import exported_object
 from clean_carry.syntaxes.single_file.options.functions import (
@@ -265,12 +266,22 @@ def _head(uses: Uses, statement: Node) -> Span:
     return uses.tree.source.span(above[0].start if above else statement.start, statement.end)
 
 
+def _all_drawn_by_tag(literal: Node, elements: list[TemplateNode]) -> bool:
+    """Whether each registered component stands in the template by its own tag: one that does not is there
+    to be chosen by a text that is its name."""
+    listed = next((value for name, _, value in parts_of(literal) if name == "components"), None)
+    tags = {pascal(node.tag) for node in elements}
+    names = [name for name, _, _ in parts_of(listed)] if listed is not None else []
+    return all(name is not None and pascal(name) in tags for name in names)
+
+
 def _gathered(
     uses: Uses, members: Members, literal: Node, code: TemplateCode | None,
     elements: list[TemplateNode], workspace: Workspace, runtime: int,
 ) -> Gathered:  # fmt: skip
     """What the options of the object say."""
     by_name = any(a.name in _BY_NAME for node in elements for a in node.attributes)
+    by_name = by_name and not (members.neutral and _all_drawn_by_tag(literal, elements))
     used = code.used if code is not None else ()
     writes = frozenset(
         one.node.text
@@ -314,7 +325,7 @@ def _drawn(
     )
     reader.collect(members, aliases.template)
     reader.forms = member_forms(gathered.props, members)
-    if "components" not in gathered.values and not any(
+    if not any(
         isinstance(part, KeptOption) and part.name == "components" for part in gathered.parts
     ):
         texts = (one.name for one in gathered.props if one.kind == "String")

@@ -99,7 +99,7 @@ class ModuleCode:
 
     def _goes(self, ref: Node) -> bool:
         """Whether a reference to the old runtime stands in what is written anew or goes."""
-        if ref.start in self.component.facts.carried_names:
+        if any(ref.start in one.facts.carried_names for one in self.file.components):
             return True
         for above in ref.up():
             if above.type in ("extends_clause", "class_heritage", "nested_type_identifier"):

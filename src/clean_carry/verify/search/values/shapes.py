@@ -69,6 +69,17 @@ def _kind_by_call(text: str) -> str:
     return _KINDS_BY_CALL.get(text, "")
 
 
+def _setters(trees: list[Tree]) -> Iterator[tuple[str, str]]:
+    """`const [now, setNow] = useState()`: what sets a value, and the value."""
+    for tree in trees:
+        for node in tree.of("array_pattern"):
+            names = node.named_children
+            call = node.parent.child("value") if node.parent is not None else None
+            callee = call.child("function") if call is not None else None
+            if callee is not None and callee.text.endswith("useState") and len(names) == 2:
+                yield names[1].text, names[0].text
+
+
 class Shapes(ComparedShapes):
     """The shapes of all names of one or several trees."""
 
@@ -77,6 +88,7 @@ class Shapes(ComparedShapes):
         self._later: list[tuple[Shape, Shape]] = []
         self._looked_up: list[tuple[Shape, Shape, str]] = []
         self._functions = functions_of(trees)
+        self._setters = dict(_setters(trees))
         for tree in trees:
             for node in tree.of(
                 "identifier", "shorthand_property_identifier", "property_identifier"
@@ -227,6 +239,7 @@ class Shapes(ComparedShapes):
                 shape.kinds.add("object")
             elif name in ("then", "catch", "finally"):
                 shape.kinds.add("promise")
+                self._promised(shape, name, call)
             elif name in ("test", "exec"):
                 shape.kinds.add("expression")
             else:
@@ -264,6 +277,15 @@ class Shapes(ComparedShapes):
         at = 0 if method in ITEM_FIRST else 1
         if method in (*ITEM_FIRST, "reduce") and len(parameters) > at and shape.items is not None:
             self._bind(shape.items, parameters[at])
+
+    def _promised(self, shape: Shape, method: str, call: Node) -> None:
+        """What is done with what a promise gives is done with what it is the promise of."""
+        arguments = call.child("arguments")
+        first = arguments.named_children[:1] if method == "then" and arguments is not None else []
+        for given in first:
+            parameter = next(iter(parameters_of(given)), None) if given.is_function else None
+            if parameter is not None:
+                self._bind(shape, parameter)
 
     def _bind(self, shape: Shape, pattern: Node) -> None:
         """What is known of the names of a pattern is known of the parts of a value."""
@@ -392,6 +414,8 @@ class Shapes(ComparedShapes):
             parameters = list(parameters_of(own))
             if at < len(parameters):
                 self._later.append((shape, self._parameter_shape(parameters[at])))
+        if text in self._setters:
+            self._later.append((shape, self.of(self._setters[text])))
         whole = callee.child("object") if text.endswith((".includes", ".indexOf")) else None
         for literal in self._constants.parts(whole) if whole is not None else ():
             shape.note(literal)

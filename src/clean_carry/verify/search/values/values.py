@@ -363,6 +363,13 @@ def function_plans(shape: Shape) -> list[dict[str, Any]]:
     return plans
 
 
+def as_text(plan: dict[str, Any]) -> dict[str, Any]:
+    """A plan that gives text back where it would give content."""
+    given = plan.get("returns")
+    content = isinstance(given, dict) and given.get("$") == "markup"
+    return {**plan, "returns": "given back"} if content else plan
+
+
 def reply_plans(shape: Shape | None) -> list[list[dict[str, Any]]]:
     """Replies to every request: success, slow, empty, an error, no network, malformed."""
     good = typical("reply", shape) if shape is not None else {"ok": True}

@@ -14,6 +14,7 @@ from clean_carry.verify.search.values.apart import told_apart
 from clean_carry.verify.search.values.shape import Shape
 from clean_carry.verify.search.values.values import (
     MARKUP,
+    as_text,
     function_plans,
     is_content,
     is_function,
@@ -115,7 +116,9 @@ class Situations:
         self.heard: set[str] = set()
         for name, shape in inputs.shapes.items():
             if is_function(name, shape):
-                self.functions[name] = function_plans(shape)
+                plans = function_plans(shape)
+                # Between two runtimes what a function gives is shown as text, unless it fills a slot.
+                self.functions[name] = [as_text(one) for one in plans] if typed else plans
                 if typed and not shape.tested and not shape.passed:
                     self.always.add(name)
                 if shape.passed and not shape.required:
@@ -400,6 +403,7 @@ _TELLING: dict[str, type | tuple[type, ...]] = {
     "array": list,
     "boolean": bool,
     "string": str,
+    "text": (str, int, float),
 }
 
 
@@ -414,14 +418,27 @@ def _suggested(name: str, shape: Shape, values: list[Any]) -> list[Any]:
     if kind(name, shape) == "tag":
         tags = [value for value in values if isinstance(value, str) and _TAG.fullmatch(value)]
         return tags or _TAGS
+    found = [value for value in values if _fits(shape, value) and _parts_fit(shape, value)]
+    return found or values
+
+
+def _fits(shape: Shape, value: Any) -> bool:
+    """Whether a value is of a kind that its uses suggest."""
     told = [_TELLING[kind] for kind in sorted(shape.kinds) if kind in _TELLING]
     if shape.declared or not told:
-        return values
-    found = []
-    for value in values:
-        plain = isinstance(value, bool) and not any(one is bool for one in told)
-        fits = any(isinstance(value, one) for one in told) and not plain
-        special = isinstance(value, dict) and "$" in value
-        if fits or special or (value is None and shape.tested):
-            found.append(value)
-    return found or values
+        return True
+    plain = isinstance(value, bool) and not any(one is bool for one in told)
+    special = isinstance(value, dict) and "$" in value
+    fits = any(isinstance(value, one) for one in told) and not plain
+    return fits or special or (value is None and shape.tested)
+
+
+def _parts_fit(shape: Shape, value: Any) -> bool:
+    """The same of the rows of a list and the fields of an object."""
+    if isinstance(value, list):
+        inner = shape.items
+        return inner is None or all(_parts_fit(inner, one) for one in value)
+    if not isinstance(value, dict) or "$" in value:
+        return True
+    fields = ((shape.fields[key], part) for key, part in value.items() if key in shape.fields)
+    return all(_fits(field, part) and _parts_fit(field, part) for field, part in fields)
