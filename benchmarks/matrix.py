@@ -1,8 +1,8 @@
 """Six components, every way between two families: carried, and verified in the runtimes of both sides.
 
-    python benchmarks/matrix.py [--budget SECONDS] [--only NAME] [--check]
+    python benchmarks/matrix.py [--budget SECONDS] [--seed N] [--only NAME] [--check]
 
-With --check the table is compared with the one that is kept, and nothing is written. Otherwise it writes
+With --check the table is compared with the kept one, and nothing is written. Otherwise it writes
 benchmarks/matrix.json, which `benchmarks/crossings.py` shows as a table of docs/crossings.md. A cell is
 `same`, `unproven`, `differs`, or `refused` with the rule. Where a file can be carried back, the round
 trip is verified against the file it began with: what comes back sees only the text between.
@@ -64,17 +64,17 @@ def carried(path: Path, origin: str, target: str) -> Result:
 
 
 def verdict(
-    bench: Bench, path: Path, result: Result, budget: float, through_: InterfaceMap | None = None
+    bench: Bench, path: Path, result: Result, effort: Effort, through_: InterfaceMap | None = None
 ) -> str:
     """What comparing the old file with the new text gives; `through_` is the map of what came back."""
     if result.status == "refused":
         return f"refused {result.findings[0].rule}"
     old, new, interface = sides_of_result(path, result)
     interface = interface or through_
-    return verified(bench, (old, new), interface, Trials(None), Effort(budget)).verdict
+    return verified(bench, (old, new), interface, Trials(None), effort).verdict
 
 
-def round_trip(bench: Bench, path: Path, result: Result, origin: str, budget: float) -> str:
+def round_trip(bench: Bench, path: Path, result: Result, origin: str, effort: Effort) -> str:
     """Carry the text of a result back, from a folder with nothing else in it, and verify it."""
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
@@ -84,19 +84,21 @@ def round_trip(bench: Bench, path: Path, result: Result, origin: str, budget: fl
         try:
             back = carried(between, result.target, origin)
         except CarryError as error:
-            return f"refused {error.message}"
+            return f"refused {error.what}"
         across = declared(origin).family != declared(result.target).family
         there_and_back = through(result.interface, back.interface) if across else None
-        return verdict(bench, path, back, budget, there_and_back)
+        return verdict(bench, path, back, effort, there_and_back)
 
 
 def main() -> int:
     """Fill the table."""
     parser = argparse.ArgumentParser(description=(__doc__ or "").split("\n")[0])
     parser.add_argument("--budget", type=float, default=3.0)
+    parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--only", choices=NAMES)
     parser.add_argument("--check", action="store_true")
     options = parser.parse_args()
+    effort = Effort(options.budget, seed=options.seed)
     found: dict[str, dict[str, dict[str, str]]] = {}
     with Bench() as bench:
         for name in NAMES:
@@ -106,9 +108,9 @@ def main() -> int:
                         continue
                     path = file_of(name, origin)
                     result = carried(path, origin, target)
-                    cell = {"there": verdict(bench, path, result, options.budget)}
+                    cell = {"there": verdict(bench, path, result, effort)}
                     if cell["there"] == "same" and way(target, origin):
-                        cell["back"] = round_trip(bench, path, result, origin, options.budget)
+                        cell["back"] = round_trip(bench, path, result, origin, effort)
                     found.setdefault(name, {})[f"{origin} → {target}"] = cell
                     print(f"{name} {origin} → {target}: {cell}", file=sys.stderr)
     if options.check:

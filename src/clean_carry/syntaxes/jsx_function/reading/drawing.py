@@ -30,7 +30,7 @@ from clean_carry.syntaxes.jsx_function.reading.built import BuiltValue, built_va
 from clean_carry.syntaxes.jsx_function.reading.effects import EffectReader
 from clean_carry.syntaxes.jsx_function.reading.facts import FunctionFacts
 from clean_carry.syntaxes.jsx_function.reading.fall_through import with_fall_through
-from clean_carry.syntaxes.jsx_function.reading.hooks import HookCall, Hooks
+from clean_carry.syntaxes.jsx_function.reading.hooks import HookCall, Hooks, is_reference
 from clean_carry.syntaxes.jsx_function.reading.later import keep_rendered
 from clean_carry.syntaxes.uses import Build, Raw
 
@@ -137,7 +137,7 @@ class FunctionDrawing(DrawnReader):
             for ref in binding.references:
                 if ref.start in starts or any(a <= ref.start < b for a, b in covered):
                     continue
-                if name == self.forwarded and _is_given_as_reference(ref):
+                if name == self.forwarded and is_reference(ref):
                     continue
                 if _is_taken_apart(ref):
                     continue
@@ -193,23 +193,16 @@ class FunctionDrawing(DrawnReader):
 
     def _functions(self) -> None:
         """The component's own functions, by name."""
-        body = body_of(self.facts.node)
-        for statement in body.named_children if body.type == "statement_block" else ():
-            name, value = statement.child("name"), statement
-            if statement.type == "lexical_declaration" and len(statement.named_children) == 1:
-                declarator = statement.named_children[0]
-                name, given = declarator.child("name"), declarator.child("value")
-                value = bare(given) if given is not None else statement
-            if name is not None and name.type == "identifier" and value.is_function:
-                if name.text not in self._helpers:
-                    self.facts.functions[name.text] = value
+        for name, value in self._declared_functions():
+            if name.type == "identifier" and name.text not in self._helpers:
+                self.facts.functions[name.text] = value
         for call in self.hooks.callbacks:
             first = call.argument()
             if call.pattern is not None and first is not None:
                 self.facts.functions[call.pattern.text] = first
 
-    def _find_helpers(self) -> Iterator[tuple[str, Node]]:
-        """Functions of the body that return markup, by name."""
+    def _declared_functions(self) -> Iterator[tuple[Node, Node]]:
+        """The functions that statements of the body declare: name, function."""
         body = body_of(self.facts.node)
         for statement in body.named_children if body.type == "statement_block" else ():
             name, value = statement.child("name"), statement
@@ -217,7 +210,13 @@ class FunctionDrawing(DrawnReader):
                 declarator = statement.named_children[0]
                 name, given = declarator.child("name"), declarator.child("value")
                 value = bare(given) if given is not None else statement
-            if name is None or not value.is_function or not holds_markup(value):
+            if name is not None and value.is_function:
+                yield name, value
+
+    def _find_helpers(self) -> Iterator[tuple[str, Node]]:
+        """Functions of the body that return markup, by name."""
+        for name, value in self._declared_functions():
+            if not holds_markup(value):
                 continue
             scope = self.facts.names.inner_scope(self.facts.node)
             binding = scope.names.get(name.text) if scope is not None else None
@@ -382,7 +381,7 @@ class FunctionDrawing(DrawnReader):
                 yield from raws
 
     def _depended_on(self) -> Iterator[str]:
-        """The inputs that effects depend on: one that is a function stays an input, which may change."""
+        """The inputs that effects depend on. A function among them stays an input: it may change."""
         for raw in self._of_effects():
             read = raw.build(-1)
             if isinstance(read, Read) and read.member.kind == "prop":
@@ -453,17 +452,6 @@ def _is_taken_apart(ref: Node) -> bool:
         return False
     pattern = above.child("name")
     return pattern is not None and pattern.type == "object_pattern"
-
-
-def _is_given_as_reference(ref: Node) -> bool:
-    """Whether a name is an element's reference: `<div ref={ref}>`."""
-    above = ref.parent
-    attribute = above.parent if above is not None and above.type == "jsx_expression" else None
-    return (
-        attribute is not None
-        and attribute.type == "jsx_attribute"
-        and attribute.children[0].text == "ref"
-    )
 
 
 def _renders(ref: Node) -> bool:

@@ -51,7 +51,7 @@ class EffectReader:
         expression = body.type != "statement_block"
         ends = False
         if expression and bare(body).is_function:
-            # What it gives at once is what ends it.
+            # The function it returns is its clean-up.
             return self._end_alone(call, bare(body), sources)
         elif expression:
             self._expression(body, call)
@@ -71,7 +71,7 @@ class EffectReader:
         return Effect(text, tuple(sources), *form, entry, spans)
 
     def _end_alone(self, call: HookCall, value: Node, sources: list[Code]) -> Effect:
-        """An effect that only says what ends it: `() => () => clearTimeout(timer.current)`."""
+        """An effect that is nothing but its clean-up: `() => () => clearTimeout(timer.current)`."""
         span = self.facts.span(value)
         entry = self.facts.ledger.claim("cleanup", span)
         inner = self.facts.code(span)

@@ -319,7 +319,7 @@ class Hooks:
 
     def _box(self, name: str) -> None:
         refs = self._refs(name)
-        given = [ref for ref in refs if _is_reference(ref)]
+        given = [ref for ref in refs if is_reference(ref)]
         if given:
             self.elements.add(name)
         for ref in refs:
@@ -432,7 +432,7 @@ class Hooks:
         )  # fmt: skip
 
 
-def _is_reference(ref: Node) -> bool:
+def is_reference(ref: Node) -> bool:
     """Whether a name is given to an element as its reference: `<div ref={box}>`."""
     above = ref.parent
     attribute = above.parent if above is not None and above.type == "jsx_expression" else None

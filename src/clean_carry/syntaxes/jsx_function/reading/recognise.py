@@ -11,7 +11,7 @@ from clean_carry.syntaxes.jsx.drawing.locals import bare, holds_markup, paramete
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames
 
 _FUNCTIONS = ("function_declaration", "function_expression", "arrow_function")
-# What wraps a component: one that compares what it is given, one that is handed a reference.
+# Wrappers of components: the first skips renders with equal inputs, the second passes a reference.
 _MEMO, _FORWARD = "memo", "forwardRef"
 
 

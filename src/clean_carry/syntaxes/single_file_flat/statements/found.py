@@ -145,8 +145,8 @@ class Finder:
         self.add(place, "element-reference", FieldUse(self.uses.span(place), -1, deferred, member))
 
     def _is_followed(self, ref: Node, name: str) -> bool:
-        """Whether code runs again once an element comes: an effect after drawing finds one that is always
-        there."""
+        """Whether code runs again when an element is mounted; an effect that runs after rendering always
+        finds the element mounted."""
         for one in self.declared.statements:
             if not one.node.start <= ref.start < one.node.end:
                 continue
