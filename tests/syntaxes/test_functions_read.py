@@ -256,6 +256,15 @@ def test_a_forwarded_reference_offers_what_it_says(tmp_path: Path) -> None:
     assert [row.new for row in result.interface.rows if row.kind == "exposed"] == ["go"]
 
 
+def test_an_event_that_is_sent_later_is_told(tmp_path: Path) -> None:
+    body = (
+        "const go = () => { onGo?.(1); setTimeout(() => onGo?.(2), 9); }; "
+        "return <b onClick={go}>{pier}</b>;"
+    )
+    result = carried(tmp_path, function(body))
+    assert [(one.rule, one.line) for one in result.findings] == [("sent-after-removal", 3)]
+
+
 def test_a_forwarded_reference_on_an_element_is_told(tmp_path: Path) -> None:
     text = (
         "export default forwardRef(function Pier({ pier }, ref) {\n"

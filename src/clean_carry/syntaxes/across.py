@@ -380,6 +380,14 @@ _ROWS: tuple[Row, ...] = (
         "inject: ['harbour']",
     ),
     (
+        "sent-after-removal",
+        "note",
+        "it is called later than the code around it; the target sends no events of a component that is "
+        "removed by then",
+        "Stop the timer or the request when the component is removed",
+        "setTimeout(() => this.props.onLogged(count), 300)",
+    ),
+    (
         "tag-by-text",
         "note",
         "a text chooses the element: the old component takes a registered component of that name, the new "

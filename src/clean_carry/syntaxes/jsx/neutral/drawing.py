@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field, replace
 
-from clean_carry.component.code import Code, Member, Read, RestInputs, WholeRead
+from clean_carry.component.code import Code, Emit, Member, Read, RestInputs, WholeRead
 from clean_carry.component.markup import Markup, codes_of
 from clean_carry.component.members import Derived, Method, Part
 from clean_carry.component.model import Component, Default, Prop
@@ -123,6 +123,7 @@ class DrawnReader:
         if component.view.pure:
             self.notes += dict.fromkeys(called_while_drawn(made))
         self._refuse_unlisted(made)
+        self.notes += dict.fromkeys(_sent_later(made))
         facts = replace(component.facts, locals_at=self.locals_at(), noted=tuple(self.notes))
         return replace(
             made, facts=facts, inputs=replace(made.inputs, props=self.inputs(props_of(made)))
@@ -261,3 +262,13 @@ def scopes_of(facts: JsxFacts) -> Iterator[Scope]:
 
 def _rest(span: Span, named: tuple[str, ...]) -> Build:
     return lambda entry: RestInputs(span, entry, False, named)
+
+
+def _sent_later(made: Component) -> Iterator[tuple[str, str, int]]:
+    """Events that code sends later than it was called, when the component may be removed; each once."""
+    seen: set[str] = set()
+    for owner, operation in made.operations():
+        if isinstance(operation, Emit) and operation.deferred and owner != "drawing":
+            if operation.event not in seen:
+                seen.add(operation.event)
+                yield "sent-after-removal", operation.event, operation.span.start
