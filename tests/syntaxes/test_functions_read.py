@@ -256,6 +256,12 @@ def test_a_forwarded_reference_offers_what_it_says(tmp_path: Path) -> None:
     assert [row.new for row in result.interface.rows if row.kind == "exposed"] == ["go"]
 
 
+def test_a_result_that_is_shown_as_text_is_told(tmp_path: Path) -> None:
+    result = carried(tmp_path, function("return <b>{format(pier)}</b>;", "{ pier, format }"))
+    assert [one.rule for one in result.findings] == ["result-as-text"]
+    assert "<b>{{ format(pier) }}</b>" in result.files[0].text
+
+
 def test_an_event_that_is_sent_later_is_told(tmp_path: Path) -> None:
     body = (
         "const go = () => { onGo?.(1); setTimeout(() => onGo?.(2), 9); }; "

@@ -525,9 +525,9 @@ class Box(Operation):
 
 @dataclass(frozen=True)
 class Returned(Operation):
-    """The `value` that is all an arrow function returns, with the arrow before it: a method says it with
-    braces and `return`, or braces alone where nobody asks for it (`alone`). `own_line` says that the value
-    starts on a line of its own."""
+    """The expression an arrow function returns (`value`), with the arrow before it. A method writes it with
+    braces and `return`; with `alone`, its result is unused and `return` is left out. `own_line` says that
+    the value starts on a line of its own."""
 
     value: Code
     own_line: bool

@@ -388,6 +388,13 @@ _ROWS: tuple[Row, ...] = (
         "setTimeout(() => this.props.onLogged(count), 300)",
     ),
     (
+        "result-as-text",
+        "note",
+        "the result of this function is shown as text; the old component also renders elements it returns",
+        "Nothing, if it returns text; otherwise fill a slot instead",
+        "<output>{this.props.format(seconds)}</output>",
+    ),
+    (
         "tag-by-text",
         "note",
         "a text chooses the element: the old component takes a registered component of that name, the new "

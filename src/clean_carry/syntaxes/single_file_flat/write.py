@@ -148,7 +148,7 @@ class FlatWriter(Outward):
         kind = "<any>" if self.typed else ""
         return new(f"const {local} = {call}{kind}(null){self.end}")
 
-    # -- what it does -----------------------------------------------------------------------
+    # -- behaviour --------------------------------------------------------------------------
 
     def _method(self, part: Method) -> Fragment:
         name = self.names.of(Member("method", part.name))

@@ -195,7 +195,7 @@ class _File:
     # -- code of the module -------------------------------------------------------------------------
 
     def _module(self, gone: Node | None) -> Fragment:
-        """Imports without the one that is gone, types, and what uses nothing of the component."""
+        """The imports except `gone`, the types, and code that uses nothing of the component."""
         lines: list[Fragment] = []
         last = -1
         for node in self._module_nodes():
@@ -387,7 +387,7 @@ class _File:
         }
 
     def _added(self, runtime: RuntimeImport, idle: set[str]) -> str:
-        """Edit the runtime's import; the line of one that is to be added."""
+        """Edit the runtime's import. Return the import to add as a line, "" for none."""
         known = runtime.names()
         added = sorted(
             f"type {n}" if n == "PropType" else n for n in self.speller.imports if n not in known

@@ -211,7 +211,7 @@ class MemberWriter:
         text = " ".join(self.source.slice(*part.span[:2]) for part in shared)
         return name if len(shared) < len(parts) or name in text else ""
 
-    # -- what it does ------------------------------------------------------------------------------
+    # -- behaviour ---------------------------------------------------------------------------------
 
     def derived(self) -> Fragment | None:
         """The option `computed`."""

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field, replace
 
 from clean_carry.component.code import Code, Emit, Member, Read, RestInputs, WholeRead
-from clean_carry.component.markup import Markup, codes_of
+from clean_carry.component.markup import Expression, Markup, codes_of, walk
 from clean_carry.component.members import Derived, Method, Part
 from clean_carry.component.model import Component, Default, Prop
 from clean_carry.component.spans import Span
@@ -124,6 +124,7 @@ class DrawnReader:
             self.notes += dict.fromkeys(called_while_drawn(made))
         self._refuse_unlisted(made)
         self.notes += dict.fromkeys(_sent_later(made))
+        self.notes += dict.fromkeys(_results_as_text(markup))
         facts = replace(component.facts, locals_at=self.locals_at(), noted=tuple(self.notes))
         return replace(
             made, facts=facts, inputs=replace(made.inputs, props=self.inputs(props_of(made)))
@@ -272,3 +273,17 @@ def _sent_later(made: Component) -> Iterator[tuple[str, str, int]]:
             if operation.event not in seen:
                 seen.add(operation.event)
                 yield "sent-after-removal", operation.event, operation.span.start
+
+
+def _results_as_text(markup: tuple[Markup, ...]) -> Iterator[tuple[str, str, int]]:
+    """Function inputs whose results are shown: a template shows text only."""
+    for node in walk(markup):
+        if isinstance(node, Expression):
+            for one in node.code.operations:
+                if (
+                    isinstance(one, Read)
+                    and one.called
+                    and one.member.kind == "prop"
+                    and one.span.start == node.code.span.start
+                ):
+                    yield "result-as-text", one.member.name, one.span.start

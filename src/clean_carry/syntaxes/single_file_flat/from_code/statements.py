@@ -304,7 +304,7 @@ class Statements:
         text = new(f"const {name} = {self.speller.run('ref')}{kind}(null){self.end}")
         return self._noted(one.comments, settle + text)
 
-    # -- what it does ---------------------------------------------------------------------------
+    # -- behaviour ------------------------------------------------------------------------------
 
     def _derived(self, one: Derived) -> Fragment:
         name = self.speller.names.of(Member("derived", one.name))

@@ -199,8 +199,7 @@ class Finder:
     # -- arrow functions that become methods ------------------------------------------------------
 
     def as_method(self, function: Node, alone: bool) -> None:
-        """Write an arrow function as methods are written; nobody asks for what one that stands `alone`
-        returns."""
+        """Write an arrow function as methods are written; the result of an `alone` function is unused."""
         if function.type == "arrow_function":
             self._arrow(function, alone)
 

@@ -42,8 +42,8 @@ _FUNCTIONS = ("function_declaration", "generator_function_declaration")
 
 @dataclass(frozen=True)
 class Held:
-    """What a name of the script stands for: a `member`, or (of kind `props`, `emit`, `runtime`) what the
-    runtime gives every instance. One that is `boxed` has its value at `.value`."""
+    """The meaning of a name of the script: a `member`, or (kinds `props`, `emit`, `runtime`) a part of
+    every instance. The value of a `boxed` name is read at `.value`."""
 
     kind: Kind
     member: str

@@ -40,7 +40,7 @@ CONTENTS: tuple[list[Any], ...] = (
 )
 
 
-# The name of an element of the page.
+# The form of an element's name, and names to use where none is known.
 _TAGS = ["section", "b"]
 _TAG = re.compile(r"[a-z][a-z\d-]*")
 # Milliseconds after which what begins with an input is over.
