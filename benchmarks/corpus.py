@@ -318,18 +318,19 @@ def _verify(row: Row, path: Path, result: Result, bench: Bench) -> None:
         row.verdict = "not run"
 
 
-INTRODUCTION = """Made by `python benchmarks/corpus.py`: every class component of real packages, carried to
-functions and verified in the package's runtime (react 16.14) with trials that find themselves (3 seconds a
-component). Components are counted by the TypeScript compiler, not by our reader.
+INTRODUCTION = """Made by `python benchmarks/corpus.py`. It carries every class component of real
+packages to functions. It verifies them in the package's own framework version (react 16.14), with 3
+seconds of generated trials each. The TypeScript compiler counts the components, not our reader.
 
-*Fail the checks*: the written file does not parse, or a linter finds an undefined, unused or redeclared
-name or a hook out of place that the old file did not have, or a relative import does not resolve.
-*Still formatted*: of the files that were clean under a formatter with the options most files of the corpus
-are clean under. *Comments lost*: neither in the new text nor in what the ledger says was dropped.
-*Statements touched*: statements beside the classes that do not stand in the new text byte for byte.
-*Old mounts*: the old side drew an element or called out. *Unproven*: nothing differed, but too little of a
-side's own code ran, or no handler that children are given was called. *Differs, clean*: of those that
-differ, components that are clean and carry no finding.
+| column | meaning |
+|---|---|
+| fail the checks | the new file does not parse, or has a new lint error or a broken import |
+| still formatted | files that a formatter left alone before, and still does |
+| comments lost | comments that are neither in the new text nor listed as dropped |
+| statements touched | statements beside the classes that changed |
+| old mounts | the old component rendered an element or called a prop |
+| unproven | nothing differed, but too little code ran |
+| differs, clean | components that differ and are clean, without a finding |
 """
 
 COLUMNS = (

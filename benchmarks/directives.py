@@ -253,13 +253,15 @@ def _store(text: str, kept: dict[str, list[Row]], budget: float) -> None:
     rules = "".join(f"| `{rule}` | {count} |\n" for rule, count in why.most_common())
     put_section(
         "Directives to components",
-        f"""Made by `python benchmarks/directives.py`: every directive that a file of the package
-registers, carried and verified in version 1.8 of the runtime with trials that find themselves, {budget:g}
-seconds each.
+        f"""Made by `python benchmarks/directives.py`. It carries every directive that a file of the
+package registers. It verifies them in version 1.8 of the framework, with {budget:g} seconds of
+generated trials each.
 
-*Stay directives*: told that they can only be directives. *Made by code*: their definition is what a call
-gives, and is not read. *Fail the checks*: the written file does not parse, cannot be built, or does not
-register its component. Reach is that of the directive's own lines and its controller's.
+| column | meaning |
+|---|---|
+| stay directives | reported as directives that cannot be components |
+| made by code | the definition is the result of a call, and is not read |
+| fail the checks | the new file does not parse, cannot be built, or does not register its component |
 
 {text}
 {against_key(kept["angular-ui-bootstrap"])}

@@ -1,4 +1,4 @@
-"""How many mutants of components are told apart by trials that find themselves.
+"""How many mutants of components generated trials find.
 
     python benchmarks/mutants.py demo|corpus|carried|pages|single|directives|styles [--budget SECONDS]
         [--components N] [--each N] [--seed N]

@@ -163,17 +163,17 @@ def _verify(row: Row, path: Path, result: Result, bench: Bench) -> None:
         ]
 
 
-INTRODUCTION = """Made by `python benchmarks/single_files.py`: every single file with a script,
-carried to the flat form and verified in its own version of the runtime, 3 seconds each. Files without a
-template of their own (bases others extend, render functions) are shown apart: they have nothing to draw in
-the flat form.
+INTRODUCTION = """Made by `python benchmarks/single_files.py`. It carries every single file with a
+script to the flat form. It verifies them in their own framework version, 3 seconds each. Files
+without a template are counted apart.
 
-*Fail the checks*: the written file does not compile where the old one did, or a linter finds in what it
-compiles to what it did not find before. *Kept*: template and styles are byte for byte the same. *Still
-formatted*: of the scripts that a formatter left alone with the options most of the corpus keep to, those it
-leaves alone as they are written. *Pointed at*: of those that differ and are clean, those with a finding
-beyond `members-closed` and `methods-given-out`. *Unproven*: nothing differed, but too little of a
-side's own code ran, or no handler that children are given was called.
+| column | meaning |
+|---|---|
+| fail the checks | the new file does not compile although the old one did, or has a new lint error |
+| kept | template and styles are the same byte for byte |
+| still formatted | scripts that a formatter left alone before, and still does |
+| pointed at | clean files that differ, with a finding beyond `members-closed` and `methods-given-out` |
+| unproven | nothing differed, but too little code ran |
 """
 COLUMNS = (
     "corpus", "runtime", "files", "without template", "with template", "clean", "clean, %",

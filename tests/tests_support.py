@@ -11,6 +11,7 @@ from contextlib import suppress
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
+from clean_carry.verify.node import environment, npm
 from clean_carry.verify.runtimes import cache_folder
 
 CLASS = """import React, { Component } from 'react';
@@ -55,8 +56,8 @@ def install(packages: Path, into: Path) -> None:
         with TemporaryDirectory(dir=kept.parent) as folder:
             for name in names:
                 shutil.copy(packages / name, folder)
-            command = ["npm", "ci", "--silent"]
-            subprocess.run(command, cwd=folder, check=True, capture_output=True)
+            command = [*npm(), "ci", "--silent"]
+            subprocess.run(command, cwd=folder, check=True, capture_output=True, env=environment())
             with suppress(OSError):  # another process was there first
                 Path(folder).rename(kept)
                 Path(folder).mkdir()

@@ -276,7 +276,7 @@ REFUSED = {
     "markup-in-code": "state = { said: <i>1</i> }; render() { return <p>{this.state.said}</p>; }",
     "drawn-by-statements": "render() { for (const a of this.props.rows) go(a); return <p>x</p>; }",
     "runs-at-every-draw": "componentDidUpdate() { go(); } render() { return <p>x</p>; }",
-    "child-not-carried": "render() { return <Row />; }",
+    "child-not-found": "render() { return <Row />; }",
     "moment-not-in-target": "componentWillMount() { go(); } render() { return <p>x</p>; }",
     "forced-update": "n = 0; render() { const twice = this.n * 2; return <b onClick={() => this.forceUpdate()}>{twice}</b>; }",
     "old-value-read": (

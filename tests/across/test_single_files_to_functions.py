@@ -47,6 +47,17 @@ export default {{
 </script>
 """
 CASES = {
+    "a condition holds two parts apart": (
+        '<template v-if="count > 1"><b v-if="text">1</b><i v-else>2</i></template>'
+        '<template v-if="count > 1">{{ text ? 1 : 2 }}</template>'
+        '<template v-if="count > 1"><slot>none</slot></template>'
+        '<b @click="count++; text = \'\'" v-text="count" />',
+        "",
+        [
+            "{count > 1 && (text ? <b>1</b> : <i>2</i>)}", "{count > 1 && (text ? 1 : 2)}",
+            "{count > 1 && (children ?? 'none')}", ">{count}</b>",
+        ],
+    ),
     "a row of a list is changed in place": (
         '<b v-for="line in lines" :key="line.id" @click="line.n++">{{ line.n }}</b>', "",
         ["onClick={() => { line.n++; setLines([...linesNow.current]) }}"],
@@ -88,7 +99,7 @@ CASES = {
     ),
     "an update that is forced": (
         '<b @click="$forceUpdate()">{{ count }}</b>', "",
-        ["const [, redraw] = useReducer((count) => count + 1, 0);", "onClick={() => redraw()}"],
+        ["const [, rerender] = useReducer((count) => count + 1, 0);", "onClick={() => rerender()}"],
     ),
     "the root element": (
         '<b>{{ count }}</b>', "mounted() { this.$el.focus(); },",
@@ -97,7 +108,7 @@ CASES = {
     "once all is drawn": (
         '<b ref="box" @click="go">{{ count }}</b>',
         "methods: { async go() { this.count = 1; await this.$nextTick(); this.$refs.box.focus(); } },",
-        ["const afterDraw = useAfterDraw();", "await afterDraw();", "box.current.focus();"],
+        ["const afterRender = useAfterRender();", "await afterRender();", "box.current.focus();"],
     ),
     "a listener that outlives its drawing": (
         "<b>{{ count }}</b>",

@@ -78,7 +78,7 @@ def test_what_is_told_of_a_base(run, tmp_path: Path) -> None:  # type: ignore[no
     lines = len(HEIR.splitlines())
     assert all(1 <= entry["line"] <= lines for entry in result["ledger"]["entries"])
     for rule in ("base-read-in", "wrapper-looks-in", "own-base"):
-        assert "What to do" in run("explain", rule).stdout
+        assert "Advice" in run("explain", rule).stdout
 
 
 def test_a_heir_that_differs_is_told_apart(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]

@@ -88,7 +88,7 @@ def test_what_stays_a_directive_is_told(run, tmp_path: Path) -> None:  # type: i
     )
     done = run(*CARRY)
     assert done.returncode == 1
-    assert "behaviour of an element" in done.stdout
+    assert "behaviour to an element" in done.stdout
     assert not (tmp_path / "old.component.js").exists()
 
 

@@ -47,7 +47,7 @@ def test_what_carrying_left_is_listed(run, tmp_path: Path) -> None:  # type: ign
 def test_nothing_left(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     (tmp_path / "a.jsx").write_text("export const a = 1; // left to you\n")
     done = run("left", ".")
-    assert (done.returncode, done.stdout) == (0, "nothing is left to you\n")
+    assert (done.returncode, done.stdout) == (0, "no place is left to finish\n")
 
 
 @pytest.mark.parametrize(

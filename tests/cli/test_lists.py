@@ -19,7 +19,8 @@ COMMANDS = ["carry", "verify", "left", "syntaxes", "runtimes", "demo", "explain"
 @pytest.mark.parametrize("command", COMMANDS)
 def test_every_command_has_help_with_an_example(command: str, run) -> None:  # type: ignore[no-untyped-def]
     done = run(command, "--help")
-    assert done.returncode == 0 and f"Example: clean-carry {command}" in done.stdout
+    assert done.returncode == 0 and "Example" in done.stdout
+    assert f"clean-carry {command}" in done.stdout.partition("Example")[2]
     assert command in run("--help").stdout
 
 
@@ -46,7 +47,7 @@ def test_the_rules(run) -> None:  # type: ignore[no-untyped-def]
     assert [rule for rule in RULES if rule not in shown] == []
     assert len(json.loads(run("explain", "--json").stdout)["rules"]) == len(RULES)
     one = run("explain", "write-callback").stdout
-    assert "Example" in one and RULES["write-callback"].advice in one
+    assert "Before" in one and RULES["write-callback"].advice in one
     done = run("explain", "no-such")
     assert done.returncode == 2 and done.stderr.startswith("clean-carry: there is no rule")
 

@@ -162,5 +162,5 @@ def test_a_crash_on_import_is_told_without_steps(run: Any, tmp_path: Path) -> No
     done = run("verify", "Berth.jsx", "Other.jsx", "--budget", "2")
     assert done.returncode == 1
     assert "new  Cannot read properties of undefined (reading 'at')" in done.stdout
-    assert "the component is displayed, given nothing" in done.stdout
+    assert "the component is mounted without props" in done.stdout
     assert "step 1:" not in done.stdout

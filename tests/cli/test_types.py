@@ -9,6 +9,8 @@ from typing import Any
 
 import pytest
 
+from clean_carry.verify.node import npm
+
 PACKAGE = {
     "name": "gullmoor",
     "devDependencies": {"typescript": "5.4.5", "@types/react": "18.2.79"},
@@ -54,7 +56,7 @@ def project(tmp_path_factory: pytest.TempPathFactory) -> Path:
     (folder / "package.json").write_text(json.dumps(PACKAGE))
     (folder / "tsconfig.json").write_text(json.dumps(OPTIONS))
     options = ["--ignore-scripts", "--no-audit", "--no-fund", "--loglevel=error"]
-    subprocess.run(["npm", "install", *options], cwd=folder, check=True)
+    subprocess.run([*npm(), "install", *options], cwd=folder, check=True)
     return folder
 
 

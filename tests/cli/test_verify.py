@@ -87,7 +87,7 @@ def test_trials_find_themselves_and_the_smallest_that_differs_is_saved(run, tmp_
     (tmp_path / "Y.jsx").write_text(wrong)
     done = run("verify", "X.jsx", "Y.jsx", "--save", "found.yaml", "--budget", "4")
     assert done.returncode == 1
-    assert "what it does:" in done.stdout and "press" in done.stdout
+    assert "the trial:" in done.stdout and "press" in done.stdout
     saved = (tmp_path / "found.yaml").read_text()
     assert saved.count("press") == 1
     done = run("verify", "X.jsx", "Y.jsx", "--trials", "found.yaml", "--json")
@@ -117,7 +117,7 @@ def test_reach_can_be_demanded(run, tmp_path: Path) -> None:  # type: ignore[no-
     done = run("verify", "X.jsx", "X.jsx", "--budget", "1", "--least-reach", "95")
     assert done.returncode == 1
     assert "X.jsx → X.jsx: unproven" in done.stdout
-    assert "of a side's own code ran, less than 95 %" in done.stdout
+    assert "of one version's own code ran, less than 95 %" in done.stdout
     assert "not line 6" in done.stdout
     assert run("verify", "X.jsx", "X.jsx", "--budget", "1", "--least-reach", "40").returncode == 0
 
@@ -135,7 +135,7 @@ def test_carry_and_verify_in_one_step(run, tmp_path: Path) -> None:  # type: ign
     call = ("carry", "Y.jsx", "--to", "jsx-function", "--write", "--verify", "--budget", "1")
     done = run(*call)
     assert done.returncode == 1 and not (tmp_path / "Y.function.jsx").exists()
-    assert "not written, because it was not proven the same" in done.stdout
+    assert "not written, because the verdict is not same" in done.stdout
     done = run(*call, "--keep-anyway")
     assert done.returncode == 1 and (tmp_path / "Y.function.jsx").exists()
     assert run("carry", "X.jsx", "--to", "jsx-function", "--keep-anyway").returncode == 2

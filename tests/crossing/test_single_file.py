@@ -96,7 +96,7 @@ KEPT = [
     ("this.used = now;", "({ a: this.used } = now);", "state-write-unread"),
     ("this.used = now;", "setTimeout(function () { this.used = 1; });", ""),
     ("{ return { used: 0 }; }", "{ const used = 0; return { used }; }", ""),
-    ("<slot>x</slot>", "<Tide />", "child-not-carried"),
+    ("<slot>x</slot>", "<Tide />", "child-not-found"),
     ("<slot>x</slot>", "{{ other }}", "unknown-use"),
     ("@click=", "@click.once=", "markup-unread"),
     ("<script>", "<docs>a</docs>\n<script>", "block-unread"),

@@ -52,7 +52,7 @@ ACROSS = [
     (
         "functions",
         "single-file-object",
-        ("CargoLedger.tsx", "SeatCounter.jsx", "NoticeDrawer.jsx"),
+        ("BerthForm.jsx", "SeatCounter.jsx", "NoticeDrawer.jsx"),
         10,
     ),
     (
@@ -61,14 +61,14 @@ ACROSS = [
         ("SeatModel.vue", "WeatherStrip.vue", "FareTable.vue"),
         12,
     ),
-    ("flat_files", "jsx-function", ("BerthForm.vue", "CargoLedger.vue", "TideBoard.vue"), 5),
+    ("flat_files", "jsx-function", ("FareTable.vue", "SailingSearch.vue", "SeatModel.vue"), 10),
 ]
 # How many of a folder are carried at least; the others are refused by a rule that names the construct.
 CARRIED = {
     ("functions", "single-file-flat"): 11,
     ("functions", "single-file-object"): 11,
     ("flat_files", "single-file-object"): 13,
-    ("flat_files", "jsx-function"): 7,
+    ("flat_files", "jsx-function"): 10,
 }
 # What refuses the others.
 NAMED = frozenset(
@@ -95,7 +95,7 @@ def test_across_all_are_carried_and_three_are_the_same(
             "--budget",
             "60",
             "--most-trials",
-            "25",
+            "60",
             "--assume-carried",
             "--json",
         )
@@ -123,4 +123,4 @@ def test_across_none_is_clean_and_wrong(
 
 
 # Findings of a crossing between runtimes that tell of a difference trials then show.
-TOLD_ACROSS = frozenset({"slots-kept"})
+TOLD_ACROSS = frozenset({"slots-kept", "number-as-typed", "element-not-followed"})

@@ -7,7 +7,14 @@ const { chromium } = createRequire(path.join(runtime, 'package.json'))('playwrig
 let text = '';
 for await (const part of process.stdin) text += part;
 
-const browser = await chromium.launch({ executablePath: executable, args: ['--disable-gpu', '--host-resolver-rules=MAP * ~NOTFOUND'] });
+// A browser of the machine, or `package:` and the folder of the runtime that holds one.
+async function binary() {
+  if (!executable.startsWith('package:')) return executable;
+  const found = createRequire(path.join(executable.slice(8), 'package.json'))('@sparticuz/chromium');
+  return (found.default ?? found).executablePath();
+}
+
+const browser = await chromium.launch({ executablePath: await binary(), args: ['--disable-gpu', '--host-resolver-rules=MAP * ~NOTFOUND'] });
 const answers = [];
 for (const { url, scheme = 'light', width = 1280, act = '', rules = false } of JSON.parse(text)) {
   // The rules are put into the page by the test; nothing else gets by the page's policy.

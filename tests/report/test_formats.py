@@ -159,7 +159,7 @@ def test_a_patch_from_a_folder_below_the_top(run: Any, checkout: Path) -> None:
     (checkout / "inner" / "Berth.jsx").write_text(CLASS)
     (checkout / "p").mkdir()
     done = run("carry", "inner/Berth.jsx", "--to", "jsx-function", "--patch", "p/c.patch")
-    assert "in p/c.patch: inner/Berth.function.jsx" in done.stdout
+    assert "added to p/c.patch: inner/Berth.function.jsx" in done.stdout
     git(checkout / "p", "apply", "--directory=", "--check", "--unsafe-paths", "c.patch")
     assert "+++ b/inner/Berth.function.jsx\n" in (checkout / "p/c.patch").read_text()
 
@@ -197,7 +197,7 @@ def test_a_patch_holds_only_what_is_proven(run: Any, tmp_path: Path) -> None:
         "carry", "Berth.jsx", "None.jsx", "--to", "jsx-function", "--verify", "--patch", "c.patch",
         "--budget", "1", "--least-reach", "0",
     )  # fmt: skip
-    assert "not written, because it was not proven the same" in done.stdout
+    assert "not written, because the verdict is not same" in done.stdout
     assert "b/Berth.function.jsx" in (tmp_path / "c.patch").read_text()
     assert "None.function.jsx" not in (tmp_path / "c.patch").read_text()
 

@@ -8,7 +8,7 @@ import pytest
 
 from clean_carry.report import words
 from clean_carry.report.page import figures
-from clean_carry.report.page.behind import behind
+from clean_carry.report.page.causes import behind
 from clean_carry.report.page.outline import element_of, node_at, outline
 from clean_carry.report.page.rows import Row, aligned
 from clean_carry.report.subject import Summary
@@ -121,9 +121,24 @@ def test_figures_count_everything() -> None:
     folders = figures.by_folder(rows)
     assert [(bar.label, bar.total) for bar in folders] == [("a", 2), ("b", 1)]
     assert folders[0].parts == (("differs", 1, 0.0, 50.0), ("same", 1, 50.0, 50.0))
-    assert [bar.total for bar in figures.reaches(rows)] == [0, 0, 0, 0, 0, 1, 0, 0, 0, 1]
+    assert [(bar.label, bar.total) for bar in figures.reaches(rows)] == [
+        ("50–60 %", 1),
+        ("90–100 %", 1),
+    ]
     assert sum(bar.total for bar in figures.times(rows)) == 3
     assert figures.reaches([summary("a", "same")]) == []
+
+
+def test_the_bar_of_a_folder_shows_shares() -> None:
+    rows = [summary("a", "same")] * 9 + [summary("b", "same"), summary("b", "differs")]
+    assert [bar.parts[-1][3] for bar in figures.by_folder(rows)] == [100.0, 50.0]
+
+
+def test_progress_counts_what_is_done() -> None:
+    rows = [summary("a", "same"), summary("a", "clean"), summary("b", "refused")]
+    done = figures.progress(rows)
+    assert (done.done, done.total) == (2, 3) and round(done.percent) == 67
+    assert figures.progress([]).percent == 0
 
 
 def test_many_folders_are_one_bar_at_the_end() -> None:

@@ -52,9 +52,9 @@ def test_a_value_on_one_line(value: Any, text: str) -> None:
 def test_what_a_trial_gives() -> None:
     trial = Trial("t", {"free": 3}, {"onPick": {}}, {"head": ["Tide"]}, [{"url": "*"}])
     assert list(words.given(trial)) == [
-        'inputs: {"free": 3}',
+        'props: {"free": 3}',
         'functions: {"onPick": {}}',
-        'content: {"head": ["Tide"]}',
+        'slots: {"head": ["Tide"]}',
         'replies: [{"url": "*"}]',
     ]
     assert list(words.given(Trial("t"))) == []
@@ -91,15 +91,15 @@ WHOLE = Verification(
 )  # fmt: skip
 FACTS = {
     "cache": "answered from the cache",
-    "browser": "in the browser: same, 1 run, 2 settled points, at 1280 px; 400 px (all trials ran",
-    "unlooked": "because there are so many: 1 element",
+    "browser": "in the browser: same, 1 run, 2 points, at 1280 px; 400 px (all trials ran",
+    "unlooked": "because there are too many: 1 element",
     "uncompiled": "the project has no sass: tide.scss",
-    "reach": "reached: 3 of 4 branches and functions (not line 9) of old, 4 of 4 of new",
+    "reach": "code that ran: 3 of 4 branches and functions (not line 9) of old, 4 of 4 of new",
     "ended": "because the time was up (10 s)",
     "mounted": "the export Tide, inside Harbour",
-    "void": "because old differed from itself or both refused the inputs: 1 trial",
+    "void": "because old differed from itself or both rejected the props: 1 trial",
     "accepted": "accepted by the project file ×3: the new font",
-    "normalised": "not counted as differences: comments ×2",
+    "normalised": "normalised, so not counted as differences: comments ×2",
 }
 
 
@@ -134,9 +134,9 @@ def test_a_verdict_in_the_terminal() -> None:
     text = "\n".join(lines).replace("\x1b", "")
     assert not any("found 1" in line for line in lines), "trials that are the same are not listed"
     for part in (
-        "found 2", "2 settled points", "both threw", "after step 1 (press): style at /p[1] color",
+        "found 2", "2 points", "both threw", "after step 1 (press): style at /p[1] color",
         "by   only old has .tide", "old  red", "onPick(0)", "no call", "… and 3 more",
-        'inputs: {"free": 3}', "step 1: press on b", "(2 trials found and run, 4 settled points compared)",
+        'props: {"free": 3}', "step 1: press on b", "(2 trials generated and run, 4 points compared)",
     ):  # fmt: skip
         assert part in text, part
 
@@ -144,7 +144,7 @@ def test_a_verdict_in_the_terminal() -> None:
 def test_the_reason_nothing_ran_is_told() -> None:
     reason = "neither side exports a component of the same name"
     lines = "\n".join(terminal.verdict(Verification((), reason=reason), "Tide.jsx"))
-    assert reason in lines and "not run" in lines and "(0 trials run, 0 settled points" in lines
+    assert reason in lines and "not run" in lines and "(0 trials run, 0 points" in lines
 
 
 def test_a_verdict_over_too_little_code() -> None:
@@ -158,7 +158,7 @@ def test_a_verdict_over_too_little_code() -> None:
     short = found.measured(60)
     assert short.verdict == "unproven"
     facts = list(words.facts(short))
-    only = "unproven: nothing differed, but only 25 % of a side's own code ran, less than 60 %"
+    only = "unproven: nothing differed, but only 25 % of one version's own code ran, less than 60 %"
     assert ("unproven", only) in facts
-    assert ("never", "never ran in old: close, the one of line 12") in facts
+    assert ("never", "never ran in old: close, the function in line 12") in facts
     assert not any(text.startswith("never ran in new") for _, text in facts)

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from clean_carry.source.handed_on import (
+from clean_carry.source.instance_reads import (
     asked_in_texts,
     asked_of_handed,
     asked_under,

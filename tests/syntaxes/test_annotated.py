@@ -190,7 +190,7 @@ def test_carried_and_verified_by_the_program(run, tmp_path: Path) -> None:  # ty
     done = run("verify", "Tide.jsx", "Tide.function.jsx", "--budget", "3")
     assert done.returncode == 0, done.stdout + done.stderr
     assert "same" in done.stdout
-    assert re.search(r"reached: \d+ of \d+ branches and functions", done.stdout)
+    assert re.search(r"code that ran: \d+ of \d+ branches and functions", done.stdout)
     changed = (tmp_path / "Tide.function.jsx").read_text("utf-8").replace("count)", "1)")
     (tmp_path / "Tide.function.jsx").write_text(changed, "utf-8")
     assert run("verify", "Tide.jsx", "Tide.function.jsx", "--budget", "3").returncode == 1

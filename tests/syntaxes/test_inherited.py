@@ -6,8 +6,8 @@ from pathlib import Path
 
 import pytest
 
-from clean_carry.source.brought import NotReadIn
 from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.needed_names import NotReadIn
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx_class.bases.base_class import Base, mentions, parts_of

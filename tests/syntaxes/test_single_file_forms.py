@@ -195,7 +195,7 @@ REFUSED: list[tuple[str, str]] = [
     ("<transition><b>a</b></transition>", "markup-unread"),
     ("<input ref='box' v-model.lazy='word'>", "change-of-text"),
     ("<b v-for='k in kinds' :key='k' @click='k.n++'>a</b>", "alias-not-followed"),
-    ("<my-berth/>", "child-not-carried"),
+    ("<my-berth/>", "child-not-found"),
 ]
 
 

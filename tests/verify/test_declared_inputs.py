@@ -10,7 +10,8 @@ from pathlib import Path
 import pytest
 
 from clean_carry.project.settings import settings_for
-from clean_carry.verify.runtimes import RUNTIMES, WORKER, node
+from clean_carry.verify.node import node
+from clean_carry.verify.runtimes import RUNTIMES, WORKER
 from clean_carry.verify.worker_pool import Bench, Side
 
 BERTH = """<template><p>{{ day }}</p></template>

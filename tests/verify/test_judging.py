@@ -78,6 +78,15 @@ def always(*points: dict[str, Any], **more: Any) -> Answer:
     return lambda request: answer(*points, **more)
 
 
+def test_a_new_side_whose_worker_is_lost_runs_once_more() -> None:
+    def once(request: dict[str, Any]) -> dict[str, Any]:
+        return {"fails": "lost"} if request["earlier"] == 0 else answer(point("shown", b("3")))
+
+    lane = Lane(always(point("shown", b("3"))), once)
+    assert judge(lane, pair(), TRIAL).result.verdict == "same"  # type: ignore[arg-type]
+    assert [side for side, _ in lane.asked] == ["old", "old", "new", "new"]
+
+
 def in_turn(*answers: dict[str, Any]) -> Answer:
     return lambda request: answers[min(request["earlier"], len(answers) - 1)]
 

@@ -5,8 +5,8 @@ from pathlib import Path
 
 import pytest
 
-from clean_carry.verify.handed import never_called
 from clean_carry.verify.normalise import Normaliser
+from clean_carry.verify.passed_handlers import never_called
 from clean_carry.verify.reach import Reach
 from clean_carry.verify.search.values.shape import Shape
 from clean_carry.verify.search.values.values import variants
@@ -175,7 +175,8 @@ def test_children_call_the_handlers_they_are_given(run, tmp_path: Path) -> None:
     )
     assert done.returncode == 1
     assert (
-        "unproven: nothing differed, but no child ever called a handler it is given" in done.stdout
+        "unproven: nothing differed, but no child ever called a handler that it was passed"
+        in done.stdout
     )
     assert "never called by a child: onPick of Row" in done.stdout
 

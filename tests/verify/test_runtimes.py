@@ -8,12 +8,12 @@ from pathlib import Path
 import pytest
 
 from clean_carry.component.errors import RuntimeMissing
+from clean_carry.verify.node import node, npm
 from clean_carry.verify.runtimes import (
     RUNTIMES,
     cache_folder,
     ensure,
     install,
-    node,
     remove,
     runtime_for,
 )
@@ -56,7 +56,7 @@ def program(folder: Path, name: str, text: str) -> None:
 
 def found(folder: Path, monkeypatch: pytest.MonkeyPatch, *, npm: str) -> None:
     """Have these two programs found before all others."""
-    program(folder, "node", "echo v20.11.0")
+    program(folder, "node", "echo v20.19.0")
     program(folder, "npm", npm)
     monkeypatch.setenv("PATH", f"{folder}:/usr/bin:/bin")
 
@@ -101,14 +101,66 @@ def test_an_installed_one_is_there_whole_and_can_be_removed(
     assert remove(runtime) and not folder.exists() and not remove(runtime)
 
 
-@pytest.mark.parametrize(("version", "word"), [("v18.19.0", "too old"), ("none", "too old")])
-def test_an_old_node_is_told(
-    version: str, word: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
-) -> None:
+def shipped(folder: Path | None, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Have the Python package with Node stand in a folder, or nowhere."""
+    monkeypatch.setattr("clean_carry.verify.node._shipped_folder", lambda: folder)
+    monkeypatch.delenv("CLEAN_CARRY_NODE", raising=False)
+
+
+@pytest.mark.parametrize("version", ["v18.19.0", "v20.18.1", "v21.7.0", "v22.11.0", "none"])
+def test_an_old_node_is_told(version: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    shipped(None, monkeypatch)
     program(tmp_path, "node", f"echo {version}")
     monkeypatch.setenv("PATH", f"{tmp_path}:/usr/bin:/bin")
-    with pytest.raises(RuntimeMissing, match=word):
+    with pytest.raises(RuntimeMissing, match="too old"):
         node()
     monkeypatch.setenv("PATH", str(tmp_path / "empty"))
     with pytest.raises(RuntimeMissing, match="not installed"):
         node()
+
+
+def test_which_node_is_taken(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    package, own = tmp_path / "package", tmp_path / "own"
+    for folder in (package / "bin", own):
+        folder.mkdir(parents=True)
+    program(package / "bin", "node", "echo v24.1.0")
+    script = package / "lib/node_modules/npm/bin/npm-cli.js"
+    script.parent.mkdir(parents=True)
+    script.write_text("")
+    shipped(package, monkeypatch)
+    monkeypatch.setenv("PATH", str(own))
+    assert node() == str(package / "bin" / "node")
+    assert npm() == [node(), str(script)]
+    program(own, "node", "echo v22.12.0")
+    assert node() == str(own / "node")
+    assert npm() == [node(), str(script)]
+    program(own, "npm", "echo 10")
+    assert npm() == [str(own / "npm")]
+    monkeypatch.setenv("CLEAN_CARRY_NODE", str(package / "bin" / "node"))
+    assert npm() == [str(package / "bin" / "node"), str(script)]
+
+
+def test_an_old_node_gives_way_to_the_shipped_one(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    (tmp_path / "package/bin").mkdir(parents=True)
+    program(tmp_path / "package/bin", "node", "echo v24.1.0")
+    shipped(tmp_path / "package", monkeypatch)
+    program(tmp_path, "node", "echo v18.19.0")
+    monkeypatch.setenv("PATH", str(tmp_path))
+    assert node() == str(tmp_path / "package/bin/node")
+
+
+def test_windows_has_node_beside_its_modules(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    program(tmp_path, "node.exe", "echo v24.1.0")
+    script = tmp_path / "node_modules/npm/bin/npm-cli.js"
+    script.parent.mkdir(parents=True)
+    script.write_text("")
+    shipped(tmp_path, monkeypatch)
+    monkeypatch.setenv("PATH", str(tmp_path / "empty"))
+    assert (node(), npm()) == (
+        str(tmp_path / "node.exe"),
+        [str(tmp_path / "node.exe"), str(script)],
+    )

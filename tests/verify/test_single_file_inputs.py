@@ -384,3 +384,55 @@ def test_a_list_is_as_long_as_what_is_asked_of_it_and_a_bound_lies_among_dates()
         if value and "time" in value
     ]
     assert days[0] < bounds[0] < days[-1]
+
+
+TYPED = """<template><p>{{ pier }}</p></template>
+<script setup lang="ts">
+interface Sailing { id: number; from: string }
+const { pier = 'north', sailings = [] } = defineProps<{
+  pier?: string
+  sailings?: Sailing[]
+  level: number
+}>()
+const emit = defineEmits<{ (e: 'open' | 'close', at: number): void }>()
+const told = defineEmits<{ moor: [pier: string] }>()
+const seats = defineModel<number>({ default: 2 })
+const name = defineModel('name', { type: String, required: true })
+</script>
+"""
+
+
+def test_what_types_and_models_declare_is_given() -> None:
+    found = inputs_of(TYPED)
+    assert set(found.shapes) == {"pier", "sailings", "level", "modelValue", "name"}
+    assert found.shapes["pier"].kinds == {"string"}
+    assert found.shapes["pier"].default == ("north",)
+    assert found.shapes["level"].required
+    items = found.shapes["sailings"].items
+    assert items is not None and set(items.fields) == {"id", "from"}
+    assert found.shapes["modelValue"].kinds == {"number"}
+    assert found.shapes["name"].required and found.shapes["name"].kinds == {"string"}
+    assert set(found.events) >= {"open", "close", "moor", "update:modelValue", "update:name"}
+
+
+def test_defaults_beside_types_are_known() -> None:
+    text = TYPED.replace(
+        "const { pier = 'north', sailings = [] } = defineProps", "withDefaults(defineProps"
+    )
+    text = text.replace(
+        "level: number\n}>()", "level: number\n}>(), { pier: 'south', sailings: () => [] })"
+    )
+    found = inputs_of(text)
+    assert found.shapes["pier"].default == ("south",)
+    assert found.shapes["sailings"].kinds == {"array"}
+
+
+def test_a_list_copied_sorted_and_turned_round_is_of_the_inputs_items() -> None:
+    body = """const rows = toRef(props, 'items');
+const sorted = computed(() => {
+  const list = [...(rows.value || [])];
+  list.sort((a, b) => a.weight - b.weight);
+  return down.value ? list.reverse() : list;
+});"""
+    text = FLAT.format(markup="<i v-for='a in sorted'>{{ a.name }}</i>", body=body)
+    assert item_fields(inputs_of(text)) >= {"name"}

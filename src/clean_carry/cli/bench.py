@@ -20,17 +20,21 @@ _OPTIONS = (
         default=10.0,
         show_default=True,
         metavar="SECONDS",
-        help="How long trials may look for themselves, for each component.",
+        help="How long to search for trials, for each component.",
     ),
     click.option(
         "--most-trials",
         type=click.IntRange(min=1),
         envvar="CLEAN_CARRY_MOST_TRIALS",
         metavar="N",
-        help="End the search after N trials: the verdict does not depend on the machine's speed.",
+        help="End the search after N trials, so that results do not depend on the machine's speed.",
     ),
     click.option(
-        "--seed", type=int, default=1, show_default=True, help="The seed of every choice made."
+        "--seed",
+        type=int,
+        default=1,
+        show_default=True,
+        help="The seed of the random choices; another seed gives other trials.",
     ),
     click.option(
         "--workers",
@@ -39,7 +43,7 @@ _OPTIONS = (
         show_default=True,
         envvar="CLEAN_CARRY_WORKERS",
         metavar="N",
-        help="How many files are carried, or renderers run, at once.",
+        help="The number of files to carry, or of renderers to run, in parallel.",
     ),
     click.option(
         "--in",
@@ -47,7 +51,7 @@ _OPTIONS = (
         type=click.Choice(["page", "browser"]),
         default="page",
         show_default=True,
-        help="Compare in the simulated page, or then in a real browser as well.",
+        help="Compare in a simulated page only, or in a real browser afterwards, with styles and pixels.",
     ),
     click.option(
         "--width",
@@ -55,7 +59,7 @@ _OPTIONS = (
         type=click.IntRange(200, 3000),
         multiple=True,
         metavar="PIXELS",
-        help="With --in browser: a width of the window, as often as wanted; 1280 and 400 if not given.",
+        help="With --in browser: a window width; may be repeated; 1280 and 400 if omitted.",
     ),
     click.option(
         "--least-reach",
@@ -63,9 +67,14 @@ _OPTIONS = (
         default=60.0,
         show_default=True,
         metavar="N",
-        help="The verdict is unproven where less than N percent of either side's own code ran.",
+        help="Report “unproven” if less than N percent of either version's own code ran.",
     ),
-    click.option("--fresh", is_flag=True, help="Answer nothing from the cache."),
+    click.option("--fresh", is_flag=True, help="Ignore the cache."),
+    click.option(
+        "--verbose",
+        is_flag=True,
+        help="Also print how often each kind of difference was normalised.",
+    ),
     click.option("--offline", is_flag=True, help="Never install a missing runtime."),
 )
 
@@ -102,7 +111,7 @@ def bench_for(options: Mapping[str, Any], line: Line) -> Bench:
         from clean_carry.verify.browser.browser_run import Gaze
         from clean_carry.verify.browser.engine import executable
 
-        executable()  # a wrong name of one is told before anything is run
+        executable()  # a wrong path is reported before anything runs
         gaze = Gaze(tuple(options["widths"]), float(options["budget"]))
     return Bench(
         offline=bool(options["offline"]),

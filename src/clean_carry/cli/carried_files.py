@@ -34,7 +34,8 @@ class Place:
 
 
 def changes(results: list[Result], path: Path, place: Place) -> list[Change]:
-    """What writing would change. Raises `WriteRefused` where another file stands in the way."""
+    """Return the changes that writing would make. Raises `WriteRefused` if another file is in the
+    way."""
     from clean_carry.report.patch import Change
 
     found: dict[Path, Change] = {}

@@ -40,10 +40,30 @@ if TYPE_CHECKING:
     from clean_carry.verify.worker_pool import Bench
 
 
-@click.command(epilog="Example: clean-carry carry src/DepartureBoard.jsx --to jsx-function --write")
+_EXAMPLES = """\b
+Examples:
+  clean-carry carry src/Board.jsx --to jsx-function                   show the change
+  clean-carry carry src/Board.jsx --to jsx-function --write           write Board.function.jsx
+  clean-carry carry src --to single-file-flat --write --verify        write only what is proven
+  clean-carry carry src --to jsx-function --patch change.patch        one diff for `git apply`
+"""
+
+
+@click.command(epilog=_EXAMPLES)
 @click.argument("files", nargs=-1, type=click.Path(path_type=Path), metavar="[FILE…]")
-@click.option("--to", "target", required=True, metavar="SYNTAX", help="The syntax to write.")
-@click.option("--from", "origin", metavar="SYNTAX", help="The syntax of FILE; told by itself.")
+@click.option(
+    "--to",
+    "target",
+    required=True,
+    metavar="SYNTAX",
+    help="The syntax to write; `clean-carry syntaxes` lists them.",
+)
+@click.option(
+    "--from",
+    "origin",
+    metavar="SYNTAX",
+    help="The syntax of FILE; detected from the file if omitted.",
+)
 @click.option(
     "--out",
     type=click.Path(path_type=Path, file_okay=False),
@@ -54,35 +74,42 @@ if TYPE_CHECKING:
     "--write", is_flag=True, help="Write each new file beside the old: X.function.jsx for X.jsx."
 )
 @click.option(
-    "--replace", "overwrite", is_flag=True, help="Write over FILE itself, once it is committed."
+    "--replace",
+    "overwrite",
+    is_flag=True,
+    help="Overwrite FILE itself, provided its current text is committed.",
 )
-@click.option("--force", is_flag=True, help="With --replace: also over text that no commit holds.")
+@click.option("--force", is_flag=True, help="With --replace: overwrite uncommitted changes too.")
 @click.option(
     "--verify",
     "prove",
     is_flag=True,
-    help="Verify too, and write nothing unless the verdict is same.",
+    help="Also render old and new and compare them; write only files whose verdict is same.",
 )
-@click.option("--keep-anyway", is_flag=True, help="With --verify: write whatever the verdict is.")
+@click.option(
+    "--keep-anyway", is_flag=True, help="With --verify: write the files whatever the verdict is."
+)
 @click.option(
     "--runtime",
     type=click.IntRange(min=1),
     metavar="MAJOR",
-    help="The major version of the target's runtime to write and verify for; the project's own.",
+    help="The major version of the target's framework; the project's own version if omitted.",
 )
 @click.option(
-    "--one-way", is_flag=True, help="Two-way bindings become one way in and an event out."
+    "--one-way",
+    is_flag=True,
+    help="Directives only: turn each two-way binding into a one-way binding and an event.",
 )
 @click.option(
     "--assume-carried",
     is_flag=True,
-    help="Take components it draws for carried: their new files stand beside the old ones.",
+    help="Assume that child components are carried already, in new files beside the old ones.",
 )
 @click.option(
     "--types",
     "check_types",
     is_flag=True,
-    help="Tell what type errors the new files add, in them and in their callers.",
+    help="Run the project's TypeScript compiler and report type errors that the new files add.",
 )
 @OF_CROSSINGS
 @EFFORT
@@ -108,16 +135,15 @@ def carry(
     as_json: bool,
     **effort: object,
 ) -> None:
-    """Carry the components in FILE… to another syntax.
+    """Rewrite components in another component syntax.
 
-    A folder stands for every component below it. Without FILE the source folders of the project file
-    clean-carry.toml are meant.
+    Use it to see a component in another syntax, and to write the new file once you are content. FILE
+    may be a folder. Without FILE, the source folders in clean-carry.toml are carried.
 
-    Without --out, --write or --replace nothing is written: the change is shown as a unified diff
-    with the ledger and the findings under it. With --patch it is written to FILE instead.
+    Nothing is written unless you pass --out, --write, --replace or --patch. The change is shown as a
+    diff, followed by findings: each names a place that changed meaning or needs your decision.
 
-    With --types the TypeScript compiler of the project reads it as it is, and with the new texts in the
-    old ones' places; single files it does not read.
+    --types compares the type errors before and after. It does not cover single files.
     """
     _agree(locals())
     line = Line(quiet=as_json)
@@ -127,8 +153,9 @@ def carry(
     outputs = Outputs(report_folder, junit_file, sarif_file, patch_file, many=_many(files, meant))
     preview = out is None and not write and not overwrite and patch_file is None
     run = _Run(
-        line, outputs, Place(out, overwrite), files, as_json, preview, keep_anyway, patch_file
-    )
+        line, outputs, Place(out, overwrite), files, as_json, preview, keep_anyway, patch_file,
+        bool(effort["verbose"]), len(meant) > 1,
+    )  # fmt: skip
     if overwrite and not force and patch_file is None:
         meant = run.committed(meant)
     requests = [
@@ -172,7 +199,7 @@ def _agree(given: Mapping[str, Any]) -> None:
 
 @dataclass
 class _Run:
-    """What became of the files so far, told as they come."""
+    """The results of the files so far, printed as they come."""
 
     line: Line
     outputs: Outputs
@@ -182,13 +209,15 @@ class _Run:
     preview: bool
     keep_anyway: bool
     patch: Path | None
+    verbose: bool = False
+    many: bool = False
     results: list[Result] = field(default_factory=list)
     verdicts: dict[Path, Verification] = field(default_factory=dict)
     new_texts: list[tuple[Path, str]] = field(default_factory=list)
     code: int = 0
 
     def committed(self, meant: list[Path]) -> list[Path]:
-        """The files that a commit holds as they are; the others are told and stay."""
+        """Return the files whose current text is committed; report the others and leave them alone."""
         kept = not_committed(meant)
         for path, why in kept.items():
             advice = "Commit it first, or use --force"
@@ -202,7 +231,7 @@ class _Run:
     def take(
         self, path: Path, found: Outcome, verdict: Verification | None, seconds: float
     ) -> None:
-        """Hand on, write and show what one file was carried to."""
+        """Pass on, write and print the result of one file."""
         if isinstance(found, HoldsNone) and path not in self.named:
             self.line.say(f"passed over: {found.one_line()}")
             return
@@ -231,14 +260,17 @@ class _Run:
         if not self.as_json:
             self.line.clear()
             place = str(self.patch) if self.patch is not None else ""
-            _show(found, path, preview=self.preview, written=writes, verdict=verdict, patch=place)
+            _show(
+                found, path, preview=self.preview, written=writes, verdict=verdict, patch=place,
+                verbose=self.verbose, notes=self.verbose or not self.many,
+            )  # fmt: skip
         if verdict is not None and verdict.interrupted:
             self.code = EXIT_STOPPED
 
     def print_totals(
         self, others: Mapping[str, int], faults: list[TypeFault] | None, *, many: bool
     ) -> None:
-        """What became of all files, and the type errors they bring."""
+        """Print the totals over all files, and the type errors that they add."""
         if many or others:
             for text in terminal.totals(self.results, self.verdicts.values(), others):
                 click.echo(text)
@@ -254,7 +286,7 @@ class _Run:
         click.echo('{"results": [\n' + ",\n".join(rows) + f"\n]{passed}}}")
 
     def exit_code(self, faults: list[TypeFault] | None) -> int:
-        """What the command exits with, once what is handed on is written."""
+        """Return the exit code, once all outputs are written."""
         code = self.outputs.close(self.line) or self.code
         unproven = any(v.verdict != "same" for v in self.verdicts.values())
         return code or _code(self.results) or int(unproven or bool(faults))
@@ -286,7 +318,7 @@ def _meant(files: tuple[Path, ...], target: str, origin: str | None) -> Meant:
 
 @dataclass(frozen=True)
 class _Wanted:
-    """What was asked for every file: see `Request`."""
+    """The options that apply to every file: see `Request`."""
 
     one_way: bool
     beside: bool
@@ -322,7 +354,7 @@ Each = tuple[Path, Outcome, "Verification | None", float]
 def _each(
     requests: list[Request], bench: Bench | None, effort: Mapping[str, object], line: Line
 ) -> Iterator[Each]:
-    """What became of each file, in order: carried in several processes, or verified side by side."""
+    """Yield the result of each file in order, carried in several processes or verified side by side."""
     workers = int(effort["workers"])  # type: ignore[call-overload]
     if bench is None:
         for request, outcome in carry_together(requests, workers):
@@ -455,21 +487,25 @@ def _show(
     written: bool,
     verdict: Verification | None,
     patch: str = "",
+    verbose: bool = False,
+    notes: bool = True,
 ) -> None:
     files = {file.path: file for result in results for file in result.files}
     for number, file in enumerate(files.values()):
         if preview:
             source = SourceText.read(path)
             old = source.slice(0, len(source.data)) if number == 0 else ""
+            if number == 0:
+                click.echo(terminal.heading(results[0], file.path))
             for line in terminal.diff(old, file.text, str(path), file.path):
                 click.echo(line)
         elif written:
-            click.echo(f"in {patch}: {file.path}" if patch else f"written: {file.path}")
+            click.echo(f"added to {patch}: {file.path}" if patch else f"written: {file.path}")
         else:
-            click.echo(f"not written, because it was not proven the same: {file.path}")
+            click.echo(f"not written, because the verdict is not same: {file.path}")
     for result in results:
-        for line in terminal.summary(result):
+        for line in terminal.summary(result, notes=notes):
             click.echo(line)
     if verdict is not None:
-        for line in terminal.verdict(verdict, str(path)):
+        for line in terminal.verdict(verdict, str(path), verbose=verbose):
             click.echo(line)

@@ -35,7 +35,11 @@ PARTS = {
 @click.option("--offline", is_flag=True, help="Never install a missing runtime.")
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 def demo(into: Path, offline: bool, as_json: bool) -> None:
-    """Carry and verify the components of Gullmoor Ferries, on real files."""
+    """Run a full example: carry and verify the components of a made-up ferry company.
+
+    Use it to see the whole tool at work in half a minute. The components are copied into a folder, so you
+    can try other commands on them afterwards.
+    """
     started = time.monotonic()
     say = (lambda text: None) if as_json else click.echo
     with Bench(offline=offline, say=lambda text: click.echo(text, err=True)) as bench:
@@ -60,9 +64,7 @@ def demo(into: Path, offline: bool, as_json: bool) -> None:
         rows = {"components": [_json(c) for c in chapters], "searched": found.as_json()}
         click.echo(json.dumps(rows, indent=2))
     else:
-        say(
-            f"\nThe same without a trial file: trials for {SEARCHED} find themselves for {SECONDS:g} s."
-        )
+        say(f"\nThe same without a trial file: {SECONDS:g} s of generated trials for {SEARCHED}.")
         for line in terminal.verdict(found, SEARCHED):
             click.echo(line)
         _ending(chapters, time.monotonic() - started)
@@ -92,7 +94,7 @@ def _lines(chapter: Chapter) -> list[str]:
     points = sum(len(t.steps) for t in v.trials)
     trials = f"{len(v.trials)} trial{'s' if len(v.trials) > 1 else ''},"
     lines = [
-        f"{name} {said} {trials:<9} {points:>2} settled points · {old} → {new} lines · "
+        f"{name} {said} {trials:<9} {points:>2} points · {old} → {new} lines · "
         f"{result.counts['carried']} constructs carried, {result.counts['left']} left"
     ]
     if v.verdict != "same":
@@ -105,8 +107,8 @@ def _ending(chapters: list[Chapter], seconds: float) -> None:
     stay = sum(c.stays for c in chapters)
     refused = sum(c.verification is None for c in chapters) - stay
     click.echo(
-        f"\n{same} components are the same in every trial, {refused} was refused, {stay} stays what it is; "
-        f"{seconds:.0f} s."
+        f"\n{same} components are the same in every trial, {refused} was refused, "
+        f"{stay} stays a directive; {seconds:.0f} s."
     )
     first = chapters[0]
     if first.new is not None:

@@ -16,17 +16,27 @@ EXIT_LEFT = 1
 SHOWN = 72
 
 
-@click.command(epilog="Example: clean-carry left src")
+@click.command(
+    epilog="Examples: clean-carry left src; clean-carry left src --rule unknown-use --json"
+)
 @click.argument("paths", nargs=-1, type=click.Path(exists=True, path_type=Path), metavar="[PATH]…")
 @click.option(
-    "--rule", "rules", multiple=True, metavar="RULE", help="Only places left by this rule."
+    "--rule",
+    "rules",
+    multiple=True,
+    metavar="RULE",
+    help="Only list places of this rule; may be repeated.",
 )
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 @click.pass_context
 def left(
     context: click.Context, paths: tuple[Path, ...], rules: tuple[str, ...], as_json: bool
 ) -> None:
-    """List the places left to you in files and folders, the current folder if none is named."""
+    """List the places that carrying left for you to finish.
+
+    Use it to work through a carried folder. Each place is marked in the new file; the list shows its line,
+    the old code and advice. Without PATH, the current folder is searched.
+    """
     for rule in rules:
         if rule not in every_rule():
             raise click.BadParameter(f"there is no rule “{rule}”; `clean-carry explain` lists them")
@@ -51,7 +61,7 @@ def _show(found: list[LeftPlace]) -> None:
         click.echo(f"  {where:>8}  {text}  {click.style(f'[{place.rule}]', dim=True)}")
         click.echo(f"            → {place.advice or 'by hand'}")
     if not found:
-        click.echo("nothing is left to you")
+        click.echo("no place is left to finish")
         return
     by_rule = Counter(place.rule for place in found)
     files = len({place.file for place in found})

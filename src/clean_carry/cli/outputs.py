@@ -22,7 +22,7 @@ _REPORT = click.option(
     "report_folder",
     type=click.Path(path_type=Path, file_okay=False),
     metavar="DIR",
-    help="Write a report to send: DIR/index.html, which loads nothing.",
+    help="Write an HTML report to DIR/index.html; it needs no network.",
 )
 _JUNIT = click.option(
     "--junit",
@@ -43,7 +43,7 @@ _PATCH = click.option(
     "patch_file",
     type=click.Path(path_type=Path, dir_okay=False),
     metavar="FILE",
-    help="Write what would change as a unified diff, which `git apply` takes; no file is written.",
+    help="Write the change as one diff for `git apply`, and no component.",
 )
 
 
@@ -58,7 +58,7 @@ def OF_CROSSINGS(command: Callable[..., Any]) -> Callable[..., Any]:
 
 
 class Outputs:
-    """What is handed on of a run. `add` each outcome, then `close`."""
+    """The outputs of a run: reports and open formats. `add` each result, then `close`."""
 
     def __init__(
         self,
@@ -81,11 +81,11 @@ class Outputs:
 
     @property
     def wanted(self) -> bool:
-        """Whether anything is handed on of an outcome."""
+        """Whether the run has any output of this kind."""
         return self._report is not None or self._junit is not None or self._sarif is not None
 
     def add(self, subject: Subject) -> None:
-        """Hand on one outcome."""
+        """Pass one result on to the outputs."""
         if self._report is not None and self._refused is None:
             try:
                 self._report.add(subject)

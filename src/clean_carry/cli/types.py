@@ -1,4 +1,4 @@
-"""`--types`: what type errors a crossing adds, told with the results."""
+"""`--types`: the type errors that a crossing adds, printed with the results."""
 
 from __future__ import annotations
 

@@ -31,10 +31,16 @@ if TYPE_CHECKING:
 WATCHING = 3.0
 
 
-@click.command(
-    "verify",
-    epilog="Example: clean-carry verify src/Board.jsx src/Board.function.jsx --save Board.trials.yaml",
-)
+_EXAMPLES = """\b
+Examples:
+  clean-carry verify src/Board.jsx src/Board.function.jsx
+  clean-carry verify src/Board.jsx src/Board.function.jsx --save Board.trials.yaml
+  clean-carry verify src/Board.jsx src/Board.function.jsx --in browser --report out
+  clean-carry verify src/Board.jsx src/Board.function.jsx --watch
+"""
+
+
+@click.command("verify", epilog=_EXAMPLES)
 @click.argument("old", type=click.Path(path_type=Path), metavar="OLD")
 @click.argument("new", type=click.Path(path_type=Path), metavar="NEW")
 @click.option(
@@ -42,27 +48,29 @@ WATCHING = 3.0
     "trial_file",
     type=click.Path(path_type=Path),
     metavar="FILE",
-    help="The trials to run; X.trials.yaml beside OLD if not given; else they find themselves.",
+    help="The trials to run; X.trials.yaml beside OLD if omitted; generated if there is none.",
 )
+@click.option("--search", is_flag=True, help="Generate trials even if a trial file exists.")
 @click.option(
-    "--search", is_flag=True, help="Let trials find themselves also where a file is there."
-)
-@click.option(
-    "--mount", metavar="EXPORT", help="The export to mount; decided and said if not given."
+    "--mount",
+    metavar="EXPORT",
+    help="The export to mount; the main component of the file if omitted.",
 )
 @click.option(
     "--save",
     type=click.Path(path_type=Path),
     metavar="FILE",
-    help="Save the smallest trial that differs.",
+    help="Save the smallest trial in which old and new differ.",
 )
 @click.option(
     "--runtime",
     "runtime_name",
     metavar="NAME",
-    help="The runtime to render in; the project's own version if not given.",
+    help="The runtime to render in; the project's own version if omitted.",
 )
-@click.option("--watch", is_flag=True, help="Verify again whenever a file of either side is saved.")
+@click.option(
+    "--watch", is_flag=True, help="Verify again whenever you save a file of either version."
+)
 @OF_VERDICTS
 @EFFORT
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
@@ -80,16 +88,19 @@ def verify_command(
     as_json: bool,
     **effort: object,
 ) -> None:
-    """Render OLD and NEW step by step in the real runtime, and say where they differ.
+    """Render two versions of a component and report where they differ.
 
-    NEW's relative imports resolve as if it stood at OLD's path. Without a trial file trials find
-    themselves: inputs from what the code says, steps from what the page offers, guided by what
-    reaches something new, until nothing new is found or the budget is used up.
+    Use it after you changed a carried file, or for a rewrite you made by hand. OLD and NEW are rendered in
+    their real frameworks, clicked and typed into, and compared after every step.
+
+    Without a trial file, trials are generated: props from the code and its types, steps from the
+    elements on the page. The search prefers trials that run new code, and ends when nothing new is
+    found or the budget is used up. NEW's relative imports are resolved from OLD's folder.
     """
     line = Line(quiet=as_json)
     job = _Job(
         old, new, runtime_name, trial_file, search, mount, save, as_json,
-        effort_of(effort), least_of(effort), line,
+        effort_of(effort), least_of(effort), line, bool(effort["verbose"]),
     )  # fmt: skip
     outputs = Outputs(report_folder, junit_file)
     since = time.time_ns()
@@ -115,11 +126,12 @@ class _Job:
     effort: Effort
     least: float
     line: Line
+    verbose: bool = False
 
     def run(
         self, bench: Bench, outputs: Outputs, known: Verification | None = None
     ) -> tuple[int, Verification]:
-        """Verify, print and hand on: the exit code and the verdict.
+        """Verify, print and write the outputs; return the exit code and the verdict.
 
         Where none is found that differs, those found before (`known`) run too.
         """
@@ -155,7 +167,7 @@ class _Job:
         if self.as_json:
             click.echo(json.dumps(result.as_json(), indent=2, ensure_ascii=False))
             return
-        for text in terminal.verdict(result, f"{self.old} → {self.new}"):
+        for text in terminal.verdict(result, f"{self.old} → {self.new}", verbose=self.verbose):
             click.echo(text)
 
     def _code(self, result: Verification) -> int:
@@ -202,7 +214,7 @@ def _watch(
 def _subject(
     old: Path, new: Path, texts: tuple[str, str], result: Verification, seconds: float
 ) -> Subject:
-    """What is reported: with the ledger, where NEW is exactly what carrying OLD gives."""
+    """Return the subject of a report, with the ledger if NEW is exactly the carried form of OLD."""
     from clean_carry.report.subject import Subject
 
     results = carried_as(old, texts[1])

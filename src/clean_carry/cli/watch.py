@@ -1,4 +1,4 @@
-"""Watching files: what is saved is told, until the user stops."""
+"""Watch files: report which one was saved, until the user stops."""
 
 from __future__ import annotations
 

@@ -105,7 +105,7 @@ class DraftState(Operation):
 
 @dataclass(frozen=True)
 class RootElement(Operation):
-    """The one element the component draws, under the `name` of a reference to it.
+    """The one element that the component renders, under the `name` of a ref to it.
 
     It is found by code, or this is the place in markup that makes it known (a `mark`). As one of the names
     a pattern declares it is `local`; `next` is the keyword of the declaration of the one after it. `bare`
@@ -174,12 +174,12 @@ class Differs(Operation):
 
 @dataclass(frozen=True)
 class Itself(Operation):
-    """The component as a value, asked for one of its statics."""
+    """The component as a value, of which a static member is read."""
 
 
 @dataclass(frozen=True)
 class Redraw(Operation):
-    """A call that has the component drawn again though nothing changed."""
+    """A call that renders the component again although nothing changed."""
 
 
 @dataclass(frozen=True)
@@ -420,8 +420,8 @@ class Rebound(Operation):
 
 @dataclass(frozen=True)
 class Inlined(Operation):
-    """A name of the code that draws, where its value is written instead: all of `value`, in parentheses
-    where it is `grouped`, and the `path` that is asked of it."""
+    """A name in the render code that is replaced by its value: all of `value`, in parentheses if it
+    is `grouped`, followed by `path`."""
 
     value: Code
     grouped: bool
@@ -463,7 +463,7 @@ class Kept(Operation):
 
 @dataclass(frozen=True)
 class SetterValue(Operation):
-    """What writes a field of state, as a function that is given the value."""
+    """The setter of a state field, as a function that takes the new value."""
 
     member: Member
 
@@ -512,7 +512,7 @@ class Respelled(Operation):
 
 @dataclass(frozen=True)
 class Box(Operation):
-    """What holds a member's value and tells who reads it of changes, given away instead of the value.
+    """The reactive holder of a member's value, passed on instead of the value itself.
 
     A `getter` is enough where it is only watched; `shorthand` is what stands before it as a part of an
     object.

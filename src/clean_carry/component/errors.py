@@ -24,7 +24,7 @@ def printable(text: str) -> str:
 
 
 class CarryError(Exception):
-    """A user's mistake, bad input or a missing runtime: told in one line.
+    """A mistake of the user, bad input or a missing runtime, reported in one line.
 
     `exit_code` is the documented exit code of the command (docs/exit-codes.md).
     """
@@ -78,7 +78,7 @@ class WriteRefused(CarryError):
 
 
 class Fault(CarryError):
-    """A fault of ours, told with the file it came up in; the other files go on."""
+    """A fault of the tool, reported with the file that caused it; the other files continue."""
 
     exit_code = 70
 

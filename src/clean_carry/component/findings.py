@@ -1,4 +1,4 @@
-"""Findings: what a person should know, with place and advice."""
+"""Findings: one problem or note, with its place and advice."""
 
 from __future__ import annotations
 
@@ -24,9 +24,8 @@ class Finding:
 
     @classmethod
     def of(cls, known: Rule, file: str, line: int, column: int, detail: str = "") -> Finding:
-        """The finding of a rule; `detail` says what it is about here."""
-        message = f"{known.summary}: {detail}" if detail else known.summary
-        return cls(known.name, known.level, file, line, column, message, known.advice)
+        """Return the finding of a rule at a place; `detail` is the name or the code it is about there."""
+        return cls(known.name, known.level, file, line, column, known.about(detail), known.advice)
 
     def as_json(self) -> dict[str, Any]:
         """The finding in the JSON shape of `carry --json`."""

@@ -23,7 +23,7 @@ class Row(NamedTuple):
 
 @dataclass(frozen=True)
 class InterfaceMap:
-    """What a component offers in the syntax `old` and in the syntax `new`, in rows."""
+    """The rows of names that a component offers in the syntax `old` and in the syntax `new`."""
 
     old: str = ""
     new: str = ""
@@ -35,12 +35,12 @@ class InterfaceMap:
 
     @property
     def inputs(self) -> tuple[tuple[str, str], ...]:
-        """What a parent gives by a name: inputs, and classes."""
+        """Return the names that a parent passes: props and classes."""
         return self.of("prop", "class")
 
     @property
     def events(self) -> tuple[tuple[str, str], ...]:
-        """What a parent listens to."""
+        """Return the names that a parent listens to."""
         return self.of("event")
 
     @property

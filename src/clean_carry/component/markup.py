@@ -110,7 +110,7 @@ class Reference:
 
 @dataclass(frozen=True)
 class Key:
-    """What tells an element of a list from its neighbours."""
+    """The key that identifies an element of a list."""
 
     code: Code
     entry: int
@@ -134,9 +134,9 @@ class Shown:
 
 @dataclass(frozen=True)
 class TwoWay:
-    """A value that is bound both ways; `name` is what `code` is bound to of a component ("": its
-    value). `kind` is the type of an input, `modifiers` say when and as what it is taken, `changes` are
-    the fields of state that hold a part it is bound to."""
+    """A two-way binding of a field or a component. `name` is the bound prop ("": its value), and
+    `kind` the type of the field. `modifiers` say how the value is read, `changes` which state
+    fields hold a bound part."""
 
     code: Code
     entry: int
@@ -221,8 +221,8 @@ class Group:
 
 @dataclass(frozen=True)
 class Loop:
-    """Nodes drawn once for each of `items`; `item` and `index` are what it and its place are called
-    there."""
+    """Nodes rendered once for each of `items`; `item` and `index` are the names of the item and its
+    index."""
 
     items: Code
     item: Code
@@ -255,7 +255,7 @@ class Branch:
 
 @dataclass(frozen=True)
 class Condition:
-    """Arms of which the first true one is drawn."""
+    """Branches of which the first true one is rendered."""
 
     branches: tuple[Branch, ...]
     span: Span
@@ -289,7 +289,8 @@ class SlotOutlet:
 
 @dataclass(frozen=True)
 class Content:
-    """What is put into a slot of a component: its name, and the pattern of what the slot gives."""
+    """The content for a slot of a child: the slot's name, and the pattern of the values that it
+    provides."""
 
     name: str
     parameters: Code | None
@@ -361,7 +362,8 @@ def children_of(node: Markup) -> tuple[Markup, ...]:
 
 
 def inputs_handed_on(attribute: Attribute) -> RestInputs | None:
-    """The inputs that an attribute hands on to an element: `{...others}`; None for any other attribute."""
+    """Return the props that an attribute passes on to an element: `{...others}`; None for any other
+    attribute."""
     if not isinstance(attribute, Spread) or len(attribute.code.operations) != 1:
         return None
     first = attribute.code.operations[0]

@@ -1,4 +1,4 @@
-"""What a component is made of: state, fields, functions, reactions, and what goes in and out. Pure data."""
+"""The parts of a component: state, fields, functions, reactions, props and events. Pure data."""
 
 from __future__ import annotations
 
@@ -44,8 +44,8 @@ class State:
 
 @dataclass(frozen=True)
 class InstanceField:
-    """A value that lives as long as the instance and draws nothing when it changes. A `primitive` one has
-    no insides to change."""
+    """A value that lives as long as the instance and does not re-render when it changes. A
+    `primitive` one cannot be changed in place."""
 
     name: str
     code: Code | None
@@ -77,8 +77,8 @@ class Callback:
 
 @dataclass(frozen=True)
 class Stored:
-    """What a value or function of a store is: `store` the function that gives the store ("": the
-    application's), `taken` what is asked of it, `path` what stands behind it; `code` works it out where a
+    """A value or function of a store: `store` is the function that returns the store ("": the
+    application's), `taken` the member, `path` the rest of the path; `code` computes it if a
     function does."""
 
     store: str
@@ -136,12 +136,13 @@ class Method:
 
 @dataclass(frozen=True)
 class Reaction:
-    """Code that runs when its source changed, before the component is drawn.
+    """Code that runs after its source changed, before the component re-renders.
 
     `text` is its function from the parameters on, under an entry of its own; `body` is what stands
     between its braces. `now` and `before` are the uses of its parameters, the new and the old value,
     each with its entry. `path` leads on from the source, `handler` is the function where it is kept as
-    one, `settings` are how it is run. A `plain` source is never an object, a `held` one is always one.
+    one, `settings` are how it is run. A `plain` source is never an object, a `held` one is always one. An
+    `ended` one takes a function, after both values, that is told what to do before the next run.
     """
 
     source: Member
@@ -160,11 +161,12 @@ class Reaction:
     immediate: bool = False
     plain: bool = False
     held: bool = False
+    ended: bool = False
 
 
 @dataclass(frozen=True)
 class Timed:
-    """A function the runtime calls at a moment, kept as one.
+    """A function that the runtime calls as a lifecycle hook, kept as one.
 
     `hook` is what its syntax calls it; `locals` are the names its top declares, `flows` says that it can
     be a run of statements as it is: it returns nothing, takes nothing and waits for nothing. `inner` is
@@ -194,6 +196,23 @@ class Effect:
     sources: tuple[Code, ...]
     ends: bool
     expression: bool
+    entry: int
+    comments: tuple[Span, ...] = ()
+
+
+@dataclass(frozen=True)
+class Followed:
+    """An effect that follows what it reads: it runs during setup, or after mount if `drawn`, and
+    again when a value changed that its last run read.
+
+    `text` is what stands between the braces of its function, or the one `expression` it is. A `branching`
+    one calls the component's functions, and reads some of it on a condition only.
+    """
+
+    text: Code
+    drawn: bool
+    expression: bool
+    branching: bool
     entry: int
     comments: tuple[Span, ...] = ()
 
@@ -327,5 +346,6 @@ Part = (
     | SharedCall
     | Model
     | Effect
+    | Followed
     | Reducer
 )

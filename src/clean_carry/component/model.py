@@ -8,11 +8,13 @@ from functools import cached_property
 from typing import Literal, NamedTuple, TypeVar
 
 from clean_carry.component.code import Code, Operation, StateWrite
+from clean_carry.component.exposed import NOTHING_OPENED, Opened
 from clean_carry.component.markup import Markup, codes_of
 from clean_carry.component.members import (
     Context,
     Derived,
     Effect,
+    Followed,
     InstanceField,
     Method,
     Part,
@@ -24,7 +26,6 @@ from clean_carry.component.members import (
     Timed,
 )
 from clean_carry.component.moments import Moment, MomentName
-from clean_carry.component.opened import NOTHING_OPENED, Opened
 from clean_carry.component.spans import Span
 
 _Kind = TypeVar("_Kind")
@@ -94,7 +95,7 @@ class Place:
 
 @dataclass(frozen=True)
 class Inputs:
-    """What a component is given.
+    """The props of a component.
 
     `type_text` is the type its inputs have, in which a key becomes optional at `optional_marks`;
     `optional_names` are keys its parameter makes optional. `defaults_kept` is why defaults stay a property.
@@ -110,7 +111,7 @@ class Inputs:
 
 @dataclass(frozen=True)
 class Outward:
-    """What a component shows of itself to who uses it.
+    """The events and members that a component offers to its users.
 
     `events` are declared, `sent` those it sends, an empty one for those not known.
     `exposed` are methods and fields for who holds a reference to it, `written_outside` fields those write.
@@ -124,7 +125,7 @@ class Outward:
 
 @dataclass(frozen=True)
 class View:
-    """What a component draws: `drawing` is code that gives markup, `markup` a template.
+    """The output of a component: `drawing` is code that returns markup, `markup` a template.
 
     `locals` are names the drawing code declares; it is `impure` where it does more than draw. A `pure`
     component draws again only where inputs or state changed. It may draw nothing at all, not even null, at
@@ -158,7 +159,7 @@ class Language:
 
 @dataclass(frozen=True)
 class Facts:
-    """What analyses found of a component and of the code around it.
+    """Facts that analyses found about a component and the code around it.
 
     `reserved` are names no member may take, `module_names` those of its file, `taken_elsewhere` those its
     code beside what it draws takes from the file or the world, `locals_at` the locals at an offset.
@@ -194,7 +195,7 @@ class Facts:
 
 @dataclass(frozen=True)
 class Foreign:
-    """What one family alone knows of a component, and only a target of it can say.
+    """Facts that only one family knows about a component, and only a target of it can express.
 
     `plain_fields` live on the instance and draw nothing; `mixed`, `mixed_props` and `mixed_hooks` are what
     is mixed in, `mixed_calm` what of it no hook changes; `open_names` is what is asked of the instance
@@ -232,6 +233,8 @@ def _codes_of(member: Part) -> Iterator[Code]:
         case Effect(text=text, sources=sources):
             yield text
             yield from sources
+        case Followed(text=text):
+            yield text
         case Reducer(reduce=reduce):
             yield reduce
         case Moment():
@@ -272,7 +275,7 @@ class Component:
 
     @cached_property
     def fields(self) -> tuple[InstanceField, ...]:
-        """Its fields that draw nothing, in source order."""
+        """Return its fields that do not re-render, in source order."""
         return self._every(InstanceField)
 
     @cached_property
@@ -327,11 +330,11 @@ class Component:
 
     @property
     def reactions(self) -> list[Reaction]:
-        """What runs when a source changed, in source order."""
+        """Return the reactions to changed sources, in source order."""
         return [member for member in self.members if isinstance(member, Reaction)]
 
     def moments(self, when: MomentName) -> list[Moment]:
-        """The code that runs at this moment."""
+        """Return the code of this lifecycle hook."""
         return [m for m in self.members if isinstance(m, Moment) and m.when == when]
 
 

@@ -1,4 +1,4 @@
-"""Code that runs at a moment of a component's life, and what it reads of another time."""
+"""Lifecycle code of a component, and the earlier values that it reads."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ MomentName = Literal[
 
 @dataclass(frozen=True)
 class Previous:
-    """What a hook reads of the inputs or state of another time: the parameter and the names.
+    """The earlier props or state that a hook reads: the parameter and the names.
 
     For an update hook those before, for new inputs those that came; `uses` is where the parameter stands,
     each with its entry.
@@ -64,7 +64,7 @@ class Asked:
 
 @dataclass(frozen=True)
 class Moment:
-    """Code that runs at a moment. `locals` are the names its own body declares.
+    """Code of a lifecycle hook. `locals` are the names that its own body declares.
 
     `kept_guard` is the entry of a guard that is copied with the body instead of being carried;
     `calls_imports` says that a function of another file is called at once, which may throw; `one_call`

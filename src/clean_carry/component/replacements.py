@@ -10,7 +10,7 @@ from clean_carry.component.spans import Span
 
 
 def _order(start: int, end: int) -> tuple[int, bool, int]:
-    """What is put between two bytes comes first, then the longer of two replacements."""
+    """Order replacements: insertions between two bytes first, then the longer of two."""
     return start, end > start, -end
 
 

@@ -1,4 +1,4 @@
-"""What carrying a component gave: status, files, ledger, interface, findings."""
+"""The result of carrying a component: status, files, ledger, interface, findings."""
 
 from __future__ import annotations
 

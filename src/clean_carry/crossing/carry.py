@@ -85,6 +85,7 @@ def carry_file(request: Request) -> list[Result]:
                 own if text is not source else replace(own, path=request.path),
                 old,
                 runtime if new == request.target else _version(request.path, declared(new)),
+                onward=declared(request.target).family != declared(old).family,
             )
 
         return carry_chain(source, ids, link)
@@ -110,7 +111,8 @@ def check_syntaxes(target: str, origin: str | None) -> None:
 
 @contextmanager
 def _no_collection() -> Iterator[None]:
-    """What points at itself lives as long as the file, and is taken apart then: collecting only costs."""
+    """Turn garbage collection off while a file is processed; its reference cycles are released at
+    the end."""
     was = gc.isenabled()
     gc.disable()
     try:
@@ -120,7 +122,9 @@ def _no_collection() -> Iterator[None]:
             gc.enable()
 
 
-def _balanced(source: SourceText, request: Request, origin: str, runtime: int) -> list[Result]:
+def _balanced(
+    source: SourceText, request: Request, origin: str, runtime: int, *, onward: bool = False
+) -> list[Result]:
     """Carry; a component whose ledger does not balance is refused and the rest carried again."""
     excluded: Excluded = {}
     workspace = Workspace(
@@ -132,7 +136,7 @@ def _balanced(source: SourceText, request: Request, origin: str, runtime: int) -
     across = old.family != new.family
     own = _version(request.path, old)
     since = own if not across and own < runtime else 0
-    wishes = Wishes(own if across else runtime, neutral=across, since=since)
+    wishes = Wishes(own if across else runtime, neutral=across, since=since, onward=onward)
     source = reader.whole(source, workspace, wishes)
     while True:
         ledger = Ledger(source.path, source.data, drops)
@@ -215,11 +219,11 @@ class _Says:
         return Finding.of(self.rules[rule], place.file, place.line, place.column, detail)
 
     def notes(self, notes: Iterable[Note]) -> list[Finding]:
-        """What is to be known."""
+        """Return the notes of a component."""
         return [self._finding(*note) for note in notes]
 
     def of(self, component: Component) -> list[Finding]:
-        """What is left of a component, in source order, and what its users elsewhere must know."""
+        """Return the places left in a component, in source order, and notes for its users elsewhere."""
         found: list[Note] = []
         for _, operation in component.operations():
             if isinstance(operation, Left):

@@ -52,7 +52,7 @@ def carry_all(requests: Sequence[Request], processes: int) -> Iterator[Outcome]:
 def carry_together(
     requests: Sequence[Request], processes: int
 ) -> Iterator[tuple[Request, Outcome]]:
-    """Carry files of which some may draw what others hold, in the order given.
+    """Carry files in the order given; some of them may render components of others.
 
     One that waits for a component is carried as if all files that can be were; those that cannot be then
     are taken out, and what waits for them is carried again. Each comes with what it was carried with.

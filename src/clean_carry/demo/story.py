@@ -104,7 +104,7 @@ def desk_page(folder: Path, offline: bool, say: Say) -> Path:
 
 
 def searched(chapter: Chapter, bench: Bench, seconds: float) -> Verification:
-    """Verify a carried component of the story once more, with trials that find themselves."""
+    """Verify a carried component of the demo once more, with generated trials."""
     assert chapter.new is not None
     before, after, interface = pair_of(chapter.path, chapter.new)
     return verified(bench, (before, after), interface, Trials(None), Effort(seconds))

@@ -1,4 +1,5 @@
-"""What version control has of a file: whether its old text can be had back once it is written over."""
+"""The state of a file in version control: whether its old text can be restored after it is
+overwritten."""
 
 from __future__ import annotations
 

@@ -37,7 +37,7 @@ class LeftPlace:
 
     @property
     def advice(self) -> str:
-        """What to do about it."""
+        """Return the advice for this place."""
         known = every_rule().get(self.rule)
         return known.advice if known is not None else ""
 

@@ -44,7 +44,7 @@ def _literal(pattern: str) -> str:
 
 @dataclass(frozen=True)
 class Settings:
-    """What a project says about itself. All of it may be left out."""
+    """The settings of a project. All of them may be omitted."""
 
     folder: Path | None = None
     sources: tuple[str, ...] = ()
@@ -59,7 +59,8 @@ class Settings:
     styles: tuple[Path, ...] = ()
 
     def for_builder(self) -> dict[str, Any]:
-        """What the builder needs: aliases, defines, the page's stylesheets, the set-up module."""
+        """Return the settings that the builder needs: aliases, defines, stylesheets, the set-up
+        module."""
         found: dict[str, Any] = {"aliases": self.aliases, "defines": self.defines}
         if self.styles:
             found["styles"] = [str(path) for path in self.styles]

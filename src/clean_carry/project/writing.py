@@ -8,6 +8,7 @@ import tempfile
 from pathlib import Path
 
 from clean_carry.component.errors import WriteRefused
+from clean_carry.source.system import file_mode_mask, process_runs
 
 
 def write_new(path: Path, data: bytes) -> None:
@@ -47,7 +48,7 @@ def replace(path: Path, data: bytes) -> None:
             out.write(data)
             out.flush()
             os.fsync(out.fileno())
-        mode = path.stat().st_mode & 0o777 if path.exists() else 0o666 & ~_umask()
+        mode = path.stat().st_mode & 0o777 if path.exists() else 0o666 & ~file_mode_mask()
         staged.chmod(mode)
         staged.replace(path)
     except OSError as error:
@@ -67,24 +68,5 @@ def _sweep(path: Path) -> None:
     """Take away what a process that is gone had staged for a file."""
     for left in path.parent.glob(f".{glob.escape(path.name)}{_STAGED}*"):
         owner = left.name.rpartition(_STAGED)[2].partition(".")[0]
-        if owner.isdigit() and not _runs(int(owner)):
+        if owner.isdigit() and not process_runs(int(owner)):
             left.unlink(missing_ok=True)
-
-
-def _runs(process: int) -> bool:
-    """Whether a process runs; where a system does not tell without ending it, as if it did."""
-    if os.name != "posix":
-        return True
-    try:
-        os.kill(process, 0)
-    except ProcessLookupError:
-        return False
-    except OSError:
-        return True
-    return True
-
-
-def _umask() -> int:
-    mask = os.umask(0)
-    os.umask(mask)
-    return mask

@@ -56,8 +56,8 @@ def _rule(name: str) -> dict[str, Any]:
     known = every_rule()[name]
     return {
         "id": name,
-        "shortDescription": {"text": known.summary},
-        "help": {"text": f"{known.advice}\n\nExample: {known.example}"},
+        "shortDescription": {"text": known.title},
+        "help": {"text": f"{known.advice}\n\nExample: {known.before}"},
         "defaultConfiguration": {"level": known.level},
     }
 

@@ -1,4 +1,4 @@
-"""What is reported of one pair: texts, results, verdict."""
+"""The subject of a report: texts, results and verdict of one pair."""
 
 from __future__ import annotations
 
@@ -111,7 +111,7 @@ class Subject:
         return replace(self, verification=replace(verification, seen=seen))
 
     def summary(self, page: str) -> Summary:
-        """What a list shows of it; `page` is where its page is."""
+        """Return its line in a list; `page` is the path of its page."""
         verification = self.verification
         reach = None
         if verification is not None and verification.reach is not None and verification.tried:
@@ -127,6 +127,8 @@ class Subject:
             verification.points if verification is not None else 0,
             self.seconds,
             self._said or next((f.message for f in self.findings if f.level != "note"), ""),
+            self.results[0].origin if self.results else "",
+            self.results[0].target if self.results else "",
         )
 
     @property
@@ -164,3 +166,5 @@ class Summary:
     points: int
     seconds: float
     said: str
+    origin: str = ""
+    target: str = ""

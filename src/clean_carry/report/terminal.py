@@ -1,4 +1,4 @@
-"""What the commands print: plain text, coloured where the terminal takes it."""
+"""Texts that the commands print, coloured if the terminal supports it."""
 
 from __future__ import annotations
 
@@ -43,18 +43,29 @@ def diff(old: str, new: str, old_name: str, new_name: str) -> Iterator[str]:
             yield line
 
 
-def summary(result: Result) -> Iterator[str]:
-    """One line of status and ledger, then the findings."""
+def heading(result: Result, new: str) -> str:
+    """Return the line above a diff: from which syntax to which, and that nothing was written."""
+    kinds = f"{result.origin} → {result.target}"
+    return click.style(
+        f"{printable(result.source)} as {printable(new)} ({kinds}); not written without --write:",
+        bold=True,
+    )
+
+
+def summary(result: Result, *, notes: bool = True) -> Iterator[str]:
+    """Yield a line of status and counts, then the findings; `notes` among them if wanted."""
     counts = result.counts
     status = click.style(result.status, fg=_STATUS[result.status])
     line = f"{click.style(printable(result.component), bold=True)}: {status}"
     if result.status != "refused":
         line += (
-            f" · ledger: {counts['kept']} kept, {counts['carried']} carried, "
+            f" · constructs: {counts['kept']} kept, {counts['carried']} carried, "
             f"{counts['dropped']} dropped, {counts['left']} left"
         )
     yield line
     for finding in result.findings:
+        if finding.level == "note" and not notes:
+            continue
         level = click.style(finding.level, fg=_LEVEL[finding.level])
         where = printable(f"{finding.file}:{finding.line}:{finding.column}")
         yield f"  {where}: {level}: {printable(finding.message)} [{finding.rule}]"
@@ -88,6 +99,15 @@ def totals(
         if rules:
             named = ", ".join(f"{rule} {count}" for rule, count in rules.most_common())
             yield f"  {status}: {named}"
+    noted: dict[str, set[str]] = {}
+    for result in results:
+        for finding in result.findings:
+            if finding.level == "note":
+                noted.setdefault(finding.rule, set()).add(result.source)
+    if noted:
+        ordered = sorted(noted.items(), key=lambda item: (-len(item[1]), item[0]))
+        named = ", ".join(f"{rule} in {words.many(len(files), 'file')}" for rule, files in ordered)
+        yield f"  notes: {named} (--verbose lists them, `clean-carry explain RULE` explains one)"
     given = Counter(verification.verdict for verification in verdicts)
     if given:
         named = ", ".join(f"{count} {verdict}" for verdict, count in given.most_common())
@@ -97,8 +117,11 @@ def totals(
         yield f"  skipped, in other syntaxes: {named}"
 
 
-def verdict(verification: Verification, name: str) -> Iterator[str]:
-    """What each trial gave, where old and new differ, and the verdict over all."""
+def verdict(verification: Verification, name: str, *, verbose: bool = False) -> Iterator[str]:
+    """Yield the result of each trial, where old and new differ, and the verdict.
+
+    A `verbose` one also counts the differences that were normalised.
+    """
     shown = [t for t in verification.trials if not verification.generated or t.verdict != "same"]
     if verification.seen is not None:
         shown += [t for t in verification.seen.results if t.verdict != "same"]
@@ -109,20 +132,22 @@ def verdict(verification: Verification, name: str) -> Iterator[str]:
     if verification.reason:
         yield f"  {printable(verification.reason)}"
     said = click.style(verification.verdict, fg=_VERDICT[verification.verdict])
-    found = "found and run" if verification.generated else "run"
+    found = "generated and run" if verification.generated else "run"
     trials = words.many(verification.tried, "trial")
     yield (
         f"{click.style(printable(name), bold=True)}: {said} ({trials} {found}, "
-        f"{words.many(verification.points, 'settled point')} compared)"
+        f"{words.many(verification.points, 'point')} compared)"
     )
     yield from (
-        click.style(f"  {printable(text)}", dim=True) for _, text in words.facts(verification)
+        click.style(f"  {printable(text)}", dim=True)
+        for what, text in words.facts(verification)
+        if verbose or what != "normalised"
     )
 
 
 def _trial(trial: TrialResult) -> Iterator[str]:
     said = click.style(trial.verdict, fg=_VERDICT[trial.verdict])
-    steps = f" · {words.many(len(trial.steps), 'settled point')}" if trial.steps else ""
+    steps = f" · {words.many(len(trial.steps), 'point')}" if trial.steps else ""
     yield f"  {said}  {printable(trial.name)}{steps}"
     for text in (trial.reason, trial.note):
         if text:
@@ -135,8 +160,8 @@ def _trial(trial: TrialResult) -> Iterator[str]:
             printable(words.value(difference.what, side))
             for side in (difference.old, difference.new)
         )
-        yield click.style(f"        old  {old}", fg="red")
-        yield click.style(f"        new  {new}", fg="green")
+        yield click.style(f"        old  {old}", fg="blue")
+        yield click.style(f"        new  {new}", fg="yellow")
         if difference.cause:
             cause = printable(words.short(difference.cause))
             yield click.style(f"        by   {cause}", dim=True)
@@ -146,9 +171,9 @@ def _trial(trial: TrialResult) -> Iterator[str]:
 
 def _source(trial: Trial) -> Iterator[str]:
     """The trial itself, so that a person can follow it."""
-    yield "      what it does:"
+    yield "      the trial:"
     given = list(words.given(trial))
-    for line in given or ["the component is displayed, given nothing"] * (not trial.steps):
+    for line in given or ["the component is mounted without props"] * (not trial.steps):
         yield f"        {printable(line)}"
     for number, step in enumerate(trial.steps, 1):
         yield f"        step {number}: {printable(words.step(step))}"

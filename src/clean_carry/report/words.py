@@ -21,7 +21,7 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
         yield from _in_browser(verification.seen)
     if verification.reach is not None and verification.tried:
         old, new = verification.reach
-        yield "reach", f"reached: {reached(old)} of old, {reached(new, '')} of new"
+        yield "reach", f"code that ran: {reached(old)} of old, {reached(new, '')} of new"
     if verification.verdict == "unproven":
         yield from _unproven(verification)
     if verification.stopped:
@@ -35,25 +35,25 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
         named += f" and {more} more" if more > 0 else ""
         yield "outside", f"imported from outside of the project: {named}"
     if verification.void:
-        told = many(verification.void, "trial")
-        yield "void", f"void, because old differed from itself or both refused the inputs: {told}"
+        void = many(verification.void, "trial")
+        yield "void", f"void, because old differed from itself or both rejected the props: {void}"
     for reason, count in verification.accepted.items():
         yield "accepted", f"accepted by the project file ×{count}: {reason}"
     if verification.normalised:
         rules = ", ".join(f"{rule} ×{count}" for rule, count in verification.normalised.items())
-        yield "normalised", f"not counted as differences: {rules}"
+        yield "normalised", f"normalised, so not counted as differences: {rules}"
 
 
 def _in_browser(looked: Seen) -> Iterator[tuple[str, str]]:
     ran = many(sum(r.verdict in ("same", "differs") for r in looked.results), "run")
     yield (
         "browser",
-        f"in the browser: {looked.verdict}, {ran}, {many(looked.points, 'settled point')}"
+        f"in the browser: {looked.verdict}, {ran}, {many(looked.points, 'point')}"
         f", at {'; '.join(looked.views)} ({looked.stopped})",
     )
     if looked.unlooked:
-        told = many(looked.unlooked, "element")
-        yield "unlooked", f"not looked at, because there are so many: {told}"
+        count = many(looked.unlooked, "element")
+        yield "unlooked", f"not compared, because there are too many: {count}"
     for file, package in looked.uncompiled:
         name = file.replace("\\", "/").rpartition("/")[2]
         yield "uncompiled", f"styles left out, because the project has no {package}: {name}"
@@ -68,7 +68,7 @@ def _unproven(verification: Verification) -> Iterator[tuple[str, str]]:
     if verification.uncalled:
         yield "never", f"never called by a child: {', '.join(verification.uncalled[:8])}"
     for hint in verification.hints:
-        yield "hint", f"to reach more, give trials: {hint}"
+        yield "hint", f"to run more code, write a trial: {hint}"
 
 
 def reached(reach: Reach, what: str = " branches and functions") -> str:
@@ -86,9 +86,9 @@ def reached(reach: Reach, what: str = " branches and functions") -> str:
 def unproven(verification: Verification) -> str:
     """Why a verdict over trials that were all the same is none."""
     if verification.percent >= verification.least:
-        return "nothing differed, but no child ever called a handler it is given"
+        return "nothing differed, but no child ever called a handler that it was passed"
     return (
-        f"nothing differed, but only {verification.percent:.0f} % of a side's own code ran, "
+        f"nothing differed, but only {verification.percent:.0f} % of one version's own code ran, "
         f"less than {verification.least:g} %"
     )
 
@@ -96,19 +96,19 @@ def unproven(verification: Verification) -> str:
 def never_ran(reach: Reach) -> str:
     """The functions that never ran, by name or by line."""
     missed = [row for row in reach.unreached if row["kind"] == "function"]
-    named = [row["name"] or f"the one of line {row['line']}" for row in missed]
+    named = [row["name"] or f"the function in line {row['line']}" for row in missed]
     more = f" and {len(named) - 8} more" if len(named) > 8 else ""
     return ", ".join(named[:8]) + more
 
 
 def given(trial: Trial) -> Iterator[str]:
-    """What a trial gives the component, a line for each kind of thing."""
+    """Yield the props, functions, slots and replies of a trial, a line for each kind."""
     if trial.strict:
         yield "mounted in the strict mode of the development build"
     for what, value in (
-        ("inputs", trial.inputs),
+        ("props", trial.inputs),
         ("functions", trial.functions),
-        ("content", trial.slots),
+        ("slots", trial.slots),
         ("replies", trial.replies),
     ):
         if value:

@@ -1,4 +1,4 @@
-"""What a name of a module stands for, followed through the files of a project."""
+"""The meaning of a module's name, followed through the files of a project."""
 
 from __future__ import annotations
 
@@ -31,14 +31,14 @@ class Declared:
 
 @dataclass(frozen=True)
 class Imported:
-    """An imported name: what is asked for, and what of it (`*` for the whole module)."""
+    """An imported name: the request, and the export (`*` for the whole module)."""
 
     request: str
     name: str
 
 
 def imported(tree: Tree, name: str) -> Imported | None:
-    """What a file imports under a name."""
+    """Return the import behind a name of a file."""
     for statement in tree.of("import_statement"):
         source = statement.child("source")
         if source is None or name not in statement.text:
@@ -60,7 +60,8 @@ def imported(tree: Tree, name: str) -> Imported | None:
 def declared(
     name: str, tree: Tree, file: Path, workspace: Workspace, steps: int = 0
 ) -> Declared | None:
-    """What a name means at the top of a module; None where it is a package's, or not found."""
+    """Return the declaration of a name at the top of a module; None if it belongs to a package or
+    is not found."""
     for node in tree.root.named_children:
         inner = node.child("declaration") if node.type == "export_statement" else node
         for found, value in _declarations(inner) if inner is not None else ():
@@ -74,7 +75,7 @@ def declared(
 
 
 def exported(name: str, file: Path, workspace: Workspace, steps: int = 0) -> Declared | None:
-    """What a module gives out under a name."""
+    """Return the export of a module under a name."""
     tree = workspace.tree(file)
     if tree is None or steps > _MOST_STEPS:
         return None
@@ -109,7 +110,7 @@ def exported(name: str, file: Path, workspace: Workspace, steps: int = 0) -> Dec
 
 
 def _in_braces(statement: Node, name: str) -> Node | None:
-    """What a module gives out under a name by `export { one as name }`, with or without a source."""
+    """Return the export under a name by `export { one as name }`, with or without a source."""
     for clause in statement.children:
         for node in clause.named_children if clause.type == "export_clause" else ():
             first = node.child("name") if node.type == "export_specifier" else None
@@ -121,7 +122,7 @@ def _in_braces(statement: Node, name: str) -> Node | None:
 def _behind(
     statement: Node, named: Node, tree: Tree, file: Path, workspace: Workspace, steps: int
 ) -> Declared | None:
-    """What stands behind a name that is given out in braces."""
+    """Return the declaration behind a name that is exported in braces."""
     source = statement.child("source")
     if source is None:
         return declared(named.text, tree, file, workspace, steps + 1)
@@ -132,8 +133,8 @@ def _behind(
 
 
 def package_export(name: str, of: str, file: Path, workspace: Workspace) -> Declared | None:
-    """What an installed package gives out under a name, as a module or by `exports`; None where it is not
-    installed, or not found in its text."""
+    """Return the export of an installed package, as a module or by `exports`; None if it is not
+    installed or not found."""
     path = workspace.package(name, file)
     if path is None:
         return None
@@ -142,7 +143,8 @@ def package_export(name: str, of: str, file: Path, workspace: Workspace) -> Decl
 
 
 def _assigned(name: str, file: Path, workspace: Workspace) -> Declared | None:
-    """What a script assigns to `exports.name`, or to `module.exports` for its default."""
+    """Return the value that a script assigns to `exports.name`, or to `module.exports` for the
+    default export."""
     tree = workspace.tree(file)
     targets = {f"exports.{name}", f"module.exports.{name}"}
     if name in ("default", "*"):

@@ -227,8 +227,8 @@ _OPTIONS_NAMED = re.compile(r"\b(\w+)\s*=\s*[^;=\n]*\bcomponentOptions\b(?!\??\.
 
 
 def options_asked(file: Path) -> frozenset[str]:
-    """The options of its own that the project around `file` asks a component for; an empty name where
-    one is asked for by a name not known."""
+    """Return the custom options that the project around `file` reads from components; "" for a
+    computed name."""
     root = project_of(file)
     return _options(root) if root is not None else frozenset()
 

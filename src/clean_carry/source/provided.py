@@ -1,4 +1,4 @@
-"""What descendants ask of a value that is provided to them under a key, in all files of a project.
+"""The members that descendants read from a value provided under a key, in all files of a project.
 
 By text alone, like `importers.py`: a name it does not understand makes the answer unknown.
 """
@@ -71,7 +71,8 @@ def _locals(text: str, key: str) -> set[str]:
 
 
 def _members(text: str, start: int, end: int) -> frozenset[str] | None:
-    """The member one use asks for: none where it is only tested; None where it is handed on."""
+    """Return the member that one use reads: none if it is only tested; None if the value is passed
+    on."""
     after = text[end : end + 60]
     member = re.match(r"\s*[?!]?\.(\w+|\$\w+)", after)
     if member is not None:

@@ -35,7 +35,7 @@ Excluded = dict[int, tuple[str, str, int]]
 
 @dataclass(frozen=True)
 class Marks:
-    """What a file must have before a reader is asked: an ending, and of each group of words one."""
+    """The marks of a syntax: an ending of its files, and words of which each group needs one."""
 
     endings: tuple[str, ...]
     words: tuple[tuple[bytes, ...], ...] = ()
@@ -82,7 +82,7 @@ class Syntax:
     family_only: bool = False
 
     def load_rules(self) -> Mapping[str, Rule]:
-        """What can be found of its components."""
+        """Return the rules for its components."""
         found: Mapping[str, Rule] = resolve_name(self.rules) if self.rules else {}
         return found
 
@@ -99,17 +99,19 @@ class Syntax:
 
 @dataclass(frozen=True)
 class Wishes:
-    """What the crossing asks of a reader.
+    """The wishes of a crossing to a reader.
 
     `runtime` is the major version the file is read for, `since` the one it was written for where that is an
     older one (0: the same); components that start at an offset of `keeping` keep
-    the defaults of their inputs as a property. `neutral` asks for what a target of another family can say.
+    the defaults of their inputs as a property. `neutral` asks for what a target of another family can say;
+    `onward` is set if another link carries the new text to another family.
     """
 
     runtime: int
     neutral: bool = False
     since: int = 0
     keeping: frozenset[int] = frozenset()
+    onward: bool = False
 
 
 @dataclass
@@ -128,14 +130,14 @@ class ReadFile:
     serving: Mapping[str, Settled] = field(default_factory=dict, kw_only=True)
 
     def release(self) -> None:
-        """Let go of what points at itself, once nothing of the file is asked any more."""
+        """Release reference cycles once nothing of the file is needed any more."""
 
 
 @dataclass
 class ScriptFile(ReadFile):
-    """A file whose components are written in a script: its tree, the meaning of its names, and the stretch
-    that is code. For a target of another family `page_types` are the page's types for the runtime's own, by
-    where those stand ("" where there is none)."""
+    """A file whose components are written in a script: its tree, its names, and the stretch of
+    code. For a target of another family, `page_types` are types of the page that the framework's
+    events get, by offset ("" for none)."""
 
     tree: Tree
     script: tuple[int, int]
@@ -149,7 +151,7 @@ class ScriptFile(ReadFile):
 
 @dataclass(frozen=True)
 class Fitted:
-    """What a writer is given: the file, its ledger, the project around it, and what not to carry."""
+    """The input of a writer: the file, its ledger, the project around it, and components to exclude."""
 
     file: Any
     ledger: Ledger
@@ -159,7 +161,7 @@ class Fitted:
 
 
 class ReadAgain(Exception):
-    """A writer asks for the file to be read once more: these keep their defaults (see `Wishes`)."""
+    """A request to read the file once more: these components keep their defaults (see `Wishes`)."""
 
     def __init__(self, keeping: frozenset[int]) -> None:
         super().__init__("read again")

@@ -63,8 +63,8 @@ class Uses:
         self.starts = [raw.span.start for raw in unique]
 
     def code(self, span: Span, *, kept: bool = True, closing: bool = False) -> Code:
-        """Build the code of a span, its operations with it; claims it as kept text. One that is
-        `closing` has those that stand behind its last byte as well."""
+        """Build the code of a span with its operations, and claim it as kept text. A `closing` one
+        includes operations behind its last byte."""
         if kept:
             self.ledger.claim("code", span, "kept")
         operations: list[Operation] = []

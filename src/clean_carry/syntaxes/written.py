@@ -1,4 +1,4 @@
-"""What a writer gives: new files in pieces, each with the ledger it is closed against."""
+"""The result of a writer: new files in pieces, each with the ledger that they must balance."""
 
 from __future__ import annotations
 

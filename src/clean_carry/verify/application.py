@@ -54,7 +54,7 @@ class Application:
     pages: OnPages = field(default_factory=OnPages)
 
     def for_page(self) -> dict[str, Any]:
-        """What the page is told of it."""
+        """Return the description for the page."""
         return {
             "templates": dict(self.templates),
             "services": list(self.services),
@@ -99,8 +99,8 @@ def application_of(file: Path, text: str, new: str = "") -> Application:
 
 
 def _far(page: Path, file: Path, root: Path) -> tuple[bool, int]:
-    """How late a page is asked for a name that several have: what is near comes first, and before what
-    shows or tests the project."""
+    """Return how late a page is searched for a name that several have: near files first, before
+    tests and stories."""
     near = sum(a == b for a, b in zip(page.parts, file.parts, strict=False))
     return is_aside(page, root), -near
 

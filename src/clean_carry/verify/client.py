@@ -10,15 +10,18 @@ import subprocess
 import threading
 import time
 from collections.abc import Callable
-from functools import cache
 from pathlib import Path
 from typing import Any
 
+from clean_carry.source.system import processor_seconds, resident_memory, worker_environment
 from clean_carry.verify.guard import GUARD
-from clean_carry.verify.runtimes import WORKER, node
+from clean_carry.verify.node import node, version
+from clean_carry.verify.runtimes import WORKER
 
-# A trial that has not answered after this many seconds is ended with its worker.
+# A trial that has computed for this many seconds and has not answered is ended with its worker.
 PATIENCE = 5.0
+# On a busy machine a worker may have to wait for a processor, but no longer than this many times that.
+BUSY = 6
 START_PATIENCE = 60.0
 # A worker that holds more than this is ended (bytes of resident memory).
 MOST_MEMORY = 1_500_000_000
@@ -53,9 +56,7 @@ class Worker:
         self.generation = 0
 
     def _start(self) -> subprocess.Popen[bytes]:
-        environment = {"PATH": os.environ.get("PATH", ""), "NODE_NO_WARNINGS": "1"}
-        if os.name == "nt":
-            environment["SYSTEMROOT"] = os.environ.get("SYSTEMROOT", "")
+        environment = {**worker_environment(), "NODE_NO_WARNINGS": "1"}
         process = subprocess.Popen(
             self._arguments(),
             stdin=subprocess.PIPE,
@@ -88,7 +89,7 @@ class Worker:
         """Send a request and wait for its answer.
 
         Raises `WorkerFailed` when the worker says no, dies, or does not answer within `patience`
-        seconds.
+        seconds of computing.
         """
         process = self._process
         if process is None or process.poll() is not None:
@@ -115,12 +116,15 @@ class Worker:
         return answer
 
     def _answer(self, patience: float) -> dict[str, Any]:
-        deadline = time.monotonic() + patience
+        asked, computed = time.monotonic(), _computed(self._process)
         while True:
             try:
                 line = self._lines.get(timeout=0.25)
             except queue.Empty:
-                if time.monotonic() > deadline:
+                waited = time.monotonic() - asked
+                spent = _computed(self._process)
+                busy = spent is not None and computed is not None and spent - computed < patience
+                if waited > (patience * BUSY if busy else patience):
                     self.close()
                     raise WorkerFailed("it did not come to an end", ended=True) from None
                 if _resident(self._process) > MOST_MEMORY:
@@ -163,15 +167,13 @@ def _pump(process: subprocess.Popen[bytes], lines: queue.Queue[bytes | None]) ->
     lines.put(None)
 
 
+def _computed(process: subprocess.Popen[bytes] | None) -> float | None:
+    return processor_seconds(process.pid) if process is not None else None
+
+
 def _resident(process: subprocess.Popen[bytes] | None) -> int:
-    """Resident memory of a process in bytes; 0 where the system does not tell."""
-    if process is None:
-        return 0
-    try:
-        pages = int(Path(f"/proc/{process.pid}/statm").read_text().split()[1])
-    except (OSError, ValueError, IndexError):
-        return 0
-    return pages * os.sysconf("SC_PAGE_SIZE")
+    """Return the resident memory of a process in bytes; 0 if the system does not tell."""
+    return resident_memory(process.pid) if process is not None else 0
 
 
 def builder(workbench: Path) -> Worker:
@@ -204,10 +206,7 @@ def renderer(workbench: Path) -> Worker:
     return Worker(arguments, waits_ready=True, sealed=True)
 
 
-@cache
 def _permission_flag(executable: str) -> str:
-    """The flag has its plain name from Node 23.5 on (Node's documentation of permissions)."""
-    said = subprocess.run([executable, "--version"], capture_output=True, text=True, check=False)
-    numbers = said.stdout.strip().lstrip("v").split(".")
-    plain = (int(numbers[0]), int(numbers[1])) >= (23, 5)
-    return "--permission" if plain else "--experimental-permission"
+    """Return the permission flag; it has its plain name from Node 23.5 on (its documentation of
+    permissions)."""
+    return "--permission" if version(executable) >= (23, 5) else "--experimental-permission"

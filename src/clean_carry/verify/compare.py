@@ -1,4 +1,4 @@
-"""Compare what two versions did in one trial, settled point by settled point."""
+"""Compare the behaviour of two versions in one trial, point by point."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from collections import Counter
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from clean_carry.verify.moved import stands_among_moved
+from clean_carry.verify.moved_focus import stands_among_moved
 from clean_carry.verify.normalise import OBJECTION, Normaliser, Tree
 from clean_carry.verify.trials import THROWN
 
@@ -73,7 +73,7 @@ def _failed(a: dict[str, Any], b: dict[str, Any]) -> bool:
 
 
 def _gone(tree: Tree) -> bool:
-    """Whether nothing is drawn, in the page or in the place of a second component."""
+    """Whether nothing is rendered, in the page or in the place of a second instance."""
     return not any(tree) or any(
         isinstance(node, list) and node[0] == "trial-place" and not node[3] for node in tree
     )
@@ -95,10 +95,10 @@ class _Compared:
         self.found.append(Difference(self.trial, step, name, what, place, before, after))
 
     def point(self, step: int, a: dict[str, Any], b: dict[str, Any]) -> None:
-        """Compare one settled point."""
+        """Compare one point."""
         one, other = self.sides
         if a["missing"] != b["missing"]:
-            place = str(a["missing"] or b["missing"])
+            place = _sought(a["missing"] or b["missing"])
             self._note(step, "target", place, _found(a["missing"]), _found(b["missing"]))
         trees = one.tree(a["tree"]), other.tree(b["tree"])
         for place, before, after in tree_differences(*trees):
@@ -149,7 +149,7 @@ class _Compared:
             self._note(step, "errors", "", *errors)
 
     def why(self, step: int, old: list[str], new: list[str]) -> None:
-        """What a component failed of, on both sides: the first error tells."""
+        """Return why a component failed on both sides: the first error."""
         first = self.sides[0].errors(old)[:1], self.sides[1].errors(new)[:1]
         if first[0] != first[1] and not any(THROWN in error for error in (*old, *new)):
             self._note(step, "errors", "", *first)
@@ -180,6 +180,16 @@ class _Compared:
             self._note(end, "elements left", "", *elements)
 
 
+def _sought(target: Any) -> str:
+    """The element a step looked for, in words: its role or tag, its name and its position."""
+    if not isinstance(target, dict):
+        return str(target)
+    words = [str(target.get("role") or target.get("tag") or "element")]
+    words += [f"“{target['name']}”"] if target.get("name") else []
+    words += [f"number {target['position']}"] if target.get("position") else []
+    return " ".join(words)
+
+
 def _found(missing: Any) -> str:
     return "not found" if missing else "found"
 
@@ -191,7 +201,7 @@ def _minus(own: list[str], common: list[str]) -> list[str]:
 
 
 def _frames(frames: list[Tree], final: Tree, side: Normaliser) -> list[Tree]:
-    """What was painted on the way, repeats left out, the settled tree left out at the end."""
+    """Return the states that were painted in between, without repeats and without the final tree."""
     result: list[Tree] = []
     for frame in [*(side.tree(frame) for frame in frames), final]:
         if not result or result[-1] != frame:

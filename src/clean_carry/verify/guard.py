@@ -14,6 +14,8 @@ import subprocess
 import sys
 import threading
 
+from clean_carry.source.system import GUARDED
+
 # Read by `python -c`: a line a worker, `+PID` when it starts and `-PID` when it has ended.
 _WATCH = """
 import os, select, signal, sys
@@ -52,7 +54,7 @@ class Guard:
         self._tell(f"-{process}\n")
 
     def _tell(self, line: str) -> None:
-        if os.name != "posix":
+        if not GUARDED:
             return
         with self._lock:
             # A forked process has a guard of its own.

@@ -82,8 +82,8 @@ class Pair:
 
     @property
     def one_runtime(self) -> bool:
-        """Whether both versions run in the same runtime, so that paints can be compared. One that came back
-        through another runtime has an interface map, and is compared as between two."""
+        """Whether both versions run in the same runtime, so that paints can be compared. A version
+        that was carried through another runtime has an interface map, and counts as between two."""
         return self.old.runtime == self.new.runtime and self.interface is None
 
     def compare(
@@ -119,7 +119,7 @@ class Pair:
     def trees(
         self, first: dict[str, Any], second: dict[str, Any], steps: set[int]
     ) -> tuple[tuple[int, Tree, Tree], ...]:
-        """(step, old's normalised tree, new's) of some settled points, at most `MOST_TREES`."""
+        """Return (step, old's normalised tree, new's) of some points, at most `MOST_TREES`."""
         across = not self.one_runtime
         sides = (normaliser(self.old, across=across), normaliser(self.new, across=across))
         points = list(zip(first["points"], second["points"], strict=False))
@@ -172,7 +172,7 @@ NOTHING: frozenset[str] = frozenset()
 
 
 def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = None) -> Judged:
-    """OLD twice, then NEW, compared at every settled point. `first` is OLD's first run, if it ran."""
+    """Run OLD twice, then NEW, and compare every point. `first` is OLD's first run, if it ran."""
     request = trial.request()
     bundles = pair.bundles_for(trial)
     try:
@@ -191,7 +191,7 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
         return Judged(trial, TrialResult(trial.name, "not run", reason=reason), (reached, NOTHING))
     steps = tuple(point["name"] for point in first["points"])
     try:
-        second = lane.trial(bundles[1], pair.new.exported, trial.request(pair.interface))
+        second = _new_side(lane, pair, trial)
     except WorkerFailed as error:
         gap = Difference(trial.name, 0, "shown", "end", "", "came to rest", error.reason)
         return Judged(trial, TrialResult(trial.name, "differs", steps, (gap,)), (reached, NOTHING))
@@ -217,6 +217,17 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
         trial.name, verdict, steps, tuple(found), note=note, moved=moved, trees=shown
     )
     return Judged(trial, result, (reached, frozenset(second["reach"])))
+
+
+def _new_side(lane: Lane, pair: Pair, trial: Trial) -> dict[str, Any]:
+    """Run the new version, once more where its worker was lost: that may be the machine's fault."""
+    bundle, request = pair.bundles_for(trial)[1], trial.request(pair.interface)
+    try:
+        return lane.trial(bundle, pair.new.exported, request)
+    except WorkerFailed as error:
+        if not error.ended:
+            raise
+    return lane.trial(bundle, pair.new.exported, request)
 
 
 def _minds_not(lane: Lane, pair: Pair, trial: Trial, strictly: dict[str, Any]) -> bool:

@@ -27,89 +27,101 @@ class NormalisingRule:
 
 
 RULES = (
-    NormalisingRule("comments", "a comment is not rendered"),
-    NormalisingRule("split-text", "text in two neighbouring nodes reads as one"),
+    NormalisingRule("comments", "comments are not rendered"),
+    NormalisingRule("split-text", "two neighbouring text nodes read as one"),
     NormalisingRule(
-        "white-space", "white space that the elements' default display collapses is not seen"
+        "white-space",
+        "white space that the default display of the elements collapses is not visible; between "
+        "inline elements it counts",
     ),
-    NormalisingRule("class-order", "the order and spacing of classes selects nothing"),
+    NormalisingRule("class-order", "the order and spacing of class names selects nothing"),
     NormalisingRule(
-        "empty-class", "between two runtimes, a class attribute without a class says nothing"
+        "empty-class", "between two frameworks, an empty class attribute equals a missing one"
     ),
     NormalisingRule(
-        "empty-style", "between two runtimes, a style attribute without a style says nothing"
+        "empty-style", "between two frameworks, an empty style attribute equals a missing one"
     ),
     NormalisingRule("boolean-attribute", "a boolean attribute is true whatever its value"),
     NormalisingRule(
         "form-state",
-        "form state is compared as property, not as start attribute or as the start text of a textarea",
+        "form fields are compared by their current value, not by the attribute with the initial "
+        "value",
     ),
-    NormalisingRule("style-spacing", "spacing inside a style attribute means nothing"),
+    NormalisingRule("style-spacing", "spaces in a style attribute mean nothing"),
     NormalisingRule(
-        "made-up-id", "ids the runtime makes up are renamed where all references agree"
+        "made-up-id",
+        "ids that a framework generates are renamed one to one, if all references agree",
     ),
-    NormalisingRule("scope-mark", "the attribute that scopes a style differs by construction"),
+    NormalisingRule("scope-mark", "the attribute that scopes styles differs by construction"),
     NormalisingRule(
         "function-source",
-        "an attribute that is a function shows its source, which is another by design",
+        "a function used as an attribute shows its source code, which differs by construction",
     ),
     NormalisingRule(
         "template-expression",
-        "an attribute a runtime reads as an expression is the template's text, not what it shows",
+        "attributes such as ng-click hold the template's source, not rendered output",
     ),
     NormalisingRule(
         "used-as-attribute",
-        "an attribute named like its element is how a directive is used that takes no element",
+        "a directive without element form is used through an attribute, which its element carries "
+        "in the page",
     ),
     NormalisingRule(
-        "runtime-marks", "classes a runtime marks its scopes and bindings with are its own"
+        "runtime-marks",
+        "ng-scope, ng-isolate-scope and ng-binding are classes that a framework adds for itself",
     ),
     NormalisingRule(
         "element-stays",
-        "an element that stood for a component stays around the template that replaced it",
+        "a template that replaced its element is compared with the root inside of the element, "
+        "which stays now",
     ),
     NormalisingRule(
         "taken-away",
-        "where a failed component is gone from the page, what failed while it went is told by the first",
+        "after both versions failed, a class may fail once more in its clean-up; a function has "
+        "none to run",
     ),
     NormalisingRule(
         "after-failure",
-        "between two runtimes, what a runtime leaves of a component that failed on both sides is its own",
+        "between two frameworks, the page after a failure of both versions is not compared: one "
+        "framework removes the component, the other keeps it",
     ),
     NormalisingRule(
         "drawn-between",
-        "between two runtimes, whether the page is drawn between the events of one gesture is their own",
+        "between two frameworks, renders between the events of one gesture are not compared, "
+        "because each framework batches differently",
     ),
     NormalisingRule(
         "told-between",
-        "between two runtimes, a call of an input has no place among the events of one gesture: an effect "
-        "runs before the page has heard the last of them, or right after",
+        "between two frameworks, calls may come before or after the last event of a gesture; "
+        "their order and arguments are compared",
     ),
     NormalisingRule(
         "input-types",
-        "between two runtimes, what a development build says of declared types is its own",
+        "between two frameworks, warnings about prop types are not compared, because types are "
+        "declared differently",
     ),
     NormalisingRule(
         "listens-for-page",
-        "between two runtimes, a listener a runtime itself keeps at the document is its own",
+        "between two frameworks, a listener that a framework keeps on the document is not counted "
+        "as left behind",
     ),
     NormalisingRule(
         "value-on",
-        "between two runtimes, the value “on” of a checkbox or radio button is what it has without one",
+        "between two frameworks, the value “on” of a checkbox or radio button is its default",
     ),
     NormalisingRule(
         "moved-focus",
-        "between two runtimes, which of the elements that change places leaves the page, and with it the "
-        "focus, is their own",
+        "between two frameworks, the focus is not compared while rows change places: each "
+        "framework moves other rows",
     ),
     NormalisingRule(
         "error-wording",
-        "the engine words an error by the expression that met a wrong value, a runtime by a bundled name",
+        "the engine words an error by the failing expression, which differs by construction; the "
+        "kind of error is compared",
     ),
     NormalisingRule(
         "error-shown",
-        "where a page shows, or an event carries, the message of an error the engine made, its words are "
-        "the engine's",
+        "the message of an engine error that is shown or emitted differs in its wording only",
     ),
 )
 
@@ -208,8 +220,8 @@ class Normaliser:
         return errors[:1]
 
     def unwatched(self, prevented: list[Any]) -> list[Any]:
-        """What was prevented, without whether the page was drawn between the events of a gesture, and what
-        an effect told a parent between them."""
+        """Return prevented events, without renders between the events of a gesture and calls
+        between them."""
         kept = [one for one in prevented if one[0] not in ("between", "call")]
         self.used["drawn-between"] += any(one == ["between", True] for one in prevented)
         self.used["told-between"] += any(one[0] == "call" for one in prevented)
@@ -222,7 +234,8 @@ class Normaliser:
         return kept
 
     def of_component(self, left: list[str]) -> list[str]:
-        """What is left of a component, without the listeners its runtime keeps for the whole page."""
+        """Return the leftovers of a component, without the listeners that its runtime keeps for the
+        whole page."""
         own = Counter({one for one in left if one.startswith("document ")} if self.stays else ())
         if _LISTENED in left:
             # It listens to all there is where a portal draws, on the way down and up, and never stops.
@@ -257,8 +270,8 @@ class Normaliser:
         return path
 
     def values(self, value: Any) -> Any:
-        """What was handed out, as it is compared: errors the engine makes without its words, and the
-        places of elements."""
+        """Return emitted values for the comparison: engine errors without their wording, and places
+        of elements."""
         if isinstance(value, list):
             return [self.values(part) for part in value]
         if isinstance(value, str) and _SHOWN.fullmatch(value):

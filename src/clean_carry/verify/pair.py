@@ -24,7 +24,7 @@ from clean_carry.syntaxes.registry import crossings, declared, recognise
 from clean_carry.syntaxes.scoped_template.registrations import registers
 from clean_carry.syntaxes.written import beside as place_of_new
 from clean_carry.verify.application import application_of, made_of
-from clean_carry.verify.manners import MANNERS, manner_of
+from clean_carry.verify.frameworks import MANNERS, manner_of
 from clean_carry.verify.reach import Reach
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
 from clean_carry.verify.search.inputs.read_inputs import read_inputs
@@ -48,7 +48,7 @@ _SCRIPTS = frozenset({".js", ".jsx", ".ts", ".tsx"})
 
 @dataclass(frozen=True)
 class Trials:
-    """Trials and the export they mount; `trials` is None where they are to find themselves."""
+    """Trials and the export they mount; `trials` is None if they are to be generated."""
 
     trials: tuple[Trial, ...] | None
     exported: str = ""
@@ -161,7 +161,7 @@ def sides_of_result(
 
 
 def _upgraded(new: Side, target: str, major: int | None) -> dict[Path, str]:
-    """The components of the project that a new side draws, written for its version as well.
+    """Return the project's components that a new side renders, written for its version as well.
 
     One that cannot be written stays as it is: the new side fails of it then.
     """
@@ -200,7 +200,7 @@ def with_drawn(new: Side, written: Iterable[tuple[Path, str]]) -> Side:
 
 
 def _resolved(file: NewFile, first: NewFile, folder: Path) -> str:
-    """Where another new file would stand, told by where the first one would stand in `folder`."""
+    """Return the path of another new file, from the path of the first one in `folder`."""
     way = posixpath.relpath(
         posixpath.dirname(file.path) or ".", posixpath.dirname(first.path) or "."
     )
@@ -266,7 +266,8 @@ def mounts_of(old: Side, new: Side) -> list[str]:
 
 
 def trials_for(old: Path, trial_file: Path | None) -> Trials:
-    """The trials of a file: given, or beside the old component; else they are to find themselves."""
+    """Return the trials of a file: those passed, or those beside the old component; None to
+    generate them."""
     if trial_file is None and beside(old).is_file():
         trial_file = beside(old)
     if trial_file is not None:
@@ -283,7 +284,7 @@ def verified(
     effort: Effort,
     progress: Progress = lambda text: None,
 ) -> Verification:
-    """Verify with the trials there are, or with trials that find themselves.
+    """Verify with the trials there are, or with generated trials.
 
     Where no export is named and the likeliest one draws nothing, the next one is mounted.
     """
@@ -352,7 +353,7 @@ def verified_each(
 
 
 def _together(found: list[Verification]) -> tuple[Reach, Reach] | None:
-    """What all components of a file reached."""
+    """Return the reach of all components of a file together."""
     every = [result.reach for result in found if result.reach is not None]
     if not every:
         return None
@@ -360,7 +361,7 @@ def _together(found: list[Verification]) -> tuple[Reach, Reach] | None:
 
 
 def _seen(found: list[Verification]) -> Seen | None:
-    """What the browser showed of all of them, where one was asked."""
+    """Return the browser's results for all of them, if one was wanted."""
     every = [result.seen for result in found if result.seen is not None]
     if not every:
         return None

@@ -45,7 +45,7 @@ class Reach:
 
     @classmethod
     def joined(cls, found: Sequence[Reach]) -> Reach:
-        """What several components of one file reached together; code they share, any of them may reach."""
+        """Return the reach of several components of one file; any of them may reach shared code."""
         rows: dict[str, Row] = {}
         for row in (row for reach in found for row in reach.rows):
             if row[4] or row[0] not in rows:
@@ -63,7 +63,7 @@ class Reach:
 
 
 def hints(reach: Reach, hangs_on: Mapping[str, tuple[str, ...]]) -> tuple[str, ...]:
-    """What would reach lines that never ran, where that is known: the inputs they hang on, by counter."""
+    """Return the props that lines which never ran depend on, by counter."""
     found: dict[int, dict[str, None]] = {}
     for name, line, _, _, hit in reach.rows:
         if not hit and name in hangs_on:

@@ -11,17 +11,17 @@ import os
 import shutil
 import subprocess
 import tempfile
-from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.component.errors import RuntimeMissing
+from clean_carry.source.system import locked
 from clean_carry.source.workspace import major, package_version
+from clean_carry.verify.node import environment, npm
 
 WORKER = Path(__file__).parent / "worker"
 WORKBENCH = "workbench"
-OLDEST_NODE = 20
 # Seconds an installation may take before it is given up.
 PATIENCE = 600
 
@@ -30,10 +30,10 @@ Say = Callable[[str], None]
 
 @dataclass(frozen=True)
 class Runtime:
-    """One runtime. `packages` are resolved to one copy; `adapter` is the file that mounts; `strict` says
-    whether its development build has a mode that mounts all twice, `listens_for_page` that it listens at
-    the document for all its components and never stops, `hands_listeners_on` that listeners a component
-    does not declare reach its root by themselves."""
+    """One runtime. `packages` are resolved to one copy; `adapter` is the file that mounts. `strict`
+    says whether its development build can mount twice, and `listens_for_page` that it keeps
+    listeners on the document. `hands_listeners_on` says that undeclared listeners reach the root
+    element."""
 
     name: str
     summary: str
@@ -119,18 +119,6 @@ def runtime_for(framework: str, folder: Path) -> Runtime:
     return first if older else RUNTIMES[_DEFAULT[framework]]
 
 
-def node() -> str:
-    """The path of Node; raises `RuntimeMissing` where there is none, or an old one."""
-    found = shutil.which("node")
-    if found is None:
-        raise RuntimeMissing("Node is not installed", advice="Install Node 20 or later")
-    said = subprocess.run([found, "--version"], capture_output=True, text=True, check=False).stdout
-    number = major(said.strip())
-    if number is None or number < OLDEST_NODE:
-        raise RuntimeMissing(f"Node {said.strip()} is too old", advice="Install Node 20 or later")
-    return found
-
-
 def ensure(runtime: Runtime, *, offline: bool, say: Say) -> Path:
     """The folder of a runtime, installed on first need.
 
@@ -152,47 +140,29 @@ def install(runtime: Runtime, say: Say) -> None:
 
     Processes that need the same runtime at once wait for the first of them.
     """
-    node()
-    npm = shutil.which("npm")
-    if npm is None:
-        raise RuntimeMissing("npm is not installed", advice="It comes with Node; install it")
+    command = npm()
     say(f"Installing the runtime {runtime.name} ({runtime.summary}), once, into the cache …")
     try:
         runtime.folder.parent.mkdir(parents=True, exist_ok=True)
-        with _locked(runtime.folder.parent):
+        with locked(runtime.folder.parent):
             if not runtime.installed:
-                _install(runtime, npm)
+                _install(runtime, command)
     except OSError as error:
         raise RuntimeMissing(f"the cache cannot be written ({error.strerror})") from None
     say(f"The runtime {runtime.name} is ready.")
 
 
-@contextmanager
-def _locked(folder: Path) -> Iterator[None]:
-    """Hold the lock of a folder; where the system knows no such locks, nobody is kept out."""
-    try:
-        import fcntl
-    except ImportError:
-        yield
-        return
-    held = os.open(folder, os.O_RDONLY)
-    try:
-        fcntl.flock(held, fcntl.LOCK_EX)
-        yield
-    finally:
-        os.close(held)
-
-
-def _install(runtime: Runtime, npm: str) -> None:
+def _install(runtime: Runtime, npm_command: list[str]) -> None:
     staging = Path(tempfile.mkdtemp(prefix=f".{runtime.name}-", dir=runtime.folder.parent))
     try:
         for name in ("package.json", "package-lock.json"):
             shutil.copy(runtime.locked / name, staging / name)
-        command = [npm, "ci", "--ignore-scripts", "--no-audit", "--no-fund", "--loglevel=error"]
+        options = ["ci", "--ignore-scripts", "--no-audit", "--no-fund", "--loglevel=error"]
         try:
             done = subprocess.run(
-                command, cwd=staging, capture_output=True, text=True, timeout=PATIENCE, check=False
-            )
+                [*npm_command, *options], cwd=staging, capture_output=True, text=True, timeout=PATIENCE,
+                check=False, env=environment(),
+            )  # fmt: skip
         except subprocess.TimeoutExpired:
             raise RuntimeMissing(f"installing {runtime.name} took too long") from None
         if done.returncode != 0:

@@ -68,7 +68,7 @@ class Store:
         return total.hexdigest()[:40]
 
     def value(self, key: object) -> Any | None:
-        """What was kept under a key, None where there is nothing."""
+        """Return the value kept under a key, None if there is none."""
         if self.folder is None:
             return None
         try:

@@ -29,7 +29,8 @@ def strict_bundles(bench: Bench, old: Side, new: Side) -> tuple[Bundle, Bundle] 
 
 
 def once(answer: dict[str, Any]) -> dict[str, Any]:
-    """What a version did: calls, requests and errors once at each settled point, no states on the way."""
+    """Return the behaviour of a version with calls, requests and errors once a point, and no states
+    in between."""
     points = [
         {**point, **_once(point), "frames": [], "prevented": []} for point in answer["points"]
     ]

@@ -1,4 +1,4 @@
-"""Type errors that carrying would add to a project, told by the project's own compiler."""
+"""Type errors that carrying would add to a project, reported by the project's own compiler."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from pathlib import Path
 from clean_carry.component.errors import CarryError, RuntimeMissing
 from clean_carry.source.importers import project_of
 from clean_carry.source.workspace import package_version
-from clean_carry.verify.runtimes import node
+from clean_carry.verify.node import node
 
 WORKER = Path(__file__).parent / "worker" / "types.mjs"
 # Files the compiler reads.

@@ -1,4 +1,4 @@
-"""What to say where a version cannot be built because something it imports is not found."""
+"""The message for a version that cannot be built because an import is not found."""
 
 from __future__ import annotations
 
@@ -43,7 +43,7 @@ def _line(request: str, file: Path) -> str:
 
 
 def _number(request: str, file: Path) -> str:
-    """The line that asks for it; the bundler counts those of the text it was given."""
+    """Return the line of the import; the bundler counts lines of the text it got."""
     try:
         lines = file.read_text("utf-8").splitlines()
     except (OSError, UnicodeDecodeError):

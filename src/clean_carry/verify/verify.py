@@ -1,4 +1,4 @@
-"""Verify a pair of versions: with the trials given, or with trials that find themselves."""
+"""Verify a pair of versions: with the trials passed, or with generated trials."""
 
 from __future__ import annotations
 
@@ -12,9 +12,9 @@ from clean_carry.component.interface import InterfaceMap
 from clean_carry.source.text import require_file
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference
-from clean_carry.verify.handed import never_called
 from clean_carry.verify.judge import Judged, Pair, TrialResult, judge
 from clean_carry.verify.outside import outside_of
+from clean_carry.verify.passed_handlers import never_called
 from clean_carry.verify.reach import Reach, hints, reach_of
 from clean_carry.verify.search.inputs.read_inputs import read_inputs
 from clean_carry.verify.search.values.shape import Shape
@@ -168,7 +168,7 @@ def verify(
     interface: InterfaceMap | None = None,
     progress: Progress = lambda text: None,
 ) -> Verification:
-    """Run every trial given: OLD twice, then NEW; compare at every settled point."""
+    """Run every trial: OLD twice, then NEW; compare every point."""
     built = _built(bench, old, new)
     if isinstance(built, Verification):
         return built
@@ -329,7 +329,7 @@ def _key(
     effort: Effort,
     interface: InterfaceMap | None,
 ) -> tuple[Any, ...]:
-    """What an explored verdict depends on."""
+    """Return the values that an explored verdict depends on."""
     accepted = [asdict(a) for a in old.settings.accepted]
     return (
         "verdict, with strict trials",

@@ -275,7 +275,7 @@ class Bench:
         return self._build(side.runtime, side, development=development)
 
     def baseline(self, runtime: Runtime, *, development: bool = False) -> dict[str, Any]:
-        """What an empty component of the runtime leaves behind."""
+        """Return the leftovers of an empty component of the runtime."""
         bundle = self._build(runtime, None, development=development)
         with self._lock:
             known = self._empty.get(bundle.digest)

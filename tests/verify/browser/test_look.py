@@ -91,7 +91,7 @@ def test_the_order_of_tab_and_what_is_told_to_assistive_technology() -> None:
     old = look(accessible=[["button", "Pin", {"pressed": True, "disabled": False}]])
     ((what, _, before, after, _),) = told(old, look(accessible=[["button", "Pin", {}]]))
     assert (what, before, after) == (
-        "told to assistive technology", ["button “Pin” pressed=True"], ["button “Pin”"],
+        "accessibility", ["button “Pin” pressed=True"], ["button “Pin”"],
     )  # fmt: skip
 
 

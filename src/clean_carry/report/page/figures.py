@@ -22,7 +22,8 @@ class Bar:
 
 
 def by_folder(subjects: Sequence[Summary]) -> list[Bar]:
-    """A bar for each folder, the fullest first; further ones are one bar."""
+    """Return a bar for each folder with the share of each status, the fullest first; further folders share
+    one bar."""
     folders: dict[str, Counter[str]] = {}
     for subject in subjects:
         folders.setdefault(subject.folder, Counter())[subject.standing] += 1
@@ -31,18 +32,42 @@ def by_folder(subjects: Sequence[Summary]) -> list[Bar]:
     if len(ordered) > MOST_FOLDERS:
         rest = sum((counts for _, counts in ordered[MOST_FOLDERS:]), Counter())
         shown.append((f"{len(ordered) - MOST_FOLDERS} more folders", rest))
-    most = max((counts.total() for _, counts in shown), default=1)
-    return [_bar(label, counts, most) for label, counts in shown]
+    return [_bar(label, counts) for label, counts in shown]
 
 
-def _bar(label: str, counts: Counter[str], most: int) -> Bar:
+def _bar(label: str, counts: Counter[str]) -> Bar:
     parts, at = [], 0.0
     for standing in STANDINGS:
         if counts[standing]:
-            length = 100 * counts[standing] / most
+            length = 100 * counts[standing] / counts.total()
             parts.append((standing, counts[standing], round(at, 2), round(length, 2)))
             at += length
     return Bar(label, tuple(parts), counts.total())
+
+
+@dataclass(frozen=True)
+class Progress:
+    """How many of all components are done, which means the verdict is `same`, or carried if none was
+    verified."""
+
+    done: int
+    total: int
+
+    @property
+    def percent(self) -> float:
+        """The share that is done, from 0 to 100."""
+        return 100 * self.done / self.total if self.total else 0.0
+
+
+def progress(subjects: Sequence[Summary]) -> Progress:
+    """Return how far a project is."""
+    return Progress(sum(one.standing in ("same", "clean") for one in subjects), len(subjects))
+
+
+def crossings(subjects: Sequence[Summary]) -> list[tuple[str, str, int]]:
+    """Return (from, to, how many components), the most frequent first."""
+    found = Counter((one.origin, one.target) for one in subjects if one.origin)
+    return [(origin, target, count) for (origin, target), count in found.most_common()]
 
 
 def reaches(subjects: Sequence[Summary]) -> list[Bar]:
@@ -71,6 +96,7 @@ def times(subjects: Sequence[Summary]) -> list[Bar]:
 def _histogram(labels: Sequence[str], counts: Sequence[int]) -> list[Bar]:
     most = max(counts) or 1
     return [
-        Bar(label, (("plain", count, 0.0, round(100 * count / most, 2)),) if count else (), count)
+        Bar(label, (("plain", count, 0.0, round(100 * count / most, 2)),), count)
         for label, count in zip(labels, counts, strict=True)
+        if count
     ]

@@ -1,4 +1,4 @@
-"""A normalised tree as lines of markup, with the lines marked that differences are told of."""
+"""A normalised tree as lines of markup, with the lines that differ marked."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ MOST = 120
 
 @dataclass(frozen=True)
 class OutlineLine:
-    """One line: how deep it lies, its text, and whether a difference is told of it."""
+    """One line: its depth, its text, and whether it differs."""
 
     depth: int
     text: str
@@ -25,7 +25,7 @@ class OutlineLine:
 
 
 def element_of(place: str) -> str:
-    """The place of the element (or text) that a difference is told of: `/div[1]/p[2]`."""
+    """Return the place of the element or text with a difference: `/div[1]/p[2]`."""
     return _BEHIND.sub("", place)
 
 

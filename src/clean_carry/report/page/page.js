@@ -19,21 +19,33 @@ window.addEventListener('beforeprint', () => {
 const list = document.getElementById('list');
 if (list) {
   const body = list.tBodies[0];
-  const rows = [...body.rows];
+  const PAGE = 50;
+  let rows = [...body.rows];
+  let at = 0;
   const find = document.getElementById('find');
   const boxes = [...document.querySelectorAll('#filters input[type=checkbox]')];
   const shown = document.getElementById('shown');
-  const filter = () => {
+  const pages = document.getElementById('pages');
+  const [earlier, later, page] = ['earlier', 'later', 'page'].map((id) => document.getElementById(id));
+  const show = () => {
     const wanted = find.value.trim().toLowerCase();
     const standings = new Set(boxes.filter((box) => box.checked).map((box) => box.value));
-    let count = 0;
-    for (const row of rows) {
-      const fits = standings.has(row.dataset.standing) && row.cells[1].textContent.toLowerCase().includes(wanted);
-      row.hidden = !fits;
-      if (fits) count += 1;
-    }
-    shown.textContent = `${count} of ${rows.length} components`;
+    const fitting = rows.filter((row) => standings.has(row.dataset.standing) && row.cells[1].textContent.toLowerCase().includes(wanted));
+    const last = Math.max(0, Math.ceil(fitting.length / PAGE) - 1);
+    at = Math.min(at, last);
+    const here = new Set(fitting.slice(at * PAGE, (at + 1) * PAGE));
+    for (const row of rows) row.hidden = !here.has(row);
+    shown.textContent = `${fitting.length} of ${rows.length} components`;
+    pages.hidden = last === 0;
+    page.textContent = `Page ${at + 1} of ${last + 1}`;
+    earlier.disabled = at === 0;
+    later.disabled = at === last;
   };
+  const filter = () => { at = 0; show(); };
+  earlier.addEventListener('click', () => { at -= 1; show(); });
+  later.addEventListener('click', () => { at += 1; show(); });
+  // Without this script all rows are there; with it, the first page.
+  show();
   find.addEventListener('input', filter);
   for (const box of boxes) box.addEventListener('change', filter);
   document.getElementById('filters').addEventListener('submit', (event) => event.preventDefault());
@@ -43,16 +55,18 @@ if (list) {
     const button = event.target.closest('button');
     if (!button) return;
     const head = button.closest('th');
-    const at = head.cellIndex;
+    const column = head.cellIndex;
     const number = button.dataset.kind === 'number';
     const before = head.getAttribute('aria-sort');
     const up = before ? before !== 'ascending' : !number;
     for (const other of list.tHead.rows[0].cells) other.removeAttribute('aria-sort');
     head.setAttribute('aria-sort', up ? 'ascending' : 'descending');
-    const sorted = [...rows].sort((a, b) => {
-      const [one, other] = [valueOf(a.cells[at], number), valueOf(b.cells[at], number)];
+    rows = [...rows].sort((a, b) => {
+      const [one, other] = [valueOf(a.cells[column], number), valueOf(b.cells[column], number)];
       return (one < other ? -1 : one > other ? 1 : 0) * (up ? 1 : -1);
     });
-    body.append(...sorted);
+    body.append(...rows);
+    at = 0;
+    show();
   });
 }

@@ -1,4 +1,4 @@
-"""What the templates show of a subject: plain values, made from the verdict, the ledger and the texts."""
+"""The values that the templates show of a subject, made from verdict, ledger and texts."""
 
 from __future__ import annotations
 
@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from clean_carry.report import words
-from clean_carry.report.page.behind import behind
+from clean_carry.report.page.causes import behind
 from clean_carry.report.page.outline import element_of, outline
-from clean_carry.report.page.pictures import Picture, pictures
+from clean_carry.report.page.pictures import Picture, alike, pictures
 from clean_carry.report.page.rows import Row, aligned
 from clean_carry.report.subject import OUTCOMES, Subject
 from clean_carry.verify.browser.browser_run import Shot
@@ -26,7 +26,7 @@ _REASONS = {rule.name: rule.reason for rule in RULES}
 
 @dataclass(frozen=True)
 class Told:
-    """What differs of one element, or of none: (what, property or "", old, new) each.
+    """The differences of one element, or of none: (kind, property or "", old, new) each.
 
     `lines` are the source lines that may be behind it: (side, number from 1, text).
     """
@@ -49,7 +49,7 @@ class OutlineRow:
 
 @dataclass(frozen=True)
 class Scene:
-    """A settled point where something differs: how it came about, and what differs."""
+    """A point of a trial where old and new differ, with the steps that lead there."""
 
     name: str
     at: str
@@ -58,7 +58,7 @@ class Scene:
     steps: tuple[str, ...]
     told: tuple[Told, ...]
     moved: tuple[Told, ...]
-    drawn: tuple[Picture, Picture] | None
+    drawn: tuple[Picture, Picture | None] | None
     outline: tuple[OutlineRow, ...]
 
 
@@ -76,7 +76,7 @@ class SourceRow:
 
 
 def scenes(subject: Subject) -> list[Scene]:
-    """The settled points that differ, in the order they were found.
+    """Return the points that differ, in the order they were found.
 
     What the browser shows of a trial too is told there, with its pictures.
     """
@@ -87,6 +87,7 @@ def scenes(subject: Subject) -> list[Scene]:
     sources = verification.known
     seen = verification.seen
     told: set[tuple[str, int, str, str]] = set()
+    shown: list[Shot] = []
     for result in seen.results if seen is not None else ():
         name = next((n for n in sources if result.name.startswith(f"{n} (")), "")
         fresh = [d for d in result.differences if (name, d.step, d.what, d.place) not in told]
@@ -97,7 +98,7 @@ def scenes(subject: Subject) -> list[Scene]:
             for shot in (seen.shots if seen is not None else ())
             if shot.trial == name and shot.view == view
         }
-        found += _scenes_of(subject, result, fresh, sources.get(name), (view, shots))
+        found += _scenes_of(subject, result, fresh, sources.get(name), (view, shots, shown))
     for result in verification.trials:
         fresh = [
             d for d in result.differences if (result.name, d.step, d.what, d.place) not in told
@@ -108,7 +109,7 @@ def scenes(subject: Subject) -> list[Scene]:
 
 def _scenes_of(
     subject: Subject, result: TrialResult, differences: list[Difference], trial: Trial | None,
-    browser: tuple[str, dict[int, Shot]] | None,
+    browser: tuple[str, dict[int, Shot], list[Shot]] | None,
 ) -> list[Scene]:  # fmt: skip
     trees = {step: (old, new) for step, old, new in result.trees}
     shots = browser[1] if browser is not None else {}
@@ -117,6 +118,11 @@ def _scenes_of(
         here = [one for one in differences if one.step == step]
         old, new = trees.get(step, ([], []))
         shot = shots.get(max((at for at in shots if at <= step), default=-1))
+        if shot is not None and browser is not None:
+            # The same picture once more shows nothing new.
+            shown = browser[2]
+            shot = None if any(alike(shot, other) for other in shown) else shot
+            shown += [shot] if shot is not None else []
         done = [words.step(one) for one in (trial.steps[:step] if trial is not None else ())]
         found.append(
             Scene(
@@ -134,9 +140,9 @@ def _scenes_of(
 
 
 def _when(difference: Difference, done: list[str]) -> str:
-    """When a settled point is reached: by the last step, or at either end."""
+    """Return when a point was reached: after the last step, or at either end."""
     if difference.step == 0:
-        return "when it is shown"
+        return "after mounting"
     if difference.step_name == "the end":
         return "at the end"
     return f"after: {done[-1]}" if done else f"after {difference.step_name}"
@@ -145,7 +151,8 @@ def _when(difference: Difference, done: list[str]) -> str:
 def _grouped(
     subject: Subject, differences: list[Difference], trees: tuple[Any, Any]
 ) -> tuple[tuple[Told, ...], tuple[Told, ...]]:
-    """What differs, by element; and elements of which only the box does, where others explain it."""
+    """Group differences by element; return also the elements whose box alone differs, if others
+    explain it."""
     groups: dict[str, list[Difference]] = {}
     for one in differences:
         groups.setdefault(element_of(one.place), []).append(one)
@@ -222,21 +229,27 @@ def _around(rows: list[OutlineRow]) -> list[OutlineRow]:
     return shown
 
 
-def drawn(subject: Subject) -> list[tuple[str, tuple[Picture, Picture]]]:
-    """(what is shown, both pictures) of what the browser drew where nothing differs."""
+def drawn(subject: Subject) -> list[tuple[str, tuple[Picture, Picture | None]]]:
+    """Return (caption, both pictures) of screenshots without a difference, each look once."""
     verification = subject.verification
     if verification is None or verification.seen is None or verification.verdict == "differs":
         return []
     shots = [shot for shot in verification.seen.shots if shot.step_name != "remove"]
     step = max(1, len(shots) // MOST_SHOTS)
-    return [
-        (f"{shot.trial} · {shot.view} · {_after(shot)}", pictures(shot))
-        for shot in shots[::step][:MOST_SHOTS]
-    ]
+    chosen: list[Shot] = []
+    for shot in shots[::step]:
+        if len(chosen) < MOST_SHOTS and not any(alike(shot, other) for other in chosen):
+            chosen.append(shot)
+    found: dict[str, tuple[str, tuple[Picture, Picture | None]]] = {}
+    for shot in chosen:
+        both = pictures(shot)
+        # Cropped, windows of two widths may look alike.
+        found.setdefault(both[0].url, (f"{shot.trial} · {shot.view} · {_after(shot)}", both))
+    return list(found.values())
 
 
 def _after(shot: Shot) -> str:
-    return "when it is shown" if shot.step == 0 else f"after step {shot.step}, {shot.step_name}"
+    return "after mounting" if shot.step == 0 else f"after step {shot.step}, {shot.step_name}"
 
 
 def sources(subject: Subject) -> list[SourceRow]:

@@ -84,6 +84,9 @@ class Report:
             counts = Counter(row.standing for row in self._rows)
             shown = {
                 "title": words.many(len(self._rows), "component"),
+                "project": Path.cwd().name,
+                "crossings": figures.crossings(self._rows),
+                "progress": figures.progress(self._rows),
                 "rows": sorted(self._rows, key=lambda row: STANDINGS.index(row.standing)),
                 "counts": [(standing, counts[standing]) for standing in STANDINGS],
                 "folders": figures.by_folder(self._rows),

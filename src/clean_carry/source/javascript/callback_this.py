@@ -23,7 +23,8 @@ FUNCTIONS = frozenset({"function_expression", "generator_function"})
 
 
 class GivenThis(NamedTuple):
-    """What gives a function its `this`: a node, and the stretch of text that only serves to give it."""
+    """The source of a function's `this`: a node, and the stretch of text that only serves to bind
+    it."""
 
     giver: Node
     start: int
@@ -31,7 +32,7 @@ class GivenThis(NamedTuple):
 
 
 def given_this(function: Node) -> GivenThis | None:
-    """What a function, or any other callback, is given as its `this`; None where nothing is seen to."""
+    """Return the `this` of a function or another callback; None if it is not visible."""
     parent = function.parent
     if parent is None:
         return None

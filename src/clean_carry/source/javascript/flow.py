@@ -1,4 +1,4 @@
-"""What Flow writes that the grammar does not know, replaced by filler of equal length.
+"""Flow syntax that the grammar does not know, replaced by filler of equal length.
 
 The grammar reads TypeScript's types. Most of Flow's are written alike; the rest is filled so that what
 stands around it can be read, in three steps of which the first that does is taken: single marks anywhere,

@@ -1,4 +1,4 @@
-"""What a formatter that keeps to a width would write on one line.
+"""Code that a formatter with a line width would write on one line.
 
 Code that moves out of a class stands less deep, and what was broken for its width may fit now. Each rule
 here says how one construct reads on one line; it is used in a file only where it finds nothing to do in
@@ -118,7 +118,7 @@ def _on_one_line(tree: Tree, name: str) -> list[tuple[Node, str | None]]:
 
 
 def _edits(tree: Tree, fit: Fit, name: str, found: list[tuple[Node, str | None]]) -> list[Edit]:
-    """What a rule has to do in a file of this width."""
+    """Return the edits of a rule in a file of this width."""
     edits: list[Edit] = []
     for node, line in found:
         whole = _whole(tree, node, line)

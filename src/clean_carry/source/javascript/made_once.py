@@ -76,7 +76,7 @@ def _top(node: Node, tree: Tree) -> Node:
 
 
 def _exported_names(tree: Tree) -> dict[str, str]:
-    """What the clauses of a module export: the local name, and the name outside."""
+    """Return the names in the export clauses of a module: the local name and the exported name."""
     found: dict[str, str] = {}
     for statement in tree.of("export_statement"):
         value = statement.child("value")

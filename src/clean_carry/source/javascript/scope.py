@@ -152,7 +152,7 @@ class Names:
         return self._scopes.get(id(node))
 
     def meaning(self, ref: Node) -> Binding | None:
-        """What an identifier means; None for a global."""
+        """Return the declaration behind an identifier; None for a global."""
         return self._meaning.get(id(ref))
 
     def references_in(self, node: Node) -> Iterator[tuple[Node, Binding | None]]:

@@ -83,7 +83,7 @@ def _bare(tree: Tree) -> bool:
 
 
 def _last(tree: Tree) -> str:
-    """What most broken objects and lists end their last part with; a comma where none tells."""
+    """Return how most multi-line objects and lists end their last part; a comma if there is none."""
     find = tree.view.find
     texts = [
         node.text[:-1]

@@ -36,7 +36,7 @@ _RENDERS_NOW = ("flushSync", "unstable_batchedUpdates")
 
 
 def is_deferred(node: Node, root: Node, names: Names, depth: int = 0) -> bool:
-    """Whether `node` runs later than the moment the function (or expression) `root` was entered."""
+    """Whether `node` runs later than the call of the function (or expression) `root`."""
     for above in node.up():
         if above.is_function:
             if _after_wait(node, above) or _after_rendering(node, above):
@@ -51,7 +51,8 @@ def is_deferred(node: Node, root: Node, names: Names, depth: int = 0) -> bool:
 
 
 def in_handler(node: Node, root: Node) -> bool:
-    """Whether `node` lies in a function that is an attribute's value, so that drawing never runs it."""
+    """Whether `node` lies in a function that is an attribute's value, so that rendering never runs
+    it."""
     inside = False
     for above in node.up():
         if above is root:

@@ -192,7 +192,7 @@ class Tree:
                 siblings = parent.children
 
     def at_end(self, release: Callable[[], None]) -> None:
-        """What points at nodes, and they at it in a circle, says how it is taken apart."""
+        """Register a callback that releases objects in a reference cycle with this tree."""
         self._ending.append(release)
 
     def release(self) -> None:

@@ -1,4 +1,4 @@
-"""What kind of value an expression is, as far as its form tells."""
+"""The kind of value that an expression has, as far as its form shows."""
 
 from __future__ import annotations
 

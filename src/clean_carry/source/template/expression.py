@@ -181,7 +181,7 @@ class _Parser:
         return self.followed(use, whole=inner)
 
     def followed(self, use: NameUse | None, whole: bool) -> NameUse | None:
-        """What is asked of a value: calls, members by name, members by an expression."""
+        """Yield the uses of a value: calls, members by name, members by an expression."""
         path = use
         while True:
             if self.take("("):
@@ -233,7 +233,7 @@ class _Parser:
 
 
 def _elsewhere() -> NameUse:
-    """What may be assigned to, and is no name of the scope."""
+    """Return assignment targets that are no names of the scope."""
     return NameUse("", 0, 0)
 
 

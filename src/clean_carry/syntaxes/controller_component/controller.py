@@ -210,7 +210,7 @@ class ControllerWriting(SharedWriting):
         )
 
     def _with_init(self, body: Node, early: list[Waiting], level: int, inner: str) -> Fragment:
-        """What needs the inputs runs once they are there; the rest stays where it is."""
+        """Put code that needs the props into `$onInit`; the rest stays in its place."""
         unit = self.style.unit
         deeper = "\n" + unit * (level + 1)
         text, waiting = Fragment(), Fragment()

@@ -1,4 +1,4 @@
-"""What a component's controller is given, and what its instance is called in which code.
+"""The arguments of a component's controller, and the names of its instance.
 
 A link function is given scope, element and attributes by their place, a controller by their names; what the
 factory of a directive was given, its controller is.
@@ -65,7 +65,7 @@ class Sharing:
 
 @dataclass
 class Given:
-    """What the new controller function is given: service to parameter, in order."""
+    """The arguments of the new controller function: service to parameter, in order."""
 
     services: dict[str, str] = field(default_factory=dict)
 
@@ -101,7 +101,7 @@ class Giving:
         self.outer: list[str] = []
 
     def local_services(self) -> list[str]:
-        """What of its element a shared controller is given still."""
+        """Return the services of its element that a shared controller still gets."""
         function = self.directive.controller.function
         if self.directive.controller.form == "closed":
             return [name for name in LINKED if name]
@@ -114,7 +114,7 @@ class Giving:
         ]
 
     def _asked_in(self, function: Node) -> bool:
-        """Whether the scope itself is asked for something in a function."""
+        """Whether a function reads members of the scope itself."""
         return any(
             use.kind in ("own", "parent") and function.start <= use.ref.start < function.end
             for use in self.directive.scope.uses
@@ -131,7 +131,7 @@ class Giving:
         return function is not None and function.start <= ref.start < function.end
 
     def instance_at(self, ref: Node) -> str:
-        """What the instance is called at a place."""
+        """Return the name of the instance at a place."""
         if self.sharing is not None and not self._in_controller(ref):
             return CONTROLLER
         return self.instance
@@ -163,7 +163,7 @@ class Giving:
         self._alias()
 
     def _needed(self, service: str, parameter: Node) -> bool:
-        """Whether what is left of a link function asks for one of its parameters."""
+        """Whether the rest of a link function uses one of its parameters."""
         binding = self.js.scope_at(parameter).find(parameter.text)
         if binding is None or not binding.references:
             return False
@@ -185,7 +185,7 @@ class Giving:
             self.handed.services[service] = name
 
     def _services(self, moved: list[Node]) -> None:
-        """What the factory is given and moved code asks for."""
+        """Return the factory's services that moved code uses."""
         registration = self.definition.registration
         stays_inside = self.directive.controller.form in ("inline", "local", "")
         holders = [*moved]
@@ -337,7 +337,7 @@ class Giving:
 
     @property
     def instance(self) -> str:
-        """What the instance is called in code."""
+        """Return the name of the instance in code."""
         return self.alias or CONTROLLER
 
     @property

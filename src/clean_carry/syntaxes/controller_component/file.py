@@ -19,8 +19,11 @@ from clean_carry.syntaxes.contract import Excluded, Fitted
 from clean_carry.syntaxes.controller_component.controller_arguments import Sharing, Style
 from clean_carry.syntaxes.controller_component.names import name_members
 from clean_carry.syntaxes.controller_component.one_way import OneWay
+from clean_carry.syntaxes.controller_component.outside_scope_reads import (
+    asked_in_tests,
+    reached_scope,
+)
 from clean_carry.syntaxes.controller_component.preflight import preflight
-from clean_carry.syntaxes.controller_component.reached_scope import asked_in_tests, reached_scope
 from clean_carry.syntaxes.controller_component.syntax import SYNTAX
 from clean_carry.syntaxes.controller_component.template import template_edits
 from clean_carry.syntaxes.controller_component.uses import uses_in_code, uses_in_templates
@@ -71,7 +74,7 @@ class _Script:
         self.notes: dict[int, list[Note]] = {}
 
     def _chosen(self, excluded: Excluded) -> list[Directive]:
-        """The directives to carry; why the others are not is told."""
+        """Return the directives to carry; report why the others are not."""
         chosen: list[Directive] = []
         for directive in self.file.directives:
             at = directive.definition.registration.at
@@ -142,7 +145,7 @@ class _Script:
 
 
 def _outside(file: Path, source: SourceText, directive: Directive) -> Refusal | None:
-    """What the project's other code and templates ask of it that a component cannot give."""
+    """Report uses in the project's other code and templates that a component cannot serve."""
     at = directive.definition.registration.at
     members = {*directive.scope.members(), *directive.bindings}
     reached = reached_scope(file, source, directive.name, members)
@@ -178,7 +181,7 @@ def _writer(
 
 
 def _space(file: DirectiveFile) -> str:
-    """What most functions of a file have between the word and their parameters."""
+    """Return the space that most functions of a file have between the word and their parameters."""
     data = file.source.data
     return " " if data.count(b"function (") > data.count(b"function(") else ""
 
@@ -200,7 +203,7 @@ def _tried(
 
 
 def _sharing(directive: Directive, file: DirectiveFile) -> Sharing | None:
-    """What a directive shares its controller with, None where it has it alone."""
+    """Return the directive that shares its controller, None if it has it alone."""
     name = directive.controller.name
     if directive.controller.form == "closed" and name:
         return Sharing(directive.bindings, False)
@@ -304,7 +307,7 @@ def _uses(
 
 
 def _new_url(template: Template, edits: Replacements) -> None:
-    """The definition asks for the new template."""
+    """Return the definition's URL of the new template."""
     for literal in template.named:
         if literal.text_of.path != edits.file:
             at = template.named[0].start

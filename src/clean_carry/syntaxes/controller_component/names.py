@@ -32,7 +32,7 @@ class MemberNames:
 
 
 def name_members(directive: Directive) -> MemberNames:
-    """Name the members. Raises `NotRead` where two of a name cannot be told apart."""
+    """Choose names for the members. Raises `NotRead` if two of one name cannot be kept apart."""
     found = MemberNames()
     code = directive.scope.members()
     own = dict.fromkeys((*code, *directive.bindings, *directive.template_names()))

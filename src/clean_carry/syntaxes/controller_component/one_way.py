@@ -1,4 +1,4 @@
-"""Two-way bindings as one way in and an event out: who holds the value is told, and sets it.
+"""Two-way bindings as a one-way binding and an event: the owner of the value hears it and sets it.
 
 Each place that writes one tells of it: `$ctrl.onSeatsChange({ $value: $ctrl.seats })`. Where a write cannot
 be followed by that, nothing is written.
@@ -23,7 +23,7 @@ def event_of(name: str) -> str:
 
 
 class OneWay:
-    """What changes of one directive so that its bindings go one way."""
+    """The changes of one directive so that its bindings become one-way."""
 
     def __init__(self, writer: Spelling, edits: Replacements) -> None:
         self.writer, self.edits = writer, edits
@@ -90,7 +90,7 @@ class OneWay:
     def in_template(
         self, template: Template, found: TemplateNames
     ) -> Iterator[tuple[int, int, str, str]]:
-        """What the template tells of what it writes: (start, end, text, rule)."""
+        """Return the events of the template for values that it writes: (start, end, text, rule)."""
         for name in found.names:
             if (
                 name.written

@@ -1,4 +1,4 @@
-"""What is looked at once a component is written: would it work where it is put, and show what is meant?"""
+"""Checks of a written component: whether it works in its place, and shows values correctly."""
 
 from __future__ import annotations
 
@@ -49,7 +49,7 @@ def _undeclared(directive: Directive, outer: list[str], at: int) -> Iterator[tup
 
 
 def _shown_whole(directive: Directive, at: int) -> Iterator[tuple[str, str, int]]:
-    """Bindings that are shown as text and asked for members elsewhere: an object shows as no text."""
+    """Yield bindings that are shown as text while code reads members of them."""
     for _, found in directive.templates:
         asked = {name.name for name in found.names if name.path and name.path[0][0] != "length"}
         shown = {name.name for name in found.names if name.shown}

@@ -1,4 +1,4 @@
-"""What a directive's factory holds once for all its uses: a service of its own, beside the component.
+"""Values that a directive's factory shares between all its uses, as a service beside the component.
 
 A factory runs once for an application, as a service's does; a controller runs for each component.
 """
@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from clean_carry.component.fragment import Fragment, new
-from clean_carry.source.javascript.looked_at import only_looked_at
+from clean_carry.source.javascript.read_only_values import only_looked_at
 from clean_carry.source.javascript.scope import Binding
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.controller_component.spelling import Spelling
@@ -43,7 +43,7 @@ class SharedWriting(Spelling):
 
     @cached_property
     def shared(self) -> Shared:
-        """What all uses of the directive share. Raises `NotRead` where it cannot be a service."""
+        """Return the values shared by all uses. Raises `NotRead` if they cannot be a service."""
         helpers = super()._helpers()
         group = [s for s in helpers if not self._fixed(s)]
         if not group:
@@ -173,7 +173,7 @@ class SharedWriting(Spelling):
         return text
 
     def _given_to_shared(self) -> list[tuple[str, str]]:
-        """What the factory is given and shared statements ask for: (service, parameter)."""
+        """Yield the factory's services that shared statements use: (service, parameter)."""
         found = []
         for injection in self.definition.registration.injections:
             if injection.parameter is None:
@@ -216,7 +216,7 @@ class SharedWriting(Spelling):
         return callee is not None and callee.text in named
 
     def _declared(self, statement: Node) -> list[Binding]:
-        """What a statement declares; raises `NotRead` where that is no plain name."""
+        """Return the names that a statement declares; raises `NotRead` if one is no plain name."""
         holders = statement.named_children if statement.type in _DECLARES else [statement]
         found = []
         for holder in holders:
@@ -230,7 +230,7 @@ class SharedWriting(Spelling):
         return found
 
     def _asked(self, statement: Node) -> list[Binding]:
-        """What a statement names."""
+        """Return the names that a statement uses."""
         found = [self.js.meaning(n) for n in statement.walk() if n.type == "identifier"]
         return [binding for binding in found if binding is not None]
 

@@ -227,7 +227,7 @@ class Spelling(Giving):
         self.edits.spell(ref.start, ref.end, self.instance_at(ref), "scope-use", "scope-member")
 
     def _own(self, ref: Node, name: str, scope_name: str) -> None:
-        """What is the runtime's is asked of the scope that is injected."""
+        """Read members of the framework from the injected scope."""
         shared = self.sharing is not None and self._in_controller(ref)
         text = scope_name if not shared else ref.text
         if not self.directive.isolated and name in ("$eval", "$watch", "$watchCollection"):
@@ -273,7 +273,7 @@ class Spelling(Giving):
             self.edits.spell(start, end, text, "scope-expression", "scope-name")
 
     def _required(self) -> None:
-        """What link functions are given of controllers is asked of the instance."""
+        """Read the controllers of a link function from the instance."""
         required = self.directive.required
         value = self.definition.value("require")
         for _, function in self.directive.links:
@@ -297,7 +297,7 @@ class Spelling(Giving):
                     self._one_of(ref, value)
 
     def _key(self, number: int, wanted: str) -> str:
-        """How the controller that is required at this place is asked for."""
+        """Return the key of the controller that is required at this place."""
         asked, key = self.directive.required[number]
         instance = CONTROLLER if self.sharing is not None else self.instance
         if self._own_name(asked):

@@ -1,4 +1,4 @@
-"""What a controller does with its inputs while it is made: a component has them only afterwards.
+"""Reads of a controller's props during construction: a component has them only afterwards.
 
 Bindings of a scope are there before the controller is made, bindings of a controller after: statements
 that ask for them, or set them, run when the runtime says that inputs are there.
@@ -124,7 +124,7 @@ class _Needing:
         return self.runs(node, node)
 
     def runs(self, node: Node, top: Node) -> bool:
-        """Whether what is below a node asks for an input at once, functions it calls with it."""
+        """Whether code below a node reads a prop at once, also through functions it calls."""
         if any(
             node.start <= spot.start < node.end and not self.late(spot, node) for spot in self.spots
         ):

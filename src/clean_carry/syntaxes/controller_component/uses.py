@@ -46,8 +46,8 @@ class Use:
         return self.source.place(self.element.start).line
 
     def told(self, events: dict[str, Binding]) -> tuple[list[tuple[int, int, str]], int]:
-        """What takes a new value where this use binds one both ways: attributes, each after the one that
-        binds; and how many of what it binds cannot be set."""
+        """Return attributes that take the new value of a two-way binding, and how many cannot be
+        set."""
         found: list[tuple[int, int, str]] = []
         unbound = 0
         for name, binding in events.items():
@@ -63,7 +63,8 @@ class Use:
         return found, unbound
 
     def edits(self, name: str, bound: dict[str, str]) -> Iterator[tuple[int, int, str]]:
-        """What to write anew: (start, end, text). `bound` are further attributes with their values."""
+        """Return the edits of a use: (start, end, text). `bound` are further attributes with their
+        values."""
         node, tag = self.element, dashed(name)
         at = node.start + 1
         after = at + len(node.tag.encode())

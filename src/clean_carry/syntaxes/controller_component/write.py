@@ -135,7 +135,7 @@ class ComponentWriter(ControllerWriting):
         return name in _GONE or (name == "transclude" and value.text in ("false", "null"))
 
     def _option(self, name: str, option: Option) -> Fragment | None:
-        """What stands in the place of an option that a component says in another way; None for none."""
+        """Return the text for an option that a component expresses in another way; None for none."""
         pair, value = option.whole, option.value
         match name:
             case "scope" | "bindToController":
@@ -208,7 +208,7 @@ class ComponentWriter(ControllerWriting):
         return new(f"{text}: [{listed}, ") + function + new("]")
 
     def _injected_in(self, value: Node) -> list[tuple[str, str]]:
-        """What is injected into the factory and used in a value: (name, parameter)."""
+        """Yield the factory's services used in a value: (name, parameter)."""
         found = []
         for injection in self.definition.registration.injections:
             if injection.parameter is None:

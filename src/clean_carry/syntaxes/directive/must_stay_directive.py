@@ -1,4 +1,5 @@
-"""What must stay a directive: attribute behaviours, and definitions that say what a component cannot.
+"""Directives that cannot become components: attribute behaviours, and options without a
+counterpart.
 
 A component stands alone: an element with a template of its own and a scope that inherits nothing. What
 works on an element the user wrote, takes part in compiling it, or is used by code as an attribute has no
@@ -32,7 +33,7 @@ class Reason:
 
 @dataclass(frozen=True)
 class Asked:
-    """What the rules look at."""
+    """The input of the rules."""
 
     definition: Definition
     templates: list[Template]

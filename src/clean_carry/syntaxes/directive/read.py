@@ -262,7 +262,7 @@ def _returns_value(function: Node) -> bool:
 def _hooks_apart(
     instance: InstanceUses, links: list[tuple[str, Node]], definition: Definition
 ) -> None:
-    """Raise `NotRead` where a controller has a moment of its own that something is moved to."""
+    """Raise `NotRead` if a controller already has a hook that code is moved to."""
     for when, function in links:
         moment = "$postLink" if when == "post" else "$onInit"
         if moment in instance.members:
@@ -363,7 +363,7 @@ def _controller(file: DirectiveFile, definition: Definition) -> Controller:
 
 
 def _required(definition: Definition) -> list[tuple[str, str]]:
-    """What it requires: (the name it is asked for by, with its prefixes; the key, "" for none)."""
+    """Yield required controllers: (the name with its prefixes; the key, "" for none)."""
     value = definition.value("require")
     if value is None:
         return []

@@ -36,7 +36,7 @@ _CLASSES = ("class_declaration", "class", "abstract_class_declaration")
 
 
 def draws_reacting(tree: Tree, drawing: Node, workspace: Workspace) -> bool:
-    """Whether markup holds a class of the project that does something whenever it is drawn again."""
+    """Whether markup holds a class of the project that reacts to each re-render."""
     names = {
         name.text
         for element in tree.of("jsx_opening_element", "jsx_self_closing_element")

@@ -1,4 +1,4 @@
-"""What was collected of one component that returns markup, while it is read."""
+"""The facts collected about one component that returns markup, while it is read."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ class JsxFacts(Uses):
         raise NotImplementedError
 
     def own_function(self, name: str) -> Node | None:
-        """What declares one of the component's own functions."""
+        """Return the declaration of one of the component's own functions."""
         raise NotImplementedError
 
     def own_functions(self) -> list[tuple[str, Node]]:

@@ -42,8 +42,8 @@ _MADE_ONCE = frozenset(
 
 
 class Kept(NamedTuple):
-    """What is known of a component: the props it keeps, and those it hands on to components that cannot be
-    followed (`*` for all in each)."""
+    """The known facts of a component: the props it keeps, and those it passes on to components that
+    cannot be followed (`*` for all in each)."""
 
     props: frozenset[str] = frozenset()
     lost: frozenset[str] = frozenset()
@@ -61,14 +61,14 @@ _UNKNOWN = Kept(lost=frozenset({EVERY}))
 
 
 class Keepers:
-    """What each component rendered in a file keeps; found out for a tag when it is first asked for."""
+    """The props that each component rendered in a file keeps, found on first use of a tag."""
 
     def __init__(self, tree: Tree, names: Names, workspace: Workspace) -> None:
         self._file = (tree, names, workspace)
         self._known: dict[str, Kept] = {}
 
     def of(self, tag: Node) -> Kept:
-        """What the component of a tag name keeps."""
+        """Return the props that the component of a tag name keeps."""
         if tag.text not in self._known:
             self._known[tag.text] = _of_tag(tag, *self._file)
         return self._known[tag.text]
@@ -91,12 +91,12 @@ def _of_tag(name: Node, tree: Tree, names: Names, workspace: Workspace) -> Kept:
 
 
 def _of_frame(name: str) -> Kept:
-    """What a runtime's own component keeps; who reads a context is not seen here."""
+    """Return the props that a runtime's own component keeps; readers of a context are not seen here."""
     return Kept(frozenset({"value"}) if name.endswith(".Provider") else frozenset())
 
 
 def _kept(found: Declared, workspace: Workspace, steps: int) -> Kept:
-    """What a component does with its props; all are lost where it is not seen to be one."""
+    """Return the props that a component keeps; all of them if it is not seen to be a component."""
     node = found.node
     if node.type in _CLASSES:
         return _by_class(node, found, workspace, steps)
@@ -289,8 +289,8 @@ def _handed_on(
 
 
 def _elements(code: Node) -> Iterator[tuple[Node, list[tuple[str, Node]], set[str]]]:
-    """The components drawn below a node, as JSX or as the calls it is compiled to: each with its attributes
-    and the texts of what is spread into it."""
+    """Yield the components rendered below a node, as JSX or as calls: each with its attributes and
+    the texts of spread objects."""
     for node in code.walk():
         if node.type in _TAGS:
             tag = node.child("name")
@@ -310,7 +310,8 @@ def _elements(code: Node) -> Iterator[tuple[Node, list[tuple[str, Node]], set[st
 
 
 def _spread(parts: Iterable[Node]) -> set[str]:
-    """What is spread into an element: by a spread, or copied by a call or handed over as it is."""
+    """Yield the objects spread into an element: by a spread, by a copying call, or passed as they
+    are."""
     found = set()
     for part in parts:
         if part.type in ("identifier", "member_expression"):

@@ -25,7 +25,7 @@ class RuntimeNames:
     required: frozenset[str] = frozenset()
 
     def imported(self, node: Node, names: Names) -> str | None:
-        """The runtime's own name for an identifier or `React.x` path; None for anything else."""
+        """Return the framework's name for an identifier or a `React.x` path; None for anything else."""
         if node.type == "identifier":
             binding = names.meaning(node)
             if binding is None or binding.kind != "import":

@@ -27,5 +27,5 @@ class ClassFile:
 
     @cached_property
     def keepers(self) -> Keepers:
-        """What the components it renders keep of what they are given."""
+        """Return the props that the rendered components keep."""
         return Keepers(self.tree, self.names, self.workspace)

@@ -42,10 +42,10 @@ from clean_carry.syntaxes.jsx_class.members import contexts, derivations
 from clean_carry.syntaxes.jsx_class.members.declared import declared_functions, own_statics
 from clean_carry.syntaxes.jsx_class.members.defaults import defaults_of
 from clean_carry.syntaxes.jsx_class.members.derived_state import derivation_of
-from clean_carry.syntaxes.jsx_class.members.drawn import may_be_undefined
 from clean_carry.syntaxes.jsx_class.members.members import MEMBERS, Gathered, is_element_reference
 from clean_carry.syntaxes.jsx_class.members.notions import notion_of
 from clean_carry.syntaxes.jsx_class.members.optional_props import optional_props
+from clean_carry.syntaxes.jsx_class.members.render_results import may_be_undefined
 from clean_carry.syntaxes.jsx_class.neutral.drawing import Neutral
 from clean_carry.syntaxes.jsx_class.recognise import Candidate, candidates
 from clean_carry.syntaxes.jsx_class.uses import instance_leaks
@@ -137,7 +137,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     if outsiders.extended:
         facts.refuse("extended-by", outsiders.extended, node.start)
     if outsiders.inside:
-        asked = f"{min(outsiders.inside)} of its instance, by a reference"
+        asked = f"its field {min(outsiders.inside)}"
         facts.refuse("reached-from-outside", asked, node.start)
     gathered.elsewhere = tuple(("test-reaches-in", *place) for place in outsiders.tests)
     if (not file.tree.typed or file.tree.annotated) and facts.context != "old":
@@ -145,7 +145,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
         gathered.written_outside = outsiders.written
     elif outsiders.reached:
         name = min(outsiders.reached)
-        facts.refuse("reached-from-outside", f"{name}, by a reference", node.start)
+        facts.refuse("reached-from-outside", name, node.start)
     gathered.outside = _outside(facts, members, gathered.exposed)
     if file.neutral:
         gathered.neutral = Neutral(facts, members, receivers)
@@ -261,7 +261,7 @@ def _skipped(facts: ClassFacts, at: int) -> bool:
 def _claim_unread_members(
     facts: ClassFacts, members: list[tuple[Node, str, str]], size: int
 ) -> None:
-    """A member that no reader took is claimed by itself, and nobody settles it."""
+    """Claim a member that no reader took, so that the ledger does not balance."""
     starts = {entry.span.start for entry in facts.ledger.entries[size:]}
     for member, _, _ in members:
         if member.start not in starts:
@@ -377,7 +377,7 @@ def _assemble(
 
 
 def _beside_drawing(node: Node, drawing: Node) -> list[Node]:
-    """The members of a class but the one that draws."""
+    """Yield the members of a class but the render method."""
     body = node.child("body")
     assert body is not None
     return [m for m in body.named_children if not m.start <= drawing.start < m.end]
@@ -395,7 +395,7 @@ def _all_members(gathered: Gathered) -> tuple[Part, ...]:
 
 
 def _view(gathered: Gathered, drawing: Node, *, pure: bool) -> View:
-    """What a class draws."""
+    """Return the view of a class."""
     facts, body = gathered.facts, drawing.child("body")
     assert body is not None
     nothing = may_be_undefined(drawing)
@@ -409,13 +409,13 @@ def _view(gathered: Gathered, drawing: Node, *, pure: bool) -> View:
 
 
 def _looked_into(file: ClassFile, candidate: Candidate, facts: ClassFacts) -> Look | None:
-    """What takes the class and looks into it, if any; what cannot be known of it is left."""
+    """Return the wrapper that inspects the class, if any; leave unknown ones to a person."""
     look = looked_into(candidate, file.tree, file.workspace)
     if look is not None and look.way in ("unknown", "looks"):
         rule = "handed-to-package" if look.way == "unknown" else "wrapper-looks-in"
         facts.ledger.settle(facts.ledger.claim("handed-on", look.span), "left", rule)
     if look is not None and look.way == "extends":
-        facts.refuse("extended-by", f"one that {look.name} makes of it", look.at)
+        facts.refuse("extended-by", f"{look.name}() returns one", look.at)
     return look
 
 

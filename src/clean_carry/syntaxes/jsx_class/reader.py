@@ -1,4 +1,4 @@
-"""The reader of classes that draw JSX."""
+"""The reader of classes that return JSX."""
 
 from __future__ import annotations
 

@@ -126,7 +126,7 @@ def _form(node: Node) -> tuple[Form, Node, Node]:
 
 
 def _binding(names: Names, name: Node | None) -> Binding | None:
-    """What a declared name is bound as."""
+    """Return the binding of a declared name."""
     if name is None:
         return None
     found = names.scope_at(name).find(name.text)

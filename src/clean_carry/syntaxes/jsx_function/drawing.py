@@ -1,4 +1,5 @@
-"""Moments that run while the function draws: before the first draw, when new inputs came, before an update.
+"""Hooks that run while the function renders: before the first render, for new props, before an
+update.
 
 All but the last write state. Each of these asks a state of its own whether its time has come, and writes
 it: so the function is called again at once, and what it would draw with the state of before is never
@@ -25,7 +26,7 @@ if TYPE_CHECKING:
 
 
 def drawn_lines(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
-    """The states that tell whether it is the first draw, or with which inputs it was drawn last."""
+    """Return the states that tell the first render, or the props of the last one."""
     lines: list[str] = []
     hook, names, semi = "useState", plan.previous, style.semicolon
     for moment in plan.component.moments("starting"):
@@ -44,7 +45,7 @@ def drawn_lines(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
 
 
 def _compared(plan: Plan) -> list[tuple[str, str]]:
-    """What code before an update compares, and the names it has now."""
+    """Return the values that code before an update compares, under their names now."""
     return [
         (part, plan.names[WHOLES[part]])
         for part in ("props", "state")
@@ -53,12 +54,12 @@ def _compared(plan: Plan) -> list[tuple[str, str]]:
 
 
 def _drawn(part: str) -> str:
-    """The key of the name of the reference to the inputs or the state drawn last."""
+    """Return the key for the ref with the props or state of the last render."""
     return f"drawn{part.capitalize()}"
 
 
 def _kept(plan: Plan) -> str:
-    """What is kept of the inputs: they themselves, and with their defaults where they have some."""
+    """Return the kept props: as they are, and with their defaults if they have any."""
     given, now = plan.names.get(GIVEN), plan.names[PROPS]
     return f"{{ {given}, {now} }}" if given else now
 
@@ -66,7 +67,7 @@ def _kept(plan: Plan) -> str:
 def drawn_moment(
     plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str
 ) -> Fragment:
-    """The block of a moment that runs while drawing."""
+    """Return the block of a hook that runs while rendering."""
     if not has_code(speller, moment.body):
         return dropped(moment.entry, "empty-hook") + copy(moment.body.span)
     if moment.when == "made":
@@ -81,7 +82,7 @@ def drawn_moment(
 
 
 def _made(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
-    """What runs once, before anything is drawn: the initialiser of a state that nobody reads."""
+    """Return code that runs once before the first render: the initialiser of a state nobody reads."""
     hook, semi = style.hook("useState"), style.semicolon
     head = new(f"{hook}(() => ", moment.entry, "constructor-to-first-draw")
     if moment.single_expression:
@@ -96,7 +97,7 @@ def _made(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragmen
 
 
 def _derived(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
-    """State that follows inputs: written before anything is drawn, and drawn again at once."""
+    """Return state that follows props: written during render, and rendered again at once."""
     deep, semi = inner + style.unit, style.semicolon
     unlike = [_unlike(speller, field, value) for field, value in moment.unlike]
     parts = [_asked(speller, asked, inner) for asked in moment.asked]
@@ -162,7 +163,7 @@ def _received(plan: Plan, speller: Speller, style: Style, moment: Moment, inner:
 
 
 def _updating(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
-    """What runs before an update: where inputs or state are not those drawn last.
+    """Return code before an update: it runs if props or state changed since the last render.
 
     It stands behind all else that may write state while drawing.
     """
@@ -194,7 +195,7 @@ def _updating(plan: Plan, speller: Speller, style: Style, moment: Moment, inner:
 
 
 def _body(speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
-    """The body and the way out of a draw that is done again."""
+    """Return the body and the early return of a render that is repeated."""
     out = new(f"\n{inner}{style.unit}return null{style.semicolon}\n{inner}}}")
     return _run(speller, style, moment, inner) + out
 

@@ -1,4 +1,4 @@
-"""Moments as effects. Code that a class runs before paint runs in a layout effect, before paint."""
+"""Lifecycle hooks as effects. Code that a class runs before paint runs in a layout effect."""
 
 from __future__ import annotations
 

@@ -103,7 +103,7 @@ class _Script:
         return Written((made,), tuple(self.carried), tuple(self.refused), interfaces, notes)
 
     def _excluded(self) -> Excluded:
-        """What is not to be carried; with what cannot share a value made once with the old file."""
+        """Return the components to exclude, with those that cannot share a value with the old file."""
         excluded = self.fitted.excluded
         components = self.file.components
         if not self.workspace.beside or not components:
@@ -165,7 +165,7 @@ class _Script:
         return _with_orphans(fragment, ledger, tuple(self.carried), self.source)
 
     def _notes(self, component: Component, from_old: dict[str, int]) -> list[Note]:
-        """Methods passed on unbound, inputs given on as references, draws not spared any more."""
+        """Yield notes on unbound methods, props used as refs, and renders no longer spared."""
         found = [*self._of_draws(component), *self._of_file(component, from_old)]
         facts = component.facts
         if component.inputs.defaults_kept is not None:
@@ -181,7 +181,7 @@ class _Script:
         return [*found, *_of_operations(component)]
 
     def _of_draws(self, component: Component) -> Iterator[Note]:
-        """What is drawn more often, less often, or at another time."""
+        """Yield notes on values that render more or less often, or at another time."""
         plan, drawing = self.plans[component.span.start], component.view.drawing
         if component.view.pure and not plan.remembered:
             yield (
@@ -204,7 +204,7 @@ class _Script:
             yield "runs-while-drawing", "", updating[-1].body.span.start
 
     def _of_file(self, component: Component, from_old: dict[str, int]) -> Iterator[Note]:
-        """What came from elsewhere, or stays where it was."""
+        """Yield notes on code that was inlined, or stays in the old file."""
         if isinstance(self.tree.source, MergedText):
             span = component.span
             taken = self.tree.source.taken.items()
@@ -215,7 +215,7 @@ class _Script:
             yield "imported-from-old", ", ".join(from_old), min(from_old.values())
 
     def _spares_draws(self, component: Component) -> bool:
-        """Whether a write of what a field holds already draws no more."""
+        """Whether a write of the current value no longer re-renders."""
         plan = self.plans[component.span.start]
         return plan.layout == "split" and not component.view.pure and component.writes_constants
 
@@ -269,7 +269,7 @@ def _statement_start(tree: Tree, at: int) -> int:
 
 
 def _gone(component: Component, exported: Span | None) -> list[Span]:
-    """What stands outside of a class and is written inside of its function, or after it."""
+    """Return code outside of a class that is written inside of its function, or after it."""
     named = component.context.span if component.context is not None else None
     return [span for span in (exported, named) if span is not None]
 
@@ -452,7 +452,7 @@ def _insert(fragment: Fragment, at: int, by: Fragment, source: SourceText) -> Fr
 def _with_orphans(
     fragment: Fragment, ledger: Ledger, carried: tuple[Component, ...], source: SourceText
 ) -> Fragment:
-    """Comments whose surroundings went away are handed on: they open the function's body."""
+    """Return comments whose surroundings are gone: they open the function's body."""
     for component in carried:
         spans = [*(span for span, _, _ in component.place.moved), component.span]
         orphans = [o for span in spans for o in orphaned_comments(fragment, ledger, span)]

@@ -48,7 +48,7 @@ class Speller:
     bare: bool = False
 
     def before(self, source: str) -> str:
-        """Where inputs or state of before are, in code that runs while drawing; "" elsewhere."""
+        """Return the place of earlier props or state, in code that runs during render; "" elsewhere."""
         return {"props": self.inputs_from, "state": self.state_from}.get(source, "")
 
     def code(self, code: Code) -> Fragment:

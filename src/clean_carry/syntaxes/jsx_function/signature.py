@@ -17,7 +17,7 @@ if TYPE_CHECKING:
 
 
 def signature(plan: Plan, speller: Speller, style: Style, ahead: int) -> Fragment:
-    """What stands between the parentheses; `ahead` columns of its line are taken before them."""
+    """Return the text between the parentheses; `ahead` columns of its line come before."""
     component = plan.component
     result = Fragment()
     if "defaults" in component.entries:
@@ -128,7 +128,7 @@ def _unused_default(prop: Prop) -> Fragment:
 
 
 def hoisted_name(plan: Plan, prop: Prop) -> str:
-    """The module constant that keeps a default one and the same value, where that can be told."""
+    """Return the module constant that keeps the identity of a default, if it can be noticed."""
     default = prop.default
     if default is None or default.kind in ("constant", "name"):
         return ""
@@ -140,7 +140,7 @@ def hoisted_name(plan: Plan, prop: Prop) -> str:
 
 
 def default_constants(plan: Plan, speller: Speller, style: Style) -> Fragment:
-    """Module constants before the function, for defaults whose identity can be told."""
+    """Return module constants before the function, for defaults whose identity can be noticed."""
     result = Fragment()
     if plan.inputs == "none":
         return result

@@ -72,7 +72,7 @@ def state_lines(plan: Plan, speller: Speller, style: Style) -> list[Fragment]:
 
 
 def redraw_line(plan: Plan, style: Style) -> list[Fragment]:
-    """The count that is drawn again for."""
+    """Return the counter that forces a re-render."""
     name = plan.previous.get("redraw")
     if name is None:
         return []

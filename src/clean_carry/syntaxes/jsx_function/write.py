@@ -104,7 +104,8 @@ def write(plan: Plan, source: SourceText, style: Style) -> Fragment:
 def _blocks(
     plan: Plan, speller: Speller, style: Style, inner: str
 ) -> tuple[Fragment, list[Fragment]]:
-    """What stands in the function before it draws, in blocks; first what only settles an entry."""
+    """Return the statements of the function before its markup, in blocks; first those that only
+    resolve an entry."""
     component = plan.component
     silent, blocks = Fragment(), list[Fragment]()
     opening = _shared_context(plan, style)
@@ -138,7 +139,8 @@ def _blocks(
 
 
 def _after(plan: Plan, speller: Speller, style: Style, base: str, *, held: bool) -> Fragment:
-    """What follows the function: statics, constants for defaults, its export, a return of it."""
+    """Return the code after the function: statics, constants for defaults, its export, a return of
+    it."""
     component, semi = plan.component, style.semicolon
     after: list[tuple[int, Fragment]] = [
         (static.code.span.start, _static(plan, speller, static, base, semi))
@@ -210,7 +212,7 @@ def _last_hooks(
 
 
 def _handle(plan: Plan, style: Style, inner: str) -> Fragment:
-    """What a reference to the component gives: the methods for somebody outside."""
+    """Return the handle of a ref to the component: the methods for parents."""
     parts = []
     component, semi = plan.component, style.semicolon
     getters = {method.name for method in component.methods() if method.getter}
@@ -273,7 +275,7 @@ def _opening(plan: Plan, style: Style) -> Fragment:
 
 
 def write_before(plan: Plan, source: SourceText, style: Style) -> Fragment:
-    """What goes before the statement of the component: constants for its defaults."""
+    """Return the code before the component's statement: constants for its defaults."""
     return default_constants(plan, Speller(plan, source, style.semicolon, style.unit), style)
 
 

@@ -19,8 +19,8 @@ from clean_carry.syntaxes.registered_object.as_single_file import (
     registered_in,
 )
 from clean_carry.syntaxes.registered_object.syntax import SYNTAX
+from clean_carry.syntaxes.single_file.options.preparation import whole_of
 from clean_carry.syntaxes.single_file.options.read import read
-from clean_carry.syntaxes.single_file.options.wholly import whole_of
 
 
 class RegisteredReader:

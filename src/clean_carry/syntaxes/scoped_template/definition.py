@@ -90,7 +90,8 @@ class Definition:
 
 
 def returned(function: Node) -> tuple[Node | None, Node | None]:
-    """What a function gives at its end: (the expression, the statement); None where it does not."""
+    """Return the result at the end of a function: (the expression, the statement); None if it
+    returns nothing there."""
     body = function.child("body")
     if body is None:
         return None, None

@@ -1,4 +1,5 @@
-"""What the attributes and elements of a scoped template mean: the runtime's own directives, as a table.
+"""The meaning of attributes and elements in a scoped template: the framework's directives, as a
+table.
 
 Kinds: `value` is an expression; `statement` is one that an event runs; `target` is one that is written
 to as well; `text` holds interpolations only; `loop` and `options` are comprehensions; `name` is a plain

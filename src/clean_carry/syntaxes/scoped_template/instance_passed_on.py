@@ -27,13 +27,14 @@ _LOOKS = frozenset(
 
 
 class Unfollowed(Exception):
-    """What is handed on goes where it cannot be followed."""
+    """A value is passed on to code that cannot be followed."""
 
 
 @dataclass
 class Handed:
-    """`asked` are the expressions, in the receiving controller, that stand for what was handed and are
-    asked for something only a scope has; `controller` is its function, `method` the method called."""
+    """The results of following. `asked` are the expressions, in the receiving controller, for the
+    passed value of which scope members are read; `controller` is its function, `method` the method
+    called."""
 
     controller: Node
     method: str
@@ -202,7 +203,8 @@ class _Follower:
                 raise Unfollowed
 
     def given_back(self, statement: Node, field_name: str) -> None:
-        """What a function gives: to what goes through a list, or wherever the function is called."""
+        """Return the result of a function: for the code that loops over it, or wherever the
+        function is called."""
         function = next((node for node in statement.up() if node.is_function), None)
         if function is None or function.parent is None:
             raise Unfollowed
@@ -268,7 +270,7 @@ class _Follower:
             self.through(node, field_name)
 
     def through(self, node: Node, field_name: str) -> None:
-        """A use of the list: its items are given to functions, or asked for by number."""
+        """Follow a use of the list: its items are passed to functions, or read by number."""
         parent = node.parent
         if parent is None:
             return

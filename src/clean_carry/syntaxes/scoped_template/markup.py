@@ -62,7 +62,7 @@ class ScopeName:
 
 @dataclass
 class TemplateNames:
-    """What a template uses: names, tags, attributes nobody knows, and what could not be read.
+    """The names, tags and unknown attributes that a template uses, and its unread parts.
 
     `unread` are (what, offset); `unknown` are attributes whose meaning is not known and that mention
     something like a name: (attribute, value, offset, names); `slots` the content it has places for,
@@ -228,7 +228,7 @@ class _Walker:
         self.found.values.append((node, name, start, end))
 
     def unknown(self, attribute: TemplateAttribute, scope: _Scope) -> None:
-        """An attribute of a directive nobody knows: interpolations are read, the rest is told."""
+        """Read the interpolations of an unknown directive's attribute, and report the rest."""
         assert attribute.value is not None
         text = self.text(attribute)
         if "{{" in text:

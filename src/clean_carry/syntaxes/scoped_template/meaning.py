@@ -43,7 +43,7 @@ def is_plain(name: str) -> bool:
 
 
 class Meaning:
-    """What attributes mean in a project."""
+    """The meaning of attributes in a project."""
 
     def __init__(self, file: Path, own: Registrations) -> None:
         self.file = file
@@ -126,8 +126,8 @@ _READS = frozenset(
 
 
 def _asked_of_attributes(function: Node, name: str) -> str | None:
-    """`value` where code evaluates the attribute, `text` where it only reads it, "" where it hands it to
-    something else, None where it never asks for it."""
+    """Return how code uses an attribute: `value` if it evaluates it, `text` if it reads it, "" if it passes
+    it on, None if it does not use it."""
     found: str | None = None
     for node in function.walk():
         if node.type != "member_expression":

@@ -1,4 +1,5 @@
-"""What a file registers with the runtime's modules: directives, controllers, components, templates.
+"""The registrations of a file with the framework's modules: directives, controllers, components,
+templates.
 
 A registration is a call `….directive('name', factory)`, chained or not, or with an object of them. The
 factory stands there, in an array that names what is injected, or under a name of the file.
@@ -29,7 +30,7 @@ def registers(data: bytes) -> bool:
 
 @dataclass(frozen=True)
 class Injection:
-    """What is injected: the name it is registered by, and the parameter that takes it (None: not taken)."""
+    """An injected service: its registered name, and the parameter that takes it (None: not taken)."""
 
     name: str
     parameter: Node | None
@@ -112,7 +113,7 @@ def plain(node: Node | None) -> Node | None:
 
 
 def value_of(binding: Binding | None) -> Node | None:
-    """What a name stands for that is given a value once: a function, a class, what it is declared with."""
+    """Return the value of a name that is assigned once: a function, a class, its initial value."""
     if binding is None:
         return None
     node = binding.node.parent

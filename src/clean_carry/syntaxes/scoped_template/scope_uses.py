@@ -52,7 +52,7 @@ UseKind = Literal["member", "computed", "own", "alias", "fill", "compared", "esc
 
 @dataclass(frozen=True)
 class ScopeUse:
-    """One use. `ref` is the name of the scope itself; `name` the member asked for, "" for none.
+    """One use of the scope. `ref` is the name of the scope itself; `name` the member, "" for none.
 
     Kinds: `member` is one of the component's; `computed` one under a name that is made; `own` is the
     runtime's; `parent` the scope around it; `alias` a name declared for the scope, `fill` a call that
@@ -78,7 +78,7 @@ class ScopeUses:
     alias: str = ""
 
     def members(self) -> dict[str, bool]:
-        """The names of members code asks for, and whether it writes them."""
+        """Return the names of members that code reads, and whether it writes them."""
         found: dict[str, bool] = {}
         for use in self.uses:
             if use.kind == "member" or (use.kind == "computed" and use.name):
@@ -196,7 +196,7 @@ class _Reader:
             self.note("escape", ref, name, where=member)
 
     def listener(self, function: Node | None, name: str) -> None:
-        """What a watcher hands on: its own scope, as its last parameter."""
+        """Return the scope that a watcher passes to its listener as the last parameter."""
         if function is None or not function.is_function:
             return
         at = 2 if name.startswith("$watch") else 0
@@ -225,7 +225,7 @@ class _Reader:
         return bool(values) and all(value is not None and value.is_function for value in values)
 
     def expression(self, node: Node, asked: str) -> None:
-        """What a scope is asked to evaluate: a text's names, or nothing where it is a function."""
+        """Return the expression that a scope evaluates: a text's names, or nothing for a function."""
         inner = plain(node)
         assert inner is not None
         if inner.is_function or inner.type in ("undefined", "null"):
@@ -365,7 +365,7 @@ def instance_uses(names: Names, function: Node) -> InstanceUses:
 
 
 def _goes_through(node: Node) -> bool:
-    """Whether all members of an object are gone through: it is copied from, or its keys are asked for."""
+    """Whether code loops over all members of an object: it is copied from, or its keys are listed."""
     given = node.parent
     if given is None:
         return False

@@ -139,7 +139,7 @@ class Templates:
         return found, ""
 
     def urls(self, value: Node) -> dict[str, Node]:
-        """The names a template may be asked for by, each with the literal that ends it."""
+        """Return the names of a template's URL, each with the literal that ends it."""
         found: dict[str, Node] = {}
         for given in _given(value):
             parts = literal_parts(given, self.names)
@@ -253,7 +253,7 @@ def _given(value: Node) -> Iterator[Node]:
 
 
 def _arms(value: Node) -> Iterator[Node]:
-    """What a choice may give."""
+    """Yield the possible results of a choice."""
     inner = plain(value)
     if inner is not None and inner.type == "ternary_expression":
         for arm in ("consequence", "alternative"):

@@ -1,1 +1,1 @@
-"""What the single-file family shares: blocks, template markup, names in template expressions."""
+"""Shared parts of the single-file family: blocks, template markup, names in template expressions."""

@@ -50,7 +50,7 @@ class AttributeReader:
         return tuple(found)
 
     def key(self, attribute: TemplateAttribute, code: Code) -> Key:
-        """What tells an element of a list from others."""
+        """Return the key of a list's element."""
         return Key(code, self.reader.claim("key", attribute.start, attribute.end))
 
     def _attribute(
@@ -164,8 +164,8 @@ def _all_listeners(reader: TemplateReader, at: int) -> bool:
 
 
 def _type_of(reader: TemplateReader, node: TemplateNode) -> str:
-    """The type of an input, "?" where code says it; `select`, `textarea` and components are told by their
-    tags."""
+    """Return the type of an input, "?" for a computed one; `select`, `textarea` and components have
+    their tags."""
     if node.attribute(":type") is not None:
         return "?"
     kind = node.attribute("type")

@@ -212,7 +212,7 @@ def read_code(source: SourceText, template: TemplateNode) -> TemplateCode:
 
 
 def _used(layer: _Layer, names: Names) -> Iterator[TemplateName]:
-    """What is free in its expression and not given by the template around it."""
+    """Yield the free names of an expression that the template around it does not provide."""
     regions = sorted((*layer.values, *layer.handlers, *layer.loops), key=lambda r: r.start)
     starts = [region.start for region in regions]
     loops = {region.start for region in layer.loops}

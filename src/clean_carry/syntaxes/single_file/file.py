@@ -11,9 +11,9 @@ from clean_carry.syntaxes.contract import ScriptFile
 
 @dataclass(frozen=True)
 class Exported:
-    """The statement that holds the component, and its object. One that is exported by its `name` has the
-    `export` apart; `typed` says that types of the module ask for its type by that name, `made` is what
-    makes the component of the object, `through` what only gives it back."""
+    """The statement that holds the component, and its object. A component exported by its `name`
+    has the `export` apart. `typed` says that types of the module use its type by that name. `made`
+    is the function that creates the component, `through` one that only returns it."""
 
     statement: Node
     literal: Node

@@ -1,4 +1,4 @@
-"""The moments at which the runtime calls a component."""
+"""The lifecycle hooks of both versions."""
 
 from __future__ import annotations
 

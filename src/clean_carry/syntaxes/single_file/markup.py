@@ -1,4 +1,5 @@
-"""A template as neutral markup. What has no row here is noted as unread: only the family copies it."""
+"""A template as neutral markup. A construct without a row here is noted as unread: only the family
+copies it."""
 
 from __future__ import annotations
 
@@ -131,8 +132,8 @@ class TemplateReader:
         return tuple(found)
 
     def _spaced(self, nodes: list[Markup], at: int) -> Markup:
-        """A node; a line break between two elements is a space up to version 2 (its compiler keeps white
-        space unless it is told to condense it)."""
+        """Return a node; a line break between two elements is a space up to version 2 (its compiler
+        keeps white space by default)."""
         node, around = nodes[at], nodes[at - 1 : at] + nodes[at + 1 : at + 2]
         if not isinstance(node, Text) or len(around) < 2 or node.drawn is not None:
             return node
@@ -195,7 +196,7 @@ class TemplateReader:
         return Code(span, (Filtered(span, entry, False, called.text, value, tuple(others)),))
 
     def form(self, at: int) -> Form:
-        """What such an expression gives."""
+        """Return the form of an expression's value."""
         return form_of(self.code.values.get(at), self.forms, bare=True)
 
     def _branch(self, node: TemplateNode, attribute: TemplateAttribute) -> Branch:
@@ -290,13 +291,24 @@ class TemplateReader:
                 self.refuse("<component> of what may be a component", node.start)
         elif node.tag == "component":
             self.refuse("<component>", node.start)
+        text = node.attribute("v-text")
+        if text is None or text.value is None or component or node.children:
+            text = None
+        else:
+            skip = (*skip, text)
         attributes = self.attributes.read(node, skip, component=component and chosen is None)
-        children = self.nodes(node.children)
+        children = self.nodes(node.children) if text is None else (self._given_text(text),)
         span = self.span(node.start, node.end)
         return Element(
-            tag, attributes, children, span, entry, node.closed_itself,
+            tag, attributes, children, span, entry, node.closed_itself and text is None,
             component and chosen is None, chosen, tags,
         )  # fmt: skip
+
+    def _given_text(self, attribute: TemplateAttribute) -> Expression:
+        """Return the text of `v-text` as a shown expression (the reference, "Built-in Directives")."""
+        assert attribute.value is not None
+        entry = self.claim("interpolation", attribute.start, attribute.end)
+        return Expression(self.value(attribute.value[0]), self.form(attribute.value[0]), entry)
 
     def _named(self, node: TemplateNode) -> str:
         """The component that an element of the page is named to be: `<tr is="berth-row">`."""
@@ -309,7 +321,7 @@ class TemplateReader:
         return self.uses.tree.source.slice(*named.value).removeprefix("vue:")
 
     def _portal(self, node: TemplateNode, skip: tuple[TemplateAttribute, ...]) -> Portal:
-        """What stands elsewhere in the page."""
+        """Return content that renders elsewhere in the page."""
         entry = self.claim("portal", node.start, node.end)
         selector, target = "", None
         for attribute in node.attributes:
@@ -352,7 +364,7 @@ class TemplateReader:
         return Group(self.nodes(node.children), span, entry)
 
     def _parameters(self, slot: TemplateAttribute) -> Code:
-        """What content takes from its slot, as the parameter of a function."""
+        """Return the slot's values that content takes, as the parameter of a function."""
         assert slot.value is not None
         span = self.span(*slot.value)
         self.uses.ledger.claim("code", span, "kept")

@@ -85,13 +85,13 @@ class Members:
         self.unread.append((rule, detail, at))
 
     def hand_on(self, at: int, lent: bool = False) -> None:
-        """Note that the instance is handed on to what may ask it for what the project asks others for,
-        or, where it is `lent`, for anything."""
+        """Note that the instance is passed to code that may read what the project reads of others,
+        or, if it is `lent`, anything."""
         self.handed, self.lent = True, self.lent or lent
         self.hand_over(at, frozenset())
 
     def hand_over(self, at: int, asked: frozenset[str]) -> None:
-        """Note that the instance is handed on to what asks it for known names."""
+        """Note that the instance is passed to code that reads known names."""
         self.provided |= asked
         self.handed_at = at if self.handed_at < 0 else min(at, self.handed_at)
         self.kept_only("instance-escapes", "", at)
@@ -168,7 +168,7 @@ def add_open(uses: Uses, node: Node, name: str, members: Members, root: Node) ->
 
 
 def _element(uses: Uses, node: Node, members: Members, root: Node) -> bool:
-    """A reference to an element by a name that is known; any other use is the runtime's own object."""
+    """Read a known ref by name; any other use is the framework's object of refs."""
     above = node.parent
     part = above.child("property") if above is not None and node.field == "object" else None
     name = property_name(part) if part is not None else None
@@ -200,8 +200,8 @@ def _slot_asked(uses: Uses, node: Node) -> bool:
 
 
 def _tells_nothing_apart(node: Node) -> bool:
-    """Whether code asks which nothing a value is, `undefined` or `null`: a reference to an element begins
-    and ends with another one than the runtime's own object has."""
+    """Whether code distinguishes `undefined` from `null`: a ref and the framework's object of refs
+    start and end differently."""
     above = node.parent
     while above is not None and above.type in ("parenthesized_expression", "as_expression"):
         node, above = above, above.parent

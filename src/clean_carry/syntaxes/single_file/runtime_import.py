@@ -1,4 +1,4 @@
-"""What a single file imports from its runtime, once its object has become statements."""
+"""Imports of a single file from its framework, once its object has become statements."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ class RuntimeImport:
         return None
 
     def names(self) -> dict[str, str]:
-        """What is imported by name, with its local name."""
+        """Return the imported names, with their local names."""
         found: dict[str, str] = {}
         for node in self.statement.walk() if self.statement is not None else ():
             if node.type == "import_specifier":

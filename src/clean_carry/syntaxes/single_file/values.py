@@ -18,7 +18,7 @@ _SAFE = frozenset({"number", "string", "template_string"})
 
 
 def member_forms(props: list[Prop], members: Members) -> dict[str, Form]:
-    """What each member always holds whenever it is there at all, as far as it can be told."""
+    """Return the form that each member always holds whenever it has a value, as far as known."""
     forms: dict[str, Form] = {p.name: _TYPES[p.kind] for p in props if p.kind in _TYPES}
     pending = members.state | members.derived
     while True:

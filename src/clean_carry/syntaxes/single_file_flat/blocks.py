@@ -92,7 +92,7 @@ class Blocks:
         return result + new(f"{self.semicolon}\n</script>\n\n")
 
     def _added(self, writer: FlatWriter) -> list[str]:
-        """What is to be imported from the runtime beside what is."""
+        """Return the names to import from the framework in addition."""
         known = self.runtime.names()
         return sorted(
             name if name == local else f"{name} as {local}"
@@ -105,7 +105,7 @@ class Blocks:
         return writer.listed(names, "import {", f"}} from {q}{package}{q}{self.semicolon}", " ")
 
     def _other_imports(self, writer: FlatWriter) -> list[str]:
-        """What is to be imported from packages beside the runtime."""
+        """Return the names to import from other packages in addition."""
         return [
             self._import_line(
                 sorted(n if n == local else f"{n} as {local}" for n, local in names.items()),

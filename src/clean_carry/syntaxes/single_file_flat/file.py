@@ -134,7 +134,7 @@ def write_file(fitted: Fitted) -> Written:
 def _refused(
     component: Component, file: SingleFile, fitted: Fitted, itself: str, apart: str
 ) -> Refusal | None:
-    """Why a component is not written, told before anything is."""
+    """Return why a component is refused, before anything is written."""
     runtime, workspace, start = fitted.runtime, fitted.workspace, component.span.start
     found = (
         _excluded(component, fitted.excluded)
@@ -303,7 +303,8 @@ def _public(component: Component) -> frozenset[str]:
 
 
 def _exposed(component: Component, workspace: Workspace, runtime: int) -> tuple[str, ...]:
-    """What others ask the instance for; on version 3 inputs as well, of one that others may stand in."""
+    """Return the members that outside code reads; on version 3 props as well, if others may stand
+    in for it."""
     of_children, of_parents = reached_by_reference(workspace.file)
     of_named = asked_by_name(workspace.file, component.name)
     found = (of_children | of_parents | of_named) & _public(component)

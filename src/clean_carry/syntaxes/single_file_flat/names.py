@@ -222,7 +222,8 @@ def rename(chosen: FlatNames, component: Component) -> None:
 
 
 def type_watchers(chosen: FlatNames, component: Component, source: SourceText) -> None:
-    """What a watcher is given had any type in the object form; in the flat form it has its source's."""
+    """Add types to watchers' parameters: any type in the object form, that of the source in the
+    flat form."""
     for part in component.members:
         spans = part.handler.untyped if isinstance(part, Reaction) and part.handler else ()
         for span in spans:

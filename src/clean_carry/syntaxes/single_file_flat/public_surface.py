@@ -1,4 +1,5 @@
-"""What a component is for others in the flat form: options, contract, what it provides and opens."""
+"""The public surface of a component in the flat form: options, props, events, provided and exposed
+members."""
 
 from __future__ import annotations
 
@@ -23,7 +24,7 @@ from clean_carry.syntaxes.single_file_flat.spelling import TAKEN, Speller
 
 @dataclass
 class Outward:
-    """What a component is for others, and how its text is set.
+    """The public surface of a component, and the form of its text.
 
     `exposed` are members the project reaches by a reference. `comma` and `last` end the last part of
     broken arguments, and of a broken object or list; a script `wraps` whose formatter breaks what a call
@@ -253,7 +254,8 @@ class Outward:
         return parts
 
     def _opened(self) -> Fragment:
-        """What others ask the instance for, as accessors on it: only inputs are there by themselves.
+        """Return accessors for members that outside code reads from the instance: only props are
+        there by themselves.
 
         On version 2.7 what is exposed is on the instance.
         """

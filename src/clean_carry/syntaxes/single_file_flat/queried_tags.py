@@ -18,8 +18,8 @@ from clean_carry.source.workspace import Workspace
 
 
 def tag_asked(component: Component, tree: Tree, workspace: Workspace) -> Refusal | None:
-    """The first component handed to one whose code asks for tags: it is imported, or one of the project's
-    files that ask is called like it."""
+    """Return the first child of a component whose code reads tags, if it is imported or shares a
+    name with such a file."""
     asking = asks_for_tags(workspace.file)
     if not asking:
         return None

@@ -9,6 +9,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.contract import Wishes
 from clean_carry.syntaxes.single_file.file import SingleFile
+from clean_carry.syntaxes.single_file_flat.composables import with_composables
 from clean_carry.syntaxes.single_file_flat.statements.read import read
 from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX
 
@@ -23,8 +24,9 @@ class FlatReader:
         return _SETUP.search(source.data) is not None
 
     def whole(self, source: SourceText, workspace: Workspace, wishes: Wishes) -> SourceText:
-        """The file as it is."""
-        return source
+        """The file as it is; where its text is carried on to another family, with the composables it calls
+        written in."""
+        return with_composables(source, workspace) if wishes.onward else source
 
     def read(
         self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes

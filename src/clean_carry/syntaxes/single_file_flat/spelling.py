@@ -39,10 +39,9 @@ WATCH = "$watch()"
 
 @dataclass
 class Speller:
-    """Spells operations. `imports` are the functions taken from the runtime, `takes` the helpers,
-    `by_name` the state fields that a value chooses while the code runs, `stores` the stores by the
-    functions that give them (`by_function`: the application's too), `others` the functions taken from
-    other packages.
+    """Writes operations. `imports` are functions of the framework, `takes` the helpers, `by_name`
+    the state fields chosen at run time. `stores` are the stores by function (`by_function`: the
+    application's too), `others` functions of other packages.
 
     `far` are inputs only the instance knows of: no type of the script has them.
     """

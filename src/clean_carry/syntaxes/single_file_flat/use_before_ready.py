@@ -1,4 +1,4 @@
-"""What runs while a component is made, and what it may not ask for yet."""
+"""Code that runs during setup, and members it may not read yet."""
 
 from __future__ import annotations
 
@@ -47,7 +47,7 @@ class Runs:
                 self.texts[("derived", part.name)] = part.text
 
     def operations(self, codes: Iterable[Code]) -> Iterator[Operation]:
-        """What happens while `codes` run, in no order; what is deferred is left out."""
+        """Return the operations while `codes` run, in no order, without deferred ones."""
         for code in self.reached(codes):
             yield from (o for o in code.all() if not o.deferred)
 
@@ -67,9 +67,8 @@ class Runs:
 
 
 def started(component: Component) -> Component:
-    """The component with code of the making that needs what is mixed in, or writes what that asks for
-    when it is made itself, moved to just before it is drawn first: what is mixed in is there then, and
-    its own code of the making has run."""
+    """Move setup code that needs a mixin, or sets a value the mixin reads, to just before the first
+    render: the mixin's own setup has run then."""
     runs = Runs(component)
     names = component.foreign.mixed | {"$this"} if component.foreign.mixed else frozenset()
     members: list[Part] = []
@@ -97,7 +96,8 @@ def _written(operation: Operation) -> list[str]:
 
 
 def watched(component: Component, source: SourceText) -> Component:
-    """The component with `this.$watch(() => …)` in statements of the making as the runtime's function.
+    """Return the component with `this.$watch(() => …)` in setup statements as the framework's
+    function.
 
     On version 3 they are one (`$watch` calls what `watch` does), as long as the instance is being made: a
     function that is written in place and takes nothing, or that stands for a name.
@@ -173,7 +173,7 @@ _INDEXED = re.compile(
 
 
 def may_throw(component: Component, source: SourceText) -> int:
-    """Where code of the making asks for a member of what may not be there; -1 where none does.
+    """Return where setup code reads a member of a value that may be missing; -1 if nowhere.
 
     An input, what nobody may provide, the parent, and what is derived of them.
     """

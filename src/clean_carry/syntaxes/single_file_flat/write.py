@@ -193,7 +193,7 @@ class FlatWriter(Outward):
         return new(text, entry, "stored-by-name")
 
     def _stored_value(self, stored: Stored) -> Fragment:
-        """What works a value of a store out."""
+        """Return the computation of a store's value."""
         if stored.code is not None:
             return new("() => ") + self._releveled(stored.code)
         value = self.speller.store(stored.store) + stored.path
@@ -313,7 +313,7 @@ class FlatWriter(Outward):
         return result + self.noted(part.comments, text + new(f"\n{self.line}{name}(){self.end}"))
 
     def _inline(self, part: Timed) -> Fragment:
-        """Code of the making, as statements; in a block where it declares names."""
+        """Return setup code as statements; in a block if it declares names."""
         assert part.inner is not None
         span = part.inner.span
         data = self.source.data[span.start : span.end]

@@ -15,6 +15,7 @@ from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
 from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.merged import MergedText
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.contract import Fitted
@@ -137,7 +138,10 @@ class _File:
             self.style.unit, fixed_ranges(self.file.tree),
         )  # fmt: skip
         start = component.span.start
-        return Written((made,), (component,), (), {start: _interface(component)}, {start: []})
+        taken = source.taken.items() if isinstance(source, MergedText) else ()
+        notes = [("composable-read-in", words, at) for at, words in taken]
+        notes += list(dict.fromkeys(component.facts.noted))
+        return Written((made,), (component,), (), {start: _interface(component)}, {start: notes})
 
     def _in_template(self, span: Span) -> bool:
         template = self.file.template

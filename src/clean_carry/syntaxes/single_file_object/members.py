@@ -66,7 +66,7 @@ class MemberWriter:
     # -- what it holds ---------------------------------------------------------------------------
 
     def data(self, more: list[str]) -> Fragment | None:
-        """The option `data`; `more` are names of the module the template asks for."""
+        """Return the option `data`; `more` are names of the module that the template reads."""
         state = self.component.state
         fields = list(state.fields or ()) if state is not None else []
         if not fields and not more:
@@ -329,7 +329,7 @@ class MemberWriter:
         return new(f"{name}() {{\n{self.unit}") + body + new("\n}")
 
     def moments(self) -> Iterator[Fragment]:
-        """The other hooks, several for one moment in one."""
+        """Return the other hooks, several of one kind in one."""
         by_hook: dict[str, list[Timed]] = {}
         for part in self.component.members:
             if isinstance(part, Timed) and part.when != "made":
@@ -362,7 +362,7 @@ class MemberWriter:
         return made
 
     def _around(self, part: Timed) -> Fragment:
-        """What stands around the statements of a callback goes where these stand with others."""
+        """Remove the code around the statements of a callback when they stand with others."""
         text, inner = part.callback.text, part.inner
         made = Fragment()
         for one in text.operations if text is not None and inner is not None else ():

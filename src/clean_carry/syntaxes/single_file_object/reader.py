@@ -9,8 +9,8 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.contract import Wishes
 from clean_carry.syntaxes.single_file.file import SingleFile
+from clean_carry.syntaxes.single_file.options.preparation import whole_of
 from clean_carry.syntaxes.single_file.options.read import read
-from clean_carry.syntaxes.single_file.options.wholly import whole_of
 from clean_carry.syntaxes.single_file_object.syntax import SYNTAX
 
 _SETUP = re.compile(rb"^<script\b[^>]*\ssetup\b", re.MULTILINE)

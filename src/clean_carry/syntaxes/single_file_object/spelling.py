@@ -71,7 +71,7 @@ class Speller:
         return between(code.span, code.operations, self.spell)
 
     def instance(self, at: int) -> str:
-        """What stands for the instance at an offset."""
+        """Return the name of the instance at an offset."""
         if any(start <= at < end for start, end in self.inner):
             self.used_own = True
             return self.own

@@ -24,7 +24,7 @@ MOST_SHOTS = 24
 
 @dataclass(frozen=True)
 class Shot:
-    """Both sides at one settled point: PNG pictures, and where they differ."""
+    """Both sides at one point: PNG pictures, and the places that differ."""
 
     trial: str
     step: int
@@ -38,7 +38,7 @@ class Shot:
 
 @dataclass(frozen=True)
 class Seen:
-    """What the browser showed: a result for each trial and view, and pictures.
+    """The result in the browser: a result for each trial and view, and pictures.
 
     `unlooked` counts elements beyond those that are looked at, `uncompiled` are (file, package) of
     styles that were left out because the project lacks their compiler.
@@ -76,7 +76,7 @@ class Seen:
 
 @dataclass(frozen=True)
 class Gaze:
-    """How to look: widths asked for (none: the usual ones), and for how many seconds."""
+    """The options of a browser run: window widths (none: the usual ones), and seconds."""
 
     widths: tuple[int, ...] = ()
     budget: float = 10.0
@@ -220,7 +220,7 @@ class _Once:
     def _compared(
         self, old: dict[str, Any], new: dict[str, Any], *, itself: bool = False
     ) -> list[Difference]:
-        """The differences at each settled point; `itself`: `new` is the old side's second run."""
+        """Return the differences at each point; with `itself`, `new` is the old side's second run."""
         pair = self.pair
         if itself:
             if not pair.steady(self.trial, plain(old), plain(new)):
@@ -278,14 +278,15 @@ class _Once:
                 if left <= x <= left + width and top <= y <= top + height:
                     inside = place
         pixels = sum(region.pixels for region in places)
-        told = f"{pixels} pixels differ, in {len(places)} place(s), the largest {_shown(first)}"
-        return Difference(self.name, step, a["name"], "picture", inside, "as drawn", told)
+        regions = f"{len(places)} region{'' if len(places) == 1 else 's'}"
+        text = f"{pixels} pixels differ, in {regions}, the largest {_shown(first)}"
+        return Difference(self.name, step, a["name"], "picture", inside, "the reference", text)
 
 
 def _boxes_of(
     look: dict[str, Any], found: list[Difference], trees: tuple[Any, Any], sides: tuple[Any, Any]
 ) -> tuple[tuple[float, float, float, float], ...]:
-    """The boxes of the elements that differences are told of."""
+    """Return the boxes of the elements that differ."""
     named = {one.place.partition(" ")[0].partition(":")[0] for one in found}
     result = []
     for i, _, place, _ in matched(sides[0].tree(trees[0]), sides[1].tree(trees[1])):

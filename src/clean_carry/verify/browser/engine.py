@@ -10,7 +10,8 @@ from typing import Any
 from clean_carry.component.errors import RuntimeMissing
 from clean_carry.verify.browser.views import View
 from clean_carry.verify.client import Worker, WorkerFailed
-from clean_carry.verify.runtimes import RUNTIMES, WORKER, Say, ensure, node
+from clean_carry.verify.node import node
+from clean_carry.verify.runtimes import RUNTIMES, WORKER, Say, ensure
 from clean_carry.verify.worker_pool import Bundle
 
 DRIVER, BINARY = "browser", "chromium"

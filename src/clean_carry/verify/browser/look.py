@@ -162,7 +162,7 @@ def _in_state(look: dict[str, Any], state: str) -> list[dict[str, Any]]:
 
 
 def _differing(a: dict[str, Any], b: dict[str, Any]) -> dict[str, tuple[Any, Any]]:
-    """{property: (old, new)} of an element and of what is drawn beside it (`::before color`)."""
+    """Return {property: (old, new)} of an element and of its pseudo-elements (`::before color`)."""
     found: dict[str, tuple[Any, Any]] = {}
     for part in ("own", *sorted({*a, *b} - {"own"})):
         one, other = a.get(part), b.get(part)
@@ -241,7 +241,7 @@ def _accessible(old: dict[str, Any], new: dict[str, Any]) -> Iterator[Found]:
         return
     for tag, i, i2, j, j2 in SequenceMatcher(None, ours, theirs, autojunk=False).get_opcodes():
         if tag != "equal":
-            yield "told to assistive technology", "", ours[i:i2], theirs[j:j2], ""
+            yield "accessibility", "", ours[i:i2], theirs[j:j2], ""
 
 
 def _told(node: list[Any]) -> str:

@@ -38,7 +38,7 @@ class View:
 
     @property
     def name(self) -> str:
-        """How it is called where it is told: `400 px, dark`."""
+        """Return its name in reports: `400 px, dark`."""
         parts = [f"{self.width} px"]
         if self.scheme != "light":
             parts.append(self.scheme)
@@ -53,7 +53,7 @@ class View:
         return ", ".join(parts)
 
     def as_json(self) -> dict[str, Any]:
-        """What the browser is told."""
+        """Return the settings for the browser."""
         return {
             "width": self.width,
             "height": self.height,

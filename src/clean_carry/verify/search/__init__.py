@@ -1,1 +1,1 @@
-"""Trials that find themselves: inputs from what the code says, steps from what the page offers."""
+"""Generated trials: props from the code, steps from the elements on the page."""

@@ -1,1 +1,1 @@
-"""What the project around a component tells of it: who uses it, in what, and what goes into it."""
+"""Uses of a component in the project around it: its users, its parents and its content."""

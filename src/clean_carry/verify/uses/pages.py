@@ -1,4 +1,4 @@
-"""What a project's own pages put around a registered component, and beside it.
+"""The surroundings that a project's own pages give to a registered component.
 
 A page may use the component inside an element with a directive of the project that reaches into it, and
 may give its controller to an element of its own. Trials do so too: what works alone may not work there.
@@ -39,7 +39,7 @@ class OnPages:
         return len(self.around) + len(self.beside)
 
     def for_page(self) -> dict[str, object]:
-        """What the page is told of them."""
+        """Return their description for the page."""
         return {
             "around": [list(tags) for tags in self.around],
             "beside": list(self.beside),
@@ -50,8 +50,8 @@ class OnPages:
 def on_pages(
     own: str, others: Iterable[str], pages: Iterable[tuple[Path, str]], new: str = ""
 ) -> OnPages:
-    """What pages put around and beside the components a script registers (`own`); `others` are the
-    texts of the application's other scripts, which register directives as well.
+    """Return the elements that pages put around and beside the components of a script (`own`);
+    `others` are the texts of the application's other scripts.
 
     A page that uses as an attribute what `new`, the script's new text, registers as a component is changed
     with it: it is no page for both versions.

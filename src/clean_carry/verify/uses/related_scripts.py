@@ -1,4 +1,4 @@
-"""Content from a component's kin, where the project shows no use of it.
+"""Content from related components, if the project shows no use of a component.
 
 Components that belong together stand beside each other and share a name: a `MenuItem` goes into a `Menu`,
 a `Tab` into `Tabs` or a `TabBar`, a `TabPane` into a `TabContent`. What of it can be shown is found out by
@@ -40,7 +40,7 @@ class _Kin:
 
 
 def kin_of(component: str, file: Path, inputs: dict[str, list[Any]]) -> Uses:
-    """Contents made of the component's kin: each once, each around the others, two of each.
+    """Return contents made of related components: each once, each around the others, two of each.
 
     `inputs` are the constants the project is known to give the component's inputs.
     """
@@ -69,7 +69,7 @@ def kin_of(component: str, file: Path, inputs: dict[str, list[Any]]) -> Uses:
 
 
 def _family(component: str, file: Path) -> list[Path]:
-    """Files beside the component's that are called like its parts, the closest kin first."""
+    """Return files beside the component's whose names begin like its parts, the closest first."""
     words = _WORDS.findall(component)
     ranked: list[tuple[int, str, Path]] = []
     for path in file.parent.iterdir():

@@ -164,7 +164,7 @@ def _asked(text: str, *, of_parents: bool) -> Iterator[re.Match[str]]:
 
 
 def _is_drawn(text: str) -> bool:
-    """Whether a single file draws, if nothing; what does not is there to be extended."""
+    """Whether a single file renders anything; others are there to be extended."""
     return any(sign in text for sign in ("<template", "render(", "mixins:"))
 
 
@@ -186,7 +186,7 @@ def _injects(text: str, keys: set[str]) -> bool:
 
 
 def _imports(text: str, path: Path) -> bool:
-    """Whether a component draws another one itself."""
+    """Whether a component renders another one itself."""
     stem = path.parent.name if path.stem in ("index", "main") else path.stem
     return (
         re.search(rf"\bimport\s[^;'\"]*['\"][^'\"]*\b{re.escape(stem)}(?:\.vue)?['\"]", text)

@@ -1,4 +1,4 @@
-"""What the project's own uses of a component tell: the parents it needs, its content, its inputs.
+"""The project's own uses of a component: the parents it needs, its content, its props.
 
 An option draws nothing outside a list, and a list does nothing without options. Where a file of the
 project uses the component inside another one, or with others inside it, trials can do so too.
@@ -170,7 +170,7 @@ class _Content:
         return f"<{tag} />" if opening is node else f"<{tag}>{inside}</{name.text}>"
 
     def _drawn(self, node: Node) -> str:
-        """What an expression draws, as if its conditions held; a list is drawn twice."""
+        """Return the output of an expression as if its conditions held; a list is rendered twice."""
         match node.type:
             case "parenthesized_expression":
                 return self._drawn(node.named_children[0])
@@ -288,7 +288,7 @@ def _attributes(opening: Node, use: _File) -> str:
 
 
 def _meant(name: Node, use: _File) -> Node | None:
-    """What a name of the file was declared to be; None for parameters and imports."""
+    """Return the declaration behind a name of the file; None for parameters and imports."""
     binding = use.names.meaning(name)
     made = binding.node.parent if binding is not None and not binding.written else None
     return made.child("value") if made is not None and made.type == "variable_declarator" else None

@@ -1,4 +1,4 @@
-"""What a project's single files tell of a component: its parents, content and inputs.
+"""Uses of a component in the project's single files: its parents, content and props.
 
 Content becomes a script of calls `make(tag or component, inputs, slots)`, which the adapter of either
 runtime version gives; what is not known of a template is left out, conditions hold, lists are drawn twice.
@@ -28,7 +28,7 @@ from clean_carry.verify.search.inputs.single_file_children import (
 )
 from clean_carry.verify.search.values.shape import Shape, literal_of
 from clean_carry.verify.search.values.values import is_function, typical
-from clean_carry.verify.uses.drawn_inputs import drawn_inputs
+from clean_carry.verify.uses.element_props import drawn_inputs
 from clean_carry.verify.uses.model import (
     MOST_CONTENTS,
     MOST_USES,
@@ -54,7 +54,8 @@ _NATIVE = re.compile(r"[a-z][a-z0-9]*")
 
 
 def uses_of(file: Path) -> Uses:
-    """The content and inputs a component has in the project's templates, else content made of its kin."""
+    """Return the content and props of a component in the project's templates, otherwise content of
+    related components."""
     file = file.resolve()
     script = _Script()
     contents: dict[str, None] = {}
@@ -81,7 +82,8 @@ def uses_of(file: Path) -> Uses:
 
 
 def parents_of(file: Path) -> Parents | None:
-    """The parents a component has in the project's templates, else the nearest of its kin it goes into."""
+    """Return the parents of a component in the project's templates, otherwise the nearest related
+    one."""
     file = file.resolve()
     script = _Script()
     for use in _uses(file):
@@ -222,7 +224,7 @@ class _Content:
         return {name: ", ".join(parts) for name, parts in found.items() if parts}
 
     def of(self, node: TemplateNode) -> str:
-        """One part of the content; empty where nothing is drawn of it."""
+        """Return one part of the content; empty if nothing of it is rendered."""
         if node.kind in ("text", "interpolation"):
             text = self.source.slice(*node.inner).strip()
             return json.dumps(text) if text else ""
@@ -295,7 +297,8 @@ def _expression(text: str) -> Node | None:
 
 
 def _kin_contents(file: Path, script: _Script) -> list[str]:
-    """Contents made of the component's kin: two of each, one of all, two of which one has its flags set."""
+    """Return contents of related components: two of each, one of all, two of which one has its
+    flags set."""
     kin = kin_inside(file)
     contents = [f"{_made(one, script, 0)}, {_made(one, script, 1)}" for one in kin]
     contents[1:1] = [
@@ -309,7 +312,7 @@ def _kin_contents(file: Path, script: _Script) -> list[str]:
 def _drawn_contents(
     file: Path, script: _Script, before: int
 ) -> tuple[list[str], dict[str, list[Any]]]:
-    """What makes the elements that inputs may be, and the values of those inputs."""
+    """Return functions that make the elements for props, and the values of those props."""
     made: list[str] = []
     given_as: dict[str, list[Any]] = {}
     text = file.read_text("utf-8", "replace") if file.is_file() else ""
@@ -334,7 +337,8 @@ def _made(member: Member, script: _Script, salt: int, *, flags: bool = False) ->
 
 
 def _inputs_text(path: Path, salt: int = 0, *, flags: bool = False) -> str:
-    """What a component needs, what tells it from others of its kind, and with `flags` those it declares."""
+    """Return the props that a component needs or is identified by, and with `flags` those it
+    declares."""
     parts = [
         f"{name}: {_given(name, shape, salt)}"
         for name, shape in _shapes_of(path).items()

@@ -42,6 +42,7 @@ function formState(natives, node, local) {
     case 'input': {
       const type = (natives.attribute(node, 'type') ?? 'text').toLowerCase();
       if (type === 'checkbox' || type === 'radio') return { checked: natives.checked(node), indeterminate: natives.indeterminate(node) };
+      if (type === 'range' && natives.scrolls) bounded(natives, node);
       return { value: natives.inputValue(node) };
     }
     case 'textarea': return { value: natives.areaValue(node) };
@@ -49,6 +50,13 @@ function formState(natives, node, local) {
     case 'option': return { selected: natives.optionSelected(node) };
     default: return null;
   }
+}
+
+/** A browser puts a slider back between its bounds as soon as they change (HTML, "range state"); the simulated page only when its value is set. */
+function bounded(natives, node) {
+  const value = Number(natives.inputValue(node));
+  const [least, most] = ['min', 'max'].map((name) => parseFloat(natives.attribute(node, name)));
+  if (value < least || value > most) natives.setInput(node, natives.inputValue(node));
 }
 
 const ROLES = {

@@ -1,1 +1,1 @@
-"""JSX as markup of the neutral component: what code that draws says."""
+"""JSX as markup of the neutral component."""

@@ -79,8 +79,8 @@ class Attributes:
         return tuple(found)
 
     def _asked(self, code: Code, opening: Node, before: list[Attribute]) -> Iterator[Attribute]:
-        """What is handed on and asked for by name as well: an attribute of its own, unless another one of
-        the tag counts."""
+        """Return a prop that is both passed on and read by name: an attribute of its own, unless
+        another one overrides it."""
         rest = inputs_handed_on(Spread(code, -1))
         own = {part.children[0].text: part.start for part in opening.children if part.children}
         for name in self.locals.asked.get(rest.named, ()) if rest is not None else ():
@@ -93,7 +93,7 @@ class Attributes:
             yield BoundAttribute(html, Code(code.span, (read,)), "", -1)
 
     def _shown(self, code: Code) -> Code:
-        """What is handed on, without what an element of the page does not show."""
+        """Return the props that are passed on, without those that an HTML element does not show."""
         rest = inputs_handed_on(Spread(code, -1))
         if rest is None:
             return code
@@ -186,7 +186,7 @@ class Attributes:
     def _special(
         self, name: str, value: Node | None, entry: int, attribute: Node
     ) -> Attribute | None:
-        """What means more than an attribute of the page."""
+        """Read an attribute with a special meaning."""
         if value is None:
             return None
         match name:
@@ -307,7 +307,7 @@ def _whole(code: Code) -> Code:
 
 
 def _replaced(code: Code, opening: Node, spread: Node) -> Code:
-    """Inputs that are handed on, with the attributes behind them that count instead."""
+    """Yield props that are passed on, with the attributes behind them that override them."""
     rest = inputs_handed_on(Spread(code, -1))
     if rest is None:
         return code

@@ -1,4 +1,4 @@
-"""What a component declares of its inputs: types that are checked while it runs, or types of the script."""
+"""The declared props of a component: types checked at run time, or types of the script."""
 
 from __future__ import annotations
 
@@ -37,9 +37,8 @@ _KINDS: dict[str, Kinds] = {
 
 @dataclass(frozen=True)
 class Declared:
-    """What is declared of an input: `kind` is String, Number, Boolean, Function, Array, Object,
-    `markup`, or
-    "" for anything; `kinds` are those of its values, None where any may come."""
+    """The declaration of a prop: `kind` is String, Number, Boolean, Function, Array, Object,
+    `markup`, or "" for anything; `kinds` are those of its values, None for any."""
 
     kind: str
     required: bool
@@ -47,7 +46,7 @@ class Declared:
 
 
 def checked_inputs(literal: Node | None) -> dict[str, Declared]:
-    """What an object of checked types says, by the name of the input."""
+    """Return the declarations of an object of checked types, by the prop's name."""
     found: dict[str, Declared] = {}
     for part in literal.named_children if literal is not None and literal.type == "object" else ():
         key, value = part.child("key"), part.child("value")
@@ -77,7 +76,7 @@ def _one_of(call: Node) -> Kinds | None:
 
 
 def typed_inputs(tree: Tree, given: Node | None) -> dict[str, Declared]:
-    """What a type says of the inputs, where it is written in the file."""
+    """Return the declarations of a type that is written in the file, by the prop's name."""
     body = _body(tree, given) if given is not None else None
     found: dict[str, Declared] = {}
     for part in body.named_children if body is not None else ():

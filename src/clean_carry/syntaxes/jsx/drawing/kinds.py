@@ -1,4 +1,4 @@
-"""What kinds of value an expression may give, which decides what a page shows of it.
+"""The kinds of value of an expression, which decide how a page shows it.
 
 JSX shows text and numbers, and nothing of `null`, `undefined`, `true` and `false` (the runtime's reference,
 "Conditional rendering").

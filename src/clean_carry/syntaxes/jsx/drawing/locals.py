@@ -1,4 +1,4 @@
-"""The names that code which draws declares, and what stands in their place where there is no such code.
+"""Names declared by render code, and their replacements where there is no such code.
 
 A template has no statements, so each name is replaced. A name for an input or a state field is read as
 that field. A name for a value becomes a derived value of the component; inside of a list's function, or of
@@ -65,7 +65,7 @@ def parameters_of(function: Node) -> list[Node]:
 
 @dataclass(frozen=True)
 class Value:
-    """A name of the code that draws, and the value it stands for."""
+    """A name of the render code, and its value."""
 
     binding: Binding
     value: Node
@@ -74,7 +74,7 @@ class Value:
 
 @dataclass
 class Locals:
-    """Fills `uses.raws` with what the names of drawing code stand for.
+    """Fills `uses.raws` with the values of names in render code.
 
     `part_of` says of an expression whether it is all inputs ("prop") or all state ("state"), `helper` gives
     the method a call draws by. After `read`, `derived` are values and `functions` functions of it,
@@ -98,7 +98,7 @@ class Locals:
     resolved: set[int] = field(default_factory=set)
 
     def read(self, function: Node) -> None:
-        """Read the function that draws, and all it draws by."""
+        """Read the render function, and the functions it renders by."""
         self._function(function, top=True)
 
     def _function(self, function: Node, *, top: bool) -> None:
@@ -282,7 +282,7 @@ class Locals:
         self.asked[every] = tuple(key for key in asked if key not in gone)
 
     def _taken_away(self, statement: Node) -> bool:
-        """Whether a statement only takes one of the inputs that are not named away, at every drawing."""
+        """Whether a statement only removes one of the unnamed props, at every render."""
         taken = statement.named_children[0]
         part = taken.named_children[0] if taken.has("delete") and taken.named_children else None
         block = statement.parent
@@ -295,8 +295,7 @@ class Locals:
         return True
 
     def _written_out(self, binding: Binding, value: Node, path: str) -> None:
-        """A name where its value is written instead. What is long, or does something, is not
-        written twice."""
+        """Replace a name by its value. Long values, and those with effects, are not repeated."""
         count = len(binding.references)
         costly = len(value.text) > _SHORT or (runs_code(value) and not calls_only_known(value))
         simple = bare(value).type in _SIMPLE
@@ -426,7 +425,7 @@ def returns_of(block: Node) -> Iterator[Node]:
 
 
 def is_portal(call: Node) -> bool:
-    """Whether a call draws markup elsewhere in the page: `createPortal`, also of the runtime's module."""
+    """Whether a call renders elsewhere in the page: `createPortal`, also of the runtime's module."""
     callee = call.child("function")
     return callee is not None and last_name(callee) == "createPortal"
 

@@ -50,7 +50,7 @@ _SHOWN: Kinds = frozenset({"text", "number", "nothing"})
 
 @dataclass
 class MarkupReader:
-    """Reads what a component draws.
+    """Reads the markup that a component renders.
 
     `known` says what kinds of value own members give, `slot` the name of the slot behind an expression
     (None: it is none), `helper` the method a call draws by. `unshown` are inputs an element of the page has
@@ -79,7 +79,7 @@ class MarkupReader:
         return self.uses.code(self.uses.span(node))
 
     def refuse(self, detail: str, node: Node) -> None:
-        """What no template can say."""
+        """Refuse markup that no template can express."""
         self.uses.refuse("markup-in-code", detail, node.start)
 
     # -- functions that draw ------------------------------------------------------------------
@@ -129,7 +129,7 @@ class MarkupReader:
     def _unless(
         self, test: Node, entry: int, drawn: tuple[Markup, ...], node: Node
     ) -> tuple[Markup, ...]:
-        """Markup that is drawn where a test fails."""
+        """Return markup that renders if a test fails."""
         asked = bare(test)
         negated = not (asked.type == "unary_expression" and asked.has("!"))
         if not negated:
@@ -138,7 +138,7 @@ class MarkupReader:
         return (Condition((arm,), self.uses.span(node)),) if drawn else ()
 
     def _condition(self, arms: list[Branch], node: Node) -> tuple[Markup, ...]:
-        """A condition without arms that draw nothing at its end."""
+        """Return a condition without trailing branches that render nothing."""
         while arms and not arms[-1].children and arms[-1].test is None:
             arms.pop()
         return (Condition(tuple(arms), self.uses.span(node)),) if arms else ()
@@ -146,7 +146,7 @@ class MarkupReader:
     # -- expressions --------------------------------------------------------------------------
 
     def value(self, node: Node) -> tuple[Markup, ...]:
-        """The markup of an expression that is drawn."""
+        """Return the markup of an expression that is rendered."""
         node = bare(node)
         match node.type:
             case "jsx_element" | "jsx_self_closing_element":
@@ -250,7 +250,7 @@ class MarkupReader:
         return self._member(node)
 
     def _portal(self, node: Node) -> tuple[Markup, ...]:
-        """What stands elsewhere in the page."""
+        """Return content that renders elsewhere in the page."""
         arguments = node.child("arguments")
         given = arguments.named_children if arguments is not None else []
         if len(given) != 2:
@@ -399,7 +399,7 @@ class MarkupReader:
         return ()
 
     def _handed_content(self, attributes: tuple[Attribute, ...], node: Node) -> tuple[Markup, ...]:
-        """What stands between the component's tags, where an element gets it with all other inputs."""
+        """Return the content between the component's tags that an element gets with all other props."""
         for one in attributes:
             rest = inputs_handed_on(one)
             if rest is not None and "children" not in rest.named:
@@ -407,7 +407,7 @@ class MarkupReader:
         return ()
 
     def _chosen(self, tag: Node) -> Code | None:
-        """What gives a tag that is a name of the drawing code, or a member."""
+        """Return the values of a tag that is a name of the render code, or a member."""
         found = self.uses.code(self.uses.span(tag), kept=False)
         return found if found.operations else None
 
@@ -474,7 +474,7 @@ def is_handed_on(name: Node) -> bool:
 
 
 def drawn_text(raw: str) -> str:
-    """Text as JSX draws it: lines trimmed and joined by one space, blank ones gone."""
+    """Return text as JSX renders it: lines trimmed and joined by one space, blank ones gone."""
     if "\n" not in raw:
         return raw
     lines = raw.split("\n")

@@ -1,1 +1,1 @@
-"""What a component that returns markup says to other families: events, values as they were, lists."""
+"""The parts of a component that returns markup, for other families: events, earlier values, lists."""

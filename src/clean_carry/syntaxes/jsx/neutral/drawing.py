@@ -1,4 +1,4 @@
-"""What a component draws, as markup, with what its drawing code declares as members of the component."""
+"""The markup of a component, with the declarations of its render code as members."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ from clean_carry.syntaxes.jsx.drawing.locals import Locals, bare
 from clean_carry.syntaxes.jsx.drawing.markup import MarkupReader, is_handed_on
 from clean_carry.syntaxes.jsx.drawing.names import is_unshown
 from clean_carry.syntaxes.jsx.facts import JsxFacts
-from clean_carry.syntaxes.jsx.neutral.not_given import keys_of, lists_that_may_miss
+from clean_carry.syntaxes.jsx.neutral.missing_lists import keys_of, lists_that_may_miss
 from clean_carry.syntaxes.jsx.neutral.pure import called_while_drawn
 from clean_carry.syntaxes.uses import Build
 
@@ -47,7 +47,7 @@ class DrawnReader:
     locals: Locals = field(init=False)
 
     def helper(self, node: Node) -> Node | None:
-        """The function that a call draws by, or that is handed on to draw."""
+        """Return the function that a call renders by, or that is passed on to render."""
         raise NotImplementedError
 
     def literal_defaults(self) -> Node | None:
@@ -55,7 +55,7 @@ class DrawnReader:
         return None
 
     def asked_elsewhere(self) -> list[str]:
-        """The inputs that code asks for in a way of its own."""
+        """Return the props that code reads in a special way."""
         return []
 
     def _rests(self) -> None:
@@ -105,8 +105,8 @@ class DrawnReader:
     def completed(
         self, component: Component, props_of: Callable[[Component], tuple[Prop, ...]]
     ) -> Component:
-        """The component with its markup, and what the drawing code names as members of it. `props_of` are
-        the inputs that all of its code uses."""
+        """Return the component with its markup, and names of the render code as members. `props_of`
+        are the props that all of its code uses."""
         markup = self.read()
         codes = [code for node in markup for code in codes_of(node)]
         self._hands_on = any(isinstance(o, RestInputs) for code in codes for o in code.operations)
@@ -157,7 +157,7 @@ class DrawnReader:
         return drawn
 
     def _unshown(self) -> frozenset[str]:
-        """The declared inputs that an element of the page does not show, when they are handed on to it."""
+        """Return the declared props that an HTML element does not show, if they are passed on to it."""
         return frozenset(n for n, one in self.declared.items() if is_unshown(n, one.kind))
 
     def locals_at(self) -> dict[int, frozenset[tuple[str, int]]]:
@@ -168,7 +168,7 @@ class DrawnReader:
         }
 
     def values(self) -> list[Derived]:
-        """The values that the drawing code names, as derived ones."""
+        """Return the values that the render code names, as derived ones."""
         found = []
         for one in self.locals.derived:
             entry = self.facts.ledger.claim("local", self.facts.span(one.statement))
@@ -180,7 +180,7 @@ class DrawnReader:
         return found
 
     def functions(self) -> list[Method]:
-        """The functions that the drawing code names."""
+        """Return the functions that the render code names."""
         found = []
         for one in self.locals.functions:
             entry = self.facts.ledger.claim("local-function", self.facts.span(one.statement))
@@ -213,7 +213,7 @@ class DrawnReader:
             if made.setdefault(name, Prop(name)).default is None:
                 made[name] = replace(made[name], default=self._default(value))
             else:
-                self.facts.refuse("pattern-not-plain", name, value.start)
+                self.facts.refuse("default-twice", name, value.start)
         found = []
         for name, prop in made.items():
             if name in self.events and prop.default is not None:
@@ -229,7 +229,7 @@ class DrawnReader:
         return tuple(found)
 
     def _kind_of_default(self, default: Default) -> str:
-        """What an input is, told by its default; "" where that tells nothing."""
+        """Return the kind of a prop by its default; "" if unknown."""
         text = self.facts.tree.source.slice(*default.code.span[:2])
         if default.kind == "function" or default.method:
             return "Function"

@@ -1,4 +1,4 @@
-"""Components that are drawn again for new inputs alone."""
+"""Components that re-render for new props alone."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from clean_carry.component.model import Component
 
 
 def called_while_drawn(component: Component) -> Iterator[tuple[str, str, int]]:
-    """A note for each input that drawing calls: what it reads tells the target to draw again."""
+    """Yield a note for each prop that render code calls: values it reads re-render the target."""
     codes: list[Code] = [code for node in component.view.markup for code in codes_of(node)]
     codes += [one.text for one in component.members if isinstance(one, Derived)]
     for code in codes:

@@ -7,11 +7,11 @@ from dataclasses import dataclass
 from functools import cached_property
 from pathlib import Path
 
-from clean_carry.source.brought import NotReadIn
 from clean_carry.source.exports import declared
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
+from clean_carry.source.needed_names import NotReadIn
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames, runtime_names
 from clean_carry.syntaxes.jsx_class.bases.heritage import CLASSES, draws
@@ -60,7 +60,7 @@ class Base:
 
     @cached_property
     def runtime(self) -> RuntimeNames:
-        """What its file takes from the runtime."""
+        """Return the names that its file imports from the runtime."""
         return runtime_names(self.tree)
 
     @cached_property
@@ -140,14 +140,15 @@ def parts_of(node: Node) -> list[Part]:
 
 @dataclass
 class Mentions:
-    """What code asks its instance for: the names, those it asks the base for, whether it may be any."""
+    """The members that code reads from its instance: the names, those read from the base, and
+    whether it may be any."""
 
     names: set[str]
     base: set[str]
     anything: bool = False
 
     def add(self, node: Node) -> None:
-        """Take in what a `this` or `super` asks for."""
+        """Add the members that a `this` or `super` reads."""
         parent = node.parent
         if node.type not in ("this", "super") or parent is None:
             return
@@ -162,7 +163,7 @@ class Mentions:
 
 
 def mentions(node: Node) -> Mentions:
-    """What all code below a node asks for."""
+    """Return the members that all code below a node reads."""
     found = Mentions(set(), set())
     for below in node.walk():
         found.add(below)
@@ -170,7 +171,7 @@ def mentions(node: Node) -> Mentions:
 
 
 def _asked(node: Node, parent: Node) -> set[str] | None:
-    """The names asked for where `this` or `super` stands; None where they are not known."""
+    """Yield the names read from a `this` or `super`; None if unknown."""
     if parent.type == "member_expression":
         part = parent.child("property")
         return {part.text} if part is not None else None
@@ -217,7 +218,7 @@ def outermost(nodes: list[Node]) -> list[Node]:
 
 
 def own_code(node: Node) -> Iterator[Node]:
-    """What is below a node, without other functions."""
+    """Yield the nodes below a node, without other functions."""
     yield node
     for below in node.children:
         if not below.is_function:
@@ -225,7 +226,7 @@ def own_code(node: Node) -> Iterator[Node]:
 
 
 def only_value(body: Node) -> Node | None:
-    """What a method gives back where that is all it does."""
+    """Return the result of a method that does nothing but return it."""
     statements = body.named_children
     if len(statements) != 1 or statements[0].type != "return_statement":
         return None

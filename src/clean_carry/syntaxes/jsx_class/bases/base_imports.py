@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from clean_carry.source.brought import import_lines
 from clean_carry.source.exports import Imported
 from clean_carry.source.javascript.joining import Fit, fit_of
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.line_width import widths_of
 from clean_carry.source.merged import Edit
+from clean_carry.source.needed_names import import_lines
 from clean_carry.syntaxes.jsx_class.bases.heritage import extends_clause, heritage
 
 
@@ -22,8 +22,8 @@ def imports_with(
     names: Names,
     file: Path,
 ) -> list[Edit]:
-    """What to write anew; `wanted` are local names with what each is imported as, `constants` what is
-    declared behind the imports."""
+    """Return the new import statements; `wanted` are local names with their imports, `constants`
+    declarations behind the imports."""
     fit = fit_of(tree, *widths_of(file))
     statements = tree.of("import_statement")
     edits: list[Edit] = []

@@ -1,4 +1,4 @@
-"""What a class extends, and whether it draws."""
+"""The superclass of a class, and whether it renders."""
 
 from __future__ import annotations
 
@@ -50,7 +50,7 @@ def draws(node: Node) -> bool:
 
 
 def is_component(node: Node, runtime: RuntimeNames, names: Names) -> bool:
-    """Whether a class extends the runtime's base, or something else and draws."""
+    """Whether a class extends the runtime's base, or something else and renders."""
     base = heritage(node)
     if base is None:
         return False

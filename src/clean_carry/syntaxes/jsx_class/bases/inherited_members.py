@@ -1,4 +1,5 @@
-"""What of a base its heir needs: members it or the runtime asks for, without what never does anything.
+"""The members of a base that its subclass needs: those that it or the runtime reads, without dead
+code.
 
 A base often holds helpers that clean up after themselves; a class that uses none has nothing to clean up.
 So a list of the base that nothing needed fills stays empty, what asks for it does nothing, and a
@@ -40,7 +41,7 @@ _PLAIN = frozenset(
 
 @dataclass
 class Inherited:
-    """The members of `base` that an heir needs, with what is done in them.
+    """The members of `base` that a subclass needs, with their code.
 
     `own` are the names of the heir's members, `asked` what its code asks for, None for anything, `above`
     the members of the base it asks for although it has its own.
@@ -74,7 +75,8 @@ class Inherited:
             self.absent -= given
 
     def inserted(self) -> list[Part]:
-        """The members to write into the heir, in the order of the base; its statics after them."""
+        """Return the members to write into the subclass, in the order of the base; its statics
+        after them."""
         taken = [
             part
             for part in self.parts.values()
@@ -180,7 +182,7 @@ class Inherited:
         return needed
 
     def _is_root(self, part: Part) -> bool:
-        """Whether the heir or the runtime asks for a member, or making it runs code."""
+        """Whether the subclass or the runtime reads a member, or creating it runs code."""
         value = part.node.child("value")
         declares = value is None and part.node.type == "public_field_definition"
         if declares and part.name in _ASKED_BY_RUNTIME:
@@ -195,7 +197,7 @@ class Inherited:
         return value is not None and not value.is_function and runs_code(value)
 
     def _code(self, part: Part) -> Iterator[Node]:
-        """What is run of a member: a method's without what does nothing."""
+        """Return the code of a member that runs: a method's without dead code."""
         if part.body is None:
             yield from part.node.walk()
             return
@@ -203,7 +205,7 @@ class Inherited:
             yield from self.live(statement)
 
     def _used(self) -> set[str]:
-        """What the needed members ask for, where something is done."""
+        """Return the members that needed code reads."""
         found = Mentions(set(), set())
         for name in self.needed:
             for node in self._code(self.parts[name]):
@@ -211,8 +213,7 @@ class Inherited:
         return set(self.parts) if found.anything else found.names
 
     def _written(self) -> set[str]:
-        """What needed members give the instance, where something is done; who gets the instance may give
-        it anything."""
+        """Return the members that needed code assigns; code that gets the instance may assign any."""
         found = Mentions(set(), set())
         given: set[str] = set()
         for member in self.needed:
@@ -223,7 +224,8 @@ class Inherited:
         return set(self.absent) if found.anything else given
 
     def _had_by_nobody(self) -> set[str]:
-        """What the base asks for that neither it, its heir nor the runtime has, as far as is seen."""
+        """Return the members the base reads that neither it, its subclass nor the runtime has, as
+        far as visible."""
         if self.asked is None:
             return set()
         names = {n for part in self.parts.values() for n in mentions(part.node).names}
@@ -295,7 +297,8 @@ class Inherited:
         return node is not None and _own_member(node) in self.absent
 
     def _value(self, node: Node | None) -> str:
-        """What a field that stays as it began is, or `0` for the length of its list; "" for all else."""
+        """Return the constant value of a field, or `0` for the length of its list; "" for anything
+        else."""
         if node is None or node.type != "member_expression":
             return ""
         part = node.child("property")
@@ -304,7 +307,7 @@ class Inherited:
         return self._first(node)
 
     def _first(self, node: Node | None) -> str:
-        """What a field that stays as it began is made as; "" for all else."""
+        """Return the initial value of a field that never changes; "" for anything else."""
         if not self._is_empty(node) or node is None:
             return ""
         part = node.child("property")

@@ -10,12 +10,12 @@ from itertools import pairwise
 from pathlib import Path
 
 from clean_carry.component.spans import Place
-from clean_carry.source.brought import Brought, NotReadIn
 from clean_carry.source.exports import Imported
 from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit
+from clean_carry.source.needed_names import Brought, NotReadIn
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME, runtime_names
 from clean_carry.syntaxes.jsx_class.bases.base_class import (
     Base,
@@ -52,7 +52,7 @@ class Heir(Brought):
     _declared: dict[int, set[str]] = field(init=False, default_factory=dict)
 
     def edits(self) -> list[Edit]:
-        """What is written anew in the class. Raises `NotReadIn`."""
+        """Yield the edits of the class. Raises `NotReadIn`."""
         own = parts_of(self.node)
         body = self.node.child("body")
         assert body is not None
@@ -76,7 +76,7 @@ class Heir(Brought):
         return [self._heritage(), *self._members(body), *calls]
 
     def _asked(self, asked: Mentions) -> frozenset[str] | None:
-        """What its code asks for, and that of a class that extends it; None for anything."""
+        """Return the members its code and its subclasses read; None for any."""
         below = self.below or Mentions(set(), set())
         if asked.anything or below.anything:
             return None
@@ -97,7 +97,7 @@ class Heir(Brought):
     # -- the heir's head ------------------------------------------------------------------
 
     def _heritage(self) -> Edit:
-        """What the base extends, with the heir's types for the base's."""
+        """Return the base's own superclass, with the subclass's types for the base's."""
         clause, value = extends_clause(self.base.node), heritage(self.base.node)
         own, first = extends_clause(self.node), heritage(self.node)
         assert clause is not None and value is not None and own is not None and first is not None
@@ -119,7 +119,7 @@ class Heir(Brought):
         return Edit(first.start, own.end, text)
 
     def _types(self) -> dict[str, str]:
-        """What stands for each type parameter of the base."""
+        """Return the type for each type parameter of the base."""
         given = [argument.text for argument in heritage_types(self.node)]
         return {
             name: given[at] if at < len(given) else default or "unknown"
@@ -153,7 +153,7 @@ class Heir(Brought):
             yield Edit(at, at, f"\n{indent}{text}\n", self._place(node))
 
     def _place(self, node: Node) -> Place:
-        """Where a node of the base stands, in the words of the heir's file."""
+        """Return the place of a node of the base, in the words of the subclass's file."""
         place = self.base.tree.source.place(node.start)
         far = os.path.relpath(self.base.file, self.file.parent)
         shown = os.path.normpath(Path(self.tree.source.path).parent / far)
@@ -162,7 +162,7 @@ class Heir(Brought):
     def _text(
         self, node: Node, start: int, indent: str, given: dict[str, str] | None = None
     ) -> str:
-        """A part of the base as it stands in the heir: without what does nothing, its types named."""
+        """Return a part of the base as it reads in the subclass: without dead code, its types named."""
         source = self.base.tree.source
         if any(n.type in ("template_string", "string") and "\n" in n.text for n in node.walk()):
             raise NotReadIn("which has text over several lines")
@@ -197,7 +197,7 @@ class Heir(Brought):
         return self._indented(text, source.indent_at(node.start), indent)
 
     def _surplus(self, node: Node) -> Iterator[tuple[int, int]]:
-        """Arguments the base gives a method of the heir that takes fewer: its type allows no more."""
+        """Return arguments that the base passes to a method of the subclass that takes fewer."""
         for call in node.walk() if self.tree.typed else ():
             callee, given = call.child("function"), call.child("arguments")
             if call.type != "call_expression" or callee is None or given is None:
@@ -234,7 +234,7 @@ class Heir(Brought):
         return min(low, span.start), span.end
 
     def _indented(self, text: str, old: str, new: str) -> str:
-        """Lines that stood at one indentation, at another, in the heir's own unit."""
+        """Return lines of one indentation at another one, in the subclass's own unit."""
         theirs, ours = _unit(self.base.tree), _unit(self.tree)
         lines = text.split("\n")
         for number, line in enumerate(lines[1:], 1):
@@ -259,7 +259,7 @@ class Heir(Brought):
             yield from self._call(node, node.parent)
 
     def _call(self, node: Node, parent: Node) -> Iterator[Edit]:
-        """What stands in the place of `super.m(…)` or `super(…)`."""
+        """Return the text for `super.m(…)` or `super(…)`."""
         if parent.type == "call_expression":
             yield from self._constructed(parent)
             return
@@ -302,7 +302,7 @@ class Heir(Brought):
             yield Edit(end, end, f"\n{indent}{text}", self._place(method.node))
 
     def _given(self, method: Part, call: Node) -> dict[str, str]:
-        """What a call gives for each parameter of the base's method."""
+        """Return the argument of a call for each parameter of the base's method."""
         arguments = call.child("arguments")
         values = arguments.named_children if arguments is not None else []
         given: dict[str, str] = {}
@@ -394,7 +394,7 @@ class Heir(Brought):
                     raise NotReadIn(f"whose {ref.text} is something else where it would stand")
 
     def _check_order(self, own: list[Part]) -> None:
-        """What the base's constructor does is done before the heir's fields are made.
+        """Check that the base's constructor may run before the subclass's fields exist.
 
         Here it comes after them: neither may ask for what the other makes. Raises `NotReadIn`.
         """
@@ -417,7 +417,7 @@ class Heir(Brought):
 
 
 def _in_place(ref: Node, text: str) -> str:
-    """What stands in the place of a name, which may be short for a field of that name."""
+    """Return the text for a name, which may be shorthand for a field of that name."""
     return f"{ref.text}: {text}" if ref.type == "shorthand_property_identifier" else text
 
 

@@ -1,4 +1,4 @@
-"""What a class inherits from a small base of the project, written into it before it is read.
+"""Members that a class inherits from a small base of the project, inlined before it is read.
 
 The heir then extends what the base extends. Its own members stand as they are; a call of the base's
 member is the base's statements.
@@ -10,11 +10,11 @@ import os
 import re
 from pathlib import Path
 
-from clean_carry.source.brought import NotReadIn
 from clean_carry.source.exports import Imported
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit, MergedText
+from clean_carry.source.needed_names import NotReadIn
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME, runtime_names
@@ -96,7 +96,7 @@ def _merged(
 
 
 def _agree(one: dict[str, object], other: dict[str, object]) -> bool:
-    """Whether names that two heirs bring into a file mean the same."""
+    """Whether names that two subclasses bring into a file mean the same."""
     return all(other.get(name, what) == what for name, what in one.items())
 
 
@@ -117,7 +117,7 @@ def _heir(
 
 
 def _of(node: Node, below: Mentions | None) -> Mentions:
-    """What a class has and asks for, and what those that extend it do."""
+    """Return the members that a class has and reads, and those of its subclasses."""
     found = mentions(node)
     found.names |= {part.name for part in parts_of(node)}
     if below is not None:

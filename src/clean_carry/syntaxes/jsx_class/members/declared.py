@@ -1,4 +1,4 @@
-"""What a class declares of itself by its statics."""
+"""The declarations of a class in its static members."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Read the static hook that derives state from inputs, where it settles (`settling.py`)."""
+"""Read the static hook that derives state from props, if it can be computed at once (`settling.py`)."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""State derived from inputs by the static hook, where it settles at once.
+"""State derived from props by the static hook, where one pass is enough.
 
 A class asks the hook before every draw, and merges what it gives. A function writes its state while it
 draws, and is then called again at once; so it asks until nothing more is to be written. Both come to the
@@ -29,7 +29,7 @@ _NEW = "new "
 
 @dataclass(frozen=True)
 class Condition:
-    """What is asked before something is given; `negated` where it must not hold."""
+    """A condition of a derived value; `negated` if it must not hold."""
 
     node: Node
     negated: bool = False
@@ -52,8 +52,8 @@ class Branch:
 
 @dataclass(frozen=True)
 class Derivation:
-    """A hook that settles. `aliases` are names it gives parts of inputs and state, by what they mean;
-    `patterns` is where they are declared."""
+    """A hook that one pass computes. `aliases` are names for parts of props and state; `patterns`
+    are their declarations."""
 
     member: Node
     names: tuple[str, str]
@@ -79,7 +79,7 @@ def derivation_of(member: Node) -> Derivation | None:
 
 
 class _Reading:
-    """What the hook says, statement by statement."""
+    """The statements of the hook, read one by one."""
 
     def __init__(self) -> None:
         self.names = ("", "")
@@ -241,7 +241,7 @@ def _comparisons(conditions: Iterable[Condition], compared: set[Node]) -> Iterab
 
 
 class _Said:
-    """What expressions come to, as text, when a branch's fields have been written."""
+    """The texts of expressions once a branch's fields are written."""
 
     def __init__(self, meanings: dict[str, str], branch: Branch) -> None:
         self.meanings, self.written = meanings, dict[str, str]()
@@ -264,7 +264,7 @@ class _Said:
         return self._text(node, {})
 
     def after(self, node: Node) -> str:
-        """What an expression comes to when all is written."""
+        """Return an expression's text once everything is written."""
         return self._text(node, self.written)
 
     def _text(self, node: Node, written: dict[str, str]) -> str:
@@ -285,7 +285,7 @@ class _Said:
         return written.get(path, "undefined" if path.startswith(_NEW) else path)
 
     def touches(self, conditions: Iterable[Condition]) -> bool:
-        """Whether a condition asks for something that was written."""
+        """Whether a condition reads a value that was written."""
         return any(self.after(c.node) != self._before(c.node) for c in conditions)
 
     def fails(self, conditions: Iterable[Condition], compared: set[Node]) -> bool:

@@ -1,4 +1,4 @@
-"""Lifecycle hooks of a class as moments of the neutral component."""
+"""Lifecycle hooks of a class as those of the neutral component."""
 
 from __future__ import annotations
 
@@ -110,7 +110,7 @@ def _is_one_call(body: Node, *, typed: bool) -> bool:
 
 
 def _to_come(facts: ClassFacts, member: Node, parameter: Node) -> Previous | None:
-    """What a hook reads of inputs or state to come, each use claimed."""
+    """Yield the next props or state that a hook reads, each use claimed."""
     came = _previous(facts, member, parameter)
     if came is None:
         return None
@@ -173,12 +173,12 @@ def _pattern_of(parameter: Node) -> Node:
 
 
 def inside(facts: ClassFacts, body: Node) -> Span:
-    """What stands between two braces."""
+    """Return the text between two braces."""
     return facts.tree.source.span(body.start + 1, body.end - 1)
 
 
 def _previous(facts: ClassFacts, member: Node, parameter: Node) -> Previous | None:
-    """What an update hook reads of its parameter; None where it never does."""
+    """Return the earlier values that an update hook reads from its parameter; None if it reads none."""
     pattern = _pattern_of(parameter)
     scope = facts.names.inner_scope(member)
     assert scope is not None
@@ -246,7 +246,7 @@ def _acts_on_change(body: Node, given: list[Node], previous: list[Previous | Non
 
 
 def _compares_only(body: Node, previous: list[Previous | None]) -> bool:
-    """Whether every statement is an `if` that asks for a change, so that a draw without one is idle."""
+    """Whether every statement is an `if` for a change, so that a render without one does nothing."""
     for statement in body.named_children:
         if statement.type == "lexical_declaration":
             if any(

@@ -46,7 +46,7 @@ if TYPE_CHECKING:
 
 @dataclass
 class Gathered:
-    """What the readers of members fill."""
+    """The results of the readers of members."""
 
     facts: ClassFacts
     runtime: RuntimeNames
@@ -141,7 +141,7 @@ def _prototype_method(gathered: Gathered, member: Node, name: str) -> None:
 
 
 def _draws(gathered: Gathered, name: str, entry: int) -> bool:
-    """Whether a method is drawn where it is called, for a target that has markup."""
+    """Whether a method renders where it is called, for a target with markup."""
     if gathered.neutral is None or name not in gathered.neutral.helpers:
         return False
     gathered.facts.ledger.settle(entry, "carried", "drawn-in-place")
@@ -407,7 +407,7 @@ def add_field(
 
 
 def is_element_reference(runtime: RuntimeNames, facts: ClassFacts, value: Node | None) -> bool:
-    """Whether an initial value is the runtime's own maker of element references."""
+    """Whether an initial value is created by the framework's function for refs."""
     if value is None or value.type != "call_expression":
         return False
     callee = value.child("function")

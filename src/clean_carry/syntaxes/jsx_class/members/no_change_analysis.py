@@ -37,7 +37,7 @@ def idle(
 
 
 class _Equal:
-    """What stands for an input: members of its holders, and names taken from them."""
+    """The values equal to a prop: members of its holders, and names for them."""
 
     def __init__(self, holders: dict[str, str], symbols: dict[str, str]) -> None:
         self.holders, self.symbols = holders, symbols
@@ -58,7 +58,7 @@ class _Equal:
         return None
 
     def truth(self, node: Node) -> bool | None:
-        """What a condition comes to; None where it cannot be told."""
+        """Return the result of a condition; None if unknown."""
         match node.type:
             case "parenthesized_expression":
                 return self.truth(node.named_children[0])

@@ -1,4 +1,4 @@
-"""What each member of a component class is: the notions of constructs.md, by name and form."""
+"""The notion of each member of a component class, by name and form, as in constructs.md."""
 
 from __future__ import annotations
 
@@ -101,7 +101,7 @@ _ASSIGNABLE = frozenset({"componentDidMount", "componentDidUpdate", "componentWi
 
 
 def returned(member: Node) -> Node | None:
-    """What a method returns, where that is all it does."""
+    """Return the result of a method that does nothing but return it."""
     body = member.child("body")
     statements = body.named_children if body is not None else []
     if len(statements) != 1 or statements[0].type != "return_statement":
@@ -121,7 +121,8 @@ def function_of(member: Node) -> Node:
 
 
 def given_by(member: Node) -> str:
-    """What a method gives, where it does nothing else; its first parameter is called `next` then."""
+    """Return the result of a method that does nothing else; its first parameter is called `next`
+    then."""
     value, parameters = returned(member), member.child("parameters")
     if value is None:
         return ""

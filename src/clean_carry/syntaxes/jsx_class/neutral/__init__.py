@@ -1,2 +1,2 @@
-"""A class for a target of another family: markup in place of code that draws, events in place of
+"""A class for a target of another family: markup in place of render code, events in place of
 functions."""

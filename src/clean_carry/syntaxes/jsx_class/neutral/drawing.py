@@ -1,4 +1,4 @@
-"""What a class draws, as markup, with what its drawing code declares as members of the component."""
+"""The markup of a class, with the declarations of its render code as members."""
 
 from __future__ import annotations
 
@@ -20,8 +20,8 @@ from clean_carry.syntaxes.jsx.drawing.locals import (
     parameters_of,
 )
 from clean_carry.syntaxes.jsx.neutral.drawing import DrawnReader
-from clean_carry.syntaxes.jsx.neutral.earlier import keep_earlier, refuse_repeated
 from clean_carry.syntaxes.jsx.neutral.events import send
+from clean_carry.syntaxes.jsx.neutral.reads_after_writes import keep_earlier, refuse_repeated
 from clean_carry.syntaxes.jsx_class.bases.heritage import heritage_types
 from clean_carry.syntaxes.jsx_class.members.notions import function_of
 from clean_carry.syntaxes.jsx_class.neutral.patterns import resolve
@@ -46,7 +46,7 @@ class Neutral(DrawnReader):
     helpers: dict[str, Node] = field(default_factory=dict)
 
     def prepare(self) -> None:
-        """Find what draws, and what stands for the names its code declares."""
+        """Find the render code, and the values of names that it declares."""
         facts = self.facts
         self._means = {id(use.node): use for use in self.receivers.uses}
         self._named = {
@@ -194,7 +194,7 @@ class Neutral(DrawnReader):
         return False
 
     def helper(self, node: Node) -> Node | None:
-        """The method that a call draws by, or that is handed on to draw."""
+        """Return the method that a call renders by, or that is passed on to render."""
         callee = node.child("function") if node.type == "call_expression" else node
         if callee is None or callee.type != "member_expression":
             return None
@@ -205,7 +205,7 @@ class Neutral(DrawnReader):
         return function
 
     def _given(self, function: Node, call: Node) -> None:
-        """What the one call of a helper gives its parameters."""
+        """Return the arguments of a helper's only call."""
         if id(call) in self._given_to:
             return
         self._given_to.add(id(call))
@@ -222,7 +222,7 @@ class Neutral(DrawnReader):
         self._given_to: set[int] = set()
 
     def _refuse_other_markup(self) -> None:
-        """JSX outside of what draws is a value: no template can give one."""
+        """Refuse JSX outside of render code: no template can return it as a value."""
         inside = [self.drawing, *self.helpers.values()]
         for node in self.facts.tree.of("jsx_element", "jsx_self_closing_element"):
             if not _within(node, self.facts.node):

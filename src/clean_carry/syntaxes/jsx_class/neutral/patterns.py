@@ -14,9 +14,8 @@ from clean_carry.syntaxes.uses import Raw
 
 
 def resolve(facts: ClassFacts, skipped: list[Node]) -> set[int]:
-    """Read the names of every pattern outside of the `skipped` functions, which draw; where those stand
-    that
-    are names no more."""
+    """Resolve the names of every pattern outside of the `skipped` render functions; return the
+    removed patterns' places."""
     resolved: set[int] = set()
     kept: list[Raw] = []
     for raw in facts.raws:
@@ -47,7 +46,7 @@ def _resolve(facts: ClassFacts, pattern: PatternRead, resolved: set[int]) -> Non
         binding = names.get((one.local, one.at))
         member = Member("prop" if kind == "prop" else "state", one.key)
         if binding is None or binding.written:
-            facts.refuse("pattern-not-plain", one.local, one.at)
+            facts.refuse("local-reassigned", one.local, one.at)
             continue
         if any(facts.deferred(ref) for ref in binding.references):
             taken.append((member, one.local))

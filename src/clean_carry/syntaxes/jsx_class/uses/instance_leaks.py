@@ -89,7 +89,7 @@ def _is_method(facts: ClassFacts, node: Node) -> bool:
 
 
 def _binds_method(facts: ClassFacts, node: Node) -> bool:
-    """`this.method.bind(this)` is one use, told by its method."""
+    """Read `this.method.bind(this)` as one use of the method."""
     arguments = node.parent
     if (
         arguments is None
@@ -294,7 +294,7 @@ def _picks_members(facts: ClassFacts, node: Node) -> bool:
 
 
 def _member(facts: ClassFacts, span: Span, entry: int, deferred: bool, name: str) -> Operation:
-    """What reading a member of the instance means."""
+    """Return the meaning of a member that the instance is read for."""
     if name == "props" or name == "state":
         return WholeRead(span, entry, deferred, "props" if name == "props" else "state")
     if name in facts.getters:
@@ -345,7 +345,7 @@ def _mark(facts: ClassFacts, name: Node, mark: Span) -> None:
 
 
 def is_finder(facts: ClassFacts, callee: Node) -> bool:
-    """Whether a callee is the runtime's own way to find a component's element."""
+    """Whether a callee is the framework's function that finds a component's element."""
     part = callee.child("property") if callee.type == "member_expression" else callee
     base = callee.children[0] if callee.type == "member_expression" else callee
     binding = facts.names.meaning(base)

@@ -90,7 +90,7 @@ def _method_call(facts: ClassFacts, node: Node, name: str, *, getter: bool) -> N
 def _method_value(
     facts: ClassFacts, node: Node, name: str, whole: Node, bound: list[Node] | None
 ) -> None:
-    """A method that is handed on as a value; `bound` are the arguments it is bound to."""
+    """Read a method that is passed on as a value; `bound` are its bound arguments."""
     place, receiver = place_of(whole)
     deferred = facts.deferred(node) or facts.deferred(node, is_function=True)
     handed = _is_handed(whole, facts.root_of(node))

@@ -36,7 +36,7 @@ from clean_carry.syntaxes.uses import Build, Raw
 
 @dataclass
 class ClassFacts(JsxFacts):
-    """What the first pass collected of a class: the names of its members by kind."""
+    """The names of a class's members by kind, collected by the first pass."""
 
     methods: set[str] = field(default_factory=set)
     fields: set[str] = field(default_factory=set)
@@ -170,7 +170,7 @@ def _may_be_tag(facts: ClassFacts, node: Node) -> bool:
 
 
 def _claim_unread(facts: ClassFacts, receivers: Receivers) -> None:
-    """A use of the instance that no reader took is claimed by itself, and nobody settles it."""
+    """Claim a use of the instance that no reader took, so that the ledger does not balance."""
     for use in receivers.uses:
         if id(use.node) in facts.handled:
             continue
@@ -205,7 +205,7 @@ def _refuse_orphaned_names(facts: ClassFacts, lefts: list[tuple[int, int]]) -> N
 
 
 def _notion(facts: ClassFacts, use: Receiver) -> tuple[str | None, Node]:
-    """What a use of the instance is: the row of the table, and the node it is about."""
+    """Return the notion of a use of the instance: the row of the table, and its node."""
     node, parent = use.node, use.node.parent
     if use.means in ("props", "state"):
         return _whole_notion(facts, node, use.means)
@@ -506,8 +506,7 @@ def _unknown_use(facts: ClassFacts, use: Receiver, node: Node) -> None:
 
 
 def _asks_own_static(facts: ClassFacts, node: Node) -> bool:
-    """Whether the class is asked for a static it is given under its own name, which means it here, and no
-    more."""
+    """Whether the class reads a static of its own under its own name, and nothing else."""
     above, itself = node.parent, facts.itself
     if above is None or itself is None:
         return False

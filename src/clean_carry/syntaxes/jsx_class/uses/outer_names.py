@@ -1,4 +1,4 @@
-"""The names a class takes from its module and the world, and those its drawing declares."""
+"""The names that a class takes from its module and the globals, and those its render code declares."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ _WORLD = frozenset(
 
 
 def is_impure(facts: ClassFacts, drawing: Node) -> bool:
-    """Whether drawing asks what changes without the component being told."""
+    """Whether render code reads a value that changes without a re-render."""
     for ref, binding in facts.names.references_in(drawing):
         if binding is not None:
             continue
@@ -74,7 +74,7 @@ def taken_by(gathered: Gathered, members: list[Node]) -> frozenset[str]:
 
 
 def asks_itself(facts: ClassFacts) -> bool:
-    """Whether the class is asked for what stands under its own name."""
+    """Whether the class reads members under its own name."""
     return any(raw.notion == "own-static" for raw in facts.raws)
 
 

@@ -1,4 +1,4 @@
-"""What other files of a project do with a class: extend it, hold references to it, test its insides."""
+"""Uses of a class in other files: subclasses, refs, tests of its insides."""
 
 from __future__ import annotations
 
@@ -28,10 +28,9 @@ MOST_PLACES = 5
 
 @dataclass(frozen=True)
 class Outsiders:
-    """`extended` is where another file extends the class ("" where none does), `reached` the methods that
-    who holds a reference calls, and the fields it reads, `written` those it writes; `inside` is what it
-    asks an instance for that a function cannot give. `tests` are the places (file, line) where a test
-    reaches in."""
+    """The outside uses of a class. `extended` is a subclass in another file ("" for none).
+    `reached` are members read through a ref, `written` those assigned, `inside` those a function
+    cannot offer. `tests` are the places where a test reaches in."""
 
     extended: str = ""
     reached: frozenset[str] = frozenset()
@@ -43,7 +42,7 @@ class Outsiders:
 def outsiders_of(
     file: Path, name: str, methods: set[str], fields: set[str], own_text: str
 ) -> Outsiders:
-    """Look through the files that import this one, and through its own text for who draws it there."""
+    """Search the files that import this one, and its own text, for users of the class."""
     extended = ""
     reached, written, inside = set[str](), set[str](), set[str]()
     tests: list[tuple[str, int]] = []
@@ -115,8 +114,8 @@ def _stem(file: Path) -> str:
 
 @dataclass(frozen=True)
 class _Insides:
-    """(base, offset) of classes that extend one, the tags given a reference, the methods called, and what
-    is `asked` of, and `written` to, what a reference is kept under."""
+    """Yield (base, offset) of subclasses, tags with a ref, called methods, and members `asked` of
+    and `written` to a ref."""
 
     extends: tuple[tuple[str, int], ...]
     referred: frozenset[str]

@@ -29,7 +29,7 @@ class Receiver:
 
 @dataclass(frozen=True)
 class Receivers:
-    """What `find` found: uses, alias declarations that go, and `this` of static members."""
+    """The results of `find`: uses, alias declarations to remove, and `this` of static members."""
 
     uses: tuple[Receiver, ...]
     declarations: tuple[Node, ...]

@@ -325,7 +325,7 @@ def _may_be_null(body: Node) -> bool:
 
 
 def _given_back(body: Node) -> list[Node | None]:
-    """What the return statements of a function give; None for one that gives nothing."""
+    """Return the results of a function's return statements; None for a function without a result."""
     found: list[Node | None] = []
     stack = [body]
     while stack:

@@ -1,4 +1,4 @@
-"""What a class is handed to in its file, where that looks into the class or extends it.
+"""Wrappers that a class is passed to in its file, if they inspect or extend it.
 
 A function that asks for a prototype, extends what it is given or makes an instance of it takes another way
 with a function component. It may be what another gives (`sized({ large: true })(Berth)`), or one of several
@@ -27,7 +27,7 @@ _WORST: tuple[Way, ...] = ("extends", "unknown", "looks", "chooses")
 
 
 class Look(NamedTuple):
-    """What looks into a class or extends it, and where the class is handed to it."""
+    """A wrapper that inspects or extends a class, and the place of the call."""
 
     name: str
     at: int
@@ -62,7 +62,7 @@ def looked_into(candidate: Candidate, tree: Tree, workspace: Workspace) -> Look 
 
 
 def _by(callee: Node, at: int, tree: Tree, file: Path, workspace: Workspace, steps: int) -> Way:
-    """What is done with argument number `at` of a call by what is called."""
+    """Return the use of argument number `at` by a called function."""
     if callee.type == "identifier":
         return _named(callee.text, at, tree, file, workspace, steps)
     if callee.type == "member_expression" and callee.children[0].type == "identifier":
@@ -94,7 +94,7 @@ def _worst(ways: set[Way]) -> Way:
 
 
 def _named(name: str, at: int, tree: Tree, file: Path, workspace: Workspace, steps: int) -> Way:
-    """What a function of the project does with its argument number `at`."""
+    """Return the use that a function of the project makes of its argument number `at`."""
     found = declared(name, tree, file, workspace)
     known = imported(tree, name) if found is None else None
     if known is not None and workspace.resolve(known.request, file) is None:
@@ -120,7 +120,8 @@ def _is_runtime(request: str) -> bool:
 def _of_package(
     request: str, name: str, at: int, file: Path, workspace: Workspace, steps: int
 ) -> Way:
-    """What a function of a package does with its argument number `at`; unknown where it cannot be read."""
+    """Return the use that a package's function makes of its argument number `at`; unknown if it
+    cannot be read."""
     if request.startswith(".") or steps > _MOST_STEPS:
         return ""
     found = package_export(request, name, file, workspace)

@@ -1,5 +1,5 @@
-"""What of a component is read when: which state code reads newer than it is drawn, which functions run
-later than the drawing they were made in.
+"""Facts about time: state that code reads before the next render, and functions that outlive their
+render.
 
 A function sees the inputs and the state of the drawing it was made in (the runtime's reference, "State
 as a snapshot"). Where a write is to be seen at once, or a function outlives its drawing, the newest
@@ -36,13 +36,14 @@ from clean_carry.component.markup import (
     children_of,
     codes_of,
 )
-from clean_carry.component.members import Derived, Method, Reaction, Timed
+from clean_carry.component.members import Derived, Followed, Method, Model, Reaction, Timed
 from clean_carry.component.model import Component
 
 
 @dataclass
 class Unit:
-    """One piece of code that runs by itself: a method, a watcher, a moment, a listener, a derived value."""
+    """One piece of code that runs by itself: a method, a watcher, a hook, a listener, a computed
+    value."""
 
     name: str
     kind: str
@@ -51,9 +52,9 @@ class Unit:
 
 @dataclass
 class Analysis:
-    """The times of one component. `live` is state that code reads newer than it is drawn, `late` are
-    methods that run later than the drawing they were made in, `asked` derived values that code works
-    out anew, `lazy` those that drawing works out where it needs them."""
+    """The times of one component. `live` is state that code reads before the next render, `late`
+    are methods that outlive their render. `asked` are derived values computed anew by code, `lazy`
+    those computed at their place in the markup."""
 
     component: Component
     live: set[str] = field(default_factory=set)
@@ -66,6 +67,9 @@ class Analysis:
         self.together = list(_together(self.component.view.markup))
         self.written = {name for unit in self.units for name in _written(unit.operations)}
         self.written |= {name for bound, _ in self.together for name in bound}
+        models = {one.name for one in self.component.members if isinstance(one, Model)}
+        self.written |= models
+        self.live |= models
         self._find_late()
         self._find_live()
         self._find_asked()
@@ -145,6 +149,11 @@ class Analysis:
             if not operation.deferred:
                 seen |= dict.fromkeys(self._told(operation), operation.span.end)
 
+    def told(self, operation: Operation) -> set[str]:
+        """The state fields that an operation writes at once, itself or by what it calls."""
+        own = set() if operation.deferred else set(_written((operation,)))
+        return own | self._told(operation)
+
     def _told(self, operation: Operation) -> set[str]:
         """Return the state fields that a called method, or an assigned setter, writes synchronously."""
         match operation:
@@ -173,7 +182,7 @@ class Analysis:
         return self._behind(method.text, frozenset({f"{name}()"})) if method is not None else set()
 
     def _write(self, operation: Operation, name: str, later: bool) -> None:
-        """A field is read newer than it is drawn where a write needs its value, or gives it."""
+        """Mark a field as live if a write needs its value, or returns it."""
         if isinstance(operation, Changed | FieldByName | AssignEach):
             self.live.add(name)
         if isinstance(operation, Assign):
@@ -211,14 +220,17 @@ class Analysis:
                     found |= self._behind(method.text, seen | {f"{one.member.name}()"})
         return found
 
-    def dependencies(self, code: Code) -> list[Member]:
-        """The inputs, the state and the derived values a piece of code reads, methods it calls included."""
+    def dependencies(self, code: Code, deferred: bool = True) -> list[Member]:
+        """The inputs, the state and the derived values a piece of code reads, methods it calls included;
+        what runs later too, if `deferred`."""
         found: dict[Member, None] = {}
         methods = {m.name: m for m in self.component.methods()}
         seen: set[str] = set()
         queue = [code]
         while queue:
             for one in queue.pop().all():
+                if one.deferred and not deferred:
+                    continue
                 if isinstance(one, Read):
                     found.setdefault(one.member)
                 elif isinstance(one, MethodCall | MethodValue) and one.member.name not in seen:
@@ -228,7 +240,7 @@ class Analysis:
         return list(found)
 
     def _find_asked(self) -> None:
-        """Derived values that code reads where what is drawn may be older."""
+        """Find derived values that code reads while the rendered ones may be stale."""
         for unit in self.units:
             for operation in unit.operations:
                 if not isinstance(operation, Read) or operation.member.kind != "derived":
@@ -252,8 +264,8 @@ class Analysis:
 
     @cached_property
     def stable(self) -> set[str]:
-        """Methods that must be the same function each time: they are handed away in one piece of code, and
-        taken back in another that may run in another drawing."""
+        """Return methods that must keep their identity: one piece of code passes them on, and
+        another one, of a later render perhaps, takes them back."""
         places: dict[str, set[str]] = {}
         for unit in self.units:
             for one in unit.operations if unit.kind != "handler" else ():
@@ -264,7 +276,7 @@ class Analysis:
         return {name for name, where in places.items() if len(where) > 1}
 
     def methods_drawn(self) -> set[str]:
-        """Methods that drawing calls, itself or through derived values and other methods."""
+        """Return methods that render code calls, itself or through derived values and other methods."""
         found: set[str] = set()
         methods = {m.name: m.text for m in self.component.methods()}
         queue = list(_drawn_codes(self.component.view.markup))
@@ -293,6 +305,8 @@ def _units(component: Component) -> Iterator[Unit]:
                 yield Unit(source.name, "watcher", operations)
             case Timed(when=when, callback=callback) if callback.text is not None:
                 yield Unit(member.hook, when, tuple(callback.text.all()))
+            case Followed(text=text):
+                yield Unit("", "effect", tuple(text.all()))
             case Derived(name=name, text=text, setter=setter):
                 yield Unit(name, "derived", tuple(text.all()))
                 if setter is not None and setter.text is not None:
@@ -339,7 +353,7 @@ def _is_whole(code: Code) -> bool:
 
 
 def _drawn_codes(nodes: tuple[Markup, ...]) -> Iterator[Code]:
-    """The code that runs while markup is drawn."""
+    """Yield the code that runs while markup renders."""
     for node in nodes:
         if isinstance(node, MarkupElement):
             for attribute in node.attributes:

@@ -26,7 +26,7 @@ from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx.attributes import BOOLEAN, RENAMED
 from clean_carry.syntaxes.jsx_function.from_markup.listeners import Heard, Listeners, unbraced
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
-from clean_carry.syntaxes.jsx_function.from_markup.two_way import TwoWays
+from clean_carry.syntaxes.jsx_function.from_markup.two_way import TwoWays, is_typed_in, value_of
 
 # SVG 2, appendix "Presentation attributes", as React DOM names them.
 # What a parent may give in the place of.
@@ -64,7 +64,7 @@ class Attributes:
         self.two_ways = TwoWays(self.speller, self.notes)
 
     def key(self, key: Key) -> Fragment:
-        """What tells an element of a list from its neighbours."""
+        """Return the key of a list's element."""
         return new("key={", key.entry, "key") + self.speller.code(key.code) + new("}")
 
     def written(self, node: Element, depth: int, *, root: bool) -> list[Fragment]:
@@ -113,14 +113,24 @@ class Attributes:
                 heard.hear(one)
                 return []
             case TwoWay():
-                heard.bind(self.two_ways.written(one, node))
-                return []
+                value, *listeners = self.two_ways.written(one, node)
+                if not self.two_ways.may_stay(one) or not is_typed_in(one, node):
+                    heard.bind([value, *listeners])
+                    return []
+                if self.in_list or node.tag == "select":
+                    self.notes.append(("put-back-at-once", "v-model", one.code.span.start))
+                    heard.bind([value, *listeners])
+                    return []
+                heard.bind(listeners)
+                name = "checked" if one.kind == "checkbox" else "value"
+                return self._field(name, value_of(value), node)
             case BoundAttribute() if self._is_field(one, node):
-                return self._field(one, node)
+                settle = settled(one.entry, "field-by-reference")
+                return self._field(one.name, settle + self.speller.code(one.code), node)
         return [self._one(one, node, others)]
 
     def _root_reference(self, node: Element) -> list[Fragment]:
-        """The reference to the root, where code asks for it and it has none of its own."""
+        """Return the ref of the root, if code reads the root and it has no ref of its own."""
         asked = self.speller.root_named
         if not asked or any(isinstance(one, Reference) for one in node.attributes):
             return []
@@ -128,7 +138,7 @@ class Attributes:
         return [new(f"ref={{{asked}}}")]
 
     def _typing(self, node: Element) -> list[Attribute]:
-        """What of an element waits until typing in it ends."""
+        """Return the attributes of an element that wait until editing ends."""
         found: list[Attribute] = []
         for one in node.attributes:
             lazy = isinstance(one, TwoWay) and "lazy" in one.modifiers and not node.component
@@ -137,7 +147,7 @@ class Attributes:
         return found
 
     def _end_of_typing(self, typing: list[Attribute], node: Element) -> list[Fragment]:
-        """What takes a field's text when typing ends, by a reference to the field."""
+        """Return the ref callback that reads a field's text when editing ends."""
         at = node.span.start
         calls: list[Fragment] = []
         value = Fragment()
@@ -256,8 +266,8 @@ class Attributes:
         """Whether a reference can give a field its value."""
         return not self.in_list and node.tag != "select" and self._is_held(attribute.name, node)
 
-    def _field(self, attribute: BoundAttribute, node: Element) -> list[Fragment]:
-        """The reference by which a field is given its value once it is drawn, where it has none yet."""
+    def _field(self, name: str, value: Fragment, node: Element) -> list[Fragment]:
+        """Return the ref by which a field gets its value after rendering, if it has none yet."""
         names = self.speller.names
         own = next((one.member for one in node.attributes if isinstance(one, Reference)), "")
         if not own and node.span.start not in self.references:
@@ -265,8 +275,7 @@ class Attributes:
         local = names.of(Member("element", own)) if own else self.references[node.span.start]
         known = any(known == local for known, _, _ in self.fields)
         first = not own and not known and local != self.speller.root_named
-        settle = settled(attribute.entry, "field-by-reference")
-        self.fields.append((local, attribute.name, settle + self.speller.code(attribute.code)))
+        self.fields.append((local, name, value))
         return [new(f"ref={{{local}}}")] if first else []
 
     def _literal_type(self, node: Element) -> str:

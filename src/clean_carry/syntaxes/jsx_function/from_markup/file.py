@@ -22,10 +22,15 @@ from clean_carry.component.markup import (
     slot_names,
     walk,
 )
-from clean_carry.component.members import Derived, Injected, KeptOption, StateField, Timed
+from clean_carry.component.members import (
+    Derived,
+    Injected,
+    KeptOption,
+    StateField,
+    Timed,
+)
 from clean_carry.component.model import Component, Refusal
 from clean_carry.source.javascript.script_style import RESERVED, fixed_ranges, script_style
-from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.merged import MergedText
 from clean_carry.syntaxes.contract import Fitted, ScriptFile
@@ -33,12 +38,13 @@ from clean_carry.syntaxes.jsx.attributes import HTML_NAMES
 from clean_carry.syntaxes.jsx.runtime_names import RUNTIME
 from clean_carry.syntaxes.jsx_function.from_markup.analysis import Analysis, sends
 from clean_carry.syntaxes.jsx_function.from_markup.events import event_property
+from clean_carry.syntaxes.jsx_function.from_markup.exposed_members import with_reached
 from clean_carry.syntaxes.jsx_function.from_markup.helpers import HELPERS, ORDER
 from clean_carry.syntaxes.jsx_function.from_markup.laziness import lazy_values, worked_out_always
 from clean_carry.syntaxes.jsx_function.from_markup.lists import container_of
 from clean_carry.syntaxes.jsx_function.from_markup.markup import MarkupWriter
+from clean_carry.syntaxes.jsx_function.from_markup.module_code import ModuleCode
 from clean_carry.syntaxes.jsx_function.from_markup.names import names_of
-from clean_carry.syntaxes.jsx_function.from_markup.reached import with_reached
 from clean_carry.syntaxes.jsx_function.from_markup.signature import Signature
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 from clean_carry.syntaxes.jsx_function.from_markup.statements import Statements
@@ -51,7 +57,6 @@ from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comm
 # How trials name what an ancestor provides.
 PROVIDED = "$provided."
 _MOVES = re.compile(rb"(?:appendChild|insertBefore|append|prepend)\(\s*this\.\$el\b")
-_TYPED_SCRIPT = re.compile(rb"<script[^>]*\blang=['\"]tsx?['\"]")
 # Findings of a reader that only say what another writer of its family looks at itself.
 _LOOKED_AT = frozenset(
     {"unknown-option", "unknown-use", "instance-escapes", "derived-written", "state-not-literal"}
@@ -88,11 +93,10 @@ class _File:
     def __init__(self, file: ScriptFile, fitted: Fitted, component: Component) -> None:
         component = _made_at_once(with_reached(component))
         self.file, self.fitted, self.component = file, fitted, component
-        # By name: the statements that import the components it draws.
-        self.children: dict[str, Node] = {}
         self.source, self.ledger = file.source, fitted.ledger
         self.style = script_style(file.tree, fitted.workspace.file)
         self.end, self.unit = self.style.semicolon, self.style.unit
+        self.module = ModuleCode(file, fitted, component, self.style.quote, self.end)
         for rule, detail, at in component.facts.unread:
             if rule not in _LOOKED_AT:
                 raise Unsaid(rule, detail, at)
@@ -165,7 +169,8 @@ class _File:
         return re.findall(r"[A-Za-z_$][\w$]*", text)
 
     def _containers(self) -> dict[str, str]:
-        """What the fields of state hold, as far as their first values tell: a list or an object."""
+        """Return the kind of value in the state fields, as far as their initial values show: a list
+        or an object."""
         found = {}
         state = self.component.state
         for field in (state.fields or ()) if state is not None else ():
@@ -176,7 +181,7 @@ class _File:
         return found
 
     def _name_root(self) -> None:
-        """Refer to the root element where code asks for it."""
+        """Add a ref to the root element if code reads it."""
         asked = (
             isinstance(one, Builtin) and one.name == "$el" for _, one in self.component.operations()
         )
@@ -264,7 +269,7 @@ class _File:
         takes_root = bool(self.roots) and not self.attributes_kept
         writer = MarkupWriter(
             self.speller, self.unit, self.style.fit.width, self.mark,
-            self.roots if takes_root else (), self._tag,
+            self.roots if takes_root else (), self.module.tag,
         )  # fmt: skip
         blocks, drawn = self._blocks(statements, writer)
         line = f"\n{self.unit}"
@@ -290,7 +295,7 @@ class _File:
         inner = latest + body + (new(f"\n{line}") if blocks else Fragment())
         returned = new(f"return (\n{self.unit * 2}") + drawn + new(closing)
         function = statements.settled() + writer.settled + head + inner + returned
-        before, after = self._module()
+        before, after = self.module.around()
         said = self._said()
         for span in orphaned_comments(
             before + said + function + after, self.ledger, component.span
@@ -301,7 +306,7 @@ class _File:
         imports = self._imports(stem, language, styled)
         gap = (
             new("\n")
-            if imports and not (before.pieces and self._begins_with_import())
+            if imports and not (before.pieces and self.module.begins_with_import())
             else Fragment()
         )
         return (
@@ -331,7 +336,7 @@ class _File:
             text = f"const {names.listeners} = useListeners({{ {held} }}){self.end}"
             blocks.append(new(text))
         lazy = worked_out_always(component, self.source, self.times.lazy)
-        self.notes = [*writer.notes, *statements.notes, *lazy]
+        self.notes = [*writer.notes, *statements.notes, *statements.effects.notes, *lazy]
         for span in statements.replaced:
             for entry in self.ledger.entries:
                 if entry.notion == "code" and entry.span == span:
@@ -339,7 +344,7 @@ class _File:
         return blocks, drawn
 
     def _fields(self, writer: MarkupWriter) -> list[Fragment]:
-        """What gives fields their values, before any other code runs once all is drawn."""
+        """Return the hooks that set field values before any other code runs after the render."""
         found = []
         for at in dict.fromkeys(writer.attributes.references.values()):
             found.append(new(f"const {at} = {self.speller.hook('useRef')}(null){self.end}"))
@@ -350,7 +355,7 @@ class _File:
         return found
 
     def _latest(self, line: str) -> Fragment:
-        """The box of the newest inputs, where functions that outlive their drawing ask for them."""
+        """Return the ref with the latest props, for functions that outlive their render."""
         names = self.speller.names
         if not (self.speller.latest or names.after_used or names.redraw_used):
             return Fragment()
@@ -364,7 +369,7 @@ class _File:
             text += f"const {box} = {self.speller.hook('useRef')}({{}}){self.end}{line}"
             text += f"{box}.current = {{ {held} }}{self.end}{line}"
         if self.speller.names.after_used:
-            hook = self.speller.helper("useAfterDraw")
+            hook = self.speller.helper("useAfterRender")
             text += f"const {self.speller.names.after(self.speller)} = {hook}(){self.end}{line}"
         return new(text.rstrip() + f"\n\n{self.unit}")
 
@@ -401,90 +406,14 @@ class _File:
                 text += "\n" + made
         return text
 
-    # -- the module ---------------------------------------------------------------------------
-
-    def _begins_with_import(self) -> bool:
-        first = self.file.tree.root.named_children[:1]
-        return bool(first) and first[0].type == "import_statement" and not self._is_gone(first[0])
-
-    def _is_gone(self, statement) -> bool:  # type: ignore[no-untyped-def]
-        origin = statement.child("source") if statement.type == "import_statement" else None
-        return origin is not None and origin.text[1:-1] == self.file.syntax.runtime.name
+    # -- what is said of it ---------------------------------------------------------------------
 
     def _said(self) -> Fragment:
-        """What is said of the component above it."""
+        """Return the comment above the component."""
         head = self.component.place.head
         if head.start < self.component.span.start:
             return copy(self.source.span(head.start, self.component.span.start))
         return Fragment()
-
-    def _module(self) -> tuple[Fragment, Fragment]:
-        for statement in self.file.tree.root.named_children:
-            if self._is_gone(statement):
-                raise Unsaid("old-runtime-used", statement.text[:40], statement.start)
-        start, end = self.file.script[0], self.component.place.head.start
-        data = self.source.data
-        while start < end and data[start : start + 1] in b"\n\r":
-            start += 1
-        before = self._without_children(start, end) if data[start:end].strip() else Fragment()
-        at, stop = self.component.span.end, self.file.script[1]
-        rest = data[at:stop]
-        at += len(rest) - len(rest.lstrip(b"; \t\n"))
-        stop = at + len(data[at:stop].rstrip())
-        after = (
-            new("\n") + copy(self.source.span(at, stop)) + new("\n") if at < stop else Fragment()
-        )
-        return before, after
-
-    def _without_children(self, start: int, end: int) -> Fragment:
-        """The code before the component, in which what it draws is imported from the carried files."""
-        result, here, quote = Fragment(), start, self.style.quote
-        for name, statement in sorted(self.children.items(), key=lambda one: one[1].start):
-            origin = statement.child("source")
-            assert origin is not None
-            stem = origin.text[1:-1].removesuffix(".vue")
-            entry = self.ledger.claim(
-                "child-import", self.source.span(statement.start, statement.end)
-            )
-            ending = self._ending_of(origin.text[1:-1])
-            text = f"import {name} from {quote}{stem}.{SYNTAX.suffix}.{ending}{quote}{self.end}"
-            result += copy(self.source.span(here, statement.start)) + new(
-                text, entry, "child-import"
-            )
-            here = statement.end
-        return result + copy(self.source.span(here, end))
-
-    def _ending_of(self, request: str) -> str:
-        """The ending of a carried file: a script with types keeps them."""
-        place = self.fitted.workspace.file.parent / request
-        text = place.read_bytes() if place.is_file() else b""
-        return "tsx" if _TYPED_SCRIPT.search(text) else "jsx"
-
-    def _tag(self, tag: str, at: int) -> str:
-        """The name of a component it draws, which is imported from where its carried form stands."""
-        found = self._import_of(tag)
-        if found is None:
-            raise Unsaid("child-not-carried", f"<{tag}>", at)
-        name, statement = found
-        origin = statement.child("source")
-        if origin is None or not self.fitted.workspace.is_carried(origin.text[1:-1]):
-            raise Unsaid("child-not-carried", f"<{tag}>", at)
-        self.children[name] = statement
-        return name
-
-    def _import_of(self, tag: str) -> tuple[str, Node] | None:
-        """The name in the script that a tag means, and the statement that imports it from a single file."""
-        plain = tag.replace("-", "").lower()
-        for name, binding in self.file.names.module.names.items():
-            if binding.kind != "import" or name.lower() != plain:
-                continue
-            statement = next(up for up in binding.node.up() if up.type == "import_statement")
-            origin = statement.child("source")
-            if origin is not None and origin.text[1:-1].endswith(".vue"):
-                return name, statement
-        return None
-
-    # -- what is said of it ---------------------------------------------------------------------
 
     def _interface(self) -> InterfaceMap:
         """Inputs keep their names; events and slots are inputs of the function."""

@@ -8,14 +8,42 @@ HELPERS: dict[str, tuple[tuple[str, ...], str]] = {
         ("useRef", "useState"),
         """// State whose latest value can be read before the next render.
 function useNewest(initial) {
-  const [drawn, draw] = useState(initial);
-  const newest = useRef(drawn);
-  const set = (value) => {
-    newest.current = value;
-    draw(() => value);
-    return value;
+  const [value, setValue] = useState(initial);
+  const newest = useRef(value);
+  const set = (next) => {
+    newest.current = next;
+    setValue(() => next);
+    return next;
   };
-  return [drawn, set, newest];
+  return [value, set, newest];
+}
+""",
+    ),
+    "useModel": (
+        ("useRef", "useState"),
+        """// The parent's value where it passes both `given` and `tell`, and the component's own otherwise.
+function useModel(given, first, tell) {
+  const input = given === undefined ? first : given;
+  const [own, keep] = useState({ value: input, since: input });
+  if (!Object.is(own.since, input)) keep({ value: input, since: input });
+  const value = Object.is(own.since, input) ? own.value : input;
+  const newest = useRef(value);
+  newest.current = value;
+  const told = useRef(newest);
+  const parent = useListeners({ given, input, tell });
+  const set = (next) => {
+    const { given, input, tell } = parent.current;
+    const other = told.current !== newest && !Object.is(next, told.current);
+    if (Object.is(next, newest.current) && !other) return next;
+    told.current = next;
+    if (given === undefined || !tell) {
+      newest.current = next;
+      keep({ value: next, since: input });
+    }
+    tell?.(next);
+    return next;
+  };
+  return [value, set, newest];
 }
 """,
     ),
@@ -33,19 +61,41 @@ function useChange(value, run, atOnce = false) {
 }
 """,
     ),
-    "useAfterDraw": (
+    "useEndedChange": (
+        ("useLayoutEffect", "useRef"),
+        """// As `useChange`; `run` may say what is to be called before its next run, and on unmount.
+function useEndedChange(value, run, atOnce = false) {
+  const before = useRef(atOnce ? useEndedChange : value);
+  const ends = useRef([]);
+  useLayoutEffect(() => {
+    const last = before.current;
+    if (Object.is(last, value)) return;
+    before.current = value;
+    for (const end of ends.current.splice(0)) end();
+    run(value, last === useEndedChange ? undefined : last, (end) => ends.current.push(end));
+  });
+  useLayoutEffect(
+    () => () => {
+      for (const end of ends.current.splice(0)) end();
+    },
+    [],
+  );
+}
+""",
+    ),
+    "useAfterRender": (
         ("useLayoutEffect", "useReducer", "useRef"),
         """// Calls back, or resolves, once all state updates are rendered.
-function useAfterDraw() {
+function useAfterRender() {
   const waiting = useRef([]);
-  const [, draw] = useReducer((count) => count + 1, 0);
+  const [, render] = useReducer((count) => count + 1, 0);
   useLayoutEffect(() => {
     for (const call of waiting.current.splice(0)) call();
   });
   return (call) =>
     new Promise((keep) => {
       waiting.current.push(() => keep(call?.()));
-      draw();
+      render();
     });
 }
 """,
@@ -80,9 +130,12 @@ function useStable(run) {
         ("useState",),
         """// The typed text of a field, kept as typed while it converts to the value.
 function useTyped(value, take) {
-  const [typed, keep] = useState({ text: value, since: take });
+  const [typed, keep] = useState({ text: value, since: value });
   const stands = Object.is(take(typed.text), value) || Object.is(typed.since, value);
-  return [String((stands ? typed.text : value) ?? ''), (text) => keep({ text, since: value })];
+  const type = (text) => {
+    if (!Object.is(text, typed.text) || !Object.is(typed.since, value)) keep({ text, since: value });
+  };
+  return [String((stands ? typed.text : value) ?? ''), type];
 }
 """,
     ),
@@ -133,11 +186,11 @@ function useEndOfTyping(field, take) {
     "each": (
         (),
         """// Renders each item of a list, value of an object, or number from 1 to a count.
-function each(items, draw) {
-  if (typeof items === 'number') return Array.from({ length: items }, (_, at) => draw(at + 1, at));
-  if (Array.isArray(items)) return items.map((item, at) => draw(item, at));
-  if (typeof items === 'string') return Array.from(items, draw);
-  return Object.keys(items ?? {}).map((key) => draw(items[key], key));
+function each(items, render) {
+  if (typeof items === 'number') return Array.from({ length: items }, (_, at) => render(at + 1, at));
+  if (Array.isArray(items)) return items.map((item, at) => render(item, at));
+  if (typeof items === 'string') return Array.from(items, render);
+  return Object.keys(items ?? {}).map((key) => render(items[key], key));
 }
 """,
     ),

@@ -1,4 +1,4 @@
-"""Values that a template works out only where it draws them, and a function at every draw."""
+"""Values that a template computes only where it shows them, and a function on every render."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ from clean_carry.component.markup import (
     codes_of,
     walk,
 )
-from clean_carry.component.members import Derived
+from clean_carry.component.members import Derived, Followed
 from clean_carry.component.model import Component
 from clean_carry.source.text import SourceText
 
@@ -30,7 +30,7 @@ _ASKS_PART = re.compile(r"this\.\w+\s*[.\[]")
 def worked_out_always(
     component: Component, source: SourceText, lazy: set[str]
 ) -> Iterator[tuple[str, str, int]]:
-    """A note for each derived value that may fail and that drawing does not always ask for, but those that
+    """Yield a note for each derived value that may throw and is not always shown, but those that
     are `lazy`."""
     for one in _may_fail(component, source):
         if one.name not in lazy:
@@ -42,9 +42,11 @@ def lazy_values(component: Component, source: SourceText, asked: set[str]) -> se
     top of the function may throw.
 
     A derived value keeps its constant if a loop in the markup reads it (it would be computed once a row),
-    if code outside the markup reads it (`asked`), or if a watcher depends on it.
+    if code outside the markup reads it (`asked`), or if a watcher or an effect depends on it.
     """
     watched = {one.source.name for one in component.reactions if one.source.kind == "derived"}
+    effects = [one.text for one in component.members if isinstance(one, Followed)]
+    watched |= {name for code in effects for name in _derived(code)}
     derived = {one.name: one for one in component.derived}
     kept = asked | watched | set(component.outward.exposed)
     kept |= _needed(watched, derived)
@@ -58,7 +60,7 @@ def lazy_values(component: Component, source: SourceText, asked: set[str]) -> se
 
 
 def _may_fail(component: Component, source: SourceText) -> Iterator[Derived]:
-    """Derived values that ask a member for a part of it and that drawing does not always ask for."""
+    """Yield derived values that read a part of a member and are not always shown."""
     derived = {one.name: one for one in component.derived}
     always = {name for code in _always(component.view.markup) for name in _derived(code)}
     always |= _needed(always, derived)
@@ -81,7 +83,7 @@ def _needed(names: set[str], derived: dict[str, Derived]) -> set[str]:
 
 
 def _always(nodes: tuple[Markup, ...]) -> Iterator[Code]:
-    """The code that every drawing runs."""
+    """Yield the code that every render runs."""
     for node in nodes:
         match node:
             case Condition(branches=branches):

@@ -62,7 +62,7 @@ class Listeners:
         return result
 
     def function(self, handler: Handler, node: Element, others: str = "") -> Fragment:
-        """What is called with the event; then `others`, a parent's own listener."""
+        """Return the listener for an event; then `others`, a parent's own listener."""
         modifiers = [one for one in handler.modifiers if one != "capture"]
         code = self._code(handler)
         text = self._text(handler.code)

@@ -1,4 +1,4 @@
-"""What a template goes through: a list for certain, or what may be an object or a number as well."""
+"""The source of a template's loop: a list for certain, or perhaps an object or a number."""
 
 from __future__ import annotations
 

@@ -51,7 +51,7 @@ _NO_TEXT = frozenset("table thead tbody tfoot tr ul ol dl select optgroup".split
 
 @dataclass
 class MarkupWriter:
-    """Writes the markup of one component; raises `Unsaid` for what would not be drawn alike.
+    """Writes the markup of one component; raises `Unsaid` for markup that would render differently.
 
     `roots` are the elements that take what the parent passes on, `tag_of` gives the name of a component.
     `notes` are what is to be known.
@@ -72,7 +72,7 @@ class MarkupWriter:
         self.attributes = Attributes(self.speller, self.mark, self.notes)
 
     def drawn(self, roots: tuple[Markup, ...], depth: int) -> Fragment:
-        """What the function returns, as an expression."""
+        """Return the result of the function, as an expression."""
         nodes = self._plain(roots, edge=True)
         if not nodes:
             return new("null")
@@ -91,8 +91,8 @@ class MarkupWriter:
     # -- layout ---------------------------------------------------------------------------------
 
     def _plain(self, nodes: tuple[Markup, ...], *, edge: bool) -> list[Markup]:
-        """The nodes as the template's compiler draws them: white space condensed, lines between tags gone
-        (its reference, `whitespace: 'condense'`); at an `edge` what is not seen is left out."""
+        """Return the nodes as the template's compiler renders them, with white space condensed (its
+        reference, `whitespace: 'condense'`); at an `edge` invisible ones are left out."""
         flat: list[Markup] = []
         for node in nodes:
             if isinstance(node, Group):
@@ -220,7 +220,11 @@ class MarkupWriter:
         arms = node.branches
         first = arms[0]
         if len(arms) == 1 and first.form == "boolean":
-            return self._test(first) + new(" && ") + self._several(self._arm(first, key), depth)
+            nodes = self._arm(first, key)
+            drawn = self._several(nodes, depth)
+            if len(nodes) == 1 and self._binds_loosely(nodes[0]):
+                drawn = new("(") + drawn + new(")")
+            return self._test(first) + new(" && ") + drawn
         result = Fragment()
         told_apart = key is None and self._alike(arms)
         for number, arm in enumerate(arms):
@@ -234,6 +238,18 @@ class MarkupWriter:
                 return result + settled(arm.entry, "condition") + drawn
             result += self._test(arm) + new(" ? ") + drawn + new(" : ")
         return result + new("null")
+
+    def _binds_loosely(self, node: Markup) -> bool:
+        """Whether a node is written as an expression that `&&` would take apart."""
+        match node:
+            case Condition(branches=(first, *others)):
+                return bool(others) or first.form != "boolean"
+            case SlotOutlet(fallback=fallback):
+                return bool(fallback)
+            case Expression(code=code):
+                text = self.speller.source.slice(code.span.start, code.span.end)
+                return any(sign in text for sign in ("?", "||", ",", "=>"))
+        return False
 
     def _alike(self, arms: tuple[Branch, ...]) -> bool:
         """Whether two branches begin with the same element, which would be kept between them."""
@@ -284,7 +300,7 @@ class MarkupWriter:
         return head + body + new(")")
 
     def _may_miss(self, node: Loop) -> bool:
-        """Whether a list is an input that may be missing: a template draws nothing then."""
+        """Whether a list is a prop that may be missing: a template renders nothing then."""
         first = node.items.operations[0] if node.items.operations else None
         if not isinstance(first, Read) or first.span != node.items.span:
             return False
@@ -293,7 +309,7 @@ class MarkupWriter:
         return prop is not None and prop.default is None
 
     def _each(self, node: Loop, depth: int) -> Fragment:
-        """What is drawn for each of a list."""
+        """Return the markup for each item of a list."""
         nodes = self._plain(node.children, edge=False)
         key = _key_of(nodes)
         if len(nodes) == 1 and not _is_template(nodes[0]):
@@ -314,7 +330,7 @@ class MarkupWriter:
         return spelt if plain or text.endswith((")", "]")) else new("(") + spelt + new(")")
 
     def _portal(self, node: Portal, depth: int) -> Fragment:
-        """What stands elsewhere in the page."""
+        """Return content that renders elsewhere in the page."""
         if node.target is not None:
             # It may be a selector as well as an element.
             raise Unsaid("markup-unread", "<teleport> to what code gives", node.span.start)
@@ -459,7 +475,7 @@ def _unwrapped(nodes: tuple[Markup, ...]) -> tuple[Markup, ...]:
 
 
 def _condensed(raw: str, nodes: list[Markup], at: int) -> str:
-    """Text as the template's compiler draws it among its neighbours."""
+    """Return text as the template's compiler renders it among its neighbours."""
     if raw.strip():
         lead = " " if raw[0].isspace() else ""
         tail = " " if raw[-1].isspace() else ""

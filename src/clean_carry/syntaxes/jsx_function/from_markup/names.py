@@ -54,7 +54,7 @@ class Names:
         return self.members[member]
 
     def setter(self, name: str) -> str:
-        """What writes a field of state."""
+        """Return the setter of a state field."""
         return self._made(f"set {name}", f"set{pascal(name)}", f"write{pascal(name)}")
 
     def now(self, name: str) -> str:
@@ -62,7 +62,7 @@ class Names:
         return self._made(f"now {name}", f"{name}Now", f"{name}NowBox")
 
     def reader(self, name: str) -> str:
-        """What works a derived value out anew."""
+        """Return the function that computes a derived value anew."""
         return self._made(f"read {name}", f"read{pascal(name)}", f"work{pascal(name)}")
 
     @property
@@ -86,16 +86,16 @@ class Names:
         return self._made("others", "others", "otherInputs")
 
     def after(self, speller: Speller) -> str:
-        """What calls back once all is drawn."""
+        """Return the function that calls back after the next render."""
         self.after_used = True
-        speller.helper("useAfterDraw")
-        return self._made("after", "afterDraw", "onceDrawn")
+        speller.helper("useAfterRender")
+        return self._made("after", "afterRender", "onceRendered")
 
     def redraw(self, speller: Speller) -> str:
-        """What has the component drawn again."""
+        """Return the function that re-renders the component."""
         speller.hook("useReducer")
         self.redraw_used = True
-        return self._made("redraw", "redraw", "drawAgain")
+        return self._made("redraw", "rerender", "renderAgain")
 
     def event(self, event: str) -> str:
         """The input that is called for an event."""

@@ -1,4 +1,4 @@
-"""What a function with markup is given: its parameters, their defaults, and their types."""
+"""The signature of a function with markup: its parameters, their defaults, and their types."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from clean_carry.component.code import Member, Read
 from clean_carry.component.fragment import Fragment, joined, new, settled
 from clean_carry.component.markup import SlotOutlet, walk
-from clean_carry.component.members import Injected
+from clean_carry.component.members import Injected, Model
 from clean_carry.component.model import Component, Prop
 from clean_carry.source.javascript.script_style import ScriptStyle
 from clean_carry.source.javascript.values import is_identifier
@@ -33,11 +33,14 @@ class Signature:
     def write(self, takes_root: bool) -> Fragment:
         names = self.speller.names
         parts: list[Fragment] = []
+        models = {one.prop for one in self.component.members if isinstance(one, Model)}
         for prop in self.component.inputs.props:
             local = names.of(Member("prop", prop.name))
             key = prop.name if is_identifier(prop.name) else f"'{prop.name}'"
             head = new(key if key == local else f"{key}: {local}")
-            parts.append(head + self._default(prop, local))
+            # Whether a parent gives a value it binds both ways must be seen: its default stands elsewhere.
+            default = Fragment() if prop.name in models else self._default(prop, local)
+            parts.append(head + default)
         for part in self.component.members:
             if isinstance(part, Injected):
                 parts.append(self._injected(part))
@@ -61,7 +64,7 @@ class Signature:
         return new(f"{{\n{self.unit}") + joined(parts, f",\n{self.unit}") + new(f"{last}\n}}")
 
     def _injected(self, part: Injected) -> Fragment:
-        """What an ancestor provided, as an input."""
+        """Return an injected value as a prop."""
         local = self.speller.names.of(Member("injected", part.name))
         head = new(part.name if part.name == local else f"{part.name}: {local}")
         if part.fallback is None:

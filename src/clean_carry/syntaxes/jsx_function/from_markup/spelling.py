@@ -1,5 +1,5 @@
-"""How each operation of a component with a template reads in a function, while it draws and in what
-runs later.
+"""The text of each operation of a template's component in a function, during render and in later
+code.
 
 While it draws, a member is a name. In code, a field that is read newer than it is drawn is asked of the
 box that holds its newest value; a function that outlives its drawing asks for inputs in a box of the
@@ -57,9 +57,9 @@ _COPIES = {
 
 @dataclass
 class Speller:
-    """Spells the operations of one component. `hooks` are the runtime's functions it needs, `helpers`
-    those of the file, `latest` the inputs that are asked for later, `heard` the listeners; `containers`
-    says of a field whether it holds a list or an object."""
+    """Writes the operations of one component. `hooks` are the framework's functions it needs,
+    `helpers` those of the file, `latest` the props read later, `heard` the listeners. `containers`
+    says whether a field holds a list or an object."""
 
     names: Names
     times: Analysis
@@ -80,7 +80,7 @@ class Speller:
 
     @contextmanager
     def mode(self, *, drawing: bool, late: bool = False) -> Iterator[None]:
-        """Spell for drawing, or for code that runs by itself, perhaps `late`."""
+        """Write for render code, or for code that runs by itself, perhaps `late`."""
         before = self.drawing, self.late
         self.drawing, self.late = drawing, late
         try:
@@ -124,7 +124,7 @@ class Speller:
         return self.names.of(member)
 
     def later(self, name: str) -> str:
-        """An input where a function that outlives its drawing finds the newest one."""
+        """Return the latest value of a prop, for a function that outlives its render."""
         self.latest.setdefault(name)
         return f"{self.names.latest}.current.{name}"
 

@@ -1,4 +1,4 @@
-"""The members of a component with a template, as statements of a function that draws."""
+"""The members of a template's component, as statements of a function."""
 
 from __future__ import annotations
 
@@ -10,16 +10,19 @@ from clean_carry.component.fragment import Fragment, between, copy, joined, new,
 from clean_carry.component.markup import Element, Loop, Reference, walk
 from clean_carry.component.members import (
     Derived,
+    Followed,
     Injected,
     KeptOption,
     LeftMember,
     Method,
+    Model,
     Provided,
     Reaction,
     StateField,
     Timed,
 )
 from clean_carry.component.spans import Span
+from clean_carry.syntaxes.jsx_function.from_markup.effects import EffectWriter
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Unsaid
 from clean_carry.syntaxes.jsx_function.from_markup.text import FunctionText
 
@@ -60,6 +63,7 @@ class Statements(FunctionText):
             for attribute in node.attributes
             if isinstance(attribute, Reference)
         }
+        self.effects = EffectWriter(self.component, self.source, self.speller)
         # How many of the blocks come before what runs once all is drawn.
         self.effects_at = 0
 
@@ -70,7 +74,8 @@ class Statements(FunctionText):
         self.folded = [one for one in self._of(Timed) if one.when == "made" and self._folds(one)]
         prelude = component.foreign.prelude
         made_first = [self._made_first(prelude)] if prelude is not None else []
-        state = made_first + [self._state(one) for one in self._fields()]
+        state = [self._model(one) for one in self._of(Model)] + made_first
+        state += [self._state(one) for one in self._fields()]
         fields = [self._field(name) for name in component.foreign.plain_fields]
         elements = [self._element(m) for m in self._elements()]
         later = [self._watcher(one) for one in component.reactions]
@@ -79,7 +84,9 @@ class Statements(FunctionText):
             for one in self._of(Timed)
             if one.when == "made" and one not in self.folded
         ]
+        made += [self.effects.written(one) for one in self._of(Followed) if not one.drawn]
         moments = self._moments()
+        moments += [self.effects.written(one) for one in self._of(Followed) if one.drawn]
         methods = [self._method(one) for one in component.methods()]
         derived: list[Fragment] = []
         for one in self._ordered():
@@ -92,7 +99,7 @@ class Statements(FunctionText):
         return [*blocks, *(b for b in (*later, *made, *moments, self._exposed()) if b)]
 
     def settled(self) -> Fragment:
-        """What of the object is written elsewhere."""
+        """Return the entries of the object that are written elsewhere."""
         component = self.component
         result = settled(component.entries["component"], "object-to-function") + self.settled_first
         for option in _SETTLED:
@@ -204,8 +211,33 @@ class Statements(FunctionText):
             line += new(" ") + copy(note)
         return line
 
+    def _model(self, one: Model) -> Fragment:
+        """A value the parent binds both ways."""
+        names, prop = (
+            self.speller.names,
+            next(prop for prop in self.component.inputs.props if prop.name == one.prop),
+        )
+        first, default = new("undefined"), prop.default
+        if default is not None and default.kind != "constant":
+            raise Unsaid(
+                "not-in-target",
+                f"a model whose default is made: {one.prop}",
+                default.code.span.start,
+            )
+        if default is not None:
+            first = settled(default.entry, "default-to-hook") + self._level(default.code, 1)
+        elif prop.kind == "Boolean":
+            first = new("false")
+        self.speller.helper("useListeners")
+        name, now = names.of(Member("state", one.name)), names.now(one.name)
+        given, tell = names.of(Member("prop", one.prop)), names.event(f"update:{one.prop}")
+        hook = self.speller.helper("useModel")
+        head = f"const [{name}, {names.setter(one.name)}, {now}] = {hook}({given}, "
+        line = new(head, one.entry, "model-to-hook") + first + new(f", {tell}){self.end}")
+        return self._noted(one.comments, line)
+
     def _folds(self, one: Timed) -> bool:
-        """Whether code of the making only gives fields of state their first values."""
+        """Whether setup code only gives state fields their initial values."""
         inner = one.inner
         if inner is None:
             return False
@@ -316,7 +348,7 @@ class Statements(FunctionText):
         return [self._noted(one.comments, line)]
 
     def _needs(self, one: Derived) -> str:
-        """What a derived value is worked out from, as drawn."""
+        """Return the dependencies of a derived value, as rendered."""
         names, found = self.speller.names, self.speller.times.dependencies(one.text)
         return ", ".join(dict.fromkeys(names.of(m) for m in found if m.kind != "field"))
 
@@ -345,10 +377,9 @@ class Statements(FunctionText):
         return others + new("() => ") + value
 
     def _watched(self, name: str) -> bool:
-        return any(
-            one.source.kind == "derived" and one.source.name == name
-            for one in self.component.reactions
-        )
+        sources = [one.source for one in self.component.reactions]
+        sources += [m for one in self._of(Followed) for m in self.effects.sources(one)]
+        return Member("derived", name) in sources
 
     def _others_settled(self, whole: Code, part: Code) -> Fragment:
         result = Fragment()
@@ -387,7 +418,7 @@ class Statements(FunctionText):
 
     def _watcher(self, one: Reaction) -> Fragment:
         names = self.speller.names
-        hook = self.speller.helper("useChange")
+        hook = self.speller.helper("useEndedChange" if one.ended else "useChange")
         result = settled(one.entry, "watcher-to-hook")
         for _, entry in (*one.now, *one.before):
             result += settled(entry, "", "kept")
@@ -421,7 +452,7 @@ class Statements(FunctionText):
         return {name for name, _ in self.component.facts.mutations}
 
     def _timed(self, one: Timed) -> Fragment:
-        """Code of the making runs once, before anything else that waits for the first drawing."""
+        """Return setup code that runs once, before anything else that waits for the first render."""
         effect = self.speller.hook("useLayoutEffect")
         with self.speller.mode(drawing=False):
             run = self._run(one.callback)
@@ -451,7 +482,7 @@ class Statements(FunctionText):
         return found
 
     def _exposed(self) -> Fragment:
-        """What a parent may ask for by a reference."""
+        """Return the members that a parent may read through a ref."""
         wanted = self.component.outward.exposed
         if not wanted:
             return Fragment()
@@ -472,9 +503,9 @@ class Statements(FunctionText):
         return one.callback.text.span.start if one.callback.text is not None else 0
 
     def _updated(self, one: Timed) -> Fragment:
-        """What runs after every drawing but the first."""
+        """Return code that runs after every render but the first."""
         effect = self.speller.hook("useLayoutEffect")
-        first = self.speller.names.choose("drawnBefore", "drawnOnce")
+        first = self.speller.names.choose("renderedBefore", "renderedOnce")
         ref = self.speller.hook("useRef")
         with self.speller.mode(drawing=False):
             run = self._run(one.callback).shifted(1)

@@ -1,4 +1,4 @@
-"""The styles of a single file as a stylesheet beside a function; scoped ones are told by an attribute."""
+"""The styles of a single file as a stylesheet beside a function; scoped ones use an attribute."""
 
 from __future__ import annotations
 

@@ -26,7 +26,7 @@ class FunctionText:
         self.line = f"\n{self.unit}"
 
     def _run(self, callback: Callback) -> Fragment:
-        """What stands between the braces of a moment's function."""
+        """Return the text between the braces of a hook's function."""
         if callback.text is None:
             name = self.speller.names.of(Member("method", callback.method))
             return new(f" {name}(){self.end} ")

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from clean_carry.component.code import Read
 from clean_carry.component.fragment import Fragment, new, settled
 from clean_carry.component.markup import BoundAttribute, Element, StaticAttribute, TwoWay
+from clean_carry.component.members import Model
 from clean_carry.component.spans import Span
 from clean_carry.syntaxes.jsx_function.from_markup.events import pascal
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
@@ -51,8 +52,17 @@ class TwoWays:
                 return self._text(bound)
         raise Unsaid("markup-unread", f"v-model on <{node.tag}>", node.span.start)
 
+    def may_stay(self, bound: TwoWay) -> bool:
+        """Whether the bound value may stay as it was, because a parent has it: a field keeps what is typed
+        then."""
+        first = bound.code.operations[0] if bound.code.operations else None
+        if not isinstance(first, Read) or first.span != bound.code.span:
+            return False
+        models = {m.name for m in self.speller.times.component.members if isinstance(m, Model)}
+        return first.member.kind == "derived" or first.member.name in models
+
     def at_end(self, bound: TwoWay) -> tuple[Fragment, Fragment]:
-        """What takes a field's text when typing ends, and the value it shows."""
+        """Return the call that reads a field's text when editing ends, and the value it shows."""
         taken = "event.target.value"
         for one in bound.modifiers:
             if one in _TAKEN:
@@ -206,6 +216,20 @@ class TwoWays:
         head = new(f"{name}={{", bound.entry, "two-way") + self._value(bound) + new("}")
         event = f"onUpdate{pascal(name)}"
         return [head, new(f"{event}={{(value) => ") + self.set(bound, "value") + new("}")]
+
+
+def value_of(value: Fragment) -> Fragment:
+    """Return the expression of `value={…}`."""
+    first, *inner, last = value.pieces
+    text = first.text.partition("{")[2]
+    return Fragment([first._replace(text=text), *inner, last._replace(text=last.text[:-1])])
+
+
+def is_typed_in(bound: TwoWay, node: Element) -> bool:
+    """Whether a field shows what is done in it before anybody gives its value back."""
+    return node.tag in ("select", "input", "textarea") and not (
+        bound.kind == "radio" or any(one in _TAKEN for one in bound.modifiers)
+    )
 
 
 def _taken_of(text: str, taken: str) -> str:

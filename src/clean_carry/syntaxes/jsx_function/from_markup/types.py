@@ -63,7 +63,16 @@ TYPED: dict[str, tuple[tuple[str, str], ...]] = {
             "useNewest(initial)",
             "useNewest<T>(initial: T | (() => T)): [T, (value: T) => T, { current: T }]",
         ),
-        ("(value) =>", "(value: T) =>"),
+        ("(next) =>", "(next: T) =>"),
+    ),
+    "useModel": (
+        (
+            "useModel(given, first, tell)",
+            "useModel<T>(\n  given: T | undefined,\n  first: any,\n  tell?: (value: any) => void,\n"
+            "): [T, (next: any) => any, { current: T }]",
+        ),
+        ("const told = useRef(newest)", "const told = useRef<any>(newest)"),
+        ("(next) =>", "(next: any) =>"),
     ),
     "useChange": (
         (
@@ -72,7 +81,17 @@ TYPED: dict[str, tuple[tuple[str, str], ...]] = {
         ),
         ("useRef(atOnce", "useRef<any>(atOnce"),
     ),
-    "useAfterDraw": (
+    "useEndedChange": (
+        ("(value, run, atOnce = false)", "(value: any, run: Ended, atOnce = false)"),
+        ("useRef(atOnce", "useRef<any>(atOnce"),
+        ("useRef([])", "useRef<(() => void)[]>([])"),
+        (
+            "// As `useChange`",
+            "type Ended = (now: any, before: any, onEnd: (end: () => void) => void) => void;\n\n"
+            "// As `useChange`",
+        ),
+    ),
+    "useAfterRender": (
         ("useRef([])", "useRef<(() => void)[]>([])"),
         ("(call) =>", "(call?: () => unknown) =>"),
         ("new Promise(", "new Promise<unknown>("),
@@ -93,7 +112,7 @@ TYPED: dict[str, tuple[tuple[str, str], ...]] = {
             "useTyped(value: any, take: (text: string) => any): [string, (text: string) => void]",
         ),
         ("useState({", "useState<{ text: any; since: any }>({"),
-        ("(text) => keep", "(text: any) => keep"),
+        ("const type = (text) =>", "const type = (text: any) =>"),
     ),
     "useField": (
         ("(field, name, value)", "(field: { current: any }, name: string, value: unknown)"),
@@ -108,7 +127,7 @@ TYPED: dict[str, tuple[tuple[str, str], ...]] = {
         ("(field, take)", "(field: { current: any }, take: (event: any) => void)"),
     ),
     "each": (
-        ("each(items, draw)", "each(items: any, draw: (item: any, at: any) => any): any"),
+        ("each(items, render)", "each(items: any, render: (item: any, at: any) => any): any"),
         ("(item, at) =>", "(item: any, at: number) =>"),
     ),
     "keepIn": (

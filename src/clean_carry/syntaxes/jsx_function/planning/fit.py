@@ -179,7 +179,7 @@ def _check(component: Component) -> None:
 
 
 def _check_made(component: Component) -> None:
-    """What runs when the component is made calls no method that writes state: it was lost in a class."""
+    """Check that setup code calls no method that writes state: a class lost such a write."""
     writing = {
         owner.name
         for owner, operation in component.operations()
@@ -221,8 +221,8 @@ def _check_state(component: Component) -> None:
 
 
 def _check_hiding(component: Component, naming: Naming, hook_names: frozenset[str]) -> None:
-    """What is drawn and the methods come into one scope: a local of the one must not hide what the others
-    take from the file or the world, nor a hook. Raises `Refused` where it does."""
+    """Check that locals of the render code do not shadow names that methods take from the file or
+    the globals, nor a hook. Raises `Refused` if one does."""
     gone = {
         (binding.local, binding.at)
         for _, operation in component.operations()
@@ -235,7 +235,7 @@ def _check_hiding(component: Component, naming: Naming, hook_names: frozenset[st
 
 
 def _always_draws(component: Component, writes: list[StateWrite]) -> bool:
-    """Whether a write must draw again that the class spares itself: it is pure, or nothing is written.
+    """Whether a write must re-render where the class skips it: it is pure, or nothing is written.
 
     What is called after a write is called though nothing changes, and a function does that when it was
     drawn. Raises `Refused` where that draw can be told.
@@ -294,7 +294,7 @@ def _is_remembered(component: Component, runtime: int) -> bool:
 
 
 def draws_by_inputs(component: Component) -> bool:
-    """Whether drawing calls inputs, which tell of each draw."""
+    """Whether render code calls props, which can count the renders."""
     return component.view.drawing is not None and calls_inputs(component, component.view.drawing)
 
 

@@ -89,8 +89,8 @@ def _liftable(
 
 
 def _hides(component: Component, lifted: PatternRead, later: frozenset[int]) -> bool:
-    """Whether an input is read where its name in the signature means something else, or that name means
-    something of the file in the class."""
+    """Whether the name of a prop in the signature means something else where the prop is read, or hides
+    a name of the file."""
     named = {*(binding.local for binding in lifted.bindings or ()), lifted.rest}
     if named & component.facts.reserved:
         return True

@@ -1,4 +1,4 @@
-"""How state is held: field by field, or as one object; and what tells a draw too few or too many."""
+"""The layout of state: field by field, or as one object; and signs of too few or too many renders."""
 
 from __future__ import annotations
 
@@ -24,8 +24,8 @@ DRAWN = ("received", "derived")
 
 
 def layout_of(component: Component, runtime: int) -> tuple[Layout, WholeReason]:
-    """How the state is held, and why as a whole: field by field where nothing asks for all of it, and where
-    neither the order of writes nor how often is rendered can be told; else as one object."""
+    """Return the layout of state and the reason for one object: field by field, unless code reads
+    all of it or can notice the order of writes."""
     if component.view.markup:
         return ("split" if component.state is not None else "none"), ""
     if "state" in updating_parts(component):
@@ -110,7 +110,8 @@ def _splits(write: StateWrite, runtime: int) -> bool:
 
 
 def redraw_matters(component: Component) -> bool:
-    """Whether a write of an equal value, which draws a class but not a function, can be told."""
+    """Whether a write of an equal value, which re-renders a class but not a function, can be
+    noticed."""
     if any(m.guard is None and not m.compares_only for m in component.moments("updated")):
         return True
     if component.view.impure:
@@ -135,7 +136,7 @@ def redraw_matters(component: Component) -> bool:
 
 
 def _written_drawing_and_later(component: Component) -> bool:
-    """Whether a field is written while drawing again, and at other times as well.
+    """Whether a field is written during a re-render, and at other times as well.
 
     From version 18 on a write of an equal value waits in the queue of its `useState` where it was spared,
     and takes back what was written while drawing; `useReducer` spares none.
@@ -153,7 +154,7 @@ def _written_drawing_and_later(component: Component) -> bool:
 
 
 def _writes_on_update(component: Component) -> bool:
-    """Whether an update hook writes state: children are drawn again before the page is painted."""
+    """Whether an update hook writes state: children re-render before the page is painted."""
     return any(
         isinstance(operation, StateWrite)
         for moment in component.moments("updated")

@@ -1,4 +1,4 @@
-"""What a file makes that must exist once: a new file beside the old one imports it from there."""
+"""Values of a file that must exist once: a new file beside the old one imports them from there."""
 
 from __future__ import annotations
 
@@ -27,8 +27,8 @@ def shared_values(tree: Tree, names: Names, components: list[Component]) -> list
 
 
 def split_values(tree: Tree, names: Names, components: list[Component]) -> list[MadeOnce]:
-    """Those that cannot be imported, and that exported code of the file has in common: old and new would
-    each have their own."""
+    """Return values that cannot be imported and that exported code shares: old and new would each
+    have their own."""
     return [
         value
         for value in made_once(tree, names)

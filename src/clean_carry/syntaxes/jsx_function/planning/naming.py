@@ -51,8 +51,8 @@ class Naming:
 
 @dataclass(frozen=True)
 class Named:
-    """What names are chosen for: the layout of state and the form of inputs, a pattern lifted into the
-    signature, the members whose latest value is read, the operations that read it, and the names of hooks.
+    """The owners of chosen names: the state layout and the form of props, a pattern moved into the
+    signature, members whose latest value is read, and hooks.
 
     References to latest values stay `apart` from each other where that is asked for.
     """

@@ -1,4 +1,4 @@
-"""A component fitted for a target in which members, inputs and locals meet in one scope. Pure data."""
+"""A component fitted for a target in which members, props and locals share one scope. Pure data."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ OTHERS = Member("prop", "...")
 
 @dataclass(frozen=True)
 class Plan:
-    """What fitting decided.
+    """The decisions of fitting.
 
     `names` are the local names of members (`PROPS`, `STATE`, `CONTEXT` for whole objects, `GIVEN` for the
     inputs as they were given, where defaults are filled in later), `setters` those of state writers,

@@ -48,7 +48,7 @@ def _of_state(component: Component, scope: Scope, found: dict[str, str]) -> None
         found["after"] = scope.pick(["afterRender", "callAfterRender"], followed)
     redraws = [o.entry for _, o in component.operations() if isinstance(o, Redraw)]
     if redraws:
-        found["redraw"] = scope.pick(["redraw", "drawAgain"], redraws)
+        found["redraw"] = scope.pick(["rerender", "renderAgain"], redraws)
 
 
 def _of_update(moment: Moment, scope: Scope, found: dict[str, str]) -> None:

@@ -1,4 +1,4 @@
-"""What code that runs while a function draws asks of the plan.
+"""Requirements of code that runs during a function's render.
 
 Such code runs in a class before it draws: when new inputs came, and before each update. There `this.props`
 and `this.state` are still those of before.
@@ -61,7 +61,7 @@ def receiving(component: Component) -> tuple[str, ...]:
 
 
 def check_updating(component: Component) -> None:
-    """What runs before an update reads inputs and state of before itself, and writes no state.
+    """Check that code before an update reads earlier props and state itself, and writes no state.
 
     Raises `Refused` where a method it calls does that, or it reads the context, which is the new one.
     """
@@ -79,7 +79,7 @@ def check_updating(component: Component) -> None:
 
 
 def updating_parts(component: Component) -> tuple[str, ...]:
-    """What code that runs before an update compares: `props`, `state` or both."""
+    """Return the values that code before an update compares: `props`, `state` or both."""
     found: list[str] = []
     for moment in component.moments("updating"):
         operations = [o for o in moment.body.all() if not o.deferred]
@@ -91,7 +91,8 @@ def updating_parts(component: Component) -> tuple[str, ...]:
 
 
 def hands_inputs_on(component: Component, moment: Moment) -> bool:
-    """Whether a moment that reads inputs calls methods that use fields, which may refuse what they get.
+    """Whether a hook that reads props calls methods that use fields, which may reject their
+    arguments.
 
     Not those the class itself gives a value as it is made: what others give them later is an element,
     or something foreign.
@@ -108,7 +109,8 @@ def hands_inputs_on(component: Component, moment: Moment) -> bool:
 
 
 def run(component: Component, moment: Moment) -> list[tuple[str, Operation]]:
-    """The operations of a moment and of the methods it calls at once, each with the method's name."""
+    """Yield the operations of a hook and of the methods it calls at once, each with the method's
+    name."""
     methods = {method.name: method for method in component.methods()}
     found: list[tuple[str, Operation]] = []
     queue: list[tuple[str, Moment | Method]] = [("", moment)]

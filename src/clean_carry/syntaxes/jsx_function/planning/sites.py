@@ -44,7 +44,7 @@ def sites_of(
 
 
 def _kept(moment: Moment) -> Iterator[_Use]:
-    """What is kept of a render for the next one: it is read beside the names that the hook declares."""
+    """Return the values kept of a render for the next one, beside the names that the hook declares."""
     kept = [(PROPS, "prop", moment.previous_props), (STATE, "state", moment.previous_state)]
     for all_of_it, kind, before in kept:
         for name in (before.names or ()) if before is not None else ():

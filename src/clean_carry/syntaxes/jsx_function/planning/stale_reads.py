@@ -50,7 +50,7 @@ def stable_methods(component: Component, merged: bool) -> frozenset[str]:
 def later_methods(
     component: Component, stable: frozenset[str], entered: tuple[str, ...] = ()
 ) -> frozenset[str]:
-    """Methods that may be entered from a closure of an earlier draw.
+    """Return methods that a closure of an earlier render may call.
 
     `entered` are methods entered where writes are not batched: the component may be drawn meanwhile.
     """
@@ -76,7 +76,7 @@ def later_methods(
 
 
 def later_entries(component: Component, later: frozenset[str]) -> frozenset[int]:
-    """The entries of operations that run later than the draw whose closure they are in."""
+    """Return the entries of operations that run after the render of their closure."""
     found: set[int] = set()
     for owner, operation in component.operations():
         if operation.deferred or _owner_later(owner, later):
@@ -91,7 +91,7 @@ def _owner_later(owner: object, later: frozenset[str]) -> bool:
 
 
 def drawn_by(component: Component) -> set[str]:
-    """Methods that drawing calls, directly or through others."""
+    """Return methods that render code calls, directly or through others."""
     calls: dict[str, set[str]] = {}
     drawn: set[str] = set()
     for owner, operation in component.operations():

@@ -1,4 +1,4 @@
-"""What a function renders, as markup, with what its body declares as members of the component."""
+"""The markup of a function, with the declarations of its body as members of the component."""
 
 from __future__ import annotations
 
@@ -24,14 +24,14 @@ from clean_carry.syntaxes.jsx.drawing.locals import (
     parameters_of,
 )
 from clean_carry.syntaxes.jsx.neutral.drawing import DrawnReader
-from clean_carry.syntaxes.jsx.neutral.earlier import keep_earlier, refuse_repeated
 from clean_carry.syntaxes.jsx.neutral.events import send
-from clean_carry.syntaxes.jsx_function.reading.built import BuiltValue, built_values
+from clean_carry.syntaxes.jsx.neutral.reads_after_writes import keep_earlier, refuse_repeated
+from clean_carry.syntaxes.jsx_function.reading.built_values import BuiltValue, built_values
 from clean_carry.syntaxes.jsx_function.reading.effects import EffectReader
 from clean_carry.syntaxes.jsx_function.reading.facts import FunctionFacts
 from clean_carry.syntaxes.jsx_function.reading.fall_through import with_fall_through
 from clean_carry.syntaxes.jsx_function.reading.hooks import HookCall, Hooks, is_reference
-from clean_carry.syntaxes.jsx_function.reading.later import keep_rendered
+from clean_carry.syntaxes.jsx_function.reading.stale_closures import keep_rendered
 from clean_carry.syntaxes.uses import Build, Raw
 
 
@@ -231,7 +231,7 @@ class FunctionDrawing(DrawnReader):
                 self.facts.refuse("markup-in-code", what, binding.references[1].start)
 
     def helper(self, node: Node) -> Node | None:
-        """The function of the body that a call draws by, or that is handed on to draw."""
+        """Return the function of the body that a call renders by, or that is passed on to render."""
         callee = node.child("function") if node.type == "call_expression" else node
         if callee is None or callee.type != "identifier":
             return None
@@ -312,8 +312,8 @@ class FunctionDrawing(DrawnReader):
             self.locals._reads(binding, _function(self, binding.name))
 
     def _check_complete(self, call: HookCall, function: Node) -> None:
-        """What a kept value or function reads must be among its dependencies: otherwise it is meant to see
-        old values."""
+        """Check that a memoised value or function lists all its dependencies; otherwise it reads
+        stale values on purpose."""
         deps = call.argument(1)
         if deps is None or deps.type != "array":
             return
@@ -388,7 +388,7 @@ class FunctionDrawing(DrawnReader):
                 yield read.member.name
 
     def _give_dependencies(self) -> None:
-        """What effects depend on is read there again, but for functions."""
+        """Read the dependencies of effects once more, except functions."""
         wanted = {"state-read", "derived-read", "prop-read"}
         self.facts.raws += [raw for raw in self._of_effects() if raw.notion in wanted]
 
@@ -455,7 +455,7 @@ def _is_taken_apart(ref: Node) -> bool:
 
 
 def _renders(ref: Node) -> bool:
-    """Whether a function that returns markup is called, or handed on to a list, where it is named."""
+    """Whether a function that returns markup is called, or passed on to a list, where it is named."""
     above = ref.parent
     if above is None:
         return False

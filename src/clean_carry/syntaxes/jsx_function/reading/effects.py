@@ -79,8 +79,8 @@ class EffectReader:
         return self._made(call, text, sources, (True, True))
 
     def _kept_in_boxes(self, body: Node) -> list[Node]:
-        """What is kept in boxes, where an effect does nothing else: `latest.current = onPick`. It may as
-        well run only when that is another one."""
+        """Return boxes that an effect fills and nothing else: `latest.current = onPick`. It may run
+        only when the value changed."""
         block = body.type == "statement_block"
         found = []
         for statement in body.named_children if block else [body]:
@@ -102,7 +102,8 @@ class EffectReader:
         self.facts.refuse("hook-unread", what, call.call.start)
 
     def _expression(self, body: Node, call: HookCall) -> None:
-        """What a single expression gives would end the effect: that must be known to be nothing."""
+        """Check that the result of an effect's single expression is nothing, since it would be the
+        clean-up."""
         callee = body.child("function") if body.type == "call_expression" else None
         name = callee.text if callee is not None else ""
         nothing = body.type.endswith(("assignment_expression", "update_expression"))

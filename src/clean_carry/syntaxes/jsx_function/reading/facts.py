@@ -1,4 +1,4 @@
-"""What was collected of one function that renders."""
+"""The facts collected about one function that renders."""
 
 from __future__ import annotations
 

@@ -58,12 +58,12 @@ class HookCall:
 
     @property
     def given(self) -> list[Node]:
-        """What the hook is given."""
+        """Return the arguments of the hook."""
         arguments = self.call.child("arguments")
         return arguments.named_children if arguments is not None else []
 
     def argument(self, at: int = 0) -> Node | None:
-        """What it is given at a place."""
+        """Return its argument at a position."""
         return self.given[at] if at < len(self.given) else None
 
     @property

@@ -1,4 +1,4 @@
-"""What a script says of a function beside it: checked types, defaults, an export of its own."""
+"""Code of a script about a function beside it: checked types, defaults, an export of its own."""
 
 from __future__ import annotations
 

@@ -105,7 +105,7 @@ def _component(
 def _props(
     component: Component, defaults: dict[str, Default], named: list[str]
 ) -> tuple[Prop, ...]:
-    """The inputs, in the order of the signature, then those that code asks for."""
+    """Return the props, in the order of the signature, then those that code reads."""
     used: dict[str, None] = dict.fromkeys(defaults)
     for _, operation in component.operations():
         if isinstance(operation, Read) and operation.member.kind == "prop":

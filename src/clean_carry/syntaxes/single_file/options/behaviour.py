@@ -1,4 +1,4 @@
-"""Options that hold code: derived values, watchers, methods, and what runs at moments of a life."""
+"""Options that hold code: computed values, watchers, methods and lifecycle hooks."""
 
 from __future__ import annotations
 
@@ -13,6 +13,7 @@ from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import calls_code, is_identifier, last_name, property_name
 from clean_carry.syntaxes.single_file.hooks import HOOKS, ROUTE_HOOKS
 from clean_carry.syntaxes.single_file.members import Members
+from clean_carry.syntaxes.single_file.options.effects import read_effects
 from clean_carry.syntaxes.single_file.options.functions import (
     FUNCTIONS,
     attached,
@@ -103,7 +104,7 @@ def _computed(gathered: Gathered, part: Node, value: Node) -> None:
 
 
 def _without_parameter(uses: Uses, function: Node, name: Node) -> None:
-    """The parameter that is the instance goes: what it is asked for is read by name."""
+    """Remove the parameter that is the instance: its members are read by name."""
     parameters = function.child("parameters") or name
     span = uses.span(parameters)
     rule = "receiver-alias"
@@ -182,6 +183,7 @@ def _watcher(
         replace(
             made, text=callback.text, text_entry=callback.entry, body=uses.code(inner, kept=False),
             now=now, before=before, runs_code=calls_code(body), handler=replace(callback, shared=shared),
+            ended=_takes_end(function),
         )
     )  # fmt: skip
 
@@ -201,7 +203,7 @@ def _handler(members: Members, key: str, given: Node) -> tuple[Node, list[Node]]
 
 
 def _inside(uses: Uses, body: Node) -> Span:
-    """What stands between the braces of a function, or the expression it gives."""
+    """Return the text between the braces of a function, or the expression it returns."""
     block = body.type == "statement_block"
     return uses.tree.source.span(body.start + block, body.end - block)
 
@@ -247,7 +249,7 @@ def _parameters(gathered: Gathered, function: Node) -> tuple[Places, Places]:
     """The uses of the new and of the old value, where they are plain names."""
     uses, found = gathered.uses, list[Places]()
     parameters, scope = function.child("parameters"), uses.names.inner_scope(function)
-    for parameter in parameters.named_children if parameters is not None else []:
+    for parameter in parameters.named_children[:2] if parameters is not None else []:
         pattern = parameter.child("pattern")
         binding = scope.names.get(pattern.text) if scope is not None and pattern else None
         if binding is None or pattern is None or pattern.type != "identifier" or binding.written:
@@ -261,6 +263,12 @@ def _parameters(gathered: Gathered, function: Node) -> tuple[Places, Places]:
         found.append(tuple((span, uses.ledger.claim("watched value", span)) for span in spans))
     found += [(), ()]
     return found[0], found[1]
+
+
+def _takes_end(function: Node) -> bool:
+    """Whether a watcher takes the function that registers a clean-up."""
+    parameters = function.child("parameters")
+    return parameters is not None and len(parameters.named_children) > 2
 
 
 @reads("methods")
@@ -370,8 +378,8 @@ def _made_once(
 
 
 def _put_off(uses: Uses, call: Node) -> tuple[Node, tuple[Span, Span]] | None:
-    """The function whose calls a call puts off, and what stands before and behind it there; None where it
-    is not written in place, or asks for its `arguments`."""
+    """Return the debounced function, and the code around it; None if it is not written in place, or
+    uses `arguments`."""
     callee, arguments = call.child("function"), call.child("arguments")
     given = arguments.named_children if arguments is not None else []
     function = given[0] if given and given[0].type == "function_expression" else None
@@ -409,6 +417,10 @@ def _hook(option: str, when: MomentName) -> None:
             _unread(gathered, part)
             return
         if option in _OF_OTHER.get(gathered.runtime, ()):
+            span, notes = uses.span(part), attached(uses, part)
+            gathered.parts.append(KeptOption(option, span, entry, notes, idle=True))
+            return
+        if when in ("made", "displayed") and read_effects(gathered, value, when == "displayed"):
             span, notes = uses.span(part), attached(uses, part)
             gathered.parts.append(KeptOption(option, span, entry, notes, idle=True))
             return

@@ -73,7 +73,7 @@ def _gives_back(callee: Node, tree: Tree, workspace: Workspace) -> bool:
 
 
 def exported_object(tree: Tree, names: Names, workspace: Workspace) -> Exported | None:
-    """What a module exports as its default, where that is an object of options."""
+    """Return the default export of a module, if it is an object of options."""
     return _exported(tree, names) or _made(tree, workspace)
 
 
@@ -89,7 +89,7 @@ def _exported(tree: Tree, names: Names) -> Exported | None:
 
 
 def _named(tree: Tree, names: Names, export: Node, name: str) -> Exported | None:
-    """`const X = {…}` … `export default X`, where nothing but types asks for X otherwise."""
+    """Return `const X = {…}` of `export default X`, if only types use X otherwise."""
     for statement in tree.root.named_children:
         declarators = statement.named_children if statement.type == "lexical_declaration" else []
         declared = declarators[0].child("name") if len(declarators) == 1 else None

@@ -40,7 +40,7 @@ def parts_of(node: Node) -> list[tuple[str | None, Node, Node]]:
 
 
 def returned(function: Node) -> Node | None:
-    """What a function gives whose body is nothing but that, or that after other statements."""
+    """Return the result of a function that only returns it, or returns it after other statements."""
     body = function.child("body")
     if body is None:
         return None
@@ -97,7 +97,7 @@ def callback_of(uses: Uses, function: Node) -> Callback | None:
 
 
 def body_of(uses: Uses, function: Node) -> Code | None:
-    """What stands between the braces of a function."""
+    """Return the text between the braces of a function."""
     body = function.child("body")
     if body is None or body.type != "statement_block":
         return None

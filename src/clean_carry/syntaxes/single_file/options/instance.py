@@ -20,12 +20,8 @@ from clean_carry.syntaxes.single_file.members import (
     locals_at,
     member_value,
 )
-from clean_carry.syntaxes.single_file.options.asked import (
-    is_indexed,
-    is_lent,
-    may_be_instance,
-    words_of,
-)
+from clean_carry.syntaxes.single_file.options.assigned_state import collect_given, is_given_at_once
+from clean_carry.syntaxes.single_file.options.effects import effects_in
 from clean_carry.syntaxes.single_file.options.functions import (
     FUNCTIONS,
     TYPED,
@@ -33,7 +29,13 @@ from clean_carry.syntaxes.single_file.options.functions import (
     parts_of,
     returned,
 )
-from clean_carry.syntaxes.single_file.options.given_at_once import collect_given, is_given_at_once
+from clean_carry.syntaxes.single_file.options.instance_reads import (
+    is_indexed,
+    is_lent,
+    may_be_instance,
+    words_of,
+)
+from clean_carry.syntaxes.single_file.options.setup_models import models_of
 from clean_carry.syntaxes.single_file.options.store import names_of
 from clean_carry.syntaxes.uses import Build, Raw, Uses
 
@@ -75,6 +77,11 @@ def collect_names(literal: Node, tree: Tree, file: Path) -> Members:
             if option == "computed" and given is not None and given.type == "object":
                 if any(part == "set" for part, _, _ in parts_of(given)):
                     members.settable.add(name)
+    for option, _, value in parts_of(literal):
+        models = models_of(value) if option == "setup" else None
+        # On the instance, what `setup` gives hides an input of the same name.
+        members.state.update(models or ())
+        members.props.difference_update(models or ())
     return members
 
 
@@ -117,12 +124,14 @@ def collect_uses(
         _take(uses, declarator, pattern, members, owner)
     for call, method in rebound:
         _rebind(uses, call, method, members)
+    effects = [made for _, _, made in effects_in(uses)] if members.neutral else []
     for access in found:
         _watched_by_name(uses, access, members)
         if access.name == "":
             add_use(uses, access.node, "$this", members, access.owner)
             continue
-        if not add_use(uses, access.node, access.name, members, access.owner):
+        around = (f for f in effects if f.start <= access.node.start < f.end)
+        if not add_use(uses, access.node, access.name, members, next(around, access.owner)):
             deleted = access.node.parent is not None and access.node.parent.has("delete")
             if access.name.startswith("$") or deleted:
                 uses.refuse("unknown-use", f"this.{access.name}", access.node.start)
@@ -331,7 +340,7 @@ _TAKES = frozenset(
 
 
 def _handed(uses: Uses, node: Node, parent: Node, members: Members) -> bool:
-    """Whether the instance is handed on to what asks it by name, and a note of it."""
+    """Whether the instance is passed on to code that reads it by name; note it."""
     if is_indexed(node):
         words = words_of(node, members.file)
         if words is None:
@@ -394,7 +403,7 @@ def _rebind(uses: Uses, call: Node, method: Node, members: Members) -> None:
 
 
 def _compared(node: Node, parent: Node) -> bool:
-    """Whether only the identity of the instance is asked for."""
+    """Whether only the identity of the instance is compared."""
     if parent.type == "binary_expression":
         return any(parent.has(sign) for sign in ("===", "!==", "==", "!="))
     call = parent.parent if parent.type == "arguments" else None

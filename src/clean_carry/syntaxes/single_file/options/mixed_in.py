@@ -1,4 +1,4 @@
-"""What a component mixes in, written into its object before it is read for another family.
+"""Mixins of a component, inlined into its object before it is read for another family.
 
 A mixin's own mixins come before it, and it comes before the component: hooks and watchers of all of them
 run in that order, of other members the last one wins (the runtime's reference, "Options: Composition").
@@ -12,11 +12,11 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from pathlib import Path
 
-from clean_carry.source.brought import Brought, NotReadIn, import_lines
 from clean_carry.source.exports import Imported
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit, MergedText
+from clean_carry.source.needed_names import Brought, NotReadIn, import_lines
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.hooks import HOOKS, ROUTE_HOOKS
@@ -94,7 +94,7 @@ class _Merging:
     constants: dict[str, str] = field(default_factory=dict)
 
     def edits(self) -> Iterator[Edit]:
-        """What is written anew in the file."""
+        """Yield the edits of the file."""
         parts = parts_of(self.literal)
         mixing = [part for part in parts if part[0] in _MIXING]
         if not mixing:
@@ -275,7 +275,7 @@ class _Merging:
         return Edit(part.start, end, "")
 
     def _unused(self, part: Node) -> Iterator[Edit]:
-        """The statements of the module that only the option asks for."""
+        """Yield the statements of the module that only the option uses."""
         done: set[int] = set()
         for ref, binding in self.names.references_in(part):
             if binding is None or binding.scope is not self.names.module:
@@ -304,7 +304,7 @@ class _Merging:
 
 
 def _declared(statement: Node) -> str:
-    """What a statement declares or imports, as text."""
+    """Return the declaration or import of a statement, as text."""
     if statement.type == "import_statement":
         return statement.text.partition(" from ")[0]
     return ",".join(one.text[:1] for one in statement.named_children)

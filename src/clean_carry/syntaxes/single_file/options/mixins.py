@@ -1,4 +1,4 @@
-"""What a component mixes in: read in the files it comes from, as far as names go.
+"""Mixins of a component: read in their files, as far as names go.
 
 A mixin stays an option. Its inputs are inputs of the component; what else it brings is asked of the
 instance. What it asks the instance for of the component's own is opened there.
@@ -13,7 +13,8 @@ from pathlib import Path
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.single_file.options.asked import (
+from clean_carry.syntaxes.single_file.options.functions import parts_of, returned
+from clean_carry.syntaxes.single_file.options.instance_reads import (
     asked_in,
     data_names,
     handed_in,
@@ -23,7 +24,6 @@ from clean_carry.syntaxes.single_file.options.asked import (
     lent_to,
     words_of,
 )
-from clean_carry.syntaxes.single_file.options.functions import parts_of, returned
 
 DEPTH = 8
 
@@ -81,7 +81,8 @@ class Follower:
     later: dict[int, list[tuple[str | None, Node, Node]]] = field(default_factory=dict)
 
     def mixed(self, node: Node, tree: Tree, file: Path, depth: int = 0) -> Mixed:
-        """What an expression of a `mixins` or `extends` option brings. Raises `NotFollowed`."""
+        """Return the members that an expression of a `mixins` or `extends` option brings. Raises
+        `NotFollowed`."""
         literal, there, where = self.object_of(node, tree, file, depth)
         found = Mixed(trees={where: there})
         if literal.type == "array":
@@ -173,7 +174,7 @@ class Follower:
     def _named(
         self, name: str, tree: Tree, file: Path, depth: int, function: bool = False
     ) -> tuple[Node, Tree, Path]:
-        """What a name of a module stands for: declared in it, or imported into it."""
+        """Return the declaration or import behind a name of a module."""
         for node in tree.of("variable_declarator"):
             declared, value = node.child("name"), node.child("value")
             if declared is not None and declared.text == name and value is not None:

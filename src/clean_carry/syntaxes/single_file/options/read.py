@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from clean_carry.component.errors import HoldsNone, InputError
+from clean_carry.component.exposed import Opened
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.markup import Markup
 from clean_carry.component.members import KeptOption
@@ -22,7 +23,6 @@ from clean_carry.component.model import (
     StyleBlock,
     View,
 )
-from clean_carry.component.opened import Opened
 from clean_carry.component.spans import Span
 from clean_carry.source.importers import options_asked
 from clean_carry.source.javascript import comments
@@ -42,8 +42,9 @@ from clean_carry.syntaxes.single_file.hooks import HOOKS, ROUTE_HOOKS
 from clean_carry.syntaxes.single_file.markup import GLOBALS, TemplateReader
 from clean_carry.syntaxes.single_file.members import Members
 from clean_carry.syntaxes.single_file.names import pascal
-from clean_carry.syntaxes.single_file.options import behaviour, registrations  # noqa: F401
+from clean_carry.syntaxes.single_file.options import behaviour, registrations, setup_models  # noqa: F401
 from clean_carry.syntaxes.single_file.options.exported import exported_object
+from clean_carry.syntaxes.single_file.options.exposed import mix_in, opened
 from clean_carry.syntaxes.single_file.options.functions import (
     attached,
     parts_of,
@@ -53,7 +54,6 @@ from clean_carry.syntaxes.single_file.options.instance import (
     collect_uses,
     reserved,
 )
-from clean_carry.syntaxes.single_file.options.opened import mix_in, opened
 from clean_carry.syntaxes.single_file.options.read_options import OPTIONS, Gathered, claim_option
 from clean_carry.syntaxes.single_file.values import member_forms
 from clean_carry.syntaxes.uses import Uses
@@ -134,7 +134,7 @@ def _with_surroundings(
 
 
 def _changed(source: SourceText) -> Iterator[tuple[str, str, int]]:
-    """What was noted of a file that was changed before it is read: rule, file, line."""
+    """Yield the notes of a file that was changed before it is read: rule, file, line."""
     for rule, _, at in source.noted if isinstance(source, MergedText) else ():
         place = source.place(at)
         yield rule, place.file, place.line
@@ -174,7 +174,7 @@ def _is_two_way(name: str) -> bool:
 
 
 def _first_cause(refusal: tuple[str, str, int]) -> tuple[bool, int]:
-    """What is mixed in and not found is why other names are not known."""
+    """Order refusals: a mixin that is not found comes first, as the cause of unknown names."""
     return refusal[0] != "mixin-not-followed", refusal[2]
 
 
@@ -205,7 +205,7 @@ def _component(
     if template is not None and code is not None:
         markup, in_template = _drawn(uses, gathered, aliases, template, code)
     else:
-        uses.refuse("markup-unread", "there is no template", statement.start)
+        uses.refuse("template-missing", "", statement.start)
     for comment in comments.within(uses.tree, statement.start, statement.end):
         ledger.claim("comment", uses.span(comment), "kept")
     head = _head(uses, statement)
@@ -245,7 +245,7 @@ def _is_typed(source: SourceText, blocks: FileBlocks) -> bool:
 
 
 def _foreign(gathered: Gathered, members: Members) -> Foreign:
-    """What only the family knows of a component."""
+    """Return the facts that only the family knows of a component."""
     return Foreign(
         plain_fields=tuple(sorted(members.fields)),
         mixed=frozenset(members.mixed),
@@ -279,7 +279,7 @@ def _gathered(
     uses: Uses, members: Members, literal: Node, code: TemplateCode | None,
     elements: list[TemplateNode], workspace: Workspace, runtime: int,
 ) -> Gathered:  # fmt: skip
-    """What the options of the object say."""
+    """Read the options of the object."""
     by_name = any(a.name in _BY_NAME for node in elements for a in node.attributes)
     by_name = by_name and not (members.neutral and _all_drawn_by_tag(literal, elements))
     used = code.used if code is not None else ()
@@ -352,7 +352,7 @@ _CONSTANTS = ("string", "number", "true", "false", "null", "undefined")
 def _own_option(
     gathered: Gathered, name: str | None, part: Node, value: Node, workspace: Workspace
 ) -> bool:
-    """Keep an option of somebody's own, or drop a constant one nobody asks for; False for others."""
+    """Keep a custom option, or drop a constant one that nobody reads; return False for others."""
     uses = gathered.uses
     if name is None or name in RUNTIME_OPTIONS or any(n.type == "this" for n in part.walk()):
         return False
@@ -367,7 +367,7 @@ def _own_option(
 
 
 def _check_names(uses: Uses, members: Members, code: TemplateCode) -> None:
-    """What a template names must be the component's, the language's, or the runtime's."""
+    """Check that names of a template belong to the component, the language or the framework."""
     known = members.declared() | members.mixed
     for used in code.used:
         name, at = used.node.text, used.node.start
@@ -424,7 +424,7 @@ def _template_names(
 
 
 def _holders(source: SourceText, code: TemplateCode | None) -> tuple[Span, ...]:
-    """What stands for the instance before members a template names: `this.` and `$data.`."""
+    """Return the prefixes of members in a template: `this.` and `$data.`."""
     return tuple(
         source.span(used.through.start, used.node.start)
         for used in (code.used if code is not None else ())
@@ -448,7 +448,7 @@ def _style_names(
 
 
 def _has_component_root(template: TemplateNode | None) -> bool:
-    """Whether what is drawn may begin with another component."""
+    """Whether the rendered markup may begin with another component."""
     roots = [n for n in template.children if n.kind == "element"] if template is not None else []
     return any("-" in n.tag or not n.tag.islower() or n.tag in _OPEN for n in roots)
 

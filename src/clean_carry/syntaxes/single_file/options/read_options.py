@@ -33,7 +33,7 @@ from clean_carry.syntaxes.uses import Uses
 
 @dataclass
 class Gathered:
-    """What the readers of options fill.
+    """The results of the readers of options.
 
     `runtime` is the major version it is read for. `by_name` says that the template chooses components by
     name; `drawn_writes` are the names it writes.

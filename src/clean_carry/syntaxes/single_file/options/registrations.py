@@ -1,4 +1,4 @@
-"""Options that tie a component to others: what it draws with, what it gets and gives."""
+"""Options that tie a component to others: its children, and the values it injects and provides."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ from clean_carry.syntaxes.single_file.options.read_options import Gathered, clai
 
 @reads("components")
 def _components(gathered: Gathered, part: Node, value: Node) -> None:
-    """What is registered under the name it has in the script is found there; the rest stays."""
+    """Drop components that are registered under their name in the script; keep the rest."""
     uses = gathered.uses
     gathered.members.kept_only("unknown-option", "components", part.start)
     entry = claim_option(gathered, part)
@@ -121,7 +121,7 @@ def _provide(gathered: Gathered, part: Node, value: Node) -> None:
 
 @reads("expose")
 def _expose(gathered: Gathered, part: Node, value: Node) -> None:
-    """What a parent may reach is what it may reach in the new form."""
+    """Keep the members that a parent may read."""
     uses = gathered.uses
     gathered.members.kept_only("unknown-option", "expose", part.start)
     gathered.entries["expose"] = claim_option(gathered, part)
@@ -133,8 +133,8 @@ def _expose(gathered: Gathered, part: Node, value: Node) -> None:
 
 
 def _asked(gathered: Gathered, key: Node, held: Node) -> tuple[str, ...] | None:
-    """The members of the instance that descendants ask for; none where nobody is seen to ask, and None
-    where it is provided itself, since they ask for more than its own, or for what is not known."""
+    """Return the members of the instance that descendants read; none if nobody is seen to, and None
+    if the instance itself is provided and more may be read."""
     members, uses = gathered.members, gathered.uses
     name = property_name(key)
     asked = asked_of_provided(gathered.file, name) if name is not None else None

@@ -172,7 +172,7 @@ def _calm(function: Node) -> bool:
 
 
 def _imports(tree: Tree, names: Names) -> Iterator[Edit]:
-    """What is imported from the runtime without what the object asks for no more."""
+    """Return the imports from the framework without names that the object no longer uses."""
     for statement in tree.of("import_statement"):
         if _origin(statement) != _RUNTIME:
             continue
@@ -208,7 +208,7 @@ def _only_marks(name: Node, names: Names) -> bool:
 
 
 def _origin(node: Node) -> str:
-    """What an import is from."""
+    """Return the source of an import."""
     statement: Node | None = node
     while statement is not None and statement.type != "import_statement":
         statement = statement.parent

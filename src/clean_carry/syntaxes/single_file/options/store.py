@@ -37,7 +37,7 @@ class Mapped:
 
 
 def mapped(spread: Node, tree: Tree) -> tuple[Mapped, ...]:
-    """What a part `...mapState(…)` of an option gives; nothing where it cannot be read."""
+    """Return the members of `...mapState(…)` in an option; nothing if it cannot be read."""
     call = spread.named_children[0] if spread.type == "spread_element" else spread
     callee, arguments = call.child("function"), call.child("arguments")
     helpers = {local: taken for _, local, taken in imported_helpers(tree)}
@@ -129,7 +129,8 @@ def _part(uses: Uses, one: Mapped, entry: int, notes: tuple) -> Derived | Method
 
 
 def _path(one: Mapped, key: str | None) -> str:
-    """What follows the store: `.state.basket.lines`, `.getters['basket/count']`, `.dispatch('add'`."""
+    """Return the path behind the store: `.state.basket.lines`, `.getters['basket/count']`,
+    `.dispatch('add'`."""
     if key is None:
         return ""
     space = f"{one.space}/" if one.space else ""
@@ -145,7 +146,7 @@ def _path(one: Mapped, key: str | None) -> str:
 
 
 def member(name: str) -> str:
-    """How a member is asked for behind a value."""
+    """Return the access to a member behind a value."""
     return f".{name}" if is_identifier(name) else f"['{name}']"
 
 

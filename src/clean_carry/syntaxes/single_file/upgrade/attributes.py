@@ -1,4 +1,4 @@
-"""Attributes of elements: bindings both ways, listeners, and what is handed on."""
+"""Attributes of elements: two-way bindings, listeners, and attributes passed on."""
 
 from __future__ import annotations
 
@@ -146,7 +146,7 @@ def _listener(changes: Changes, attribute: TemplateAttribute, component: bool) -
 
 
 def name_arguments(changes: Changes, attribute: TemplateAttribute) -> None:
-    """What a listener is called with has no name in an expression any more."""
+    """Name the arguments of a listener, which an expression can no longer read by `arguments`."""
     if attribute.value is None or not re.search(r"\barguments\b", _value(changes, attribute)):
         return
     start, end = attribute.value

@@ -1,4 +1,4 @@
-"""What an upgrade gathers of one file."""
+"""The edits of an upgrade of one file."""
 
 from __future__ import annotations
 
@@ -22,9 +22,9 @@ class Changes:
         self.edits.append(Edit(start, end, text))
 
     def refuse(self, rule: str, detail: str, at: int) -> None:
-        """What version 3 has no form for."""
+        """Refuse a construct that version 3 has no form for."""
         self.refused.append((rule, detail, at))
 
     def note(self, rule: str, detail: str, at: int) -> None:
-        """What is to be known."""
+        """Add a note."""
         self.noted.append((rule, detail, at))

@@ -1,4 +1,4 @@
-"""What a file takes from scripts of the project that are written for version 2 themselves."""
+"""Imports of a file from scripts of the project that are written for version 2 themselves."""
 
 from __future__ import annotations
 

@@ -69,7 +69,7 @@ def _events(changes: Changes, literal: Node) -> None:
 
 
 def _drawing(changes: Changes, node: Node) -> None:
-    """Functions that draw are given nothing to draw by (migration guide, "Render Function API")."""
+    """Change render functions, which get no `h` any more (migration guide, "Render Function API")."""
     key = node.child("name") or node.child("key")
     function = node if node.type == "method_definition" else node.child("value")
     given = function.child("parameters") if function is not None and function.is_function else None
@@ -108,8 +108,7 @@ def _runtime(changes: Changes, tree: Tree, names: Names) -> None:
 
 
 def _watchers(changes: Changes, tree: Tree, literal: Node) -> None:
-    """A watcher of a list that is changed in place runs for that only where it is told to look inside
-    (migration guide, "Watch on Arrays")."""
+    """Make watchers of lists that are changed in place deep (migration guide, "Watch on Arrays")."""
     text = changes.source.data.decode("utf-8", "replace")
     lists = set(_lists(literal))
     for name, _, value in parts_of(literal):

@@ -33,8 +33,8 @@ _OLDER = re.compile(
 
 
 def with_newer_slots(source: SourceText, workspace: Workspace, version: int) -> SourceText:
-    """The file with the content of slots and bindings of components as version 3 writes them: these mean
-    the same in version 2.7, which the file may still be for. What a listener is called with has a name."""
+    """Return the file with slots and bindings in version 3's form, which version 2.7 reads alike;
+    arguments of listeners get names."""
     if not _SLOTS.search(source.data):
         return source
     blocks = read_file(source)

@@ -8,10 +8,18 @@ same, so the component is rendered again behind the listener, unless the listene
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 
 from clean_carry.component.code import MethodValue, StateWrite
 from clean_carry.component.fragment import Fragment, copy, new
-from clean_carry.component.markup import Handler
+from clean_carry.component.markup import (
+    BoundAttribute,
+    Element,
+    Handler,
+    Markup,
+    StaticAttribute,
+    walk,
+)
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid
 
@@ -22,6 +30,23 @@ _CHANGES = re.compile(
     r"\.(?:slice|replace\w*|trim\w*|substring|padStart|toUpperCase|toLowerCase|toFixed|filter)\("
 )
 _TYPED = re.compile(r"\.(?:target|currentTarget)\b")
+
+
+def kept_as_typed(nodes: tuple[Markup, ...], source: SourceText) -> Iterator[tuple[str, str, int]]:
+    """Yield a note for each number field that shows its listener's result: the old field keeps a
+    text for the same number (the framework's code for inputs)."""
+    for node in walk(nodes):
+        if not isinstance(node, Element) or node.tag != "input" or node.component:
+            continue
+        static = [a for a in node.attributes if isinstance(a, StaticAttribute) and a.value]
+        kinds = [source.slice(*a.value[:2]) for a in static if a.name == "type" and a.value]
+        bound = [a for a in node.attributes if isinstance(a, BoundAttribute) and a.name == "value"]
+        heard = any(
+            isinstance(a, Handler) and a.event in ("input", "change") for a in node.attributes
+        )
+        if kinds == ["number"] and bound and heard:
+            text = source.slice(*bound[0].code.span[:2])
+            yield "number-as-typed", text, bound[0].code.span.start
 
 
 def takes_all(handler: Handler, speller: CodeSpeller) -> bool:

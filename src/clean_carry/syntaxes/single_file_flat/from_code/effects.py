@@ -57,7 +57,7 @@ class EffectWriter:
         return new("{ ") + text + new(f"{self.end} }}")
 
     def _source(self, code: Code) -> Fragment:
-        """What a watcher looks at: a reference, or a function that gives the value."""
+        """Return the source of a watcher: a ref, or a function that returns the value."""
         first = code.operations[0] if len(code.operations) == 1 else None
         if isinstance(first, Read) and first.span == code.span and not self.speller.whole:
             if first.member.kind in ("state", "derived"):

@@ -26,6 +26,7 @@ from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.contract import Fitted, ScriptFile
 from clean_carry.syntaxes.naming import edited, free_locals, with_short_pairs
 from clean_carry.syntaxes.single_file.names import input_name
+from clean_carry.syntaxes.single_file_flat.from_code.controlled import kept_as_typed
 from clean_carry.syntaxes.single_file_flat.from_code.module_code import Cut, ModuleCode, package_of
 from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid, is_open
 from clean_carry.syntaxes.single_file_flat.from_code.statements import Statements
@@ -213,7 +214,7 @@ class _File:
                 continue
             binding = self.file.names.module.names.get(element.tag)
             if binding is None or binding.kind != "import":
-                raise Unsaid("child-not-carried", element.tag, element.span.start)
+                raise Unsaid("child-not-found", element.tag, element.span.start)
             self.children[element.tag] = self._carried_import(element, binding.node)
 
     def _carried_import(self, element: Element, name: Node) -> tuple[Node, str]:
@@ -229,11 +230,9 @@ class _File:
             "~",
             "src",
         ):
-            raise Unsaid("child-not-carried", f"{element.tag}, from a package", element.span.start)
+            raise Unsaid("child-of-package", element.tag, element.span.start)
         if len(names) > 1 or len(whole) > 1 or any(n.child("alias") for n in names):
-            raise Unsaid(
-                "child-not-carried", f"{element.tag}, imported with others", element.span.start
-            )
+            raise Unsaid("child-import-shared", element.tag, element.span.start)
         stem = re.sub(r"\.(jsx?|tsx?|mjs)$", "", request)
         quote = self.style.quote
         return (
@@ -292,7 +291,7 @@ class _File:
             self._said = copy(self.source.span(head, statement.start))
             cuts.append(Cut(head, statement.start, "said", ""))
         statements = written.write()
-        self.notes = written.notes
+        self.notes = [*written.notes, *kept_as_typed(component.view.markup, self.source)]
         before, after = self.module.around(cuts)
         orphans = orphaned_comments(
             before + statements + after + markup, self.ledger, component.span

@@ -165,7 +165,7 @@ class ModuleCode:
         return True
 
     def _check_module(self, node: Node) -> None:
-        """Module code that draws, or that uses the class, cannot stand beside it."""
+        """Refuse module code that renders, or that uses the class."""
         for below in node.walk():
             if below.type.startswith("jsx_"):
                 raise Unsaid("module-draws", below.text[:40], below.start)
@@ -200,7 +200,7 @@ class ModuleCode:
         return (before, after + rest) if passed else (before + rest, after)
 
     def _claim_around(self, cut: Cut) -> None:
-        """What stands around the class in its statement: that it is exported."""
+        """Claim the code around the class in its statement: its export."""
         for start, end in (
             (cut.start, self.component.span.start),
             (self.component.span.end, cut.end),

@@ -152,7 +152,8 @@ class CodeSpeller(Speller):
                 raise Unsaid("not-in-target", f"all inputs, with {prop.name}", whole.span.start)
 
     def _handed_on(self, rest: RestInputs) -> list[tuple[str, str]]:
-        """The declared inputs that are handed on with all that is not declared, and their values."""
+        """Return the declared props among those that are passed on with undeclared ones, and their
+        values."""
         assert self.component is not None
         for name in self.component.outward.events:
             if name not in rest.named and name not in rest.replaced:
@@ -216,7 +217,7 @@ class CodeSpeller(Speller):
         raise Unsaid(operation.rule, operation.detail, operation.span.start)
 
     def _redraw(self, operation: Redraw) -> Fragment:
-        """The component drawn again: only its instance can be asked for that."""
+        """Return a re-render of the component, which only its instance offers."""
         text = f"{self.take('instance')}.proxy.$forceUpdate()"
         return new(text, operation.entry, "redraw")
 
@@ -257,7 +258,7 @@ class CodeSpeller(Speller):
         return new(text, operation.entry, "member-by-name")
 
     def _set(self, operation: SetterCall) -> str:
-        """What a setter sets, as an expression."""
+        """Return the value of a setter, as an expression."""
         name = operation.member.name.removesuffix("=")
         if name not in self.computed:
             raise Unsaid("not-in-target", f"set {name}", operation.span.start)
@@ -313,7 +314,7 @@ class CodeSpeller(Speller):
         return new(f"{text}{self.end}", operation.entry, "pattern-to-values")
 
     def _local(self, member: Member, name: str) -> str:
-        """What a local is called by now, where its name means the member."""
+        """Return the present name of a local whose name means the member."""
         for span, (text, _, _) in self.names.edits.texts.items():
             if text.startswith(("new", "current")) and self.source.slice(*span[:2]) == name:
                 return text
@@ -425,14 +426,14 @@ class CodeSpeller(Speller):
         return False
 
     def _cleanup(self, operation: Cleanup) -> Fragment:
-        """What ends an effect, handed to whoever ends it."""
+        """Return the clean-up of an effect, passed to the caller."""
         head = f"{'' if operation.last else 'return '}{self.ending}("
         made = new(head, operation.entry, "effect-ends") + self.code(operation.value)
         semicolon = self.source.slice(*operation.span[:2]).endswith(";")
         return made + new(");" if semicolon else ")")
 
     def _setter_value(self, operation: SetterValue) -> Fragment:
-        """What writes a field of state, as a function."""
+        """Return the setter of a state field, as a function."""
         place = self.value(operation.member)
         return new(f"(value) => {{ {place} = value{self.end} }}", operation.entry, "write-by-name")
 

@@ -369,7 +369,7 @@ class Statements:
         return found
 
     def _handing(self) -> list[Fragment]:
-        """A parent's references, told of an element when it comes and when it goes."""
+        """Return the call of a parent's refs for an element that is mounted or unmounted."""
         found = []
         one = f"\n{self.unit}"
         kind, given = (": any", "el: any") if self.typed else ("", "el")
@@ -416,7 +416,7 @@ class Statements:
         return new("{") + self._level(one.body, 0) + new("}")
 
     def _updated(self, one: Moment) -> Fragment:
-        """What runs after a change: a watcher of what it compares, or of all that may change."""
+        """Return code after a change: a watcher of the compared values, or of all that may change."""
         run = self.speller.run("watch")
         self._note_numbers(one)
         post = f"{{ flush: {self.quote}post{self.quote} }}"
@@ -464,7 +464,7 @@ class Statements:
         return text + new(f",\n{self.unit}{post}{self.last or ''}\n){self.end}")
 
     def _note_numbers(self, one: Moment) -> None:
-        """What is no number differs from itself where it is compared, and changes nothing for a watcher."""
+        """Note that NaN differs from itself where it is compared, and is no change for a watcher."""
         numbers = {p.name for p in self.component.inputs.props if p.kind == "Number"}
         before = one.previous_props
         for name in before.names or () if before is not None else ():

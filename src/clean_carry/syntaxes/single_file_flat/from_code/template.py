@@ -37,11 +37,11 @@ from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.template.tree import VOID
 from clean_carry.syntaxes.single_file_flat.from_code.controlled import rendered_again, takes_all
-from clean_carry.syntaxes.single_file_flat.from_code.handed_on import (
+from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid
+from clean_carry.syntaxes.single_file_flat.from_code.spread_attributes import (
     handed_together,
     together_at,
 )
-from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid
 from clean_carry.syntaxes.single_file_flat.from_code.two_way import Field, field_of
 from clean_carry.syntaxes.single_file_flat.from_code.two_way import written as two_way
 
@@ -95,7 +95,7 @@ class TemplateWriter:
         self.replaced: list[Span] = []
 
     def _lines(self, nodes: list[Markup], depth: int) -> Fragment:
-        """Nodes a line each; on one line where white space between them would be drawn."""
+        """Return nodes on a line each; on one line where white space between them would be visible."""
         line = f"\n{self.unit * depth}"
         if not nodes:
             return Fragment()
@@ -211,7 +211,7 @@ class TemplateWriter:
         return self._wrapped(self._plain(node.children), depth, (said,))
 
     def _portal(self, node: Portal, depth: int, outer: Outer) -> Fragment:
-        """What stands elsewhere in the page; version 3 has an element for it."""
+        """Return content that renders elsewhere in the page; version 3 has an element for it."""
         if self.speller.version < 3:
             raise Unsaid("markup-in-code", "createPortal", node.span.start)
         to = new(f'to="{node.selector}"')
@@ -293,7 +293,7 @@ class TemplateWriter:
         return None
 
     def _two_way(self, field: Field) -> Fragment:
-        """What a field shows and writes, as one binding."""
+        """Return a field's value and its listener as one binding."""
         member = field.shown.code.operations[0].member  # type: ignore[attr-defined]
         self.replaced.append(field.written.code.span)
         return two_way(field, self.speller.value(member))
@@ -338,7 +338,7 @@ class TemplateWriter:
         raise Unsaid("markup-in-code", type(attribute).__name__, 0)
 
     def _reference(self, reference: Reference, depth: int) -> Fragment:
-        """A reference by its name, or a function that is told of the element."""
+        """Return a ref by its name, or a function that gets the element."""
         member, code, entry = reference.member, reference.code, reference.entry
         if code is None:
             raise Unsaid("not-in-target", f"a reference by name, {member}", 0)
@@ -375,7 +375,8 @@ class TemplateWriter:
         )
 
     def _handed_on(self, together: list[Attribute], depth: int) -> Fragment:
-        """One object of what is handed on and of what it takes the place of, or that of it."""
+        """Return one object of all props passed on and the attributes they override, or the props
+        alone."""
         parts = []
         entry = -1
         for one in together:
@@ -507,7 +508,7 @@ def _at(fragment: Fragment) -> int:
 
 
 def _is_inline(node: Markup) -> bool:
-    """Whether white space beside a node would be drawn."""
+    """Whether white space beside a node would be visible."""
     return isinstance(node, Text | Expression)
 
 

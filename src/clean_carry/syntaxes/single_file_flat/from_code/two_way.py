@@ -39,7 +39,7 @@ _TEXTS = frozenset("text search email url tel password".split())
 
 @dataclass(frozen=True)
 class Field:
-    """What of an element is one binding: the value it shows, and what writes it."""
+    """The parts of an element that form one binding: its value, and its listener."""
 
     shown: BoundAttribute
     written: Handler

@@ -56,7 +56,7 @@ class RuntimeCall:
     type_text: str = ""
 
     def argument(self, at: int = 0) -> Node | None:
-        """What it is given at a place; None where nothing is."""
+        """Return its argument at a position; None if there is none."""
         return self.given[at] if at < len(self.given) else None
 
 

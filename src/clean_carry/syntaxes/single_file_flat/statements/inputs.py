@@ -1,4 +1,4 @@
-"""What goes in and out: inputs, events, options beside the statements, what is exposed."""
+"""Props, events, options beside the statements, and exposed members."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_constant, property_name
 from clean_carry.syntaxes.single_file.options.functions import parts_of
 from clean_carry.syntaxes.single_file_flat.statements.calls import RuntimeCall, runtime_call
-from clean_carry.syntaxes.single_file_flat.statements.held import Declared
+from clean_carry.syntaxes.single_file_flat.statements.name_meanings import Declared
 from clean_carry.syntaxes.single_file_flat.statements.types import TypeReader
 from clean_carry.syntaxes.uses import Uses
 

@@ -23,8 +23,8 @@ from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import property_name
 from clean_carry.syntaxes.single_file.options.functions import flows, parts_of
 from clean_carry.syntaxes.single_file_flat.statements.calls import MOMENTS, RuntimeCall, bare
-from clean_carry.syntaxes.single_file_flat.statements.held import Declared, Statement
 from clean_carry.syntaxes.single_file_flat.statements.inputs import model_parts
+from clean_carry.syntaxes.single_file_flat.statements.name_meanings import Declared, Statement
 from clean_carry.syntaxes.single_file_flat.statements.types import TypeReader
 from clean_carry.syntaxes.single_file_flat.statements.watched import Watched
 from clean_carry.syntaxes.uses import Uses

@@ -34,15 +34,15 @@ from clean_carry.syntaxes.single_file.file import Exported, SingleFile
 from clean_carry.syntaxes.single_file.markup import GLOBALS, TemplateReader
 from clean_carry.syntaxes.single_file.members import Members
 from clean_carry.syntaxes.single_file.options.functions import parts_of
-from clean_carry.syntaxes.single_file_flat.statements.found import Finder
-from clean_carry.syntaxes.single_file_flat.statements.held import (
+from clean_carry.syntaxes.single_file_flat.statements.inputs import InputReader
+from clean_carry.syntaxes.single_file_flat.statements.name_meanings import (
     Declared,
     Held,
     Statement,
     element_names,
     is_written,
 )
-from clean_carry.syntaxes.single_file_flat.statements.inputs import InputReader
+from clean_carry.syntaxes.single_file_flat.statements.name_uses import Finder
 from clean_carry.syntaxes.single_file_flat.statements.parts import PartReader, functions_of
 from clean_carry.syntaxes.single_file_flat.statements.scripts import (
     FlatBlocks,
@@ -168,6 +168,7 @@ class _Reader:
                 module_names=frozenset(self.blocks.names.module.names) - set(self.declared.held),
                 locals_at=self.uses.locals_at,
                 moved_out=tuple((s.node.start, s.node.end) for s in self._moved_statements()),
+                noted=tuple(finder.noted),
             ),
         )
 
@@ -209,7 +210,7 @@ class _Reader:
             found -= out
 
     def _is_apart(self, one: Statement, found: set[str]) -> bool:
-        """Whether a statement names nothing of the component, and does not call what asks for it."""
+        """Whether a statement names nothing of the component, and calls nothing that does."""
         for ref, binding in self.blocks.names.references_in(one.node):
             if binding is None or binding.scope is not self.blocks.names.module:
                 continue
@@ -334,7 +335,7 @@ class _Reader:
     # -- the template -------------------------------------------------------------------------------
 
     def _stands_for(self) -> dict[str, str]:
-        """What names of the script are called as members: all those that are called otherwise."""
+        """Return the script's names of members that are called otherwise."""
         found = {}
         for name, held in self.declared.held.items():
             if held.kind in ("emit", "runtime", "props"):
@@ -363,7 +364,7 @@ class _Reader:
     def _markup(self) -> tuple[Markup, ...]:
         template, code = self.blocks.template, self.code
         if template is None or code is None:
-            self.uses.refuse("markup-unread", "there is no template", self.blocks.setup.start)
+            self.uses.refuse("template-missing", "", self.blocks.setup.start)
             return ()
         self.ledger.claim("template", self.source.span(template.start, template.end))
         uses = Uses(code.tree, code.names, self.ledger)

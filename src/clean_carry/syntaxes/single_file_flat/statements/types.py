@@ -122,8 +122,8 @@ class TypeReader:
             yield from reader._constructors(value, depth + 1)
 
     def declared_type(self, node: Node, shown: str) -> str | None:
-        """What an input is declared as for a type that is called `shown` in the script: `String`,
-        `Array as PropType<Row[]>`; None where it is not known, "null" for anything."""
+        """Return the runtime declaration of a prop for a type that the script calls `shown`:
+        `String`, `Array as PropType<Row[]>`; None if unknown, "null" for anything."""
         found = self.constructors(node)
         if found is None:
             return None

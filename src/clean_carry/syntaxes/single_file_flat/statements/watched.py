@@ -1,4 +1,4 @@
-"""What a watcher looks at, where an option of the object form can say it."""
+"""The source of a watcher, if an option of the object form can express it."""
 
 from __future__ import annotations
 
@@ -9,7 +9,11 @@ from clean_carry.source.javascript.tree import Node
 from clean_carry.source.javascript.values import is_constant, property_name
 from clean_carry.syntaxes.single_file.options.functions import parts_of
 from clean_carry.syntaxes.single_file_flat.statements.calls import RuntimeCall, bare
-from clean_carry.syntaxes.single_file_flat.statements.held import Declared, Statement, boxed
+from clean_carry.syntaxes.single_file_flat.statements.name_meanings import (
+    Declared,
+    Statement,
+    boxed,
+)
 
 _SETTINGS = frozenset("deep immediate flush once".split())
 # The older runtime runs a watcher of the object form before it draws, whatever it is told.

@@ -1,5 +1,5 @@
-"""What an attribute of a directive holds, by what code far from it does: helpers that evaluate it, and the
-constants that stand in for it."""
+"""The values of a directive's attributes, by code far from them: helpers that evaluate them, and
+constants in their place."""
 
 from __future__ import annotations
 
@@ -139,7 +139,7 @@ def note_watched(shapes: dict[str, Shape], functions: list[Node]) -> None:
 
 
 def _taken(node: Node) -> str:
-    """The kind a value is taken for where it stands; "" where that is not told."""
+    """Return the kind that a value is used as at a place; "" if unknown."""
     parent = node.parent
     if parent is None:
         return ""

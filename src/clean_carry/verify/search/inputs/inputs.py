@@ -11,7 +11,7 @@ from clean_carry.verify.search.values.shape import Shape, kind_of, literal_of
 
 @dataclass
 class Inputs:
-    """What the code says of its inputs, slots, events, replies and exports.
+    """The props, slots, events, replies and exports of a component, as far as its code shows.
 
     `passes_on` says that inputs it does not name may reach an element of its own, `childless` that such
     an element takes no content; `uses` how many
@@ -64,14 +64,15 @@ class Inputs:
         )
 
     def _reached(self, other: Inputs) -> dict[str, list[Any]]:
-        """The methods both can be asked for: those of the one that lists them, else of either."""
+        """Return the methods that both sides offer: those of the side that lists them, otherwise of
+        either."""
         both = {**other.methods, **self.methods}
         listing = [one.methods for one in (self, other) if one.closed]
         return {name: both[name] for name in both if all(name in names for names in listing)}
 
 
 def merged(one: Shape, other: Shape) -> Shape:
-    """What both sides say of one input; what is declared wins."""
+    """Merge the shapes of one prop from both sides; the declared one wins."""
     if other.declared and not one.declared:
         one, other = other, one
     kinds = set(one.kinds) if one.declared else one.kinds | other.kinds
@@ -107,7 +108,7 @@ def merged(one: Shape, other: Shape) -> Shape:
 
 
 def _items(one: Shape, other: Shape) -> Shape | None:
-    """What both say of the items of a list: declared ones that say nothing are as good as none."""
+    """Merge the shapes of a list's items; declared items without any information count as none."""
     if one.items is None or not (one.items.kinds or one.items.fields or one.items.literals):
         return other.items or one.items
     for name, part in one.items.fields.items():

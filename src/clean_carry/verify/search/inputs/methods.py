@@ -1,4 +1,4 @@
-"""What a component's methods are called with by whoever has a reference to it."""
+"""The arguments of a component's methods when a parent calls them through a ref."""
 
 from __future__ import annotations
 

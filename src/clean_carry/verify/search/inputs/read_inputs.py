@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from pathlib import Path
 
-from clean_carry.component.errors import InputError
+from clean_carry.component.errors import HoldsNone, InputError
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.jsx_class.bases.read_in import with_bases
 from clean_carry.syntaxes.scoped_template.registrations import registers
+from clean_carry.syntaxes.single_file_flat.composables import with_composables
 from clean_carry.verify.search.inputs.directive_inputs import directive_inputs
 from clean_carry.verify.search.inputs.inputs import Inputs
 from clean_carry.verify.search.inputs.script_inputs import default_name, script_inputs
@@ -20,7 +22,7 @@ HELD = ("ctrl", "meta", "shift", "alt")
 
 
 def read_inputs(text: str, path: str, component: str = "") -> Inputs:
-    """Read a version's inputs. What cannot be parsed has none that are known."""
+    """Read a version's props. A version that cannot be parsed has none that are known."""
     try:
         found = _read(SourceText(path, text.encode()), component)
     except InputError:
@@ -31,6 +33,9 @@ def read_inputs(text: str, path: str, component: str = "") -> Inputs:
 
 def _read(source: SourceText, component: str) -> Inputs:
     if source.path.endswith(".vue"):
+        with suppress(HoldsNone):
+            # What a composable asks of what it is given, it asks of the inputs.
+            source = with_composables(source, Workspace(Path(source.path).resolve()))
         return single_file_inputs(source)
     if registers(source.data):
         return directive_inputs(source, component)

@@ -43,7 +43,7 @@ def kin_of(name: str, registrations: Registrations, file: Path) -> list[list[Any
 
 
 def number_chosen(shapes: dict[str, Shape], contents: list[list[Any]]) -> None:
-    """What says which of its content is meant is a number, where its content is numbered."""
+    """Return the number that selects one part of the content, if its content is numbered."""
     parts = [part for content in contents for part in content]
     if any(_NUMBERED & part.get("attributes", {}).keys() for part in parts):
         for name in _CHOSEN & shapes.keys():

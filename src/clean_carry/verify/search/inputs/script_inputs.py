@@ -8,7 +8,7 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.javascript.values import property_name
 from clean_carry.source.template.tree import VOID
 from clean_carry.syntaxes.jsx_class.bases.heritage import OF_DEFAULTS_TOO
-from clean_carry.verify.handed import callable_by_children, handed_in
+from clean_carry.verify.passed_handlers import callable_by_children, handed_in
 from clean_carry.verify.search.inputs.inputs import Inputs, merged, note_default
 from clean_carry.verify.search.inputs.methods import given_to
 from clean_carry.verify.search.inputs.signals import signals_of
@@ -35,7 +35,7 @@ _SELF = frozenset({"self", "that", "_this"})
 
 
 def script_inputs(tree: Tree, component: str) -> Inputs:
-    """What a file says of one of its components."""
+    """Read the props of one component of a file."""
     shapes = Shapes([tree])
     own = _own_node(tree, component)
     found = Inputs(reply=reply_of(tree, shapes), exports=exports_of(tree))
@@ -129,7 +129,7 @@ def _methods(tree: Tree, own: Node) -> list[str]:
 
 
 def _asks_itself(node: Node) -> bool:
-    """Whether an instance is asked for a member, and not only to bind it."""
+    """Whether an instance reads a member, and not only to bind it."""
     holder = node.children[0]
     itself = holder.type == "this" or holder.text in _SELF
     return itself and not _only_bound(node)
@@ -163,7 +163,7 @@ def _passed_on_to(own: Node) -> list[str]:
 
 
 def _own_node(tree: Tree, component: str) -> Node:
-    """The class or function of the component, the whole file where it cannot be told."""
+    """Return the class or function of the component; the whole file if it is unclear."""
     for node in tree.of(*_CLASSES, "function_declaration"):
         name = node.child("name")
         if name is not None and name.text == component:

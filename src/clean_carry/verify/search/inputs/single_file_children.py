@@ -1,4 +1,5 @@
-"""What a template hands on to the single files it draws: what they say of it holds of its names."""
+"""The props that a template passes on to single files it renders: their declarations apply to its
+names."""
 
 from __future__ import annotations
 
@@ -64,7 +65,7 @@ def handed_on(
 
 
 def _bound(source: SourceText, node: TemplateNode) -> Iterator[tuple[str, tuple[str, ...]]]:
-    """(name that is handed on, the inputs it may be handed to)."""
+    """Yield (name that is passed on, the props it may be passed as)."""
     for attribute in node.attributes:
         bound = _BOUND.match(attribute.name)
         if bound is not None and attribute.value is not None:

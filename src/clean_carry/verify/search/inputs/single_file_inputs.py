@@ -19,12 +19,13 @@ from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.single_file.expressions import read_code
 from clean_carry.syntaxes.single_file.hooks import HOOKS
 from clean_carry.syntaxes.single_file.options.mixins import Follower, NotFollowed
-from clean_carry.verify.handed import callable_by_children, handed_in_template
+from clean_carry.verify.passed_handlers import callable_by_children, handed_in_template
 from clean_carry.verify.search.inputs.inputs import Inputs, merged, note_default
 from clean_carry.verify.search.inputs.methods import given_to
 from clean_carry.verify.search.inputs.signals import signals_of
 from clean_carry.verify.search.inputs.single_file_children import handed_on
 from clean_carry.verify.search.inputs.single_file_shapes import SingleFileShapes
+from clean_carry.verify.search.inputs.statement_inputs import note_declared
 from clean_carry.verify.search.values.functions import functions_of, parameters_of
 from clean_carry.verify.search.values.replies import reply_of
 from clean_carry.verify.search.values.shape import Shape, literal_of
@@ -36,54 +37,75 @@ PROVIDED = "$provided."
 
 
 def single_file_inputs(source: SourceText, depth: int = 0) -> Inputs:
-    """What both blocks of a file say, what it mixes in, and what the files say that it hands inputs on to,
+    """Read the props of a single file, of its mixins, and of the files it passes props on to,
     `depth` of which lie above. Raises `InputError` for code that cannot be parsed."""
     blocks = [node for node in read_blocks(source) if node.kind == "element"]
     scripts = [b for b in blocks if b.tag == "script"]
     template = next((b for b in blocks if b.tag == "template"), None)
     trees = [Tree(source, bytes(source.blanked([script.inner]))) for script in scripts]
-    markup: Tree | None = None
+    markup = [] if template is None else [read_code(source, template).tree]
     found = Inputs(exports=["default"])
     found.passes_on = True
     passed: list[tuple[str, Shape | str]] = []
     if template is not None:
-        markup = read_code(source, template).tree
         found.slots = _slots(source, template)
         passed = handed_on(source, template, _inputs_of, depth)
         if _moves_when_hidden(template):
             found.shapes[AROUND + "shown"] = Shape({"boolean"}, declared=True)
     mixed = _mixed_in(trees, Path(source.path))
-    shapes = SingleFileShapes([*trees, *mixed], markup, passed)
+    shapes = SingleFileShapes([*trees, *mixed], markup[0] if markup else None, passed)
     for name in _spread(source, template) if template is not None else ():
         shapes.of(name).kinds.add("object")
         shapes.of(name).fields.setdefault("title", Shape({"string"}))
-    functions = functions_of(trees)
     found.closed = any(script.attribute("setup") is not None for script in scripts)
-    given_out = _exposed(trees) if found.closed else _unused(trees, markup)
+    _note_functions(source, template, trees, markup, shapes, found)
+    for tree in [*trees, *markup]:
+        found.events += [name for name in _sent(tree) if name not in found.events]
+    for tree in [*trees, *mixed]:
+        found.reply = found.reply or reply_of(tree, shapes)
+        _options(tree, shapes, found)
+        note_declared(tree, shapes, found)
+    _note_undeclared([*trees, *mixed, *markup], shapes, found)
+    _drop_elements([*trees, *mixed], found)
+    found.events = [as_listener(name) if name in found.shapes else name for name in found.events]
+    return found
+
+
+def _note_functions(
+    source: SourceText,
+    template: TemplateNode | None,
+    trees: list[Tree],
+    markup: list[Tree],
+    shapes: SingleFileShapes,
+    found: Inputs,
+) -> None:
+    """Note the functions that a parent, a child or an emitter can call, with shapes of their arguments."""
+    functions = functions_of(trees)
+    given_out = _exposed(trees) if found.closed else _unused(trees, markup[0] if markup else None)
     found.methods = {n: given_to(functions[n], shapes) for n in given_out if n in functions}
     if template is not None:
         handed = handed_in_template(source, template, functions)
         found.handed = callable_by_children(handed, lambda function: given_to(function, shapes))
     for tree in trees:
         found.signals += signals_of(tree, functions, lambda function: given_to(function, shapes))
-    for tree in [*trees, *([markup] if markup is not None else [])]:
-        found.events += [name for name in _sent(tree) if name not in found.events]
-    for tree in [*trees, *mixed]:
-        found.reply = found.reply or reply_of(tree, shapes)
-        _options(tree, shapes, found)
-    for tree in [*trees, *mixed, *([markup] if markup is not None else [])]:
+
+
+def _note_undeclared(trees: list[Tree], shapes: SingleFileShapes, found: Inputs) -> None:
+    """Note the slots, attributes and provided values that the code uses without declaring them."""
+    for tree in trees:
         found.slots += [name for name in _asked_slots(tree) if name not in found.slots]
         for name in _asked_of_attributes(tree):
             if name not in found.events:
                 found.shapes.setdefault(name, shapes.of(name))
         for key, name in _injected(tree):
             found.shapes.setdefault(PROVIDED + key, shapes.of(name))
-    for name in {name for tree in trees + mixed for name in _elements_given(tree)}:
+
+
+def _drop_elements(trees: list[Tree], found: Inputs) -> None:
+    """Drop the inputs that take an element: no trial has one to pass, the component uses its own."""
+    for name in {name for tree in trees for name in _elements_given(tree)}:
         if name in found.shapes and found.shapes[name].kinds <= {"object", "sized", "boolean"}:
-            # No trial has an element to give: the component's own stands in.
             del found.shapes[name]
-    found.events = [as_listener(name) if name in found.shapes else name for name in found.events]
-    return found
 
 
 def as_listener(event: str) -> str:
@@ -109,7 +131,7 @@ def _elements_given(tree: Tree) -> Iterator[str]:
 
 
 def _moves_when_hidden(template: TemplateNode) -> bool:
-    """Whether all a template draws moves in and out, and nothing in it says when: its parent does."""
+    """Whether the whole template moves in and out under the control of its parent."""
     roots = [node for node in template.children if node.kind == "element"]
     inside = [n for root in roots for n in root.children if n.kind == "element"]
     if len(roots) != 1 or roots[0].tag.lower() != "transition" or len(inside) != 1:
@@ -225,7 +247,7 @@ def _compared(validator: Node) -> Iterator[Any]:
 
 
 def _asked_of_attributes(tree: Tree) -> Iterator[str]:
-    """The names of attributes the component itself asks for: inputs nobody declares."""
+    """Yield the attributes that the component itself reads: undeclared props."""
     for node in tree.of("member_expression"):
         owner, part = node.child("object"), node.child("property")
         if owner is not None and part is not None and part.type == "property_identifier":
@@ -234,7 +256,7 @@ def _asked_of_attributes(tree: Tree) -> Iterator[str]:
 
 
 def _asked_slots(tree: Tree) -> Iterator[str]:
-    """The names of slots that code asks for itself."""
+    """Yield the slots that code itself reads."""
     for node in tree.of("member_expression"):
         owner, part = node.child("object"), node.child("property")
         if owner is not None and part is not None and part.type == "property_identifier":

@@ -27,10 +27,11 @@ class SingleFileShapes(Shapes):
         self._template = template
         self._passed = passed
         self._held = {name for tree in trees for name, _, _ in _held_values(tree)}
+        self._held |= {name for tree in trees for name in _names_of_refs(tree)}
         super().__init__([*trees, *([template] if template is not None else [])])
 
     def _place(self, node: Node) -> Node | None:
-        """What a ref holds is its value, wherever the value is asked for by name."""
+        """Return the place of a ref's value, wherever the value is read by name."""
         above = node.parent
         if node.type == "identifier" and node.text in _values_judged(node):
             return None
@@ -41,12 +42,14 @@ class SingleFileShapes(Shapes):
         return super()._place(node)
 
     def _relate(self) -> None:
-        """A value is known by what is done with what is made of it, and by whom it is handed on to."""
+        """Relate values to the values made of them, and to the props they are passed on as."""
         for name, given in self._passed:
             self._later.append((self.of(name), self.of(given) if isinstance(given, str) else given))
         for tree in self.trees:
             for name, value, _ in _held_values(tree):
                 self._made_of(name, value)
+            for name, source in _taken_by_name(tree):
+                self._later.append((self.of(source), self.of(name)))
             for node in tree.of("pair"):
                 key, held = node.child("key"), node.child("value")
                 if key is not None and held is not None:
@@ -62,6 +65,11 @@ class SingleFileShapes(Shapes):
 
     def _made_of(self, name: str, value: Node) -> None:
         """A name that is another one's value, or a list of what another one's items are made into."""
+        if value.type == "ternary_expression":
+            for arm in (value.child("consequence"), value.child("alternative")):
+                if arm is not None:
+                    self._made_of(name, arm)
+            return
         base, lists = _base(value)
         part = base.child("property") if base.type == "member_expression" else base
         if part is not None and part.text == "value":
@@ -106,7 +114,7 @@ def _values_judged(node: Node) -> Iterator[str]:
 
 
 def _base(node: Node) -> tuple[Node, bool]:
-    """What a chain of calls on a list begins with, and whether there is a chain."""
+    """Return the start of a chain of list methods, and whether there is a chain."""
     lists = False
     while True:
         if node.type in ("parenthesized_expression", "await_expression", "as_expression") or (
@@ -120,8 +128,23 @@ def _base(node: Node) -> tuple[Node, bool]:
             if part is None or inner is None or part.text not in _OF_ITEMS:
                 return node, lists
             node, lists = inner, True
+        elif node.type == "array" and [n.type for n in node.named_children] == ["spread_element"]:
+            node, lists = node.named_children[0].named_children[0], True
         else:
-            return node, lists
+            local = _local_value(node) if node.type == "identifier" else None
+            if local is None:
+                return node, lists
+            node = local
+
+
+def _local_value(name: Node) -> Node | None:
+    """The value of a constant that the function around a name declares before it."""
+    around = next((up for up in name.up() if up.is_function), None)
+    for node in around.walk() if around is not None else ():
+        declared = node.child("name") if node.type == "variable_declarator" else None
+        if declared is not None and declared.text == name.text and node.end <= name.start:
+            return node.child("value")
+    return None
 
 
 def _held_values(tree: Tree) -> Iterator[tuple[str, Node, Node]]:
@@ -133,6 +156,8 @@ def _held_values(tree: Tree) -> Iterator[tuple[str, Node, Node]]:
         given = arguments.named_children if arguments is not None else []
         if name is None or callee is None or not given or name.type != "identifier":
             continue
+        if callee.text == "toRef" and len(given) == 2:
+            continue
         if callee.text in _HOLD:
             yield name.text, given[0], node
         elif callee.text == "computed":
@@ -140,8 +165,31 @@ def _held_values(tree: Tree) -> Iterator[tuple[str, Node, Node]]:
                 yield name.text, value, node
 
 
+def _names_of_refs(tree: Tree) -> Iterator[str]:
+    """The names of constants that hold one input in a ref."""
+    for node in tree.of("variable_declarator"):
+        name, call = node.child("name"), node.child("value")
+        callee = call.child("function") if call is not None else None
+        if name is not None and callee is not None and callee.text == "toRef":
+            yield name.text
+
+
+def _taken_by_name(tree: Tree) -> Iterator[tuple[str, str]]:
+    """(name, input) of constants that hold one input: `const berths = toRef(props, 'berths')`."""
+    for node in tree.of("variable_declarator"):
+        name, call = node.child("name"), node.child("value")
+        callee = call.child("function") if call is not None else None
+        arguments = call.child("arguments") if call is not None else None
+        given = arguments.named_children if arguments is not None else []
+        if name is None or callee is None or callee.text != "toRef" or len(given) != 2:
+            continue
+        source = property_name(given[1]) if given[1].type == "string" else None
+        if source is not None and source != name.text:
+            yield name.text, source
+
+
 def _given(function: Node) -> Iterator[Node]:
-    """What a function gives."""
+    """Yield the results of a function."""
     if not function.is_function:
         return
     body = function.child("body")

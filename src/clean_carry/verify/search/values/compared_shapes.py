@@ -1,4 +1,4 @@
-"""What values are compared with says of them: operators, conditions, cases, keys."""
+"""The shapes that values get from comparisons: operators, conditions, cases, keys."""
 
 from __future__ import annotations
 

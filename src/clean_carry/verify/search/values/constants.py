@@ -18,7 +18,7 @@ Value = tuple[Node, Tree]
 
 
 class Constants:
-    """What constant names of one or several trees of a file mean."""
+    """The values of constant names in one or several trees of a file."""
 
     def __init__(self, trees: list[Tree]) -> None:
         self._trees = trees

@@ -1,4 +1,4 @@
-"""What the code takes from the reply to a request, and the names a pattern takes."""
+"""The fields that code reads from the reply to a request, and the names a pattern takes."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from clean_carry.verify.search.values.shapes import Shapes
 
 
 def reply_of(tree: Tree, shapes: Shapes) -> Shape | None:
-    """What the code takes from the JSON of a reply."""
+    """Return the fields that code reads from the JSON of a reply."""
     for node in tree.of("call_expression"):
         callee = node.child("function")
         part = callee.child("property") if callee is not None else None

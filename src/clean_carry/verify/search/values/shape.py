@@ -1,4 +1,4 @@
-"""What is known of one value, and the literals it is compared with."""
+"""The known facts of one value, and the literals it is compared with."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from clean_carry.source.javascript.tree import Node
 
 @dataclass
 class Shape:
-    """What is known of one value. `kinds` is empty where nothing tells.
+    """The known facts of one value. `kinds` is empty if nothing is known.
 
     `literals` are values it is compared with or declared to be one of; `tested` says that it is
     asked for truth; `default` is (value,) of a literal default; `hints` are numbers the code

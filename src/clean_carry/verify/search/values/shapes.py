@@ -1,4 +1,4 @@
-"""What kind of value each name of a component holds, as far as its declarations and uses tell.
+"""The kind of value that each name of a component holds, by declarations and uses.
 
 Uses are gathered by name over a whole file: what is said of `sailing` in one place is taken to hold
 of every `sailing`. That may be wrong, and then a trial has an odd input: no more.
@@ -61,7 +61,7 @@ _KINDS_BY_CALL = {
 
 
 def _kind_by_call(text: str) -> str:
-    """What a function takes, "" where that is not known."""
+    """Return the kind of a function's argument, "" if unknown."""
     if text.startswith("Math."):
         return "number"
     if ".Children." in text or text.endswith(("cloneElement", "isValidElement")):
@@ -113,7 +113,7 @@ class Shapes(ComparedShapes):
                 shape.hints = hints
 
     def _asked_by_name(self) -> None:
-        """What a function is asked for by a word that it looks a value up by: `of(part, "label")`."""
+        """Return the words that a function looks values up by: `of(part, "label")`."""
         looked = {}
         for name, function in self._functions.items():
             names = [part.text for part in parameters_of(function)]
@@ -148,7 +148,7 @@ class Shapes(ComparedShapes):
                     yield value
 
     def _relate(self) -> None:
-        """What a syntax relates beside plain code."""
+        """Relate values in ways that only this syntax has."""
 
     # -- uses ---------------------------------------------------------------------------------
 
@@ -156,7 +156,7 @@ class Shapes(ComparedShapes):
         self._used(self.of(name), name, value)
 
     def _used(self, shape: Shape, name: str, value: Node) -> None:
-        """What is done with a value; `name` is empty for what a function gives back."""
+        """Note the uses of a value; `name` is empty for the result of a function."""
         parent = value.parent
         while parent is not None and parent.type in TRANSPARENT:
             value, parent = parent, parent.parent
@@ -255,7 +255,7 @@ class Shapes(ComparedShapes):
             shape.fields.setdefault(name, self.of(name))
 
     def _held_word(self, shape: Shape, method: str, call: Node) -> None:
-        """A value that a list, or a text, is asked for."""
+        """Note a value that a list, or a text, is searched for."""
         arguments = call.child("arguments")
         first = arguments.named_children[:1] if arguments is not None else []
         known, value = self._constants.literal(first[0]) if first else (False, None)
@@ -263,7 +263,7 @@ class Shapes(ComparedShapes):
             shape.holds.append(value)
 
     def _chain(self, shape: Shape, call: Node) -> None:
-        """What is done with a part of a list is done with its items."""
+        """Relate a part of a list to its items."""
         member = call.parent
         if member is not None and member.type == "member_expression" and call.field == "object":
             self._member(shape, member)
@@ -279,7 +279,7 @@ class Shapes(ComparedShapes):
             self._bind(shape.items, parameters[at])
 
     def _promised(self, shape: Shape, method: str, call: Node) -> None:
-        """What is done with what a promise gives is done with what it is the promise of."""
+        """Relate the result of a promise to the value it resolves to."""
         arguments = call.child("arguments")
         first = arguments.named_children[:1] if method == "then" and arguments is not None else []
         for given in first:
@@ -288,7 +288,7 @@ class Shapes(ComparedShapes):
                 self._bind(shape, parameter)
 
     def _bind(self, shape: Shape, pattern: Node) -> None:
-        """What is known of the names of a pattern is known of the parts of a value."""
+        """Relate the names of a pattern to the parts of a value."""
         if pattern.type == "identifier":
             own = self.of(pattern.text)
             if own is not shape:

@@ -215,7 +215,7 @@ def _text(name: str, salt: int) -> str:
 
 
 def _missing(fields: dict[str, Shape], salt: int) -> set[str]:
-    """What a member of a list has not, of what it is asked for whether it has it: the first has all."""
+    """Remove from later items of a list the members that the code tests for; the first item has all."""
     asked = [key for key, part in fields.items() if part.tested and kind(key, part) != "boolean"]
     return set(asked[salt % 2 :: 2]) if salt and len(asked) > 1 else set()
 
@@ -343,7 +343,7 @@ def _equal(one: Any, other: Any) -> bool:
 
 
 def function_plans(shape: Shape) -> list[dict[str, Any]]:
-    """What a recording function does: nothing, gives something back, throws, answers later."""
+    """Return the plans of a recording function: do nothing, return something, throw, answer later."""
     plans: list[dict[str, Any]] = [{}]
     if shape.result is not None and "content" in shape.result.kinds:
         content = {"$": "markup", "content": [{"tag": "b", "content": ["given back"]}]}

@@ -1,4 +1,4 @@
-"""What words of the language and of pages say of the values they are used with."""
+"""The shapes that words of the language and of pages give to values used with them."""
 
 from __future__ import annotations
 

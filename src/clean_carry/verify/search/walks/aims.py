@@ -1,4 +1,4 @@
-"""What decides a branch: the inputs that its condition, and those around it, come from.
+"""The conditions of branches: the props that a condition, and those around it, depend on.
 
 Names are followed as words, from a name to all that stands in what declares it: enough to say which inputs
 are worth trying together, and wrong at no greater cost than a few trials that vary something else.
@@ -158,7 +158,7 @@ def aims_of(
 
 
 class Aims:
-    """What to vary together next: the inputs behind a branch that was not reached yet."""
+    """The props to vary together next: those behind a branch that never ran."""
 
     def __init__(self, hangs_on: dict[str, tuple[str, ...]]) -> None:
         self.hangs_on = hangs_on

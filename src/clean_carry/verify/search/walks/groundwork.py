@@ -53,7 +53,7 @@ class _Ground:
         return self.drawn(situation) is not None
 
     def drawn(self, situation: Situation) -> Any:
-        """What the old side draws where it is mounted without an error, else None."""
+        """Return the old side's output if it mounts without an error, else None."""
         if time.monotonic() > self.deadline:
             return None
         request = situation.trial("groundwork").request()

@@ -1,4 +1,4 @@
-"""Which walks draw what no other has drawn: a browser looks at those first.
+"""Walks with new output: a browser runs those first.
 
 A branch of the code says little of what styles see. What they ask for are kinds of elements, classes,
 attributes and states: a walk that shows a new one is worth a look, whether or not it reached new code.
@@ -21,12 +21,12 @@ _ASKED = frozenset(
 
 
 def drawn(points: list[dict[str, Any]]) -> frozenset[str]:
-    """What selectors could ask of the elements of some settled points."""
+    """Return everything that selectors could match in some points."""
     return frozenset(feature for point in points for feature in _of(point["tree"]))
 
 
 def asked(points: list[dict[str, Any]]) -> frozenset[str]:
-    """What some settled points called and asked for: names of functions, methods of requests."""
+    """Return the calls and requests of some points: names of functions, methods of requests."""
     calls = (f"call {call[0]}" for point in points for call in point["calls"])
     requests = (f"request {one['method']}" for point in points for one in point["requests"])
     return frozenset([*calls, *requests])
@@ -70,14 +70,14 @@ def outline(tree: Any) -> str:
 
 
 class Looks:
-    """Walks with what they drew."""
+    """Walks with the output that they rendered."""
 
     def __init__(self) -> None:
         self._known: set[str] = set()
         self._kept: list[tuple[Trial, frozenset[str]]] = []
 
     def note(self, trial: Trial, points: list[dict[str, Any]]) -> None:
-        """Remember a walk that drew something new."""
+        """Remember a walk that rendered something new."""
         if len(self._kept) >= MOST:
             return
         features = drawn(points)
@@ -90,7 +90,7 @@ class Looks:
         self._kept = [(trial, drew) for trial, drew in self._kept if trial.name not in names]
 
     def ordered(self) -> tuple[Trial, ...]:
-        """The walks, each the one that draws most of what those before it do not."""
+        """Return the walks, each time the one that adds most to those before it."""
         rest, seen = list(self._kept), set[str]()
         found: list[Trial] = []
         while rest:

@@ -29,7 +29,7 @@ from clean_carry.verify.judge import (
 )
 from clean_carry.verify.reach import reach_of
 from clean_carry.verify.search.inputs.inputs import Inputs
-from clean_carry.verify.search.values.apart import keys_of
+from clean_carry.verify.search.values.row_keys import keys_of
 from clean_carry.verify.search.walks.aims import Aims
 from clean_carry.verify.search.walks.groundwork import lay
 from clean_carry.verify.search.walks.novelty import Looks, asked, drawn, elements, outline
@@ -81,7 +81,7 @@ class Effort:
 
 @dataclass
 class Found:
-    """What the search found.
+    """The result of the search.
 
     `kept` are the trials that reached something new, `tried` how many were run, `points` at how many
     settled points both versions were compared; `stopped` says why it ended, `clean` how often the
@@ -352,7 +352,7 @@ class Search:
         return self._plan(situation, script=script, length=rng.randrange(2, 6), extras=0.2)
 
     def _overtaken(self, rng: Random) -> Plan:
-        """A walk up to where it calls a function or asks for something, which then fails or takes long.
+        """Return a walk up to a call or a request, which then fails or takes long.
 
         Meanwhile an input changes, something is done on the page, or the component is removed.
         """
@@ -499,7 +499,7 @@ class Search:
             self._answers[walk.trial.name] = walk.first
 
     def _note_callers(self, trial: Trial, points: list[dict[str, Any]]) -> None:
-        """Remember after which step of a trial a function is called, or something asked for."""
+        """Remember the step of a trial after which a function is called, or a request is sent."""
         for at, point in enumerate(points):
             names = {str(call[0]) for call in point["calls"]} & set(trial.functions)
             for name in sorted(names) + ["a request"] * bool(point["requests"]):

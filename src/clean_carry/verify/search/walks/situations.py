@@ -10,7 +10,7 @@ from random import Random
 from typing import Any
 
 from clean_carry.verify.search.inputs.inputs import Inputs
-from clean_carry.verify.search.values.apart import told_apart
+from clean_carry.verify.search.values.row_keys import told_apart
 from clean_carry.verify.search.values.shape import Shape
 from clean_carry.verify.search.values.values import (
     MARKUP,
@@ -58,7 +58,7 @@ LISTENERS = ("onClick", "onKeyDown")
 
 @dataclass(frozen=True)
 class Situation:
-    """What a trial gives a component before its first step."""
+    """The props, functions, slots and replies of a trial before its first step."""
 
     inputs: dict[str, Any] = field(default_factory=dict)
     functions: dict[str, Any] = field(default_factory=dict)
@@ -162,7 +162,7 @@ class Situations:
         self.contents = {name: [*own, *CONTENTS] for name in ("children", "default") if own}
 
     def contents_of(self, slot: str) -> Sequence[list[Any]]:
-        """What a slot is filled with: what the project itself puts there first; no slot like another."""
+        """Return contents for a slot: the project's own first; no slot like another."""
         found = self.contents.get(slot) or (_some(slot), *CONTENTS[1:])
         # Content that is given, and empty, is none where content is an input.
         return [one for one in found if one] if self.typed else found
@@ -294,7 +294,8 @@ class Situations:
         return [(n, v) for n, v in self.values.items() if not n.startswith("$provided.")]
 
     def any_change(self, rng: Random) -> Step | None:
-        """A change of one input, sometimes of a second before the page settles; now and then of content."""
+        """Return a change of one prop, sometimes of a second one before the page is at rest; now
+        and then of content."""
         if self.slots and rng.random() < 0.12:
             slot = rng.choice(sorted(self.slots))
             return {"change": {"slots": {slot: rng.choice(self.contents_of(slot))}}}

@@ -141,7 +141,7 @@ def _of_element(element: dict[str, Any]) -> list[Step]:
 
 
 def _typed(element: dict[str, Any]) -> list[Step]:
-    """What is written into an element."""
+    """Return the text to type into an element."""
     target, events, kind = element["target"], set(element["events"]), element["kind"]
     field = element["tag"] == "input"
     if kind in _TYPED or (kind == "text" and field):
@@ -155,7 +155,7 @@ def _typed(element: dict[str, Any]) -> list[Step]:
 
 
 def _by_pointer(element: dict[str, Any]) -> list[Step]:
-    """What a pointer or a finger does to an element, and what a form or a dialog is for."""
+    """Return the steps of a pointer or a finger, and those of a form or a dialog."""
     target, events, tag = element["target"], set(element["events"]), element["tag"]
     found: list[Step] = []
     if events & _HOVERED:
@@ -215,12 +215,12 @@ _written = json.JSONEncoder(sort_keys=True).encode
 
 
 def key_of(step: Step) -> str:
-    """What makes two steps one and the same."""
+    """Return the key by which two steps are the same."""
     return _written(step)
 
 
 def following(last: Step, steps: list[Step]) -> list[Step]:
-    """What users do next most often: what was typed or moved to is entered."""
+    """Return the steps that users do next most often: enter the text, or drop the element."""
     given = last.get("type") or last.get("key") or {}
     if not given or given.get("key") not in (None, "ArrowDown", "ArrowUp"):
         return []

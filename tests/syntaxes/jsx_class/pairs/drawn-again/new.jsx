@@ -4,7 +4,7 @@ export default function Loading({ crates }) {
   const weight = useRef(0);
   const list = useRef(null);
   const note = useRef(null);
-  const [, redraw] = useReducer((count) => count + 1, 0);
+  const [, rerender] = useReducer((count) => count + 1, 0);
 
   // All that is on board.
   function total() {
@@ -17,7 +17,7 @@ export default function Loading({ crates }) {
 
   const load = () => {
     weight.current += 2;
-    redraw();
+    rerender();
   };
 
   function focus() {
@@ -31,7 +31,7 @@ export default function Loading({ crates }) {
       {total() > 1 && <ul ref={list} className="crates"><li>{weight.current}</li></ul>}
       <button onClick={load}>load</button>
       <button onClick={() => focus()}>focus</button>
-      <button onClick={() => redraw()}>again</button>
+      <button onClick={() => rerender()}>again</button>
     </div>
   );
 }

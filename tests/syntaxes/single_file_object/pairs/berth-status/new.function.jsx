@@ -72,14 +72,14 @@ export default function BerthStatus({
 
 // State whose latest value can be read before the next render.
 function useNewest(initial) {
-  const [drawn, draw] = useState(initial);
-  const newest = useRef(drawn);
-  const set = (value) => {
-    newest.current = value;
-    draw(() => value);
-    return value;
+  const [value, setValue] = useState(initial);
+  const newest = useRef(value);
+  const set = (next) => {
+    newest.current = next;
+    setValue(() => next);
+    return next;
   };
-  return [drawn, set, newest];
+  return [value, set, newest];
 }
 
 // Runs when a value has changed, and on mount too if `atOnce`.
