@@ -82,6 +82,12 @@ def test_the_reading_test_finds_faults(text: str) -> None:
     assert all(word in found for word in BAD[text]), found
 
 
+def test_comments_are_read_as_one_text() -> None:
+    code = "A = 1  # `told` is\n# a name.\n\n# A berth\n# is told.\n"
+    comments = reading._comments(code)
+    assert comments == [(1, "`told` is a name."), (4, "A berth is told.")]
+
+
 def test_code_and_questions_are_no_faults() -> None:
     text = (
         "Use `draw()` to render the “drawn” page. What is a trial? " + " ".join(["word"] * 24) + "."

@@ -10,8 +10,10 @@ or more.
 from __future__ import annotations
 
 import ast
+import io
 import re
 import sys
+import tokenize
 from collections.abc import Iterator
 from pathlib import Path
 from typing import NamedTuple
@@ -26,7 +28,7 @@ WORDS = {
     r"the making": "creation, setup",
     r"told": "reported, called",
     r"handed on|hands on|hand on": "passed on",
-    r"asked for|asks for": "read, requested",
+    r"asked for": "requested, read",
     r"settled|settles": "done, resolved",
 }
 PHRASES = (
@@ -94,17 +96,46 @@ def help_texts() -> Iterator[Fault]:
 
 
 def docstrings() -> Iterator[Fault]:
-    """Yield the faults of the first paragraph of each docstring of the program."""
+    """Yield the faults of the program's docstrings and comments.
+
+    Sentences may be long in comments and after the first paragraph of a docstring.
+    """
     for path in sorted((ROOT / "src").rglob("*.py")):
-        for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+        code = path.read_text("utf-8")
+        for line, comment in _comments(code):
+            yield from _words(faults_in(comment, f"{path.relative_to(ROOT)}:{line}"))
+        for node in ast.walk(ast.parse(code)):
             if not isinstance(
                 node, ast.Module | ast.ClassDef | ast.FunctionDef | ast.AsyncFunctionDef
             ):
                 continue
             text = ast.get_docstring(node)
             if text:
-                line = getattr(node, "lineno", 1)
-                yield from faults_in(text.split("\n\n")[0], f"{path.relative_to(ROOT)}:{line}")
+                place = f"{path.relative_to(ROOT)}:{getattr(node, 'lineno', 1)}"
+                first, _, rest = text.partition("\n\n")
+                yield from faults_in(first, place)
+                yield from _words(faults_in(rest, place))
+
+
+def _comments(code: str) -> list[tuple[int, str]]:
+    """The comments of a file with their first lines; lines below each other are one comment."""
+    found: list[tuple[int, str]] = []
+    last = 0
+    for token in tokenize.generate_tokens(io.StringIO(code).readline):
+        if token.type != tokenize.COMMENT:
+            continue
+        line, text = token.start[0], token.string.lstrip("# ")
+        if found and line == last + 1:
+            found[-1] = (found[-1][0], f"{found[-1][1]} {text}")
+        else:
+            found.append((line, text))
+        last = line
+    return found
+
+
+def _words(faults: Iterator[Fault]) -> Iterator[Fault]:
+    """The faults that are no length."""
+    return (fault for fault in faults if not fault.why.endswith(" words"))
 
 
 def docs() -> Iterator[Fault]:

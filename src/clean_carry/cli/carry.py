@@ -176,8 +176,8 @@ def carry(
     raise click.exceptions.Exit(run.exit_code(faults))
 
 
-# What does not go together: what is given, what it needs (or, with a sign before it, must not have), what
-# is said.
+# Options that exclude or need each other: the option, the one it needs (or excludes, with a sign before
+# it), and the message.
 _DISAGREE = (
     ("patch_file", "!write", "--patch writes no component; leave --write out"),
     ("junit_file", "prove", "--junit goes with --verify"),
@@ -363,7 +363,7 @@ def _each(
     if len(requests) == 1:
         yield _proved(bench, requests[0], (), effort, line)
         return
-    # What a component draws may be written only in this run.
+    # A component that it renders may be written only in this run.
     settled = list(carry_together(requests, workers))
     requests = [request for request, _ in settled]
     written = tuple(text for request, outcome in settled for text in _texts(request.path, outcome))

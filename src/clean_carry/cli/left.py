@@ -12,7 +12,7 @@ from clean_carry.project.left import LeftPlace, left_places
 from clean_carry.syntaxes.rules import every_rule
 
 EXIT_LEFT = 1
-# What stood at a place is shown up to this many characters.
+# Code at a place is shown up to this many characters.
 SHOWN = 72
 
 

@@ -90,7 +90,7 @@ class Outputs:
             try:
                 self._report.add(subject)
             except WriteRefused as error:
-                # Told once, at the end; what else the run does goes on.
+                # Reported once, at the end; what else the run does goes on.
                 self._refused = error
         if self._junit is not None or self._sarif is not None:
             self._subjects.append(subject.without_pictures())

@@ -10,7 +10,7 @@ import click
 
 from clean_carry.component.errors import printable
 
-# What a command that the user stopped ends with (docs/exit-codes.md).
+# The exit code of a command that the user stopped (docs/exit-codes.md).
 EXIT_STOPPED = 130
 
 

@@ -1,8 +1,8 @@
 """Code as a tree: verbatim text between operations, whose operands are code again.
 
-A `Code` is a span and the operations inside it, in order and without overlap. What lies between two
-operations is copied. A writer replaces an operation whole, and no operand is ever written twice.
-Every operation carries the key of its ledger entry.
+A `Code` is a span and the operations inside it, in order and without overlap. The text between two
+operations is copied. A writer replaces an operation whole, and no operand is ever written twice. Every
+operation carries the key of its ledger entry.
 """
 
 from __future__ import annotations
@@ -63,8 +63,8 @@ class Read(Operation):
     """The value of an input, a state field or a derived value.
 
     `called` says that it stands to be called, `reference` that it is given to an element as its
-    reference, `handled` that drawing never runs it: it stands in a function given as an attribute. One that
-    is `earlier` sees the value before a write above it. `path` is what is asked of the value.
+    reference, `handled` that it stands in a function given as an attribute, which rendering never runs.
+    A read that is `earlier` sees the value before a write above it. `path` is the member that is read.
     """
 
     member: Member
@@ -124,7 +124,7 @@ class FieldUse(Operation):
     """An instance field: read, written or updated where it stands.
 
     `declares` says that it is the target of a plain assignment that is a statement of its own at
-    the top of a hook; `handled` that it stands in a handler that drawing never runs.
+    the top of a hook; `handled` that it stands in a handler that rendering never runs.
     """
 
     member: Member
@@ -137,7 +137,7 @@ class FieldUse(Operation):
 class MethodCall(Operation):
     """The callee of a call of an own method; for a `getter` the read that calls it.
 
-    `opens` is what stands before its arguments where its span holds that too; `handled` says that drawing
+    `opens` is what stands before its arguments where its span holds that too; `handled` says that rendering
     never runs it: it stands in a function given as an attribute.
     """
 
@@ -247,7 +247,7 @@ class StateWrite(Operation):
     """A write of state: `fields` literally, by an `updater`, or what the argument gives.
 
     `open` says of the last that it may be nothing, or an updater, as well as an object, `gives_inputs` that
-    such an updater may take the inputs. `after` is what is called when all is drawn. `keeps` are members
+    such an updater may take the inputs. `after` is what is called when all is rendered. `keeps` are members
     whose values before it are read below.
     """
 
@@ -266,7 +266,7 @@ class StateWrite(Operation):
 
 
 def reads_inputs_in_updater(write: StateWrite) -> bool:
-    """Whether the inputs must be handed to what a write computes the state by."""
+    """Whether the inputs must be passed to what a write computes the state by."""
     return write.gives_inputs or (write.updater is not None and write.updater.reads_inputs)
 
 

@@ -6,8 +6,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any, Literal, NamedTuple
 
-# What a row is of: an input, an event out, a slot ("" is the default one), a value that is bound both ways
-# (an input and the event that gives it back), a member that is open on a reference, the element's name,
+# The kinds of rows: a prop, an event, a slot ("" is the default one), a two-way bound value
+# (a prop and the event that reports a new value), a member that is open on a reference, the element's name,
 # and where a parent's classes go.
 RowKind = Literal["prop", "event", "slot", "two-way", "exposed", "tag", "class"]
 Names = Iterable[tuple[str, str]]

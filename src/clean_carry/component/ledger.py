@@ -1,7 +1,7 @@
 """The ledger: what became of every construct of the source.
 
 Every byte of a source file that is not white space belongs to the innermost entry whose span holds
-it. An entry is settled as *kept* (its own bytes are copied), *carried* (spelled anew by a named
+it. An entry ends as *kept* (its own bytes are copied), *carried* (spelled anew by a named
 rule), *dropped* (by a rule on the closed list in docs/dropped.md) or *left* (to a person).
 `close` compares the entries with what was written and raises `UnsettledEntry` where they disagree.
 """
@@ -66,7 +66,7 @@ class Ledger:
     def close(self, copied: Iterable[tuple[int, int]]) -> None:
         """Check the balance against the copied byte ranges.
 
-        Raises `UnsettledEntry` for an entry nobody settled, a byte nobody claimed, a byte that
+        Raises `UnsettledEntry` for an entry without an outcome, a byte nobody claimed, a byte that
         should be kept and was not copied, and text that was copied twice.
         """
         for entry in self.entries:

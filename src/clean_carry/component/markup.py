@@ -9,7 +9,7 @@ from typing import Literal
 from clean_carry.component.code import Code, RestInputs
 from clean_carry.component.spans import Span
 
-# What an expression gives whatever happens: a number or string, a truth value, or who knows.
+# The value of an expression, where it is always the same kind: a number or string, a boolean, or unknown.
 Form = Literal["text", "boolean", ""]
 
 

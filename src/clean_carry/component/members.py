@@ -142,7 +142,7 @@ class Reaction:
     between its braces. `now` and `before` are the uses of its parameters, the new and the old value,
     each with its entry. `path` leads on from the source, `handler` is the function where it is kept as
     one, `settings` are how it is run. A `plain` source is never an object, a `held` one is always one. An
-    `ended` one takes a function, after both values, that is told what to do before the next run.
+    `ended` one takes a function, after both values, that registers a clean-up for the next run.
     """
 
     source: Member
@@ -245,7 +245,7 @@ class Injected:
 class Provided:
     """A value for all descendants under a key, whose text is written as it is.
 
-    The instance itself is provided as its `members`, those that anybody asks for.
+    The instance itself is provided as its `members`, those that other code reads.
     """
 
     key: str

@@ -127,12 +127,12 @@ class Outward:
 class View:
     """The output of a component: `drawing` is code that returns markup, `markup` a template.
 
-    `locals` are names the drawing code declares; it is `impure` where it does more than draw. A `pure`
-    component draws again only where inputs or state changed. It may draw nothing at all, not even null, at
-    `undefined_at`. Of a template, `holders` stand for the instance before names, `names` are those it uses:
-    the name, where it stands, whether it is written, whether it stands for a field of its own name; `tags`
-    are those of its elements, `element_names` those given to elements. What is no input goes to
-    the root by itself where it `falls_through`.
+    `locals` are names the rendering code declares; it is `impure` where it has side effects. A `pure`
+    component renders again only where props or state changed. At `undefined_at` it returns undefined. Of a
+    template, `holders` stand for the instance before names, `names` are the names it uses: the name, where
+    it stands, whether it is written, whether it stands for a field of its own name; `tags` are those of its
+    elements, `element_names` those given to elements. An attribute that is no prop goes to the root by
+    itself where it `falls_through`.
     """
 
     drawing: Code | None = None
@@ -162,7 +162,7 @@ class Facts:
     """Facts that analyses found about a component and the code around it.
 
     `reserved` are names no member may take, `module_names` those of its file, `taken_elsewhere` those its
-    code beside what it draws takes from the file or the world, `locals_at` the locals at an offset.
+    code beside what it renders takes from the file or the world, `locals_at` the locals at an offset.
     `sensitive` are children that compare what they are given; `called` and `callable_state` are members
     that are called. `reacting` says that it renders a class of the project with code that runs at every
     update; `mutations` is state changed in place. Each of these comes with an offset: `unfollowed` are
@@ -197,12 +197,12 @@ class Facts:
 class Foreign:
     """Facts that only one family knows about a component, and only a target of it can express.
 
-    `plain_fields` live on the instance and draw nothing; `mixed`, `mixed_props` and `mixed_hooks` are what
-    is mixed in, `mixed_calm` what of it no hook changes; `open_names` is what is asked of the instance
-    undeclared, `opened` what of its own others ask it for; `prelude` are statements that run before there
-    is state, and the names they declare; `option_values` are those of options a target may keep as they
-    are, `option_comments` what is said of them; `stands_for` are names of the script that mean a member, or
-    what the runtime gives every instance, of another name.
+    `plain_fields` live on the instance and are not rendered; `mixed`, `mixed_props` and `mixed_hooks` come
+    from mixins, `mixed_calm` are members of those that no hook changes; `open_names` are undeclared members
+    read from the instance, `opened` its own members that other code reads; `prelude` are statements that
+    run before there is state, and the names they declare; `option_values` are the values of options a
+    target may keep as they are, `option_comments` their comments; `stands_for` are names of the script for
+    a member, or for something every instance has, of another name.
     """
 
     plain_fields: tuple[str, ...] = ()
@@ -245,7 +245,7 @@ def _codes_of(member: Part) -> Iterator[Code]:
 class Component:
     """One component, whatever syntax it came from.
 
-    `entries` are those of the ledger by what they are of, `comments` stand with what it draws.
+    `entries` are those of the ledger by what they are of, `comments` stand with what it renders.
     """
 
     name: str

@@ -8,7 +8,7 @@ from typing import Literal
 from clean_carry.component.code import Code, Member
 from clean_carry.component.spans import Span
 
-# Moments are named for when they happen.
+# Hooks are named for when they run.
 MomentName = Literal[
     "made",
     "starting",
@@ -67,12 +67,11 @@ class Moment:
     """Code of a lifecycle hook. `locals` are the names that its own body declares.
 
     `kept_guard` is the entry of a guard that is copied with the body instead of being carried;
-    `calls_imports` says that a function of another file is called at once, which may throw; `one_call`
-    that it is a single call (in a typed file of what is known to give nothing); `expression` that the
-    body is one, without braces; `hoists` that it declares a name by `var`; `asynchronous` that it may
-    wait, and that nobody asks for what it gives. A moment that writes state does so as long as all that
-    is `asked` holds, and a field has another value than that of an input, or the constant, it is to be
-    told `unlike`.
+    `calls_imports` says that a function of another file is called at once, which may throw; `one_call` that
+    it is a single call (in a typed file of what is known to give nothing); `expression` that the body is
+    one, without braces; `hoists` that it declares a name by `var`; `asynchronous` that it may wait, and
+    that nobody uses its result. A hook that writes state does so while all `asked` conditions hold; for
+    each of `unlike`, while a field differs from a prop or a constant.
     """
 
     when: MomentName

@@ -35,8 +35,8 @@ class Request:
     `runtime` is the major version to write for, None for the project's own; `naming` the name of a
     new file, made of {stem} and {ending} of the old one; `prefix` what element names begin with;
     `one_way` turns two-way bindings into one way in and an event out; `beside` says that the new file
-    stands beside the old one; `assume_carried` that components it draws have been carried too: all of them,
-    or those of some files.
+    stands beside the old one; `assume_carried` that all components it renders, or those of
+    some files, have been carried too.
     """
 
     path: Path

@@ -20,14 +20,14 @@ Outcome = list[Result] | CarryError
 # Fewer files are carried sooner than processes are started.
 FEWEST = 16
 CHUNK = 4
-# The rule that refuses a file for a component it draws.
+# The rule that refuses a file for a component that it renders.
 WAITS = "child-not-carried"
 
 
 def carry_all(requests: Sequence[Request], processes: int) -> Iterator[Outcome]:
     """Carry each file; what became of it, in the order given, as soon as it is known.
 
-    What is wrong with a file comes as the error it is, a fault of ours as `Fault`.
+    A fault of a file is raised as its own error, a fault of the program as `Fault`.
     """
     if processes < 2 or len(requests) < FEWEST:
         yield from map(carried, requests)
@@ -54,7 +54,7 @@ def carry_together(
 ) -> Iterator[tuple[Request, Outcome]]:
     """Carry files in the order given; some of them may render components of others.
 
-    One that waits for a component is carried as if all files that can be were; those that cannot be then
+    A file that waits for a component is carried as if all other files were; those that cannot be then
     are taken out, and what waits for them is carried again. Each comes with what it was carried with.
     """
     able: set[Path] = set()

@@ -10,7 +10,7 @@ from clean_carry.report import words
 from clean_carry.report.subject import Subject
 from clean_carry.verify.judge import TrialResult
 
-# What XML 1.0 (§2.2) cannot hold.
+# Characters that XML 1.0 (§2.2) cannot hold.
 _ODD = re.compile("[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]")
 
 

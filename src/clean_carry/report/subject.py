@@ -12,7 +12,7 @@ from clean_carry.verify.verify import Verification
 
 # The weightiest first: what a line's mark in the margin shows.
 OUTCOMES = ("left", "dropped", "carried", "kept")
-# What a component counts as in a list, the most pressing first.
+# The states a component counts as in a list, the most pressing first.
 STANDINGS = (
     "differs",
     "unproven",

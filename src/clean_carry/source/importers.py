@@ -18,13 +18,13 @@ from pathlib import Path
 
 from clean_carry.source.places import folder_of, real
 
-# What tells the top folder of a project, and folders that hold what others wrote or what was made.
+# Files that mark the top folder of a project, and folders of packages or of generated files.
 _ROOTS = ("clean-carry.toml", ".git")
 # A package.json without a name may only say what an import of its folder means.
 _ENTRIES = ('"main"', '"module"', '"browser"', '"types"')
 _PASSED_OVER = frozenset({"node_modules", "dist", "build", "coverage"})
 _ENDINGS = (".js", ".jsx", ".ts", ".tsx", ".vue")
-# What was made of other files, and declarations; what was, where it stands there in several forms.
+# Generated files and declarations; generated files stand there in several forms.
 _MADE = (".min.js", ".d.ts")
 _FORMS = (".min.js", ".cjs.js", ".common.js", ".esm.js", ".umd.js", ".iife.js")
 # So many files of a project are looked through.

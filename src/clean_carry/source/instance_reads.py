@@ -1,6 +1,6 @@
 """The members that other files read from an instance that was passed to them.
 
-By text alone, like `importers.py`: every name that anything but the owner's own `this` is asked for.
+By text alone, like `importers.py`: every name read from anything but the owner's own `this`.
 """
 
 from __future__ import annotations
@@ -62,7 +62,7 @@ def _written_in(text: str) -> frozenset[str]:
 
 
 def around(file: Path, trees: Mapping[Path, Tree], workspace: Workspace) -> list[str]:
-    """The texts that may be handed what stands in some files: their own, those they import, and those
+    """The texts that may be passed what stands in some files: their own, those they import, and those
     that import `file`."""
     paths = dict.fromkeys(trees)
     for path, tree in trees.items():

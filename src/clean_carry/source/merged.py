@@ -23,7 +23,7 @@ class Edit:
 class MergedText(SourceText):
     """A source file after edits that do not overlap. Its places are those of the files people have.
 
-    What was written in has the place it was taken from, or that of what it stands in the place of.
+    Inlined code keeps the place it was taken from, or the place of the code it replaces.
     `taken` are offsets of the new text with the words for what was written in there, `refused` and `noted`
     findings of who changed it: rule, detail, offset of the new text.
     """

@@ -47,7 +47,7 @@ class Brought:
     """Code of a file, and the base that is written into it: the names that come along.
 
     `needs` are local names with what each is imported as, `constants` local names with their declarations.
-    What is imported from the `runtime` is one thing only under one name.
+    An import from the `runtime` is one thing only under one name.
     """
 
     node: Node

@@ -12,7 +12,7 @@ from pathlib import Path
 from clean_carry.source.importers import project_of, texts_of
 
 _INJECT = re.compile(r"\binject\s*:\s*(\[[^\]]*\]|\{)")
-# What may stand after the name of an injected value without handing the value on.
+# Tokens that may follow the name of an injected value without passing the value on.
 _HARMLESS = re.compile(
     r"\s*(?:\)|&&|\|\||\?(?![.])|===?\s*(?:null|undefined)|!==?\s*(?:null|undefined))"
 )

@@ -25,7 +25,7 @@ class Workspace:
     `aliases` are prefixes of imports with the absolute path each stands for, `prefix` is what the names of
     the project's elements begin with, `one_way` says that bindings are to go one way, `beside` that a new
     file is to stand beside the old one rather than take its place. `assume_carried` says that components it
-    draws have been carried, or will be, and stand beside their old ones: all, or those of some files.
+    renders have been carried, or will be, and stand beside their old ones: all, or those of some files.
     """
 
     def __init__(

@@ -20,14 +20,14 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.written import Written
 
-# What a syntax can say: state and inputs in one scope, several roots, bindings both ways, slots by name,
+# Abilities of a syntax: state and props in one scope, several roots, two-way bindings, named slots,
 # styles that touch no neighbour, errors caught from below, an instance others may ask.
 Feature = Literal[
     "one scope", "several roots", "two-way", "named slots", "scoped styles", "error capture",
     "open members",
 ]  # fmt: skip
 
-# How what is not written is settled: outcome, rule.
+# How an entry that is not written ends: outcome, rule.
 Settled = tuple[Literal["carried", "dropped"], str]
 # Components not to carry, by where they start: rule, detail, offset.
 Excluded = dict[int, tuple[str, str, int]]
@@ -118,8 +118,8 @@ class Wishes:
 class ReadFile:
     """A file that was read: its components, and what is refused at once.
 
-    `serving` is what packages alone serve the form that is carried: by request, how their imports are
-    settled (outcome, rule). Families add what their writers need.
+    `serving` is what packages alone serve the form that is carried: by request, how their imports end
+    (outcome, rule). Families add what their writers need.
     """
 
     syntax: Syntax

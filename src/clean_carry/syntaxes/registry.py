@@ -1,6 +1,6 @@
 """All syntaxes, which one a file is written in, and what can be carried to what.
 
-Our own stand in a table and are loaded when they are asked for. Packages may bring others, by entry points
+The built-in ones stand in a table and are loaded on first use. Packages may bring others, by entry points
 of the group `clean_carry.syntaxes`; these are looked for only where an id or a file is none of ours.
 """
 

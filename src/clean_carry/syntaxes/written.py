@@ -33,7 +33,7 @@ class NewText:
 
     `unit` is one level of its indentation, `fixed` gives byte ranges whose white space is content, `finish`
     goes over the whole text. `edits` are what was changed of a file of the project that others may change
-    as well. One that is not `shown` is part of the ledger alone.
+    as well. A file that is not `shown` is part of the ledger alone.
     """
 
     path: str
@@ -59,7 +59,7 @@ class Written:
     """The files a writer made of the components `carried`; those `refused` are not in them.
 
     `interfaces` and `notes` go by where a component starts. The first file is the one the components are
-    in. Files of one ledger are settled together.
+    in. The entries of files of one ledger are checked together.
     """
 
     files: tuple[NewText, ...]

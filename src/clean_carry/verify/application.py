@@ -1,6 +1,6 @@
 """The rest of an application whose parts are registered by name: scripts, templates, services.
 
-A script of such an application imports nothing. What it needs is found by the modules it names.
+A script of such an application imports nothing. Its dependencies are found by the modules it names.
 """
 
 from __future__ import annotations
@@ -141,7 +141,7 @@ def _scripts(root: Path, file: Path, text: str) -> tuple[Path, ...]:
         if ".module(" in content and path != file and not _ASIDE.search(path.as_posix()[inside:])
     ]
     texts = dict(known)
-    # What stands beside what it was made from is no part of the old application.
+    # A copy beside its original is no part of the old application.
     known = [(path, content) for path, content in known if not _is_made(path, texts)]
     wanted = set(_NAMES.findall(text))
     for _, needed in _DEFINES.findall(text):

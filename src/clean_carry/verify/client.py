@@ -39,8 +39,8 @@ class WorkerFailed(Exception):
 class Worker:
     """One process. It is started on first use and again after it was ended.
 
-    A `sealed` one is told a secret before it runs anything, which every answer of its own carries: what
-    component code may write to its output is no answer.
+    A `sealed` one gets a secret before it runs anything, and each answer carries it: output that component
+    code writes is no answer.
     """
 
     def __init__(

@@ -1,8 +1,8 @@
 """Ends the rendering workers when the program is gone, however it went.
 
 A worker whose component loops for ever reads nothing any more, so it does not notice that nobody is left
-to ask it. One small process of our own notices for all of them: it is told which processes there are, and
-ends them when the pipe it is told by is closed, or its parent is another one.
+to ask it. One small process watches all of them: it gets the list of processes, and
+ends them when its pipe is closed, or its parent is another one.
 """
 
 from __future__ import annotations

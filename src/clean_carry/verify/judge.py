@@ -15,7 +15,7 @@ from clean_carry.verify.strict import once
 from clean_carry.verify.trials import Trial
 from clean_carry.verify.worker_pool import Bench, Bundle, Lane, Side
 
-# Settled points whose trees are kept with a trial that differs.
+# Points whose trees are kept with a trial that differs.
 MOST_TREES = 4
 MARKS = {"vue": ("data-v-*",)}
 
@@ -24,7 +24,7 @@ MARKS = {"vue": ("data-v-*",)}
 class TrialResult:
     """The verdict of one trial; `reason` says why it was not run, `note` what is worth knowing.
 
-    `moved` says that some step changed the tree the old side had drawn; `trees` are (step, old's
+    `moved` says that some step changed the tree the old side had rendered; `trees` are (step, old's
     normalised tree, new's) where something differs.
     """
 
@@ -133,7 +133,7 @@ class Pair:
         """Whether both versions fail first of the same while they are made, of inputs that the declarations
         of both object to.
 
-        What is drawn in spite of that is an accident of how each form is made.
+        Output rendered in spite of that is an accident of each form.
         """
         said = _objections(first)
         failed = [
@@ -261,8 +261,8 @@ _RESTLESS = (
 
 
 def restless(answer: dict[str, Any]) -> bool:
-    """Whether a version was stopped because it never comes to rest.
+    """Whether a version was stopped because it renders or runs without end.
 
-    What such a version does depends on where it is stopped: nothing can be compared with it.
+    Its output depends on where it is stopped: nothing can be compared with it.
     """
     return any(error.find(words) >= 0 for error in errors_of(answer) for words in _RESTLESS)

@@ -35,7 +35,7 @@ def _moved(before: Tree, now: Tree) -> bool:
     new = [json.dumps(node) for node in now if isinstance(node, list)]
     if len(set(new)) < len(new):
         return True
-    # What has changed inside as well is told by the text it begins with.
+    # An element whose content changed as well is recognised by the text it begins with.
     return _in_another_order(old, new) or _in_another_order(_begun(before), _begun(now))
 
 

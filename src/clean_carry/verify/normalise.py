@@ -14,7 +14,7 @@ from typing import Any
 Tree = list[Any]
 # Under which name the harness records what a development build says of an input.
 OBJECTION = "an input type objects"
-# How an error that was handed out is described (`worker/describe.mjs`).
+# How an error that was passed out is described (`worker/describe.mjs`).
 _OF_ERROR = frozenset({"$", "name", "message"})
 
 
@@ -158,7 +158,7 @@ _SHOWN = re.compile(
     r"|[\w$.()\[\]'\"]+ is not (?:a function|iterable|a constructor)"
     r"|Cannot destructure property '[^']*' of '[^']*' as it is (?:null|undefined)\.?)"
 )
-# What the runtime's production build says of an error: its number, and names as they are in the bundle.
+# The text of an error in the runtime's production build: its number, and names as in the bundle.
 _NUMBERED = re.compile(r"^(Error: Minified React error #\d+);.*$", re.DOTALL)
 # The engine's words for a name or a class as it is called in the bundle.
 _BUNDLED = re.compile(
@@ -167,7 +167,7 @@ _BUNDLED = re.compile(
 )
 # An event nobody listens to at the page's body but a runtime that listens to all.
 _LISTENED = "body abort"
-# What a function gives as text (ECMA-262 §20.2.3.5).
+# The text of a function (ECMA-262 §20.2.3.5).
 _FUNCTION = re.compile(r"^(?:async\s+)?(?:function\b[^{]*\{|(?:\([^()]*\)|[\w$]+)\s*=>\s*[({\w])")
 _REFERENCES = frozenset(
     (
@@ -208,7 +208,7 @@ class Normaliser:
             return self._last[1]
         before, self.used = self.used, Counter()
         result = self._children(tree, block=True, keep=False)
-        # Marks of a runtime, which are comments, are nothing that is drawn elsewhere in the page.
+        # Marks of a runtime, which are comments, are nothing that is rendered elsewhere in the page.
         result = [one for one in result if isinstance(one, str) or one[0] != "elsewhere" or one[3]]
         self._last = tree, result, self.used
         self.used = before + self.used
@@ -238,7 +238,7 @@ class Normaliser:
         whole page."""
         own = Counter({one for one in left if one.startswith("document ")} if self.stays else ())
         if _LISTENED in left:
-            # It listens to all there is where a portal draws, on the way down and up, and never stops.
+            # It listens to all there is where a portal renders, on the way down and up, and never stops.
             counts = Counter(one for one in left if one.startswith("body "))
             own += Counter({one: min(2, count) for one, count in counts.items()})
         kept = Counter(left) - own

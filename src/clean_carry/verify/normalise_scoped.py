@@ -1,6 +1,6 @@
 """Normalising trees of the scope-and-digest runtime, whose page keeps the template's own attributes.
 
-What a template says stays in the page as attributes: old and new say the same by other names there.
+Directives of a template stay in the page as attributes: old and new have the same by other names.
 """
 
 from __future__ import annotations

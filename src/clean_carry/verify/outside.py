@@ -8,7 +8,7 @@ from pathlib import Path
 from clean_carry.verify.runtimes import WORKER, cache_folder
 from clean_carry.verify.worker_pool import Bundle
 
-# What stands at the top of a project.
+# Files at the top of a project.
 _TOPS = ("package.json", "clean-carry.toml", ".git")
 MOST = 20
 

@@ -36,7 +36,7 @@ def own_code(text: str, path: str, exported: str) -> tuple[tuple[int, int], ...]
         for ref, binding in names.references_in(statement):
             if binding is not None and binding.scope is names.module and ref.text in declared:
                 queue.append(declared[ref.text])
-        # What is set on a needed thing afterwards belongs to it.
+        # A member that is set later on a needed object belongs to it.
         queue += [s for s in statements if s not in needed and _is_about(s, needed)]
     makes = [s for s in statements if s.type != "import_statement"]
     if all(statement in needed for statement in makes):

@@ -163,7 +163,7 @@ def sides_of_result(
 def _upgraded(new: Side, target: str, major: int | None) -> dict[Path, str]:
     """Return the project's components that a new side renders, written for its version as well.
 
-    One that cannot be written stays as it is: the new side fails of it then.
+    A file that cannot be written stays as it is: the new side fails of it then.
     """
     found: dict[Path, str] = {}
     open_ = [(new.place.resolve(), new.text)]
@@ -237,10 +237,10 @@ def _framework(path: Path, text: str) -> str:
     return "angular" if registers(text.encode()) else "react"
 
 
-# Names of components, and of functions that make components.
-# What a new file imports by its place.
+# The files that a new file imports by path.
 _SINGLE_FILES = re.compile(r"""from\s+['"]([^'"]+\.vue)['"]""")
 _IMPORTED = re.compile(r"""\b(?:from|import)\s+['"](\.[^'"]+)['"]""")
+# Names of components, and of functions that make components.
 _MOUNTED = re.compile(r"[^a-z]|with[A-Z]")
 # A component that is mounted without an error less often is tried inside its parents too.
 _SELDOM = 0.5
@@ -286,7 +286,7 @@ def verified(
 ) -> Verification:
     """Verify with the trials there are, or with generated trials.
 
-    Where no export is named and the likeliest one draws nothing, the next one is mounted.
+    Where no export is named and the likeliest one renders nothing, the next one is mounted.
     """
     old, new = sides
     manner = manner_of(old)

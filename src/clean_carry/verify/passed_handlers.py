@@ -30,7 +30,7 @@ _BUILT_IN = frozenset(
 
 @dataclass(frozen=True)
 class Handed:
-    """`child` is the tag it is handed to, `name` what the runtime knows it by there: `onPick`, or the event
+    """`child` is the tag it is passed to, `name` what the runtime knows it by there: `onPick`, or the event
     `pick`; `apart` says that the child is a component of another file."""
 
     child: str
@@ -44,7 +44,7 @@ def handed_in(tree: Tree) -> Iterator[Handed]:
     functions = functions_of([tree])
     module = Names(tree).module.names
     for node in tree.of("variable_declarator"):
-        # What a hook is given, or anything that makes a function of another one.
+        # Arguments of a hook, or of any function that makes a function of another one.
         name, value = node.child("name"), node.child("value")
         given = value.child("arguments") if value is not None else None
         inner = given.named_children[:1] if given is not None else []

@@ -76,7 +76,7 @@ RUNTIMES: dict[str, Runtime] = {
         Runtime("react-17", "react 17.0", "react", "react-legacy.js", _REACT),
         Runtime("react-18", "react 18.3", "react", "react.js", _REACT, strict=True),
         Runtime("react-19", "react 19", "react", "react.js", _REACT, strict=True),
-        # Its listeners are handed on since 3 (migration guide, "$listeners removed").
+        # Its listeners are passed on since 3 (migration guide, "$listeners removed").
         Runtime(
             "vue-2",
             "vue 2.7 (single files)",
@@ -114,7 +114,7 @@ def runtime_for(framework: str, folder: Path) -> Runtime:
     if name in RUNTIMES:
         return RUNTIMES[name]
     first = next(r for r in RUNTIMES.values() if r.framework == framework)
-    # One that is older than all of them is nearest to the first.
+    # A version older than all of them is nearest to the first.
     older = version is not None and version < int(first.name.rpartition("-")[2])
     return first if older else RUNTIMES[_DEFAULT[framework]]
 

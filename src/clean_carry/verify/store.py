@@ -20,7 +20,7 @@ from clean_carry.verify.runtimes import WORKER
 class Store:
     """Keeps JSON values under the digest of a key. Without a folder it keeps nothing.
 
-    What cannot be read back, or not written, counts as not kept: the cache never fails a run.
+    An entry that cannot be read back, or not written, counts as not kept: the cache never fails a run.
     """
 
     def __init__(self, folder: Path | None) -> None:

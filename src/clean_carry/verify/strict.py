@@ -1,10 +1,9 @@
 """Trials in the mode in which a runtime's development build mounts everything twice.
 
 React 18 and later run every effect, its clean-up and the effect again when something is first displayed
-in `StrictMode`, and draw twice. Applications are developed in it, so what a component does there is seen.
-What both versions call and ask for is compared there by what it is, not by how often: how often a body
-that is drawn twice calls something is the mode's doing. For the same reason nothing is said of states that
-were painted on the way.
+in `StrictMode`, and render twice. Applications are developed in it, so what a component does there is seen.
+Calls and requests of both versions are compared there without their number, since a body that is rendered
+twice calls twice. For the same reason states that were painted on the way are not compared.
 """
 
 from __future__ import annotations

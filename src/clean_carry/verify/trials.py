@@ -12,7 +12,7 @@ from clean_carry.component.errors import InputError
 from clean_carry.component.interface import InterfaceMap
 from clean_carry.project.writing import replace
 
-# What a function says that a search has fail.
+# The word for a function that a search lets fail.
 THROWN = "the function failed"
 SCHEMA = Path(__file__).with_name("trials.schema.json")
 

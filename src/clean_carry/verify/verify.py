@@ -36,10 +36,10 @@ Progress = Callable[[str], None]
 class Verification:
     """The verdict over one pair of versions, and how it was reached.
 
-    `tried` counts the trials that ran on both versions, `points` the settled points compared; where
+    `tried` counts the trials that ran on both versions, `points` the points compared; where
     trials found themselves, `trials` are those that reached something new and the one that differs.
     `clean_starts` is the share of mountings of the old side that went without an error, `around` the
-    parents it was mounted in, `looks` are the trials worth a look in a browser, those that draw most that
+    parents it was mounted in, `looks` are the trials worth a look in a browser, those that render most that
     is new first, `seen` is what it showed, where one was asked. `uncalled` are the handlers it hands to
     children, where none of them was ever called, `hints` say what would reach lines that never ran, and
     `outside` are files from outside of the project that it rests on, and `least` is how much of either
@@ -97,7 +97,7 @@ class Verification:
 
     @property
     def known(self) -> dict[str, Trial]:
-        """Every trial it can tell of, by name."""
+        """All trials it can report, by name."""
         return {trial.name: trial for trial in (*self.looks, *self.sources)}
 
     @property
@@ -248,12 +248,12 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
     inputs = read_inputs(old.text, str(old.place), old.exported)
     other = read_inputs(new.text, str(new.place), new.exported)
     if interface is not None:
-        # What is a slot or an event of the old side is given as that.
+        # A slot or an event of the old side is given as such.
         for _, made in (*interface.slots, *interface.events):
             other.shapes.pop(made.removesuffix("()"), None)
     inputs = inputs.join(other, back, across=not pair.one_runtime)
     if back.get("className") == "class" and "class" in inputs.shapes:
-        # What joins the classes of a component is text in one runtime; the other takes more forms of it.
+        # The class attribute of a component is text in one runtime; the other takes more forms of it.
         inputs.shapes["class"] = Shape({"string"}, declared=True)
     if old.uses is not None:
         inputs.uses = old.uses.count

@@ -1,7 +1,7 @@
 """The source lines behind a difference: those that write the element, or make the call, in
 question.
 
-Neither runtime says which line drew an element. The lines are found by what they have in common with
+Neither runtime reports which line rendered an element. The lines are found by what they have in common with
 it: its name, classes, attributes and texts.
 """
 

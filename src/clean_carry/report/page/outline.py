@@ -9,7 +9,7 @@ from typing import Any
 
 from clean_carry.verify.normalise import Tree
 
-# What is told of an element goes behind its place: `@class`, ` color`, `:hover color`, ` (form state)`.
+# Facts about an element follow its place: `@class`, ` color`, `:hover color`, ` (form state)`.
 _BEHIND = re.compile(r"[@ :].*", re.DOTALL)
 # Longer texts and values are shortened in the middle of nothing.
 MOST = 120

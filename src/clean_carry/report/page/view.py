@@ -78,7 +78,7 @@ class SourceRow:
 def scenes(subject: Subject) -> list[Scene]:
     """Return the points that differ, in the order they were found.
 
-    What the browser shows of a trial too is told there, with its pictures.
+    The browser's views of a trial are shown there too, with their pictures.
     """
     verification = subject.verification
     if verification is None:
@@ -307,7 +307,7 @@ def trials(subject: Subject) -> list[tuple[str, TrialResult, tuple[str, ...]]]:
     found = [("page", result, does(result.name)) for result in verification.trials]
     told = {result.name for result in verification.trials}
     for result in verification.seen.results if verification.seen is not None else ():
-        # What a trial does is told once: with its first view, where it ran in the browser alone.
+        # The steps of a trial are listed once: with its first view, where it ran in the browser alone.
         name = next((n for n in sources if result.name.startswith(f"{n} (")), "")
         found.append(("browser", result, () if name in told else does(name)))
         told.add(name)

@@ -23,7 +23,7 @@ if TYPE_CHECKING:
 
 FRONT = "index.html"
 PAGES = "components"
-# Settled points with differences that a page shows.
+# Points with differences that a page shows.
 MOST_SCENES = 12
 _HERE = Path(__file__).parent
 

@@ -12,7 +12,7 @@ _LEXEME = re.compile(
 )
 # At-rules whose block holds rules (CSS Conditional, Cascade and Containment).
 _NESTING = (b"@media", b"@supports", b"@layer", b"@container")
-# What a scoping dialect writes in selectors: what lies below the scope, what is outside of it.
+# Forms of a scoping dialect in selectors: below the scope, and outside of it.
 _BELOW = re.compile(rb"(?:::?v-deep|:deep)(\()|(?:::v-deep(?![\w(-])|>>>|/deep/)\s*")
 _OUTSIDE = re.compile(rb"(?:::?v-global|:global)\(")
 # Content of a slot is of another scope, `&` of another language, v-bind() of another file.

@@ -58,7 +58,7 @@ def given_this(function: Node) -> GivenThis | None:
 
 
 def called_on(function: Node, names: frozenset[str]) -> Node | None:
-    """The object a callback is handed to by a call of one of these methods: `this` of
+    """The object a callback is passed to by a call of one of these methods: `this` of
     `this.setState(…)`."""
     arguments = function.parent
     call = arguments.parent if arguments is not None and arguments.type == "arguments" else None

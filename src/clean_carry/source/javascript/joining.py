@@ -1,6 +1,6 @@
 """Code that a formatter with a line width would write on one line.
 
-Code that moves out of a class stands less deep, and what was broken for its width may fit now. Each rule
+Code that moves out of a class is dedented, and wrapped lines may fit on one line now. Each rule
 here says how one construct reads on one line; it is used in a file only where it finds nothing to do in
 the old text, that is where whatever formats the file keeps to it. So hand-made line breaks stay.
 """

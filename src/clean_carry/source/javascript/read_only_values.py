@@ -13,7 +13,7 @@ _LITERAL = frozenset(
     }
 )  # fmt: skip
 _HOLDERS = frozenset({"array", "object"})
-# What only looks at a list.
+# Methods that read a list and do not change it.
 _LOOKS = frozenset(
     "concat every filter find findIndex flatMap forEach includes indexOf join keys lastIndexOf map reduce "
     "slice some values".split()

@@ -19,7 +19,7 @@ _PATTERN_PARTS = {
     "required_parameter": ("pattern", {"type", "value", "decorator"}),
     "optional_parameter": ("pattern", {"type", "value", "decorator"}),
 }
-# What declares the name of all of a module, or of its default.
+# Imports that name a whole module, or its default export.
 _IMPORTING = ("import_clause", "namespace_import", "import_require_clause")
 
 
@@ -356,7 +356,7 @@ def is_component_name(name: str) -> bool:
     return not name[:1].islower() or "." in name
 
 
-# What opens a scope, declares names, or has parts that are no references; all parts of others are visited.
+# Nodes that open a scope, declare names, or have parts that are no references; others are visited whole.
 _VISITS = {
     "class_declaration": Names._class,
     "class": Names._class,

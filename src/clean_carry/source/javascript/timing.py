@@ -27,7 +27,7 @@ _TRANSPARENT = frozenset(
 )
 
 
-# What the runtime makes elements with, by whatever name all of it is imported.
+# The runtime's functions that make elements, by whatever name the runtime is imported.
 MAKE_ELEMENTS = frozenset({"cloneElement", "createElement"})
 
 
@@ -122,7 +122,7 @@ def _function_deferred(function: Node, root: Node, names: Names, depth: int) -> 
             use = above
             continue
         if kind == "jsx_attribute":
-            # A reference is taken back when the next draw is done, by the function it was given to.
+            # A reference is taken back when the next render is done, by the function it was given to.
             return above.children[0].text == "ref"
         if kind == "jsx_element":
             return False

@@ -1,7 +1,7 @@
 """JavaScript, TypeScript and JSX as a light tree of nodes with byte offsets.
 
-The grammar is tree-sitter's `tsx` for all four file kinds, so there is one node vocabulary. What it
-reads in a way that would mislead us is put right here and nowhere else.
+The grammar is tree-sitter's `tsx` for all four file kinds, so there is one node vocabulary. Its misleading
+readings are corrected here and nowhere else.
 """
 
 from __future__ import annotations
@@ -19,7 +19,7 @@ from clean_carry.source.javascript import flow
 from clean_carry.source.text import SourceText
 
 _LANGUAGE = Language(tree_sitter_typescript.language_tsx())
-# Names of the grammar by their numbers: a node is asked for its number sooner than for its name.
+# Names of the grammar by their numbers: comparing a node's number is faster than comparing its name.
 _KINDS = tuple(
     (_LANGUAGE.node_kind_for_id(number) or "ERROR", _LANGUAGE.node_kind_is_named(number))
     for number in range(_LANGUAGE.node_kind_count)
@@ -119,7 +119,7 @@ class Tree:
         self._ending: list[Callable[[], None]] = []
         # Names in what was filled so that the rest can be read: nobody sees what they mean.
         self.unseen: frozenset[str] = frozenset()
-        # What was read off it once, by who read it.
+        # Results that readers keep for this file, by the reader.
         self.remembered: dict[str, object] = {}
         self.root = self._build()
 

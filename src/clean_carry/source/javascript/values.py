@@ -26,7 +26,7 @@ def is_constant(node: Node) -> bool:
     return False
 
 
-# What gives a new value or tells the time, and does nothing else (ECMA-262 §20 to §24, HR-TIME).
+# Calls that give a new value or the time, without side effects (ECMA-262 §20 to §24, HR-TIME).
 _MAKES_ONLY = re.compile(
     r"Date\.now|performance\.now|Math\.\w+|Number|String|Boolean|Symbol"
     r"|new (?:Date|Map|Set|WeakMap|WeakSet)|.*\)\.(?:get\w+|valueOf)"

@@ -1,6 +1,6 @@
 """Expressions of templates that are evaluated against a scope object, and the names they take from it.
 
-The grammar is that of the runtime's own expression compiler: JavaScript's operators without functions,
+The grammar is that of the runtime's expression compiler: JavaScript's operators without functions,
 loops and regular expressions, filters after `|` with arguments after `:`, statements parted by `;`.
 """
 
@@ -192,7 +192,7 @@ class _Parser:
             elif self.take("["):
                 self.assigned()
                 self.need("]")
-                # What a computed member names may be assigned to: not the name itself is.
+                # A computed member may be assigned to; the name in brackets may not.
                 use, path = _elsewhere(), None
             elif self.take("."):
                 member = self.name()

@@ -164,7 +164,7 @@ class ControllerWriting(SharedWriting):
         if text.pieces and body.named_children:
             text += new("\n")
         if self.sharing is None:
-            # What the factory made was there before the controller ran.
+            # A value made by the factory existed before the controller ran.
             values = [
                 s
                 for s in self._helpers()

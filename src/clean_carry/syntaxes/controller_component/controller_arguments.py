@@ -24,16 +24,16 @@ from clean_carry.syntaxes.scoped_template.model import (
 )
 from clean_carry.syntaxes.scoped_template.registrations import annotation, parameters_of
 
-# The member by which a controller that is handed on gives its scope.
+# The member by which a controller that is passed on gives its scope.
 HANDED = "scope"
-# Services of the runtime's own (its public API, module `ng`): being given one does nothing.
+# Services of the runtime (its public API, module `ng`): being given one does nothing.
 OF_RUNTIME = frozenset(
     "$anchorScroll $animate $animateCss $cacheFactory $compile $controller $document "
     "$exceptionHandler $filter $http $httpBackend $injector $interpolate $interval $locale "
     "$location $log $parse $q $rootElement $rootScope $sce $sceDelegate $templateCache "
     "$templateRequest $timeout $window $sanitize $$rAF".split()
 )
-# What a link function is given, in its order, and what a controller is given of the same.
+# The arguments of a link function in order, and the controller's names for the same.
 LINKED = ("$scope", "$element", "$attrs", "", "$transclude")
 
 
@@ -213,7 +213,7 @@ class Giving:
     def _apart(self) -> list[Node]:
         """The statements that give the factory, and its list of services, where it stands by itself.
 
-        Raises `NotRead` where something else asks for the factory as well.
+        Raises `NotRead` where other code requests the factory as well.
         """
         call = self.definition.registration.call
         beside = self._links_beside()
@@ -346,7 +346,7 @@ class Giving:
         return self.definition.true("replace")
 
     def _scope_wanted(self) -> bool:
-        """Whether somebody it is handed to asks it for what only its scope has."""
+        """Whether a receiver of it reads a member that only its scope has."""
         return any(handed.asked for handed in self.handed_on)
 
     def _own_name(self, asked: str) -> bool:

@@ -276,7 +276,7 @@ def _uses(
 ) -> list[tuple[str, str, int]]:
     """Change the templates that use it: as an element, with what it took from their scope bound.
 
-    Those that cannot be are told: rule, file, line.
+    Uses that cannot be rewritten are reported: rule, file, line.
     """
     told: list[tuple[str, str, int]] = []
     name, outer = directive.name, writer.outer

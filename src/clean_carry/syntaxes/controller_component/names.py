@@ -40,7 +40,7 @@ def name_members(directive: Directive) -> MemberNames:
         if name in LIFECYCLE:
             raise NotRead("names-meet", name, directive.definition.registration.at)
     if directive.bound_to_controller:
-        # What is bound is the controller's already: a name of the scope may only be another one.
+        # A binding already has its name on the controller: a name of the scope must differ from it.
         asked = {*code, *directive.template_names()}
         meeting = [n for n in own if n in directive.bindings and n in asked]
     else:

@@ -18,7 +18,7 @@ from clean_carry.syntaxes.scoped_template.templates import Template
 
 
 def event_of(name: str) -> str:
-    """The name of the event that tells of a new value: `seats` has `onSeatsChange`."""
+    """The name of the event that reports a new value: `seats` has `onSeatsChange`."""
     return f"on{name[:1].upper()}{name[1:]}Change"
 
 
@@ -41,12 +41,12 @@ class OneWay:
         )
 
     def told(self, name: str, instance: str = CONTROLLER) -> str:
-        """The call that tells of a new value."""
+        """The call that reports a new value."""
         member = self.writer.members.of(name)
         return f"{instance}.{event_of(name)}({{ $value: {instance}.{member} }})"
 
     def in_code(self) -> None:
-        """Have every statement that writes a binding tell of it. Raises `NotRead`."""
+        """Report the change after every statement that writes a binding. Raises `NotRead`."""
         for name, binding in self.directive.bindings.items():
             if binding.kind == "=":
                 self._declared(name, binding)

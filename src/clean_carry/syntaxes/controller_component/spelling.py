@@ -88,7 +88,7 @@ class Spelling(Giving):
             raise NotRead("child-inherits", detail, self.definition.registration.at)
 
     def _follow(self, use: ScopeUse) -> None:
-        """A scope that is handed to a required controller: what is asked of it there must be known."""
+        """A scope that is passed to a required controller: what is asked of it there must be known."""
         where = use.where.text.split("\n")[0][:60] if use.where is not None else use.ref.text
         call = use.where.parent if use.where is not None and use.where.type == "arguments" else None
         function = call.child("function") if call is not None else None
@@ -133,7 +133,7 @@ class Spelling(Giving):
     def _not_isolated(self) -> None:
         """A scope that inherits: what it takes from the scope around becomes bindings, one way in.
 
-        What it writes must be its own from the start: a scope of its own, and each name given a value
+        A field it writes must be its own from the start: a scope of its own, and each name given a value
         when it is linked. Raises `NotRead` else.
         """
         at = self.definition.registration.at

@@ -48,7 +48,7 @@ def template_edits(
         if use.up > use.level:
             continue
         if directive.controller.form == "closed":
-            # What it watches may name it: its name stays.
+            # A watched expression may name it, so its name stays.
             continue
         if directive.alias and use.name == directive.alias:
             if use.up:

@@ -12,7 +12,7 @@ from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.scoped_template.model import Directive
 
-# What calls a function it is given only later.
+# Calls that run their callback later.
 _LATER = frozenset(
     "$watch $watchCollection $watchGroup $on $observe on bind one addEventListener then catch finally "
     "setTimeout setInterval requestAnimationFrame $evalAsync $applyAsync push unshift register".split()

@@ -1,7 +1,7 @@
 """Where the templates of a project use a directive that becomes a component.
 
 An element the directive stood on becomes the component's own; one that a page only allows in certain places
-(a row of a table, an option), or that is another directive's, is left and told.
+(a row of a table, an option), or that is another directive's, is left with a finding.
 """
 
 from __future__ import annotations
@@ -19,7 +19,7 @@ from clean_carry.syntaxes.controller_component.one_way import event_of
 from clean_carry.syntaxes.scoped_template.directives import dashed, normalised
 from clean_carry.syntaxes.scoped_template.model import Binding
 
-# What can be set: a name, or a field by names.
+# Expressions that can be assigned to: a name, or a field by names.
 _SET = re.compile(r"[A-Za-z_$][\w$]*(?:\.[A-Za-z_$][\w$]*)*$")
 _INLINE = frozenset({"span"})
 # Elements that mean nothing by themselves (HTML §4.4, §4.5): one of another name can take their place.

@@ -1,9 +1,8 @@
 """Directives that cannot become components: attribute behaviours, and options without a
 counterpart.
 
-A component stands alone: an element with a template of its own and a scope that inherits nothing. What
-works on an element the user wrote, takes part in compiling it, or is used by code as an attribute has no
-other form than a directive.
+A component stands alone: an element with a template of its own and a scope that inherits nothing. A
+directive that works on the user's element, compiles it, or is used as an attribute has no other form.
 """
 
 from __future__ import annotations
@@ -84,7 +83,7 @@ def _compiling(asked: Asked) -> Reason | None:
     return Reason("stays-compile", "", _at(asked.definition, "compile"))
 
 
-# What takes an element out of the page, or puts another one in its place.
+# Calls that remove an element from the page, or replace it.
 _TAKES_AWAY = frozenset({"remove", "replaceWith", "detach"})
 
 

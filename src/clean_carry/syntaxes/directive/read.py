@@ -87,7 +87,7 @@ def _component(directive: Directive, source: SourceText) -> Component:
     )
     function = directive.controller.function
     apart = [function] if directive.controller.form in ("registered", "declared") else []
-    # What makes it, and what links it, where that stands beside its registration.
+    # The compile and link functions, where they stand beside the registration.
     apart += [registration.function, *(function for _, function in directive.links)]
     beside = tuple(
         source.span(part.start, part.end)

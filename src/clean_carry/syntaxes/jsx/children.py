@@ -1,4 +1,4 @@
-"""Which child components may notice that a function handed to them is a new one.
+"""Which child components may notice that a function passed to them is a new one.
 
 A child is known not to notice when its file is in the project and holds nothing that compares
 inputs: no memoised or pure component, no update hook, no effect or memo. Every other child may.
@@ -29,7 +29,7 @@ _COMPARING = (
 )
 
 
-# What classes do each time they are drawn again, whatever they are given.
+# Hooks that a class runs on every render, whatever its props are.
 _REACTS = ("componentWillReceiveProps", "componentDidUpdate", "componentWillUpdate")
 _PASSES_ON = re.compile(r"export\b[^;]*?\bfrom\b")
 _CLASSES = ("class_declaration", "class", "abstract_class_declaration")
@@ -51,7 +51,7 @@ def _reacts(name: str, tree: Tree, workspace: Workspace) -> bool:
     path = workspace.resolve(known.request) if known is not None else None
     if known is not None:
         text = workspace.text(path) if path is not None else ""
-        # What the file says without being parsed; one that passes on what others define says nothing.
+        # Facts found without parsing; a file that only re-exports others gives none.
         if not _PASSES_ON.search(text) and not any(word in text for word in _REACTS):
             return False
     found = declared(name, tree, workspace.file, workspace)

@@ -30,7 +30,7 @@ _LISTING = frozenset(
     ("useEffect useLayoutEffect useInsertionEffect useMemo useCallback useImperativeHandle").split()
 )
 _TAGS = frozenset({"jsx_opening_element", "jsx_self_closing_element"})
-# What JSX is compiled to (the runtime's `createElement`, and `jsx` since 17).
+# Calls that JSX is compiled to (the runtime's `createElement`, and `jsx` since 17).
 _MAKERS = frozenset({"createElement", "jsx", "jsxs", "_jsx", "_jsxs"})
 # Components of the runtime itself.
 _FRAMES = (".Provider", "Fragment", "Suspense")
@@ -271,7 +271,7 @@ def _kept_by_hook(call: Node, props: _Props) -> set[str]:
 def _handed_on(
     props: _Props, code: Node, found: Declared, workspace: Workspace, steps: int
 ) -> Kept:
-    """The props handed to other components: those that keep them, and those that cannot be followed."""
+    """The props passed to other components: those that keep them, and those that cannot be followed."""
     kept: set[str] = set()
     lost: set[str] = set()
     for tag, attributes, spread in _elements(code):

@@ -214,7 +214,7 @@ def _outside(
 ) -> frozenset[str]:
     """Methods and declared fields that nothing inside uses, and that are not exposed.
 
-    What only such a method uses is as good as unused. The methods' text is skipped: it is left.
+    A member that only such a method uses is as good as unused. The methods' text is skipped: it is left.
     """
     if facts.unread:
         return frozenset()
@@ -365,7 +365,7 @@ def _assemble(
     )
     if neutral is not None:
         return neutral.completed(component, lambda drawn: _props(drawn, defaults))
-    # Only such writes may draw too often or too seldom: other files are not looked into for the rest.
+    # Only such writes may render too often or too seldom: other files are not looked into for the rest.
     followed = any(write.after is not None for write in component.writes())
     asked = followed or component.writes_constants
     reacting = asked and draws_reacting(file.tree, drawing, file.workspace)

@@ -23,7 +23,7 @@ from clean_carry.syntaxes.jsx_class.uses.instance_leaks import DOM
 # A class that extends something; its type parameters may stand between, with defaults of their own.
 _EXTENDS = re.compile(rb"\bclass\b[^;]{0,300}?\bextends\b")
 
-# What only components of this family ask for.
+# Imports that only components of this family use.
 _FAMILY: dict[str, Settled] = dict.fromkeys(
     (RUNTIME, "react-dom", "prop-types"), ("carried", "runtime-import")
 )
@@ -59,9 +59,9 @@ class ClassReader:
             tree,
             (0, len(source.data)),
             serving={
-                # What finds a class's element is a reference now.
+                # A call that finds the class's element is a reference now.
                 DOM: ("carried", "root-element-reference"),
-                # What teaches classes newer lifecycle methods goes.
+                # A call that adds newer lifecycle methods to classes is dropped.
                 **{one.request: ("dropped", FOR_CLASSES_DROP) for one in FOR_CLASSES},
                 **(_FAMILY if wishes.neutral else {}),
             },

@@ -14,7 +14,7 @@ from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames
 from clean_carry.syntaxes.jsx_class.bases.heritage import BASES, CLASSES, heritage, is_component
 from clean_carry.syntaxes.jsx_class.bases.read_in import why_not
 
-# What teaches classes the lifecycle methods of a newer runtime.
+# Functions that add the lifecycle methods of a newer runtime to classes.
 FOR_CLASSES = (Imported("react-lifecycles-compat", "polyfill"),)
 Form = Literal["declared", "constant", "returned", "expression"]
 
@@ -27,7 +27,7 @@ class Candidate:
     other expression; `place` is what is written anew, `statement` what it stands in. `binding` is
     what the file calls it, None where it has no name there. `decorators` are those at the class, the
     outermost first; `idle` those that only make up for what classes of an older runtime lack. `pure` says
-    that its base compares inputs and state before it draws again.
+    that its base compares inputs and state before it renders again.
     """
 
     node: Node

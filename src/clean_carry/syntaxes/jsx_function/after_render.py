@@ -8,8 +8,8 @@ if TYPE_CHECKING:
     from clean_carry.syntaxes.jsx_function.write import Style
 
 _WISHES = ("useAfterRender", "useCallAfterRender", "useRunAfterRender")
-# A render calls back what was noted before it began: the state written beside it is in it. What is noted
-# meanwhile, by the effects of that render, waits for the next one.
+# A render calls back what was noted before it began: the state written beside it is in it. A callback noted
+# by the effects of that render waits for the next one.
 _BODY = (
     "const queue = {ref}([])",
     "const due = queue.current.length",

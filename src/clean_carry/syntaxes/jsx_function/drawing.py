@@ -2,8 +2,8 @@
 update.
 
 All but the last write state. Each of these asks a state of its own whether its time has come, and writes
-it: so the function is called again at once, and what it would draw with the state of before is never
-drawn, nor even made. A state, not a reference: a draw that fails is tried again, and then must see the
+it: so the function is called again at once, and what it would render with the state of before is never
+rendered, nor even made. A state, not a reference: a render that fails is tried again, and then must see the
 same.
 """
 
@@ -165,7 +165,7 @@ def _received(plan: Plan, speller: Speller, style: Style, moment: Moment, inner:
 def _updating(plan: Plan, speller: Speller, style: Style, moment: Moment, inner: str) -> Fragment:
     """Return code before an update: it runs if props or state changed since the last render.
 
-    It stands behind all else that may write state while drawing.
+    It stands behind all else that may write state while rendering.
     """
     deep, semi = inner + style.unit, style.semicolon
     names, parts = plan.previous, _compared(plan)

@@ -21,7 +21,7 @@ from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 # A function or constant called like a component, and an element or a hook.
 _NAMED = re.compile(rb"(?:\bfunction\s+[A-Z]|\bconst\s+[A-Z]\w*\s*[=:]|\bexport\s+default\b)")
 _DRAWN = re.compile(rb"<(?:[A-Za-z][\w.]*[\s/>]|>)")
-# What only components of this family ask for.
+# Imports that only components of this family use.
 _FAMILY: dict[str, Settled] = dict.fromkeys(
     (RUNTIME, "react-dom", "prop-types"), ("carried", "runtime-import")
 )

@@ -114,7 +114,7 @@ def _item(name: str, local: str, prop: Prop, plan: Plan, speller: Speller, level
     if prop.default.entry < 0:
         span = prop.default.code.span
         return head + new(" = " + speller.source.slice(span.start, span.end))
-    # What stands on several lines has a line of its own, one level in.
+    # An item of several lines starts on a line of its own, one level in.
     base = speller.source.indent_at(plan.component.span.start) + speller.unit * level
     method = f"{prop.default.method} " if prop.default.method else ""
     return settle + head + new(f" = {method}") + releveled(speller, prop.default.code, base)

@@ -184,7 +184,7 @@ def _written_type(type_text: str, name: str) -> str:
     return ""
 
 
-# What the comment above a reducer says: why the state is not held field by field.
+# The comment above a reducer: why the state is not held field by field.
 _WHY_WHOLE: dict[WholeReason, str] = {
     "updaters with props": "A reducer, since updaters read the props of the render they run in.",
     "callbacks": "A reducer renders after every write, also an equal one, so that callbacks are called.",

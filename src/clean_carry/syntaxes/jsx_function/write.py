@@ -32,7 +32,7 @@ from clean_carry.syntaxes.jsx_function.state import (
     state_lines,
 )
 
-# Moments that may end the draw they run in.
+# Hooks that may end the render they run in.
 ENDING = ("starting", "received", "derived")
 
 
@@ -74,7 +74,7 @@ def write(plan: Plan, source: SourceText, style: Style) -> Fragment:
     inner = base + style.unit
     held = _holds_statics(plan, speller)
     opened = _opening(plan, style)
-    # What is given statics as it is made stands a level deeper, among the arguments of a call.
+    # A function that gets statics by a call stands a level deeper, among the arguments of that call.
     result = Fragment(opened.pieces[-1:]) if held else opened
     if component.inputs.type_parameters is not None:
         result += copy(component.inputs.type_parameters)
@@ -127,7 +127,7 @@ def _blocks(
     followed, handle = plan.followed, bool(component.outward.exposed)
     for member in _in_order(plan):
         if isinstance(member, Moment) and member.when in ENDING:
-            # What runs while drawing may end the draw; a hook may not stand behind that.
+            # Code that runs while rendering may return early; a hook may not stand behind that.
             blocks += _last_hooks(plan, style, followed, handle, inner)
             followed = handle = False
         block = _member(plan, speller, style, member, inner)
@@ -289,7 +289,7 @@ def _in_order(plan: Plan) -> list[Part]:
         for m in plan.component.members
         if not (isinstance(m, Method) and m.name in plan.early | plan.before_fields)
     ]
-    # What runs while drawing may use all that is declared, and stands before what is drawn.
+    # Code that runs while rendering may use all declarations, and stands before the returned markup.
     made = [m for m in members if isinstance(m, Moment) and m.when == "made"]
     first = [] if any(_uses_methods(m) for m in made) else made
     last = [m for m in made if m not in first]

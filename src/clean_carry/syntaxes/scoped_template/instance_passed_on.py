@@ -129,7 +129,7 @@ class _Follower:
                 self.functions[name.text] = node
 
     def parameter(self, function: Node, at: int, field_name: str = "") -> None:
-        """A parameter stands for what was handed, or for something that holds it as a field."""
+        """A parameter stands for the instance, or for an object that holds it as a field."""
         taken = parameters_of(function)
         if at >= len(taken):
             return
@@ -152,7 +152,7 @@ class _Follower:
                 self.place(ref, field_name)
 
     def place(self, node: Node, field_name: str) -> None:
-        """A place of what was handed, or of something that holds it as a field."""
+        """A place of the instance, or of an object that holds it as a field."""
         member = node.parent
         if (
             not field_name
@@ -175,7 +175,7 @@ class _Follower:
             case "member_expression" if node.field == "object":
                 asked = parent.child("property")
                 if asked is not None and asked.text in EVALUATES:
-                    # What it evaluates are names of the scope that is handed.
+                    # Its expressions use names of the scope that is passed.
                     raise Unfollowed
                 if asked is not None and (asked.text in OF_RUNTIME or asked.text.startswith("$$")):
                     self.asked.append(node)

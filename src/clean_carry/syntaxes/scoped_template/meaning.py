@@ -114,7 +114,7 @@ def kind_in(definition: Definition, name: str, owner: str) -> str:
     return "text" if name == owner else ""
 
 
-# What evaluates a text that an attribute holds, and what reads it as a text.
+# Attributes whose text is evaluated, and those whose text is plain.
 _EVALUATES = frozenset(
     "$eval $parse $watch $watchCollection $evalAsync $apply parseAsHtml parseAsResourceUrl parseAsUrl "
     "parseAsCss parseAsJs parseAs".split()

@@ -18,7 +18,7 @@ from clean_carry.syntaxes.scoped_template.registrations import (
 from clean_carry.syntaxes.scoped_template.scope_uses import InstanceUses, ScopeUses
 from clean_carry.syntaxes.scoped_template.templates import Template
 
-# What the template of a component calls its instance, where nobody says another name.
+# The template's name for the component's instance, where no other one is declared.
 CONTROLLER = "$ctrl"
 
 

@@ -19,7 +19,7 @@ KINDS = frozenset(
 )
 
 
-# What a script registers with the modules of an application.
+# Methods by which a script registers with the modules of an application.
 _REGISTERED = re.compile(rb"\.(?:directive|component)\(\s*['\"{]")
 
 

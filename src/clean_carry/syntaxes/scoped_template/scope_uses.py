@@ -22,7 +22,7 @@ from clean_carry.syntaxes.scoped_template.registrations import (
     unescaped,
 )
 
-# What of the runtime is asked of a scope with an expression: the arguments that are one (or lists).
+# Methods of a scope that take an expression: the positions of such arguments (or of lists of them).
 EVALUATES: dict[str, tuple[int, ...]] = {
     "$watch": (0,),
     "$watchCollection": (0,),
@@ -32,12 +32,12 @@ EVALUATES: dict[str, tuple[int, ...]] = {
     "$apply": (0,),
     "$applyAsync": (0,),
 }
-# What of the runtime knows nothing of a scope's names.
+# Members of the runtime that know nothing of a scope's names.
 _PLAIN = frozenset(
     "$on $emit $broadcast $destroy $digest $id $root $parent $$phase $$postDigest $suspend $resume "
     "$isSuspended".split()
 )
-# What the runtime offers of a scope (its public API, `$rootScope.Scope`).
+# Members that the runtime offers on a scope (its public API, `$rootScope.Scope`).
 OF_RUNTIME = frozenset({*EVALUATES, *_PLAIN, "$new"})
 # Functions that copy what they are given onto their first argument.
 _FILLS = frozenset({"extend", "merge", "assign"})

@@ -27,7 +27,7 @@ from clean_carry.syntaxes.scoped_template.registrations import (
 class Template:
     """One template. `source` is its text as a parser of markup hears it.
 
-    `url` is the name it is asked for by, "" where it stands in the definition. `file` is the file that
+    `url` is the name it is requested by, "" where it stands in the definition. `file` is the file that
     holds it: all of it where `places` is empty, else the places of its bytes in that file, byte by byte,
     which is a script whose literals make it up; None for the script of the definition itself. `named`
     are the literals of the definition's script that hold the end of its name, `named_by` is the first of

@@ -1,6 +1,6 @@
 """Values that are changed in place: where a statement that does so ends.
 
-A runtime that follows insides sees `this.lines.push(line)`; another one must be told that the field has
+A runtime that follows insides sees `this.lines.push(line)`; another one must be notified that the field has
 changed.
 """
 

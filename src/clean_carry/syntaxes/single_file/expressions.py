@@ -1,8 +1,8 @@
 """The code in a template: every expression parsed in its place, with the offsets of the file.
 
-One parse serves a whole template. What is parsed is the file with everything blank but the
-expressions; the bytes before and after each become brackets, so that each is a statement. Names that
-the template itself gives (loops, content of slots) are told from those of the component.
+One parse serves a whole template. The parser sees the file with everything blank but the expressions; the
+bytes before and after each become brackets, so that each is a statement. Names that the template itself
+gives (loops, content of slots) are kept apart from those of the component.
 """
 
 from __future__ import annotations

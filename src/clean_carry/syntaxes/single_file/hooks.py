@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from clean_carry.component.moments import MomentName
 
-# Hooks of both versions of the runtime by the moment they name.
+# Hooks of both versions of the runtime, by hook.
 HOOKS: dict[str, MomentName] = {
     "created": "made",
     "beforeMount": "starting",

@@ -35,7 +35,7 @@ from clean_carry.syntaxes.uses import Build, Raw, Uses
 _BRANCHES = ("v-if", "v-else-if", "v-else")
 # Elements of the runtime that do more than hold what is in them.
 _OWN = frozenset("transition transition-group keep-alive teleport suspense".split())
-# Names every template may use without declaring them (the runtime's own list of allowed globals).
+# Names every template may use without declaring them (the runtime's list of allowed globals).
 GLOBALS = frozenset(
     "Infinity undefined NaN isFinite isNaN parseFloat parseInt Math Number Date Array Object Boolean "
     "String RegExp Map Set JSON Intl BigInt Error Symbol".split()

@@ -48,7 +48,7 @@ class Members:
     is derived of what it never writes), `kept_methods` own ones in the place of its, `shared` what it
     asks the instance for, `internal` state that is not open on the instance, `open` what is asked of it
     undeclared (and where first). `provided` are those asked of the provided instance; `handed` says that
-    the instance is handed on, `lent` that it is to what may ask for anything, `handed_at` where first.
+    the instance is passed on, `lent` that it is to what may ask for anything, `handed_at` where first.
     `unread` is what only a target that keeps it as it is can carry: (rule, detail, offset). `neutral` says
     that the target is of another family.
     """

@@ -44,7 +44,7 @@ class Blocks:
     def _own_module(self, component: Component) -> bool:
         """Whether the module does more than import, export the component, and name functions and words.
 
-        What declared inputs and options that stay name must be there before there is an instance.
+        Names used by declared props and remaining options must exist before there is an instance.
         """
         own = (self.file.exported.statement, self.file.exported.export)
         statements = [
@@ -178,7 +178,7 @@ class Blocks:
         notes = Fragment()
         said = comments.leading(self.file.tree, self.file.exported.statement) if not kept else []
         if said:
-            # What is said of the component goes where the component goes.
+            # Comments about the component move with the component.
             start = said[0].start
             notes = copy(source.span(start, said[-1].end)) + new(writer.line)
         head = copy(source.span(script.start, start))
@@ -258,7 +258,7 @@ def is_constant_table(statement: Node, names: Names) -> bool:
     return True
 
 
-# What changes the list it is called on (ECMA-262 §23.1.3).
+# Methods that change the list they are called on (ECMA-262 §23.1.3).
 _CHANGING = frozenset("push pop shift unshift splice sort reverse fill copyWithin".split())
 
 

@@ -2,8 +2,8 @@
 another family.
 
 A composable is a function whose statements could stand in the script that calls it: its parameters stand
-for what they are given, and what it returns gets the names the script takes. What cannot be written in
-stays a call: the writer of the other family refuses it and says so.
+for what they are given, and what it returns gets the names the script takes. A composable that cannot be
+inlined stays a call: the writer of the other family refuses it and says so.
 """
 
 from __future__ import annotations

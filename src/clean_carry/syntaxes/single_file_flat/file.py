@@ -273,7 +273,7 @@ def _interface(component: Component) -> InterfaceMap:
     )
 
 
-# What version 3 took from every instance (its migration notes); its compatibility build still has it.
+# Members that version 3 took from every instance (its migration notes); its compatibility build has them.
 _REMOVED = frozenset({"$on", "$off", "$once", "$set", "$delete", "$children", "$destroy"})
 _COMPATIBLE = "@vue/compat"
 

@@ -26,7 +26,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.naming import Edits
 from clean_carry.syntaxes.single_file.names import ELEMENTS, camel, pascal
 
-# What a script gets of the runtime under names of its own, and what they are called where those are taken.
+# Names under which a script gets parts of the runtime, and other names where those are taken.
 HELPERS = {
     "props": "ownProps",
     "emit": "emitEvent",

@@ -26,11 +26,11 @@ from clean_carry.syntaxes.single_file_flat.spelling import TAKEN, Speller
 class Outward:
     """The public surface of a component, and the form of its text.
 
-    `exposed` are members the project reaches by a reference. `comma` and `last` end the last part of
-    broken arguments, and of a broken object or list; a script `wraps` whose formatter breaks what a call
-    is given where two functions are, and arrow functions of one parameter are `bare`. What the runtime
-    types as anything is anything in a `typed` script as well. `called` is a name that the component is
-    given, where that of its file would mean another; `fallible` derived values may fail.
+    `exposed` are members the project reaches by a reference. `comma` and `last` end the last part of broken
+    arguments, and of a broken object or list; a script `wraps` whose formatter breaks what a call is given
+    where two functions are, and arrow functions of one parameter are `bare`. A member typed as `any` by the
+    runtime is `any` in a `typed` script as well. `called` is a name that the component is given, where that
+    of its file would mean another; `fallible` derived values may fail.
     """
 
     component: Component

@@ -1,6 +1,6 @@
-"""Components handed to others that ask what they are given for the tag it is written as.
+"""Components passed to others that ask what they are given for the tag it is written as.
 
-The flat form draws what it imports, and version 2.7 gives only what is registered a tag
+The flat form renders what it imports, and version 2.7 gives only what is registered a tag
 (`componentOptions.tag`).
 """
 
@@ -33,7 +33,7 @@ def tag_asked(component: Component, tree: Tree, workspace: Workspace) -> Refusal
     return None
 
 
-# What the runtime and a router give every template: they ask for no tag.
+# Attributes that the runtime and a router give every template; they need no tag.
 _BUILT_IN = frozenset(
     "transition transition-group keep-alive component slot template router-link router-view Transition "
     "TransitionGroup KeepAlive RouterLink RouterView".split()

@@ -28,10 +28,10 @@ from clean_carry.component.fragment import Fragment, between, dropped, new, sett
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_flat.names import FlatNames
 
-# What the runtime gives an instance, and the function a script gets it by on version 3: (helper, function).
-# On 2.7 that function gives a copy, and nobody is told when an attribute comes that was not there before.
+# Members of an instance, and the function a script gets each by on version 3: (helper, function).
+# On 2.7 that function gives a copy, which does not react to an attribute that is added later.
 TAKEN = {"$attrs": ("attrs", "useAttrs"), "$slots": ("slots", "useSlots")}
-# What is a function of the runtime by itself.
+# Members that are functions of the runtime by themselves.
 CALLED = {"$nextTick": "nextTick", "$set": "set", "$delete": "del"}
 # A watcher that is made while the instance is.
 WATCH = "$watch()"

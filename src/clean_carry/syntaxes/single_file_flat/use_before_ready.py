@@ -21,7 +21,7 @@ from clean_carry.component.model import Component, Refusal
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_flat.spelling import WATCH
 
-# What is made of what it is given, or throws (ECMA-262 §22.2.4, ECMA-402).
+# Calls whose result is made of their arguments, or that throw (ECMA-262 §22.2.4, ECMA-402).
 _MAKES = re.compile(rb"\bnew (?:Intl\.\w+|RegExp)\(")
 
 _CALLED = re.compile(rb"([\w$.]+)\((?:[^()]*,)?\s*\Z")
@@ -80,7 +80,7 @@ def started(component: Component) -> Component:
             )
             writes = any(name in asked for o in used for name in _written(o))
             if writes or any(isinstance(o, Builtin) and o.name in names for o in used):
-                # Before what was there for that moment already.
+                # Before the declarations that exist for that hook already.
                 at = next((n for n, p in enumerate(members) if _starts(p)), len(members))
                 members.insert(at, replace(part, when="starting", hook=""))
                 continue
@@ -207,7 +207,7 @@ def _throws(component: Component, source: SourceText, first: list[Code]) -> int:
             # TypeScript's `!` says that it is there, and does nothing.
             end = operation.span.end
             after = source.data[end : end + 2].removeprefix(b"!")[:1]
-            # It is asked for a member, or given a name or to an own function that may ask.
+            # Its member is read, or it gets a name, or goes to an own function that may read one.
             asked = after in (b".", b"[")
             handed = after in (b",", b")") and (calls or _handed(source, operation))
             if asked or handed or (after in (b";", b"\n") and _derived(operation)):
@@ -217,7 +217,7 @@ def _throws(component: Component, source: SourceText, first: list[Code]) -> int:
 
 
 def _handed(source: SourceText, operation: Operation) -> bool:
-    """Whether a value is handed to a function as it is, which may ask it for anything."""
+    """Whether a value is passed whole to a function, which may read any member."""
     start = operation.span.start
     found = _CALLED.search(source.data, max(start - 80, 0), start)
     return found is not None and _TAKES_ANYTHING.fullmatch(found[1]) is None

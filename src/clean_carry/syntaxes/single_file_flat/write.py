@@ -40,7 +40,7 @@ from clean_carry.component.spans import Span
 from clean_carry.syntaxes.single_file_flat.public_surface import Outward
 from clean_carry.syntaxes.single_file_flat.spelling import Speller, root_of
 
-# The function that says what runs at a moment.
+# The function that registers a hook.
 MOMENTS = {
     "starting": "onBeforeMount",
     "displayed": "onMounted",
@@ -52,9 +52,9 @@ MOMENTS = {
     "removed": "onUnmounted",
     "failed": "onErrorCaptured",
 }
-# The same for the router's own moments (its declared types, since version 4).
+# The same for the router's own hooks (its declared types, since version 4).
 ROUTE_MOMENTS = {"leaving route": "onBeforeRouteLeave", "route changing": "onBeforeRouteUpdate"}
-# What the runtime gives every instance.
+# Members that the runtime gives every instance.
 _ALWAYS_THERE = ("$attrs", "$slots", "$listeners", "$props")
 _SETTLED = ("computed", "watch", "methods", "inject", "provide", "expose")
 
@@ -94,7 +94,7 @@ class FlatWriter(Outward):
         exposed = self._exposed()
         opened = self._opened()
         if component.foreign.opened.names and self.speller.version < 3:
-            # It must be there before code of the making hands the instance on.
+            # It must be there before setup code hands the instance on.
             opened, exposed = exposed, Fragment()
         options = self._options() if self.speller.version >= 3 else Fragment()
         contract = self._contract()
@@ -254,7 +254,7 @@ class FlatWriter(Outward):
         if kept:
             call = self.speller.run("watch")
         else:
-            # Only the runtime's own watcher runs where an object was changed in place.
+            # Only the watcher of the runtime runs where an object was changed in place.
             call = f"{self.speller.take('proxy')}.$watch"
         source = watched.removesuffix(".value")
         # The runtime goes on where a function it watches fails, and not where a value does.

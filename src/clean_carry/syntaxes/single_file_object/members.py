@@ -27,7 +27,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_object.spelling import Speller, Unsaid
 
 _RULE = "statements-to-object"
-# The older runtime's names of two moments.
+# The older runtime's names of two hooks.
 _OLDER = {"beforeUnmount": "beforeDestroy", "unmounted": "destroyed"}
 
 

@@ -189,7 +189,7 @@ class _Once:
         found = self._compared(old, new)
         unsteady = self._unsteady(old) if found else ""
         if unsteady == "picture":
-            # What was still being painted may be another picture; what is wrong is so again.
+            # A picture taken while painting may be another one; a real difference shows again.
             again = self._again()
             found, unsteady = again or [], "" if again is not None else unsteady
         if unsteady:
@@ -238,7 +238,7 @@ class _Once:
         )
         looks = looks_of(old), looks_of(new)
         points = zip(old["points"], new["points"], *looks, strict=False)
-        # What differs is told where it does so first.
+        # A difference is reported where it shows first.
         known: list[tuple[Any, ...]] = []
         for step, (a, b, look_a, look_b) in enumerate(points):
             self.unlooked = max(self.unlooked, look_a.get("unlooked", 0))

@@ -1,6 +1,6 @@
 """Compare what two pages look like: styles, boxes, focus order, roles, neighbours, pixels.
 
-A look is what the browser's side gives for a settled point: `elements` with their style (what differs
+A look holds the browser's readings of a point: `elements` with their style (what differs
 from an unstyled element of the kind), box and matching rules, by number; the numbers stand in the
 tree of the point as the attribute `trial-look`.
 """
@@ -19,7 +19,7 @@ NUMBER = "trial-look"
 # Layout gives the same numbers for the same page; sizes in ems may be rounded apart.
 TOLERANCE = 0.06
 MOST = 12
-# The state of a page that sets what is inherited, and how a difference in it is told.
+# The state of a page that sets inherited properties, and how a difference in it is reported.
 INHERITED, IN_A_PAGE = "inherited", "where the page sets what is inherited"
 
 # (what, place, old, new, cause)
@@ -87,7 +87,7 @@ def matched(old: Tree, new: Tree) -> Pairs:
 
 
 def _number(text: str) -> int:
-    # Where an element stays around a template, the template's root is the one that is drawn.
+    # Where an element stays around a template, the template's root is the one that is rendered.
     return int(text.split()[-1])
 
 
@@ -123,7 +123,7 @@ def _styles(old: dict[str, Any], new: dict[str, Any], pairs: Pairs) -> Iterator[
             continue
         differing = _differing(a[i]["style"], b[j]["style"])
         shown.append(differing)
-        # What is inherited is told where it begins.
+        # An inherited property is reported where it begins.
         above = shown[parent] if parent >= 0 else {}
         for name, (before, after) in differing.items():
             if above.get(name) != (before, after):

@@ -17,9 +17,9 @@ LEAST = 16
 # A pixel that differs alone by less than this is the smoothing of an edge.
 EDGE = 96
 # So are a few pixels near each other whose colours lie between those of the other picture's pixels beside
-# them: fewer than DENSE of them within WINDOW in either direction. What moves by a pixel has more.
+# them: fewer than DENSE of them within WINDOW in either direction. A part that moves by a pixel has more.
 WINDOW, DENSE = 3, 7
-# Regions are told apart by cells of so many pixels.
+# Regions are separated by cells of so many pixels.
 CELL = 16
 MOST_REGIONS = 8
 

@@ -12,7 +12,7 @@ from typing import Any
 
 HEIGHT = 800
 WIDTHS = (1280, 400)
-# Widths beside the ones asked for, on both sides of what stylesheets ask for.
+# Widths beside the requested ones, on both sides of each width that stylesheets query.
 MOST_BREAKS = 4
 
 _PRELUDE = re.compile(r"@(?:media|custom-media)\b([^{;]*)[{;]|\bmatchMedia\(([^)]*)\)?")
@@ -65,7 +65,7 @@ class View:
         }
 
 
-# What a prelude asks for by such a word is looked at in a view that has it.
+# A media query for such a word is looked at in a view that matches it.
 _ASKED: tuple[tuple[str, dict[str, Any]], ...] = (
     ("prefers-color-scheme", {"scheme": "dark"}),
     ("prefers-reduced-motion", {"motion": "reduce"}),
@@ -78,8 +78,8 @@ _ASKED: tuple[tuple[str, dict[str, Any]], ...] = (
 def views_of(sheets: Iterable[str], widths: Iterable[int] = ()) -> list[View]:
     """The views a pair is looked at in, the widest first.
 
-    `sheets` are the stylesheets (or code) of both sides. Beside the widths asked for come those at
-    which a stylesheet turns, and beside the first width, each other medium a stylesheet asks for.
+    `sheets` are the stylesheets (or code) of both sides. To the requested widths those of media queries are
+    added, and to the first width each other medium that a stylesheet queries.
     """
     given = list(dict.fromkeys(widths)) or list(WIDTHS)
     asked = _preludes(sheets)

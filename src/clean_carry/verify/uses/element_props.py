@@ -1,7 +1,8 @@
 """Inputs that are elements or instances: a table hands its cells the columns it was given as content.
 
 By name and text: an input called like a component of the project, in a component that asks it for what an
-element or an instance of the runtime has, or hands it on. It is given such with what it is asked for.
+element or an instance of the runtime has, or hands it on. The prop gets an object with the members that are
+read.
 """
 
 from __future__ import annotations
@@ -16,9 +17,9 @@ from clean_carry.verify.search.inputs.single_file_children import pascal
 from clean_carry.verify.search.values.shape import Shape
 from clean_carry.verify.uses.related_single_files import component_called
 
-# What an element of the runtime has, and what few other things have both of.
+# Members of an element of the runtime, of which few other objects have both.
 _OF_ELEMENTS = frozenset(("props", "children"))
-# What an element of version 2.7 has: an instance it belongs to, others inside.
+# Members of an element of version 2.7: an instance it belongs to, others inside.
 _OF_OLDER_ELEMENTS = ("child", "children")
 _WORD = re.compile(r"""['"]([a-z][\w-]*)['"]""")
 _SLOT = re.compile(

@@ -11,7 +11,7 @@ from typing import Any
 
 from clean_carry.verify.search.values.shape import Shape
 
-# What a trial gives the innermost parent is given like an input of this name.
+# A value that a trial gives the innermost parent is given like an input of this name.
 AROUND = "$around."
 
 

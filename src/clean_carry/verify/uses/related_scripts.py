@@ -1,7 +1,7 @@
 """Content from related components, if the project shows no use of a component.
 
 Components that belong together stand beside each other and share a name: a `MenuItem` goes into a `Menu`,
-a `Tab` into `Tabs` or a `TabBar`, a `TabPane` into a `TabContent`. What of it can be shown is found out by
+a `Tab` into `Tabs` or a `TabBar`, a `TabPane` into a `TabContent`. Usable combinations are found by
 showing it.
 """
 

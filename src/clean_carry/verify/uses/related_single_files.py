@@ -35,9 +35,9 @@ _MARKED = re.compile(r"(?<![\w$])(_[a-z]\w+)\s*:\s*true\b")
 _MARK_ASKED = re.compile(r"arent\b[^;\n]{0,40}?\.(_[a-z]\w+)")
 # Last words of what holds others.
 _WHOLE = ("Group", "List", "Container")
-# So far before a name stands what is asked for it.
+# The number of characters before a name in which a read of it stands.
 _NEAR = 80
-# What a component does that has an interest in what stands inside it.
+# Uses by which a component depends on its content.
 _INTEREST = re.compile(r"\$slots\b|\$children\b|\bslots\.default\b|componentOptions\b|\bprovide\b")
 
 

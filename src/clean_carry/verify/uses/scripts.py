@@ -1,6 +1,6 @@
 """The project's own uses of a component: the parents it needs, its content, its props.
 
-An option draws nothing outside a list, and a list does nothing without options. Where a file of the
+An option renders nothing outside a list, and a list does nothing without options. Where a file of the
 project uses the component inside another one, or with others inside it, trials can do so too.
 """
 
@@ -32,7 +32,7 @@ from clean_carry.verify.uses.values import NAMED, is_called_back, is_constant, v
 # A project is looked through up to this many files.
 MOST_FILES = 600
 _ENDINGS = frozenset({".js", ".jsx", ".tsx"})
-# What tells the top folder of a project.
+# Files that mark the top folder of a project.
 _ROOTS = ("package.json", "clean-carry.toml", ".git")
 
 

@@ -1,7 +1,7 @@
 """Uses of a component in the project's single files: its parents, content and props.
 
 Content becomes a script of calls `make(tag or component, inputs, slots)`, which the adapter of either
-runtime version gives; what is not known of a template is left out, conditions hold, lists are drawn twice.
+runtime version gives. Unknown parts of a template are left out, conditions hold, lists have two entries.
 """
 
 from __future__ import annotations
@@ -126,7 +126,7 @@ def _asked_for(file: Path, parent: Path) -> dict[str, Shape]:
     return found
 
 
-# What a parent is given as its model.
+# The value that a parent gets as its model.
 _MODELS = ("modelValue", "value")
 
 

@@ -35,7 +35,7 @@ from clean_carry.syntaxes.jsx.drawing.locals import Locals, bare, parameters_of
 from clean_carry.syntaxes.jsx.drawing.names import UNITLESS, event_of, html_name
 from clean_carry.syntaxes.uses import Uses
 
-# What only the runtime reads.
+# Attributes that only the runtime reads.
 _FOR_RUNTIME = frozenset({"suppressContentEditableWarning", "suppressHydrationWarning"})
 _STARTING = {"defaultValue": "value", "defaultChecked": "checked"}
 

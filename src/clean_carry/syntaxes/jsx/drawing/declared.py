@@ -9,7 +9,7 @@ from clean_carry.source.javascript.values import last_name, property_name
 from clean_carry.syntaxes.jsx.drawing.kinds import Kinds
 
 _DECLARING = ("interface_declaration", "type_alias_declaration")
-# What the checked types are called, by what they mean here: a kind of value, or markup.
+# Names of the checked types by their meaning here: a kind of value, or markup.
 _CHECKED = {
     "string": "String",
     "number": "Number",

@@ -34,7 +34,7 @@ _LITERALS: dict[str, Kind] = {
 }
 _COMPARING = ("===", "!==", "==", "!=", "<", ">", "<=", ">=", "in", "instanceof")
 _COUNTING = ("-", "*", "/", "%", "**", "|", "&", "^", "<<", ">>", ">>>")
-# What built-in functions and methods give (ECMA-262 §20 to §23).
+# Results of built-in functions and methods (ECMA-262 §20 to §23).
 _GIVEN: tuple[tuple[Kind, str], ...] = (
     (
         "boolean",

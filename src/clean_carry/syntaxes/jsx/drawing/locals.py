@@ -18,7 +18,7 @@ from clean_carry.source.javascript.values import last_name, property_name, runs_
 from clean_carry.syntaxes.jsx.drawing.kinds import calls_only_known
 from clean_carry.syntaxes.uses import Raw, Uses
 
-# What is said for a value that is written out more than once.
+# The finding for a value that is written out more than once.
 _SHORT = 48
 _MOST = 3
 # Needs no parentheses wherever it is written.
@@ -28,7 +28,7 @@ _ATOMIC = frozenset(
 )
 # Costs nothing wherever it is written.
 _SIMPLE = frozenset("identifier member_expression subscript_expression string number".split())
-# What of the inputs no attribute stands for.
+# Props that no attribute stands for.
 _NEVER_ATTRIBUTES = frozenset({"children", "className", "style", "key", "ref"})
 _QUIET = frozenset(
     {"comment", "empty_statement", "type_alias_declaration", "interface_declaration"}
@@ -77,7 +77,7 @@ class Locals:
     """Fills `uses.raws` with the values of names in render code.
 
     `part_of` says of an expression whether it is all inputs ("prop") or all state ("state"), `helper` gives
-    the method a call draws by. After `read`, `derived` are values and `functions` functions of it,
+    the method a call renders by. After `read`, `derived` are values and `functions` functions of it,
     `markup` names that hold markup, `rests` rest objects of destructured props (`asked` are the props that
     code reads through one), `defaults` values that inputs get where they are read; `resolved` is
     where the names stand that are names no more.

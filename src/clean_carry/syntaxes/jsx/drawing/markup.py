@@ -1,6 +1,6 @@
 """JSX, and the code around it, as markup: conditions, lists, helpers, names that hold markup.
 
-What cannot be seen as markup refuses the component by name: no template could say it.
+An expression that is not markup refuses the component by name: no template could express it.
 """
 
 from __future__ import annotations
@@ -42,7 +42,7 @@ from clean_carry.syntaxes.jsx.drawing.locals import (
 )
 from clean_carry.syntaxes.uses import Uses
 
-# What JSX draws nothing for.
+# Values for which JSX renders nothing.
 _NOTHING = frozenset({"null", "undefined", "true", "false"})
 _TEXT = frozenset({"jsx_text", "html_character_reference"})
 _SHOWN: Kinds = frozenset({"text", "number", "nothing"})
@@ -53,8 +53,8 @@ class MarkupReader:
     """Reads the markup that a component renders.
 
     `known` says what kinds of value own members give, `slot` the name of the slot behind an expression
-    (None: it is none), `helper` the method a call draws by. `unshown` are inputs an element of the page has
-    no attribute for, `forwarded` is the parameter that holds a parent's reference.
+    (None: it is none), `helper` the rendering method of a call. `unshown` are props without an attribute
+    on an element of the page, `forwarded` is the parameter that holds a parent's reference.
     """
 
     uses: Uses
@@ -82,7 +82,7 @@ class MarkupReader:
         """Refuse markup that no template can express."""
         self.uses.refuse("markup-in-code", detail, node.start)
 
-    # -- functions that draw ------------------------------------------------------------------
+    # -- functions that render ------------------------------------------------------------------
 
     def drawn_by(self, function: Node) -> tuple[Markup, ...]:
         """The markup a function gives."""

@@ -50,14 +50,14 @@ UNITLESS = frozenset(
     "widows zIndex zoom fillOpacity floodOpacity stopOpacity strokeDasharray strokeDashoffset "
     "strokeMiterlimit strokeOpacity strokeWidth".split()
 )
-# Attributes that are told a truth value as a word, or have a meaning of their own for it.
+# Attributes whose boolean is written as a word, or has a meaning of its own.
 _OWN_WORDS = frozenset(
     "checked autoFocus capture download contentEditable draggable spellCheck itemScope noModule".split()
 )
 _EVENTS = {new: old for old, new in EVENTS.items()}
 # Elements on which focus and blur have no listener below them.
 _ALONE = frozenset({"input", "select", "textarea", "button"})
-# Inputs that tell of a change by clicking (HTML §4.10.5).
+# Form fields that report a change by clicking (HTML §4.10.5).
 _CLICKED = frozenset({"checkbox", "radio", "file"})
 
 
@@ -94,7 +94,7 @@ def hyphenated(name: str) -> str:
 def event_of(name: str, tag: str, kind: str) -> str:
     """The page's event behind `onX` on an element; `kind` is its type attribute.
 
-    What the runtime calls a change of text is the page's `input`; focus and blur reach it from below.
+    The runtime's change event of a text field is the page's `input`; focus and blur reach it from below.
     """
     if name == "onChange":
         if tag == "select" or (tag == "input" and kind in _CLICKED):

@@ -25,7 +25,7 @@ _OF_PAGE = {
 # Types of all attributes an element takes.
 _OF_ELEMENTS = ("HTMLAttributes", "SVGAttributes", "SVGProps", "HTMLProps", "DOMAttributes")
 GONE = " "
-# What the field that changed is, where the type names it.
+# The type of the field that changed, where the event type names it.
 _WITH_TARGET = frozenset({"ChangeEvent"})
 
 

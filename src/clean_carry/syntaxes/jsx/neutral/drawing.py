@@ -29,7 +29,7 @@ from clean_carry.syntaxes.uses import Build
 class DrawnReader:
     """One component on its way to another family: what is known once the names of its code are.
 
-    `drawing` is the function that draws, `declared` what its inputs are declared as, `events` the inputs
+    `drawing` is the function that renders, `declared` what its inputs are declared as, `events` the inputs
     that are events, `forwarded` the parameter that holds a parent's reference; after `read` there is its
     markup.
     """

@@ -52,7 +52,7 @@ def imports_with(
 def _without(tree: Tree, name: Node, lines: str, fit: Fit) -> Edit:
     """A file's imports without a name; `lines` come where a whole statement goes.
 
-    What was broken because it was too long for a line, and is not any more, comes on one line.
+    A wrapped statement that fits now is written on one line.
     """
     specifier = name.parent
     statement = next(up for up in name.up() if up.type == "import_statement")

@@ -2,9 +2,9 @@
 code.
 
 A base often holds helpers that clean up after themselves; a class that uses none has nothing to clean up.
-So a list of the base that nothing needed fills stays empty, what asks for it does nothing, and a
-method in which nothing is done is not called. What a base asks for that nobody has, a method that heirs
-may have and this one has not, is never there.
+So a list of the base that nothing needed fills stays empty, code that reads it does nothing, and a
+method in which nothing is done is not called. A member that no class has, such as a method that only
+other subclasses have, is undefined.
 """
 
 from __future__ import annotations
@@ -21,12 +21,12 @@ from clean_carry.syntaxes.jsx_class.bases.base_class import Base, Mentions, Part
 from clean_carry.syntaxes.jsx_class.bases.heritage import is_base_call
 from clean_carry.syntaxes.jsx_class.members.notions import HOOKS, REFUSED
 
-# What the runtime itself asks an instance or its class for.
+# Members that the runtime itself reads from an instance or its class.
 _ASKED_BY_RUNTIME = frozenset({*HOOKS, *REFUSED, "constructor", "state"})
-# What the runtime gives every instance.
+# Members that the runtime gives every instance.
 _HAD_BY_ALL = frozenset("context forceUpdate props refs setState state".split())
 _MOST_STEPS = 4
-# What loose comparison takes for one another (ECMA-262 §7.2.14).
+# Values that loose comparison takes for one another (ECMA-262 §7.2.14).
 _NOTHING = frozenset({"null", "undefined"})
 _PLAIN = frozenset(
     {
@@ -43,8 +43,8 @@ _PLAIN = frozenset(
 class Inherited:
     """The members of `base` that a subclass needs, with their code.
 
-    `own` are the names of the heir's members, `asked` what its code asks for, None for anything, `above`
-    the members of the base it asks for although it has its own.
+    `own` are the names of the subclass's members, `asked` those its code reads (None for any), `above`
+    those it reads from the base by `super` although it has its own.
     """
 
     base: Base
@@ -57,7 +57,7 @@ class Inherited:
     empty: set[str] = field(init=False)
     absent: set[str] = field(init=False)
     _judging: set[str] = field(init=False, default_factory=set)
-    # What is known of calls, by the nodes they are.
+    # Facts about calls, by their nodes.
     _pure: dict[int, bool] = field(init=False, default_factory=dict)
 
     def __post_init__(self) -> None:

@@ -43,7 +43,7 @@ from clean_carry.syntaxes.jsx_class.uses.outside_uses import outsiders_of
 class Heir(Brought):
     """A class with a base of its project, and what the base brings into it.
 
-    `below` is what a class that extends this one has and asks for, which may be of its base.
+    `below` are the members that a class extending this one has and reads, which may come from its base.
     """
 
     base: Base
@@ -94,7 +94,7 @@ class Heir(Brought):
         name = self.node.child("name")
         return {part for part, _ in _assigned(self.tree, name.text if name is not None else "")}
 
-    # -- the heir's head ------------------------------------------------------------------
+    # -- the subclass's head ------------------------------------------------------------------
 
     def _heritage(self) -> Edit:
         """Return the base's own superclass, with the subclass's types for the base's."""
@@ -463,7 +463,7 @@ _NAMES = frozenset(
 )
 # Declarations that hold for all of their function.
 _HOISTED = frozenset({"variable_declaration", "function_declaration", "class_declaration"})
-# What evaluating does more than give a value.
+# Nodes whose evaluation has side effects.
 _DOES = frozenset(
     "call_expression new_expression await_expression yield_expression assignment_expression "
     "augmented_assignment_expression update_expression".split()

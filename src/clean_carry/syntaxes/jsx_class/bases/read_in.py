@@ -1,6 +1,6 @@
 """Members that a class inherits from a small base of the project, inlined before it is read.
 
-The heir then extends what the base extends. Its own members stand as they are; a call of the base's
+The subclass then extends what the base extends. Its own members stand as they are; a call of the base's
 member is the base's statements.
 """
 

@@ -19,7 +19,7 @@ from clean_carry.syntaxes.jsx_class.members.members import Gathered, reads
 from clean_carry.syntaxes.jsx_class.uses.operations import ClassFacts, add, leave
 from clean_carry.syntaxes.jsx_class.uses.state_writes import patch_of
 
-# What needs no parentheses behind the sign that negates it.
+# Nodes that need no parentheses after `!`.
 _ATOMIC = frozenset({"identifier", "member_expression", "unary_expression"})
 
 

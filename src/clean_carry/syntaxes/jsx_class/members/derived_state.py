@@ -1,7 +1,7 @@
 """State derived from props by the static hook, where one pass is enough.
 
-A class asks the hook before every draw, and merges what it gives. A function writes its state while it
-draws, and is then called again at once; so it asks until nothing more is to be written. Both come to the
+A class asks the hook before every render, and merges what it gives. A function writes its state while it
+renders, and is then called again at once; so it asks until nothing more is to be written. Both come to the
 same where what is given makes every condition false on which something is given: `if (props.at !==
 state.at) return { at: props.at };`. They do as well where what is given is the same each time as long as
 the inputs are, and is written only where the state has it not: `if (props.at) return { at: props.at };`.
@@ -23,7 +23,7 @@ _PURE = frozenset(
 )
 _FALSE = frozenset({"false", "null", "undefined", "0", "''", '""'})
 _UNEQUAL, _EQUAL = "!==", "==="
-# What stands before the path of an object that is written whole.
+# The prefix of the path of an object that is written whole.
 _NEW = "new "
 
 
@@ -207,7 +207,7 @@ def _settled(branches: list[Branch], meanings: dict[str, str]) -> tuple[Branch, 
     for at, branch in enumerate(branches):
         said = _Said(meanings, branch)
         gone = [
-            # One before it did not hold, and does not where nothing it asks for was written.
+            # An earlier condition was false, and stays false unless a field it reads was written.
             (number < at and not said.touches(other.conditions))
             or said.fails(other.conditions, compared)
             for number, other in enumerate(branches)

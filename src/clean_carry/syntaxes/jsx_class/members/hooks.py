@@ -87,7 +87,7 @@ def moment(facts: ClassFacts, member: Node, name: str, notes: tuple[Span, ...]) 
     )
 
 
-# What ends timers, frames, listeners and observers gives nothing (HTML §8.6 and §8.11, DOM §2.7).
+# Calls that end timers, frames, listeners and observers return nothing (HTML §8.6 and §8.11, DOM §2.7).
 _GIVE_NOTHING = frozenset(
     (
         "clearTimeout clearInterval cancelAnimationFrame cancelIdleCallback removeEventListener "

@@ -1,7 +1,7 @@
 """Whether code that runs when new inputs came, or before an update, does nothing where nothing changed.
 
 The code is gone through with every input equal to itself before: `this.props.x` and `next.x` are one and
-the same value, and conditions that ask for a difference are false. What cannot be told is not idle.
+the same value, and conditions that test for a difference are false. In doubt the code counts as not idle.
 """
 
 from __future__ import annotations
@@ -11,7 +11,7 @@ from clean_carry.source.javascript.values import member_name, property_name
 
 _CALLS = ("call_expression", "new_expression", "assignment_expression", "await_expression",
           "augmented_assignment_expression", "update_expression", "yield_expression")  # fmt: skip
-# What stands before the name of a field of the state, which may be that of an input as well.
+# The prefix of a field of the state, whose name may also be that of a prop.
 _OF_STATE = "state "
 
 

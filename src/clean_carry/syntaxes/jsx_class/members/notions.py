@@ -26,10 +26,10 @@ REFUSED = {
     "componentDidCatch": "error-capture",
     "getChildContext": "legacy-context",
 }
-# What says yes to every update. Whoever is drawn again by its parent is given a new object of inputs.
+# Hooks that allow every update. A parent's render always gives a new props object.
 ALWAYS_BY_PARENT = frozenset({"this.props !== next", "next !== this.props"})
 _ALWAYS = frozenset({"true"}) | ALWAYS_BY_PARENT
-# What the runtime gives an instance, and annotated scripts give a type by a field.
+# Members that the runtime gives an instance, and that typed scripts declare by a field.
 TYPED_BY_FIELD = frozenset({"props", "state", "context", "refs"})
 REFUSED_STATICS = {
     "getDerivedStateFromProps": "derived-state",
@@ -89,7 +89,7 @@ def _method_notion(member: Node, name: str) -> tuple[str, str]:
     return "prototype-method", name
 
 
-# Statics that a getter may give anew at each time: only the runtime asks for them.
+# Statics that a getter may give anew at each time: only the runtime reads them.
 _LITERAL_STATICS = {
     "defaultProps": "default-inputs",
     "propTypes": "static-value",

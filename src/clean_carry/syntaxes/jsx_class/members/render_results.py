@@ -49,6 +49,6 @@ def _is_something(node: Node) -> bool:
                 return sides[1] is not None and _is_something(sides[1])
             return all(side is not None and _is_something(side) for side in sides)
         case "call_expression":
-            # The runtime's own makers of elements, by whatever name they were imported.
+            # The runtime's functions that make elements, by whatever name they were imported.
             return last_name(node.child("function")) in (*MAKE_ELEMENTS, "createPortal")
     return node.type in _SOMETHING

@@ -36,8 +36,8 @@ Members = list[tuple[Node, str, str]]
 class Neutral(DrawnReader):
     """One class on its way to another family.
 
-    After `prepare` all uses of what its code declares are known: `helpers` are methods that draw, by name.
-    After `read` there is its markup.
+    After `prepare` the uses of all names are known: `helpers` are methods that render, by name. After
+    `read` its markup is known.
     """
 
     facts: ClassFacts
@@ -144,7 +144,7 @@ class Neutral(DrawnReader):
                 found[name] = kinds
         return found
 
-    # -- who draws --------------------------------------------------------------------------
+    # -- who renders --------------------------------------------------------------------------
 
     def _find_helpers(self) -> None:
         own = {

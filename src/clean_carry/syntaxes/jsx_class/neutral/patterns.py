@@ -1,7 +1,7 @@
 """Names that methods take from inputs and state by a pattern.
 
-A name that is read at once is read as the member it stands for. One that is read later, after an `await` or
-in a callback, keeps the value the member had: it stays a name.
+A name that is read at once is read as the member it stands for. A name that is read later, after an `await`
+or in a callback, keeps the value the member had: it stays a name.
 """
 
 from __future__ import annotations

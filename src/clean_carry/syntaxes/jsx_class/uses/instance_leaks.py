@@ -1,8 +1,8 @@
-"""The instance handed away, and its elements found by name.
+"""The instance passed away, and its elements found by name.
 
-It is handed away to bind a method, to find the element it draws, or to who knows what.
+It is passed away to bind a method, to find the element it renders, or to who knows what.
 
-`findDOMNode(this)` is the element a class draws, where that is one plain element whatever it draws.
+`findDOMNode(this)` is the element a class renders, where that is one plain element whatever it renders.
 """
 
 from __future__ import annotations
@@ -50,7 +50,7 @@ def _escape(facts: ClassFacts, use: Receiver, node: Node) -> None:
     leave(facts, node, "instance-escapes")
 
 
-# What needs no instance given once it is an inner function: functions in place, and own methods.
+# Values that need no instance once they are inner functions: functions in place, and own methods.
 _CALLBACKS = frozenset({"function_expression", "arrow_function", "member_expression"})
 
 
@@ -140,8 +140,8 @@ def _finds_element(facts: ClassFacts, this: Node) -> bool:
 def mark_named(facts: ClassFacts) -> None:
     """References by a string: the elements that are named so. Read before what uses them.
 
-    The runtime keeps them for the component that is drawing; what a function given to another component
-    draws is named for that one.
+    The runtime keeps them for the component that is rendering; what a function given to another component
+    renders is named for that one.
     """
     body = facts.node.child("body")
     assert body is not None

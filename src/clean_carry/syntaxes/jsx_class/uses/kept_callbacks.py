@@ -1,4 +1,4 @@
-"""Functions that outlive their render: handed to a child that keeps them, or kept in state with an
+"""Functions that outlive their render: passed to a child that keeps them, or kept in state with an
 element."""
 
 from __future__ import annotations

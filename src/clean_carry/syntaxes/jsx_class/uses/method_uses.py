@@ -138,12 +138,12 @@ def _sets(facts: ClassFacts, node: Node, name: str) -> bool:
     return True
 
 
-# What keeps a function to call it later, however it is imported: the trade's names for calling less often.
+# Functions that keep a function to call it later, however imported: common names for calling less often.
 _CALL_LATER = frozenset({"throttle", "debounce"})
 
 
 def _is_handed(node: Node, root: Node) -> bool:
-    """Whether a function that may call it at once is handed a value, itself or inside of another."""
+    """Whether a function that may call it at once is passed a value, itself or inside of another."""
     for above in node.up():
         if above is root or above.is_function:
             return False

@@ -1,6 +1,6 @@
 """From the uses of an instance to the operations of the neutral component.
 
-Each use becomes one operation with one ledger entry. What fits no row of the tables here is *left*:
+Each use becomes one operation with one ledger entry. A use that fits no row of the tables here is *left*:
 the innermost expression (or assignment) around the use.
 """
 

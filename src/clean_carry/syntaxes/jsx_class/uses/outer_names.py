@@ -14,7 +14,7 @@ from clean_carry.syntaxes.jsx_class.uses.operations import ClassFacts
 _INSIDE = frozenset({HOOK, "contextType"})
 
 
-# What these answer changes without the component being told (HTML, DOM, ECMA-262 §21.4, §21.3.2.27).
+# Reads whose result changes without notice to the component (HTML, DOM, ECMA-262 §21.4, §21.3.2.27).
 _WORLD = frozenset(
     ["Date", "document", "window", "performance", "localStorage", "sessionStorage", "location"]
 )

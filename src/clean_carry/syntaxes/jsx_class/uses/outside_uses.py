@@ -10,16 +10,16 @@ from pathlib import Path
 from clean_carry.source.importers import Importer, importers_of
 
 _TEST = re.compile(r"(\.|^|[/_-])(test|tests|spec|__tests__)([./_-]|$)")
-# What tests ask of an instance that a function does not have.
+# Members of an instance that tests read and a function does not have.
 _REACHES_IN = re.compile(r"\.instance\(\)|\.state\(|\.setState\(|\bfindRenderedComponentWithType\(")
 _EXTENDS = re.compile(r"\bextends\s+(\w+)\b")
 _REFERRED = re.compile(r"<(\w+)\b(?=[^<]{0,800}?\bref=)")
-# What a reference to a component is kept under: `ref={this.lamp}`, `ref={(lamp) => (this.lamp = lamp)}`.
+# Names that hold a reference to a component: `ref={this.lamp}`, `ref={(lamp) => (this.lamp = lamp)}`.
 _HELD = re.compile(
     r"\bref=\{\s*(?:this\.)?(\w+)\s*\}"
     r"|\bref=\{\s*\(?\s*(\w+)\s*\)?\s*=>\s*[({]?\s*(?:this\.)?(\w+)\s*=\s*\2\b"
 )
-# What an instance has beside its own members; a function has none of it.
+# Members that an instance has beside its own; a function has none of them.
 _OF_INSTANCES = frozenset({"state", "setState", "props", "forceUpdate", "context", "refs"})
 # A call of something else than the file's own members and what it is given.
 _CALLS = re.compile(r"(?<!\bthis)(?<!\bsuper)(?<!\bprops)\.(\w+)\s*\(")
@@ -86,7 +86,7 @@ def reads_defaults(file: Path, name: str) -> str:
     return ""
 
 
-# What is read of an element's inputs, not of an instance's: `child.props.size`, `{ size } = child.props`.
+# Reads of an element's props, not of an instance's: `child.props.size`, `{ size } = child.props`.
 _OF_ELEMENTS = re.compile(
     r"(?<![\w.])(?!this\b)\w+\.props\.(\w+)|\{([^{}]*)\}\s*=\s*(?!this\b)\w+\.props\b"
 )

@@ -166,7 +166,7 @@ def _parameters(function: Node, meanings: tuple[str, ...], names: Names) -> list
 
 
 def _to_base(reference: Node, means: str) -> bool:
-    """Whether the context is only handed to the base's constructor, which goes."""
+    """Whether the context is only passed to the base's constructor, which goes."""
     call = reference.parent.parent if reference.parent is not None else None
     callee = call.child("function") if call is not None else None
     return means == "context" and callee is not None and callee.type == "super"

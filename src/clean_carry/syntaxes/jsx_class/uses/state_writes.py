@@ -170,7 +170,7 @@ def _is_fresh(value: Node, held: str) -> bool:
     return value.text == f"!{held}"
 
 
-# What gives back the array it was called on (ECMA-262 §23.1.3).
+# Methods that return the array they were called on (ECMA-262 §23.1.3).
 _IN_PLACE = frozenset({"sort", "reverse", "fill", "copyWithin"})
 
 

@@ -1,6 +1,6 @@
 """Wrappers that a class is passed to in its file, if they inspect or extend it.
 
-A function that asks for a prototype, extends what it is given or makes an instance of it takes another way
+A function that reads a prototype, extends what it is given or makes an instance of it takes another way
 with a function component. It may be what another gives (`sized({ large: true })(Berth)`), or one of several
 that are put together (`compose(sized(3), lit)(Berth)`).
 """
@@ -83,7 +83,7 @@ def _by(callee: Node, at: int, tree: Tree, file: Path, workspace: Workspace, ste
     if found is not None and found.node.is_function:
         ways = {_inside(f, at, found, workspace, steps) for f in _given_back(found.node)}
     else:
-        # What puts functions together hands on to each what it is given.
+        # A function that composes others passes its argument on to each.
         ways = {_by(part, 0, tree, file, workspace, steps + 1) for part in given.named_children}
     return _worst({*ways, unread})
 
@@ -109,7 +109,7 @@ def _named(name: str, at: int, tree: Tree, file: Path, workspace: Workspace, ste
     return _inside(found.node, at, found, workspace, steps) if found.node.is_function else ""
 
 
-# The runtime's own packages: what they take as a component may be a function.
+# Packages of the runtime: what they take as a component may be a function.
 _RUNTIME = ("react", "react-dom", "prop-types", "react-test-renderer")
 
 

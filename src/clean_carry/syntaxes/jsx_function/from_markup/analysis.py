@@ -1,9 +1,9 @@
 """Facts about time: state that code reads before the next render, and functions that outlive their
 render.
 
-A function sees the inputs and the state of the drawing it was made in (the runtime's reference, "State
-as a snapshot"). Where a write is to be seen at once, or a function outlives its drawing, the newest
-value is kept beside what is drawn.
+A function sees the inputs and the state of the rendering it was made in (the runtime's reference, "State
+as a snapshot"). Where a write is to be seen at once, or a function outlives its rendering, the newest
+value is kept beside what is rendered.
 """
 
 from __future__ import annotations
@@ -83,7 +83,7 @@ class Analysis:
         return {unit.name: unit for unit in self.units if unit.kind == "method"}
 
     def _find_late(self) -> None:
-        """Methods that are called later, or handed to what calls them later, and all they call."""
+        """Methods that are called later, or passed to what calls them later, and all they call."""
         methods = self._methods()
         queue: list[str] = []
         for unit in self.units:

@@ -28,14 +28,14 @@ from clean_carry.syntaxes.jsx_function.from_markup.listeners import Heard, Liste
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 from clean_carry.syntaxes.jsx_function.from_markup.two_way import TwoWays, is_typed_in, value_of
 
-# SVG 2, appendix "Presentation attributes", as React DOM names them.
-# What a parent may give in the place of.
+# Attributes that a parent may override.
 _TAKEN_OVER = (StaticAttribute, BoundAttribute, Spread, RawHtml)
 # Types of `input` whose value nobody types.
 _KEPT_TYPES = frozenset({"checkbox", "radio", "submit", "button", "hidden", "reset", "image"})
-# Attributes that are told false as a word (HTML, "Enumerated attributes").
+# Attributes whose false is written as a word (HTML, "Enumerated attributes").
 _WORDS = frozenset({"contenteditable", "draggable", "spellcheck"})
 _HYPHENS = re.compile(r"-([a-z])")
+# SVG 2, appendix "Presentation attributes", as React DOM names them.
 _SVG = frozenset(
     "clip-path clip-rule dominant-baseline fill-opacity fill-rule font-family font-size font-weight "
     "letter-spacing marker-end marker-mid marker-start stop-color stop-opacity stroke-dasharray "
@@ -204,7 +204,7 @@ class Attributes:
                     and not name.startswith(("aria-", "data-"))
                     and name not in ("checked", "value")
                 ):
-                    # Of an attribute that is no boolean one the page is told the word.
+                    # An attribute that is no boolean gets the word.
                     if attribute.may_go and name not in _WORDS:
                         return head + self._or_nothing(code)
                     return head + new("String(") + self.speller.code(code) + new(")}")
@@ -221,7 +221,7 @@ class Attributes:
                 if isinstance(own, Builtin) and own.name == "$listeners":
                     if not others and not _hands_attributes_on(node):
                         raise Unsaid("not-in-target", "$listeners", code.span.start)
-                    # A parent's listeners are among what it hands on.
+                    # A parent's listeners are among what it passes on.
                     return settled(entry, "spread") + settled(own.entry, "spread")
                 return new("{...", entry, "spread") + self.speller.code(code) + new("}")
             case RawHtml(code=code, entry=entry):

@@ -131,7 +131,7 @@ class _File:
         component = self.component
         taken = set(RESERVED) | set(component.facts.module_names) | set(component.facts.reserved)
         taken |= {RUNTIME.title(), "React", "Fragment", "event", component.name, *HELPERS}
-        # What a template gives names of its own hides them there.
+        # Names that a template declares hide them there.
         loops = (node for node in walk(component.view.markup) if isinstance(node, Loop))
         given = {name for node in loops for name in self._given(node)}
         names = names_of(component, Edits(self.ledger), taken)

@@ -23,7 +23,7 @@ from clean_carry.component.members import Derived, Followed
 from clean_carry.component.model import Component
 from clean_carry.source.text import SourceText
 
-# A part of a member is asked for: that fails where the member is nothing.
+# A read of a member's part fails where the member is null or undefined.
 _ASKS_PART = re.compile(r"this\.\w+\s*[.\[]")
 
 

@@ -11,7 +11,7 @@ from clean_carry.component.markup import Element, Handler, StaticAttribute
 from clean_carry.syntaxes.jsx_function.from_markup.events import NAMES, event_property
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 
-# What does not bubble on the page and does for the runtime.
+# Events that do not bubble on the page but do for the runtime.
 _ALONE = frozenset({"focus", "blur", "load", "error", "toggle", "invalid", "scroll"})
 _LEAVES = frozenset({"input", "select", "textarea", "button", "img", "video", "audio"})
 # The template compiler's names of keys, as the page names them (UI Events, "Named key values").

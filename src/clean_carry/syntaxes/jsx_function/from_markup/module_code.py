@@ -15,7 +15,7 @@ from clean_carry.syntaxes.jsx_function.from_markup.spelling import Unsaid
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 
 _TYPED = re.compile(rb"<script[^>]*\blang=['\"]tsx?['\"]")
-# What is imported from the old runtime for types alone, or to mark the object.
+# Imports from the old runtime that serve types alone, or only mark the object.
 _TYPES_ONLY = frozenset({"defineComponent", "PropType"})
 
 

@@ -91,7 +91,7 @@ class Signature:
             raise Unsaid("input-declaration", prop.name, default.code.span.start)
         if default.kind in ("constant", "name"):
             return new(" = ") + settle + value
-        # The same list or object at every drawing, or whoever compares would see another one each time.
+        # The same list or object at every rendering, or whoever compares would see another one each time.
         name = self.speller.names.choose(f"NO_{_upper(local)}", f"EMPTY_{_upper(local)}")
         text = self.source.slice(default.code.span.start, default.code.span.end).strip()
         if text not in ("[]", "{}"):

@@ -1,9 +1,8 @@
 """The text of each operation of a template's component in a function, during render and in later
 code.
 
-While it draws, a member is a name. In code, a field that is read newer than it is drawn is asked of the
-box that holds its newest value; a function that outlives its drawing asks for inputs in a box of the
-newest ones.
+During a render a member is a name. Code that needs a newer value of a field reads it from a reference to
+the latest one; a function that outlives its render reads the props from a reference to the latest.
 """
 
 from __future__ import annotations
@@ -73,7 +72,7 @@ class Speller:
     helpers: set[str] = field(default_factory=set)
     latest: dict[str, None] = field(default_factory=dict)
     heard: dict[str, None] = field(default_factory=dict)
-    # What refers to the root element, where code asks for it.
+    # Names that refer to the root element, where code reads it.
     root_named: str = ""
     drawing: bool = True
     late: bool = False

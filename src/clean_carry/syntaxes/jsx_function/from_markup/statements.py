@@ -46,11 +46,11 @@ class Statements(FunctionText):
 
     def __post_init__(self) -> None:
         super().__post_init__()
-        # Fields whose first value code of the making gives.
+        # Fields whose first value setup code gives.
         self.first: dict[str, Code] = {}
         self.folded: list[Timed] = []
         self.settled_first = Fragment()
-        # What holds the first state where statements make it.
+        # The name that holds the first state, where statements build it.
         self.first_state = "initial"
         self.replaced: list[Span] = []
         # References to the elements of lists.
@@ -64,7 +64,7 @@ class Statements(FunctionText):
             if isinstance(attribute, Reference)
         }
         self.effects = EffectWriter(self.component, self.source, self.speller)
-        # How many of the blocks come before what runs once all is drawn.
+        # The number of blocks that stand before the effects that run after a render.
         self.effects_at = 0
 
     def write(self) -> list[Fragment]:
@@ -188,7 +188,7 @@ class Statements(FunctionText):
         with self.speller.mode(drawing=True):
             value = self._level(given, 1) if given is not None else new("undefined")
             if given is not one.code and one.code is not None:
-                # What it had for no more than a moment goes into a comment nobody reads: nowhere.
+                # A value that existed only during setup goes into no output.
                 self.replaced.append(one.code.span)
         text = self.source.slice(given.span.start, given.span.end) if given is not None else ""
         if made:

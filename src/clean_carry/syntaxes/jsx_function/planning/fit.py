@@ -237,8 +237,8 @@ def _check_hiding(component: Component, naming: Naming, hook_names: frozenset[st
 def _always_draws(component: Component, writes: list[StateWrite]) -> bool:
     """Whether a write must re-render where the class skips it: it is pure, or nothing is written.
 
-    What is called after a write is called though nothing changes, and a function does that when it was
-    drawn. Raises `Refused` where that draw can be told.
+    A class calls the callback of a write even if nothing changes; a function calls it only after a render.
+    Raises `Refused` where that render is observable.
     """
     told = component.facts.reacting or redraw_matters(component) or draws_by_inputs(component)
     for write in writes:
@@ -277,8 +277,8 @@ def _is_remembered(component: Component, runtime: int) -> bool:
     """Whether a pure component becomes a function that is not called where its inputs did not change.
 
     Not where what it does on new inputs must be done all the same. Its base compares inputs with
-    their defaults filled in. Raises `Refused` where either can be told by what it draws; where only
-    inputs that drawing calls tell, as long as the defaults can stay a property.
+    their defaults filled in. Raises `Refused` where either is observable in the output; where only
+    inputs that rendering calls tell, as long as the defaults can stay a property.
     """
     told = redraw_matters(component)
     for moment in component.moments("received"):

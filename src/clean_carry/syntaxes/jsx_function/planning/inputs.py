@@ -103,7 +103,7 @@ def _hides(component: Component, lifted: PatternRead, later: frozenset[int]) -> 
         if isinstance(operation, Read) and operation.member.kind == "prop":
             keys = [operation.member.name]
         elif isinstance(operation, PatternRead) and operation.source == "props":
-            # One that makes the same names, which nobody writes, is not written again.
+            # A type that would declare the same names is not written again.
             keys = [
                 b.key
                 for b in operation.bindings or ()

@@ -19,7 +19,7 @@ from clean_carry.syntaxes.jsx_function.planning.stale_reads import drawn_by
 
 # From this major version of the runtime on, all writes are batched (its release notes for 18.0).
 BATCHES_ALL = 18
-# Moments whose code runs while a function draws again.
+# Hooks whose code runs while a function renders again.
 DRAWN = ("received", "derived")
 
 
@@ -139,7 +139,7 @@ def _written_drawing_and_later(component: Component) -> bool:
     """Whether a field is written during a re-render, and at other times as well.
 
     From version 18 on a write of an equal value waits in the queue of its `useState` where it was spared,
-    and takes back what was written while drawing; `useReducer` spares none.
+    and takes back what was written while rendering; `useReducer` spares none.
     """
     drawing, later = set[str](), set[str]()
     for owner, operation in component.operations():

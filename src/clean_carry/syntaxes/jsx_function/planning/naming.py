@@ -54,7 +54,7 @@ class Named:
     """The owners of chosen names: the state layout and the form of props, a pattern moved into the
     signature, members whose latest value is read, and hooks.
 
-    References to latest values stay `apart` from each other where that is asked for.
+    References to latest values stay `apart` from each other on request.
     """
 
     layout: Layout

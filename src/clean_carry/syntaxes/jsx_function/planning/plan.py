@@ -27,9 +27,9 @@ WholeReason = Literal[
 PROPS = Member("prop", "*")
 STATE = Member("state", "*")
 CONTEXT = Member("context", "*")
-# What a whole is called in code, and the member it is.
+# The name of a whole object in code, and its member.
 WHOLES = {"props": PROPS, "state": STATE, "context": CONTEXT}
-# From this major version on every component may draw `undefined` (the runtime's release notes for 18.0).
+# From this major version on every component may render `undefined` (the runtime's release notes for 18.0).
 UNDEFINED_DRAWN = 18
 GIVEN = Member("prop", "given")
 # The inputs that have no default, where all inputs are put together with their defaults.
@@ -51,7 +51,7 @@ class Plan:
     never written again, `in_order` says that state and fields are made in the order of the class.
     `remembered` says that the function is not called again where no input changed, `receiving` that
     methods called when new inputs came read those before, `followed` that something is called after a
-    write of state was drawn, `always_draws` that no write may be spared for that.
+    write of state was rendered, `always_draws` that no write may be spared for that.
     """
 
     component: Component

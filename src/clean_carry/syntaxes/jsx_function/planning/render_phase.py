@@ -1,7 +1,7 @@
 """Requirements of code that runs during a function's render.
 
-Such code runs in a class before it draws: when new inputs came, and before each update. There `this.props`
-and `this.state` are still those of before.
+In a class such code runs before a render: for new props, and before each update. There `this.props` and
+`this.state` are still the previous ones.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Which operations must see the latest value, and which methods must stay one function.
 
-A closure of a function component sees the values of the draw that made it. What runs later (in a
+A closure of a function component sees the values of the render that made it. Code that runs later (in a
 timer, after waiting, in the clean-up of an effect that was made once) must look through a reference.
 That spreads through the methods that call each other.
 """
@@ -52,7 +52,7 @@ def later_methods(
 ) -> frozenset[str]:
     """Return methods that a closure of an earlier render may call.
 
-    `entered` are methods entered where writes are not batched: the component may be drawn meanwhile.
+    `entered` are methods entered where writes are not batched: the component may be rendered meanwhile.
     """
     later = set(stable) | set(entered)
     uses: dict[str, set[str]] = {}

@@ -22,7 +22,7 @@ def early_methods(
     """Methods that initial values name and that are constants: they must stand before them. Those the
     state names, those only fields do, and whether what holds the latest inputs must stand first as well.
 
-    What is called may use nothing else that is declared behind. Raises `Refused` where it does.
+    A called function may use nothing that is declared behind it. Raises `Refused` where it does.
     """
     methods = {method.name: method for method in component.methods()}
     found: dict[bool, set[str]] = {True: set(), False: set()}

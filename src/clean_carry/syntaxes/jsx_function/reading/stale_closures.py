@@ -2,7 +2,7 @@
 
 Code of a render sees the values of that render for good (the runtime's reference, "State as a snapshot").
 In a target that sees each write at once, the value is kept where the function begins; a function that is
-called later itself cannot be told so, and is refused.
+called later itself cannot be handled so, and is refused.
 """
 
 from __future__ import annotations

@@ -13,7 +13,7 @@ from clean_carry.syntaxes.single_file.options.read_options import Gathered
 from clean_carry.syntaxes.single_file.runtime_import import RUNTIME
 from clean_carry.syntaxes.uses import Raw, Uses
 
-# The runtime's functions that start an effect, and whether it waits until all is drawn (its reference,
+# The runtime's functions that start an effect, and whether it waits until all is rendered (its reference,
 # "watchEffect()" and "watchPostEffect()").
 _STARTS = {"watchEffect": False, "watchPostEffect": True}
 _BRANCHES = frozenset(

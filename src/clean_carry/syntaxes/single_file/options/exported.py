@@ -36,7 +36,7 @@ def parsed_script(source: SourceText, workspace: Workspace) -> ParsedScript | No
     return ParsedScript(blocks, blocks.script, tree, names, exported_object(tree, names, workspace))
 
 
-# What gives back the very object, for types alone.
+# Functions that return the same object, for types alone.
 _WRAPPERS = ("defineComponent", "Vue.extend")
 
 

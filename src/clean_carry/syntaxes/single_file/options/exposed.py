@@ -1,7 +1,7 @@
 """Members that outside code reads from a component's instance: exposed, since the flat form closes
 all it declares.
 
-What is mixed in asks through `this`; what the instance is handed to asks it by any name.
+A mixin reads it through `this`; a receiver of the instance reads it by any name.
 """
 
 from __future__ import annotations

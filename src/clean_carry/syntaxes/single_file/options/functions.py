@@ -13,7 +13,7 @@ from clean_carry.syntaxes.uses import Uses
 FUNCTIONS = ("method_definition", "function_expression", "arrow_function")
 
 
-# What stands around a value for its type, or for nothing.
+# Wrappers around a value that serve its type, or nothing.
 TYPED = ("non_null_expression", "as_expression", "satisfies_expression", "parenthesized_expression")
 
 

@@ -94,8 +94,8 @@ def collect_uses(
 ) -> None:
     """Second pass: an operation for every use of the instance in the script.
 
-    `drawn` are the names the template uses: what of them is not declared stays on the instance, as does
-    what something mixed in asks for.
+    `drawn` are the names the template uses: undeclared ones stay on the instance, as do members that a
+    mixin reads.
     """
     roots = {id(f): f for f in _instance_functions(literal, hooks)}
     found: list[_Access] = []
@@ -179,7 +179,7 @@ def _watched_by_name(uses: Uses, access: _Access, members: Members) -> None:
     uses.raws.append(Raw(span, "watched by name", build))
 
 
-# What the runtime calls back with the instance (both versions; `$on` and `$once` are of the older one).
+# Methods that call back with the instance (both versions; `$on` and `$once` are of the older one).
 _CALLS_BACK = frozenset({"$nextTick", "$watch", "$on", "$once"})
 
 
@@ -332,7 +332,7 @@ def _is_handed_on(uses: Uses, function: str) -> bool:
     return re.search(rf"(?<![\w$]){re.escape(function)}\b(?!\s*\()", text) is not None
 
 
-# What may take the whole instance; anything else takes it apart, or names what it stands for.
+# Places that may take the whole instance; any other takes it apart, or names its members.
 _TAKES = frozenset(
     "pair array arguments return_statement assignment_expression ternary_expression "
     "binary_expression arrow_function".split()
@@ -358,7 +358,7 @@ def _handed(uses: Uses, node: Node, parent: Node, members: Members) -> bool:
         given = [n for n in parent.named_children if n.type == "object"]
         keys = {name for item in given for name, _, _ in parts_of(item)}
         if None in keys or keys & members.declared():
-            # What is handed values under names of its own may set them.
+            # A receiver of values under names of its own may set them.
             return False
     members.hand_on(node.start, lent=is_lent(node))
     return True

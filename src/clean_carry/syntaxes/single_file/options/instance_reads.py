@@ -74,7 +74,7 @@ def words_of(this: Node, file: Path) -> frozenset[str] | None:
     return called_with(file, named.text) if named is not None else None
 
 
-# What calls the functions it is given with nothing, or an element, as their `this`.
+# Functions that call their callbacks with nothing, or with an element, as `this`.
 _PLAIN_CALLERS = frozenset(
     "then catch finally setTimeout setInterval requestAnimationFrame queueMicrotask addEventListener on "
     "one forEach map filter some every find findIndex reduce sort".split()
@@ -85,7 +85,7 @@ def may_be_instance(this: Node, owner: Node, declared: set[str]) -> bool:
     """Whether the `this` of a function inside a component may be the instance: a member is read,
     and the caller is unknown.
 
-    It cannot be where the function is handed to a call that keeps nothing for anybody, stands in an object
+    It cannot be where the function is passed to a call that keeps nothing for anybody, stands in an object
     that has such a member itself, or belongs to a class.
     """
     asked = this.parent.child("property") if this.parent is not None else None
@@ -114,7 +114,7 @@ def data_names(code: Node, known: frozenset[int] = frozenset()) -> dict[str, int
     """Return the names under which code passes the state on, each with its first place; "" for an
     unknown name.
 
-    What becomes of the state in the calls that begin at `known` is known.
+    The use of the state in the calls that begin at `known` is known.
     """
     found: dict[str, int] = {}
     for node in code.walk() if "$data" in code.text else ():

@@ -2,7 +2,7 @@
 
 A mixin's own mixins come before it, and it comes before the component: hooks and watchers of all of them
 run in that order, of other members the last one wins (the runtime's reference, "Options: Composition").
-What cannot be written in stays as it is: the writer refuses it and says so.
+A mixin that cannot be written in stays as it is: the writer refuses it and says so.
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """Mixins of a component: read in their files, as far as names go.
 
 A mixin stays an option. Its inputs are inputs of the component; what else it brings is asked of the
-instance. What it asks the instance for of the component's own is opened there.
+instance. Members of the component that it reads are exposed there.
 """
 
 from __future__ import annotations
@@ -33,9 +33,9 @@ class Mixed:
     """The names a mixin brings by kind, those it asks the instance for, and the hooks it has.
 
     `derived` are those of `members` it derives, `written` those of `asked` it writes, `first` those it
-    asks for before there is anything. One that `hands_on` the instance lets others ask it; one that
-    `lends` it, or asks it for names that are not known, may ask for anything. `data_as` are the names
-    under which it hands on the state, `trees` the files it stands in.
+    reads before the state exists. A mixin that `hands_on` the instance lets other code read it; a mixin
+    that `lends` it, or reads unknown names of it, may read anything. `data_as` are the names under which it
+    passes on the state, `trees` the files it stands in.
     """
 
     props: set[str] = field(default_factory=set)

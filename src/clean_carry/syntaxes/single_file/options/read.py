@@ -432,7 +432,7 @@ def _holders(source: SourceText, code: TemplateCode | None) -> tuple[Span, ...]:
     )
 
 
-# What a style takes from the component: `v-bind(tide)`, `v-bind('tide.level')`.
+# Values that a style takes from the component: `v-bind(tide)`, `v-bind('tide.level')`.
 _IN_STYLE = re.compile(rb"v-bind\(\s*['\"]?\s*([\w$]+)")
 
 

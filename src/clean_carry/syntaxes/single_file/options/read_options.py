@@ -192,7 +192,7 @@ def _data(gathered: Gathered, part: Node, value: Node) -> None:
             uses.refuse("state-not-literal", item.text[:60], item.start)
             continue
         if name in members.internal:
-            # It is asked for through the runtime's own object of the state, which stays for it.
+            # It is read through the runtime's object of the state, which stays for it.
             members.kept_only("state-not-literal", name, item.start)
             if any(n.type == "this" for n in item.walk()):
                 uses.refuse("state-not-literal", name, item.start)

@@ -30,7 +30,7 @@ _MARKS = (
     b'"vue"',
     b"$options.",
 )
-# What a module takes from the runtime for types, or to mark the object, alone.
+# Imports from the runtime that serve types alone, or only mark the object.
 _IDLE = frozenset({"defineComponent", "PropType", "ComponentPublicInstance", "Component"})
 _WRITES = ("this.$set", "$set", "Vue.set")
 _DELETES = ("this.$delete", "$delete", "Vue.delete")

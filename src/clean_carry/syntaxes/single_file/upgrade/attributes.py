@@ -23,7 +23,7 @@ _MODEL = re.compile(
     r"model\s*:\s*\{\s*prop\s*:\s*['\"]([\w-]+)['\"]\s*,\s*event\s*:\s*['\"]([\w:-]+)['\"]"
 )
 _IMPORTED = r"import\s+{name}\s+from\s+['\"]([^'\"]+)['\"]"
-# Attributes that are told false as a word, and those that are never a word.
+# Attributes whose false is written as a word, and those that never hold a word.
 _WORDS = frozenset({"contenteditable", "draggable", "spellcheck"})
 _PROPERTIES = frozenset("value checked selected muted class style key ref is".split())
 _BOOLEAN = frozenset(

@@ -30,7 +30,7 @@ def upgrade_styles(changes: Changes, blocks: FileBlocks) -> None:
                 at = attribute.start + len(attribute.name) - len(plain)
                 changes.put(at, attribute.name_end, _WORDS[plain])
         if node.tag == "transition-group" and node.attribute("tag") is None:
-            # Up to version 2 a group drew an element around its own.
+            # Up to version 2 a group rendered an element around its own.
             changes.put(
                 node.start + len(f"<{node.tag}"), node.start + len(f"<{node.tag}"), ' tag="span"'
             )

@@ -1,7 +1,7 @@
 """A single file of version 2 as version 3 takes it (its migration guide has a page for each rule here).
 
 Text is changed, nothing is read yet: what comes out is a file of version 3 that the reader takes as any
-other. What version 3 has no form for is refused by the reader, at the place it has in the old file.
+other. A construct without a form in version 3 is refused by the reader, at its place in the old file.
 """
 
 from __future__ import annotations
@@ -26,7 +26,7 @@ from clean_carry.syntaxes.single_file.upgrade.styles import upgrade_styles
 from clean_carry.syntaxes.single_file.upgrade.template import newer_slots, upgrade_nodes
 
 _SLOTS = re.compile(rb"\bslot(?:-scope)?\s*=|\.sync\b|\.native\b|\barguments\b|\bv-model\b")
-# What a mixin may say that version 3 no longer takes.
+# Options of a mixin that version 3 no longer takes.
 _OLDER = re.compile(
     r"\bbeforeDestroy\b|\bdestroyed\b|\$set\b|\$delete\b|\$listeners\b|\$scopedSlots\b|\bfilters\b"
 )

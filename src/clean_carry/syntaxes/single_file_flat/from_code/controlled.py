@@ -24,7 +24,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid
 
 AGAIN = "$forceUpdate()"
-# What may give a field another text than the one typed, or none.
+# Expressions that may give a field another text than the one typed, or none.
 _CHANGES = re.compile(
     r"\b(?:if|return|switch)\b|[?]|&&|\|\||\b(?:Number|parseInt|parseFloat|Math)\b|"
     r"\.(?:slice|replace\w*|trim\w*|substring|padStart|toUpperCase|toLowerCase|toFixed|filter)\("

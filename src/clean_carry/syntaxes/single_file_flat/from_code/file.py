@@ -285,7 +285,7 @@ class _File:
         statement = next(
             n for n in self.file.tree.root.children if n.start <= component.span.start < n.end
         )
-        # What is said of the component goes where the component goes.
+        # Comments about the component move with the component.
         self._said = Fragment()
         if head < statement.start:
             self._said = copy(self.source.span(head, statement.start))

@@ -1,6 +1,6 @@
 """How each operation of a component whose markup was code reads in a script, and in a template.
 
-A template asks for members by their names alone; a script asks a reference for its value. Fields of state
+A template reads members by their names alone; a script asks a reference for its value. Fields of state
 are references of their own, unless something writes what it does not name: then they are parts of one
 object.
 """
@@ -62,11 +62,11 @@ class CodeSpeller(Speller):
     computed: frozenset[str] = frozenset()
     imported: frozenset[str] = frozenset()
     unit: str = "  "
-    # Functions that are told of an element only where it is another one, by what they tell.
+    # Functions that are called with an element only when it changes, by their name.
     told: dict[str, str] = field(default_factory=dict)
     # Functions that tell a parent's references of an element, by the inputs that hold those.
     handed: dict[str, str] = field(default_factory=dict)
-    # What is called with the function that ends an effect.
+    # The function that is called with an effect's clean-up.
     ending: str = ""
     template: bool = field(default=False)
     bare: bool = field(default=False)

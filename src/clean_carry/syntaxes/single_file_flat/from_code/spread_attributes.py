@@ -1,7 +1,7 @@
 """Attributes of an element that also gets all other props, in the right order.
 
 Of attributes of one name the last one counts where markup is code; a template joins classes, styles and
-listeners (version 3's guide, "Fallthrough attributes"). Those stand in one object with what is handed on.
+listeners (version 3's guide, "Fallthrough attributes"). Those stand in one object with what is passed on.
 """
 
 from __future__ import annotations

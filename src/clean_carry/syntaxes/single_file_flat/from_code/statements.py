@@ -33,7 +33,7 @@ from clean_carry.syntaxes.single_file_flat.from_code.effects import EffectWriter
 from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid
 from clean_carry.syntaxes.single_file_flat.write import MOMENTS as BY_MOMENT
 
-# What runs before an element is taken away sees it still, as in the family it comes from.
+# Code that runs before an element is removed still sees it, as in the family it comes from.
 MOMENTS = {"displayed": BY_MOMENT["displayed"], "removed": BY_MOMENT["before removal"]}
 _TYPES = {"String", "Number", "Boolean", "Function", "Array", "Object"}
 
@@ -168,7 +168,7 @@ class Statements:
         if prop.default is not None:
             said.append(new("default: ") + self._default(prop))
         elif kind == "Boolean" and not prop.required:
-            # One that is not given would be false here.
+            # A boolean prop that is not given would be false here.
             said.append(new("default: undefined"))
         if len(said) == 1 and not prop.default:
             return new(kind or "null")
@@ -356,7 +356,7 @@ class Statements:
         return (head + new("=> ") + body).shifted(depth - self._levels(one.text.span.start))
 
     def _told(self) -> list[Fragment]:
-        """Functions that tell of an element once, when it comes and when it goes."""
+        """Functions that are called once with an element, when it is added and when it is removed."""
         found = []
         one = f"\n{self.unit}"
         kind, given = (": Element | null", "el: any") if self.typed else ("", "el")
@@ -443,7 +443,7 @@ class Statements:
                 + new(f"}}, {post}){self.end}")
             )
         if not one.compares_only:
-            # It runs after every draw, and a draw that changes nothing is none here.
+            # It runs after every render; here a render that changes nothing does not happen.
             raise Unsaid("runs-at-every-draw", "", one.body.span.start)
         props = self._before(one.previous_props, "prop")
         state = self._before(one.previous_state, "state")

@@ -49,7 +49,7 @@ from clean_carry.syntaxes.single_file_flat.from_code.two_way import written as t
 _OF_FIELDS = frozenset({"disabled", "readonly", "required", "multiple", "checked", "selected"})
 _TYPED_INTO = frozenset({"input", "textarea", "select"})
 _FIELDS = frozenset("button input select textarea option optgroup fieldset link".split())
-# What stands at an element beside its own attributes: conditions and lists.
+# Directives at an element beside its own attributes: conditions and lists.
 Outer = tuple[Fragment, ...]
 
 
@@ -314,7 +314,7 @@ class TemplateWriter:
                     return new(f'{name}="true"' if plain else f':{name}="true"', entry, "attribute")
                 spelt = self._code(code, depth)
                 if name in _OF_FIELDS and tag not in _FIELDS and not tag[:1].isupper():
-                    # False is told as a word to an element that has no such property.
+                    # False is written as a word on an element that has no such property.
                     shown = self._shown(spelt)
                     simple = is_identifier(shown.replace(".", "_"))
                     spelt = (spelt if simple else new("(") + spelt + new(")")) + new(
@@ -349,12 +349,12 @@ class TemplateWriter:
             return new(f'ref="{name}"', entry, "element-reference") + inner
         first = code.operations[0] if code.operations else None
         if isinstance(first, MethodValue) and first.span == code.span:
-            # The runtime calls it at every drawing; it was called for another element alone.
+            # The runtime calls it at every rendering; it was called for another element alone.
             once = self.speller.telling(self.speller.names.of(first.member))
             said = settled(first.entry, "element-reference")
             return new(f':ref="{once}"', entry, "element-reference") + said
         if isinstance(first, Read) and first.span == code.span and first.member.kind == "prop":
-            # A parent's own, a function or an object, is told of the element when that comes and goes.
+            # A parent's reference, a function or an object, gets the element when it is added and removed.
             if self._repeats(reference):
                 raise Unsaid("reference-passed", first.member.name, code.span.start)
             name = self.speller.handing(first.member.name)

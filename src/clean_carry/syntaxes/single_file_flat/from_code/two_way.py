@@ -1,7 +1,7 @@
 """A field that shows a value and writes it: one binding of a template (its guide, "Form Input Bindings").
 
 `value` with a listener that gives a field of state the field's text is `v-model`; so is `checked` of a box.
-What a choice of bound options writes is text, where `v-model` would give what is bound: it stays as it is.
+A select with bound options writes text, where `v-model` would give the bound value: it stays as it is.
 """
 
 from __future__ import annotations
@@ -23,7 +23,7 @@ from clean_carry.component.markup import (
 )
 from clean_carry.source.text import SourceText
 
-# What a listener gives the state: the name of its event, the field of state, what of the field.
+# The write of a listener: the name of its event, the field of state, the read part of the form field.
 _TAKES = re.compile(
     r"^\(?\s*(\w+)(?:\s*:[^=]*?)?\s*\)?\s*=>\s*\{?\s*this\.setState\(\{\s*(\w+)\s*:\s*"
     r"\1\.(?:target|currentTarget)\.(value|checked)(?:\s+as\s+[\w.\[\]'\"| ]+?)?\s*\}\)\s*;?\s*\}?$"

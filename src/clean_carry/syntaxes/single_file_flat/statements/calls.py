@@ -13,7 +13,7 @@ RUNTIME = "vue"
 MACROS = frozenset(
     "defineProps defineEmits defineExpose defineOptions defineSlots defineModel withDefaults".split()
 )
-# The functions that say what runs at a moment, by the hook of the object form.
+# The functions that register a hook, by the hook of the object form.
 MOMENTS: dict[str, tuple[str, MomentName]] = {
     "onBeforeMount": ("beforeMount", "starting"),
     "onMounted": ("mounted", "displayed"),
@@ -37,7 +37,7 @@ INSTANCE = {
 # Functions that make a box or an object the runtime follows, and whether its insides are followed too.
 STATE = {"ref": True, "shallowRef": False, "reactive": True, "shallowReactive": False}
 UNBOXED = ("reactive", "shallowReactive")
-# What stands around a value for its type alone.
+# Wrappers around a value that serve its type alone.
 _TYPED = (
     "as_expression",
     "satisfies_expression",

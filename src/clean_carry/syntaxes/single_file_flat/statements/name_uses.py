@@ -38,7 +38,7 @@ class Finder:
     members: Members
     module: frozenset[str]
     watched: set[int] = field(default_factory=set)
-    # What is to be known: rule, detail, offset.
+    # Findings: rule, detail, offset.
     noted: list[tuple[str, str, int]] = field(default_factory=list)
 
     def collect(self) -> None:

@@ -73,7 +73,7 @@ class PartReader:
             case "model" if one.call is not None:
                 self._model(one.name, one.call, entry, notes)
             case _:
-                # What it says stands with the inputs, events and options, or nowhere.
+                # Its text stands with the props, events and options, or nowhere.
                 self.uses.ledger.settle(entry, "carried", "statements-to-object")
 
     def notes(self, node: Node) -> tuple[Span, ...]:

@@ -16,7 +16,7 @@ from clean_carry.syntaxes.single_file_flat.statements.name_meanings import (
 )
 
 _SETTINGS = frozenset("deep immediate flush once".split())
-# The older runtime runs a watcher of the object form before it draws, whatever it is told.
+# The older runtime runs a watcher of the object form before it renders, whatever its timing option says.
 _SETTINGS_2 = frozenset("deep immediate".split())
 
 

@@ -37,7 +37,7 @@ def is_evaluated(tree: Tree, code: Node, name: str) -> bool:
         values = given.named_children
         at = next(i for i, value in enumerate(values) if value is node)
         if any(value.type == "true" for value in values):
-            # A flag that asks for something else, as for text with interpolations.
+            # A flag with another purpose, such as text with interpolations.
             continue
         if any(_hands_on(function, at) for function in _functions(tree, callee)):
             return True
@@ -109,7 +109,7 @@ def note_constants(
                     shape.items = Shape({str(*inner)})
 
 
-# What a value is, by what is done with it first: a call of these, or an operator.
+# The type of a value by its first use: a call of these, or an operator.
 _MADE = {"Date": "date", "parseInt": "number", "parseFloat": "number", "isArray": "array"}
 
 

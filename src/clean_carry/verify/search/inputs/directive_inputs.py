@@ -114,7 +114,7 @@ def _note_bindings(
     """The inputs that are bound; where changes are `told`, not the functions that tell of them."""
     for attribute, (name, kind) in bound.items():
         if kind == "&" and told and _told_of(attribute) in bound:
-            # It tells of what an input becomes: whoever mounts it sets that.
+            # It reports changes of a prop: the parent sets that prop.
             continue
         shape = shapes.of(name)
         if kind == "&":
@@ -125,7 +125,7 @@ def _note_bindings(
 
 
 def _told_of(event: str) -> str:
-    """The input whose new value an event tells of: `seats` for `onSeatsChange`."""
+    """The prop whose new value an event reports: `seats` for `onSeatsChange`."""
     found = re.fullmatch(r"on([A-Z]\w*)Change", event)
     return found.group(1)[0].lower() + found.group(1)[1:] if found else ""
 
@@ -173,7 +173,7 @@ def _view(
     view = source.blanked(ranges)
     ends = [end for _, end in ranges]
     for start, _ in ranges:
-        # One that follows another in its chain stays in it.
+        # A branch that follows another in its chain stays in it.
         follows = any(end <= start and not source.data[end:start].strip() for end in ends)
         if start and not follows:
             view[start - 1 : start] = b"x"

@@ -47,7 +47,7 @@ class Inputs:
                 continue
             shapes[own] = merged(shapes[own], shape) if own in shapes else shape
         return Inputs(
-            # What only the other side takes as an input is content of this one; both may have both.
+            # An input that only the other side has is content of this one; both may have both.
             {n: shape for n, shape in shapes.items() if n not in self.slots or n in self.shapes},
             self.slots,
             self.events,
@@ -77,10 +77,10 @@ def merged(one: Shape, other: Shape) -> Shape:
         one, other = other, one
     kinds = set(one.kinds) if one.declared else one.kinds | other.kinds
     if one.declared and kinds == {"object"} and "array" in other.kinds:
-        # A list, for all that is declared: it is asked for what only lists have.
+        # A list, whatever is declared: the code reads members that only lists have.
         kinds = {"array"}
     if "reference" in one.kinds | other.kinds:
-        # What ends as an element's reference is a function or an object, whatever is declared.
+        # A value that ends as an element's reference is a function or an object, whatever is declared.
         kinds = {"reference", "function"}
     result = Shape(
         kinds,

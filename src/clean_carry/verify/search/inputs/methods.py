@@ -10,7 +10,7 @@ from clean_carry.verify.search.values.functions import parameters_of
 from clean_carry.verify.search.values.shapes import Shapes
 from clean_carry.verify.search.values.values import typical
 
-# Parameters that are handed an event of the page, by their name.
+# Parameters that get an event of the page, by their name.
 _EVENT = re.compile(r"^(\$?e|evt?|event|\w*Event)$")
 
 

@@ -34,12 +34,12 @@ def read_inputs(text: str, path: str, component: str = "") -> Inputs:
 def _read(source: SourceText, component: str) -> Inputs:
     if source.path.endswith(".vue"):
         with suppress(HoldsNone):
-            # What a composable asks of what it is given, it asks of the inputs.
+            # Members that a composable reads from its argument are read from the props.
             source = with_composables(source, Workspace(Path(source.path).resolve()))
         return single_file_inputs(source)
     if registers(source.data):
         return directive_inputs(source, component)
-    # What a base of the project asks for, its heirs are given.
+    # Props that a base of the project reads are given to its subclasses.
     tree = Tree(with_bases(source, Workspace(Path(source.path).resolve())))
     if component in ("", "default"):
         component = default_name(tree) or Path(source.path).name.split(".")[0]

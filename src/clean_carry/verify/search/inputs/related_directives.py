@@ -21,10 +21,10 @@ from clean_carry.verify.search.values.shape import Shape
 
 _WORDS = ("Holm", "Ayre")
 _BINDING = re.compile(r"\s*([@&=<])[*?]*\s*([$\w]*)\s*$")
-# What an element among others is told by, and the inputs around it that say which is meant.
+# Attributes that identify an element among others, and the inputs around it that choose one.
 _NUMBERED = frozenset({"index", "position"})
 _CHOSEN = frozenset({"active", "selected", "current", "activeIndex", "selectedIndex"})
-# So many kinds of content of its kin are tried.
+# The number of kinds of related content that are tried.
 MOST_KIN = 3
 
 

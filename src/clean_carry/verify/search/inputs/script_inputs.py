@@ -22,7 +22,7 @@ from clean_carry.verify.search.values.types import declared_type, runtime_type
 _CLASSES = ("class_declaration", "class", "abstract_class_declaration")
 _DECLARED = ("propTypes", "props")
 _DEFAULTS = ("defaultProps",)
-# What the old context gives is an input under this prefix; the renderer gives it through a parent.
+# Fields of the old context are inputs under this prefix; the renderer gives them through a parent.
 CONTEXT = "$context."
 # Members of a class that the runtime calls, and those that are private by their name.
 _CALLED = re.compile(
@@ -259,7 +259,7 @@ def _first_parameter(own: Node) -> Node | None:
     return None
 
 
-# What is exported for its type alone.
+# Names that are exported for their type alone.
 _OF_TYPES = ("interface_declaration", "type_alias_declaration")
 
 

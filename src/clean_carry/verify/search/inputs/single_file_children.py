@@ -14,10 +14,10 @@ from clean_carry.source.workspace import Workspace
 from clean_carry.verify.search.inputs.inputs import Inputs
 from clean_carry.verify.search.values.shape import Shape
 
-# So many files deep what is handed on is followed.
+# The number of files deep that passed props are followed.
 MOST_DEPTH = 3
 _IMPORT = re.compile(r"\bimport\s+(\w+)\s+from\s*['\"]([^'\"]+)['\"]")
-# An attribute that hands on a name, or a part of one.
+# An attribute that passes on a name, or a part of one.
 _BOUND = re.compile(r"^(?::|v-bind:|v-model:?)([\w-]*)")
 _OWN = re.compile(r"\bname\s*:\s*['\"]([A-Za-z][\w-]*)['\"]")
 _NAME = re.compile(r"\s*(?:[\w$]+\??\.)*([\w$]+)\s*$")
@@ -51,7 +51,7 @@ def handed_on(
     for node in template.walk():
         tag = pascal(node.tag) if node.kind == "element" else ""
         path = files.get(node.tag) or files.get(tag)
-        # What an element is drawn as is the name of one, or a component.
+        # The value of `is` names an element, or is a component.
         found += [
             (name, Shape({"tag"})) for name, meant in _bound(source, node) if meant == ("is",)
         ]

@@ -32,7 +32,7 @@ from clean_carry.verify.search.values.shape import Shape, literal_of
 from clean_carry.verify.search.values.shapes import Shapes
 from clean_carry.verify.uses.model import AROUND
 
-# What an ancestor provides under a key is given like an input of this name.
+# A value that an ancestor provides under a key is given like an input of this name.
 PROVIDED = "$provided."
 
 
@@ -179,7 +179,7 @@ def _unused(trees: list[Tree], markup: Tree | None) -> list[str]:
     used: set[str] = set()
     for tree in [*trees, *([markup] if markup is not None else [])]:
         used.update(node.text for node in tree.of("identifier", "shorthand_property_identifier"))
-        # What is asked of a part of something, as of an element or a child, is not its own.
+        # Members read from a part of something, such as an element or a child, are not its own.
         used.update(
             node.named_children[-1].text
             for node in tree.of("member_expression")
@@ -350,7 +350,7 @@ def _is_anothers(option: Node, tree: Tree) -> bool:
     return False
 
 
-# What may stand between a name and what gives it out or mixes it in.
+# Tokens that may stand between a name and the call that exposes it or mixes it in.
 _BETWEEN = ("arguments", "call_expression", "as_expression", "parenthesized_expression", "array")
 
 

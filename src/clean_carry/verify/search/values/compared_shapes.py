@@ -96,7 +96,7 @@ class ComparedShapes:
             shape.note(number)
         part = other.child("property") if other.type == "member_expression" else other
         if part is not None and part.text == "value" and other.type == "member_expression":
-            # What a ref holds; of anything else a field of that name.
+            # The value of a ref; of anything else a field of that name.
             inner = other.child("object")
             part = inner if inner is not None and self._place(inner) is other else part
         if part is not None and part.type.endswith("identifier") and part.text not in NAMED_APART:

@@ -1,6 +1,6 @@
 """Rows of a list by the keys a template tells them apart by: no two alike.
 
-What a runtime draws of two rows with one key is its own, and each says so in a development build.
+Runtimes differ in rendering two rows with one key, and each warns of it in a development build.
 """
 
 from __future__ import annotations

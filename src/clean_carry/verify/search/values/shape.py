@@ -13,7 +13,7 @@ class Shape:
     """The known facts of one value. `kinds` is empty if nothing is known.
 
     `literals` are values it is compared with or declared to be one of; `tested` says that it is
-    asked for truth; `default` is (value,) of a literal default; `hints` are numbers the code
+    tested for truth; `default` is (value,) of a literal default; `hints` are numbers the code
     mentions, which it may be compared with in a roundabout way; `used` are constants the project
     gives it; `passed` says that it is declared by another component it is passed on to; `holds` are
     values it is asked whether it holds; `sometimes` says that it is asked whether it is a

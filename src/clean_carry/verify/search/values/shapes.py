@@ -36,14 +36,14 @@ MOST_HINTS = 6
 MOST_ITEMS = 12
 
 
-# What a value is by where it stands: what holds it, and as what.
+# The kind of a value by its place: the node that holds it, and the field.
 _KINDS_BY_PLACE = {
     "jsx_opening_element name": "tag",
     "jsx_self_closing_element name": "tag",
     "template_substitution": "text",
     "update_expression": "number",
 }
-# What a value is by the function it is given to.
+# The kind of a value by the function it is passed to.
 _KINDS_BY_CALL = {
     "Number": "number",
     "isNaN": "number",

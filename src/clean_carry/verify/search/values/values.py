@@ -21,7 +21,7 @@ UNDEFINED = {"$": "undefined"}
 _CALLBACK = re.compile(
     r"^(on|handle|render|get|set|load|fetch|validate|format|sort|filter)[A-Z]|Ref$"
 )
-# What keeps a component from doing anything is not typical.
+# Values that keep a component from doing anything are not typical.
 _IDLE = re.compile(
     r"disabled?$|^(read_?only|hidden|hide|loading|static|removed|closed)$", re.IGNORECASE
 )
@@ -30,7 +30,7 @@ _TRUTH = re.compile(
     r"^(is|has|can|show|hide|should|allow|disable|enable|no|with)[A-Z]|ed$|able$"
     r"|^(open|active|block|inline|outline|loading|visible|horizontal|vertical|multiple|fluid|dark)$"
 )
-# What shows, or leads somewhere, and what parts of a list seldom are.
+# Inputs that show or link to something, which are seldom parts of a list.
 _TEXTS = re.compile(r"^(url|to|href|src|link|label|title|icon|text|name|alt|placeholder|caption)$")
 _ALWAYS, _NEVER = frozenset(["visible", "enabled"]), frozenset(["separator", "divider"])
 _NUMBERS = re.compile(
@@ -39,12 +39,12 @@ _NUMBERS = re.compile(
     re.IGNORECASE,
 )
 _LISTS = re.compile(r"(items|options|list|rows|columns|entries|values|data|[a-z]{3}s)$")
-# What a part of a list or a tree has of its own kind.
+# Fields of an entry of a list or a tree.
 _PARTS = frozenset("items nodes rows columns options entries".split())
 # Inputs that name an element elsewhere in the page, and the one the page of a trial has: by id and by tag.
 # A place in a list: two are there most often.
 _INDEX = re.compile(r"(?:^i|[a-z_$]I)ndex$")
-# What becomes a part of a class, which holds no space.
+# Inputs that become a part of a class, which holds no space.
 _TOKEN = re.compile(
     r"^(type|size|variant|colou?r|theme|severity|kind|mode|align|placement|position|animation|transition)$"
     r"|[a-z](Class|ClassName|Type|Size|Color|Position|Animation|Transition)$"
@@ -55,7 +55,7 @@ _MOST = re.compile(r"^max(?=$|[A-Z_])|Max(?=$|[A-Z])")
 # Milliseconds: what happens each thousandth of a second is no likely one.
 _TIMES = re.compile(r"(interval|delay|timeout|duration|wait|period)$", re.I)
 _DAY = 86_400_000
-# What every input of a kind is.
+# Values of every input of a kind.
 _ONE_OF_A_KIND: dict[str, Any] = {
     "style": {"color": "red"},
     "tag": "section",
@@ -183,7 +183,7 @@ def _object(shape: Shape, salt: int, depth: int) -> dict[str, Any]:
         return {}
     fields = shape.fields
     if fields and "sized" in shape.kinds and not shape.kinds & {"array", "string", "text"}:
-        # What has a length among other fields, as a ship has.
+        # A field called length among other fields, as a ship has one.
         fields = {**fields, "length": Shape({"number"})}
     missing = _missing(fields, salt) if depth else set()
     return {
@@ -244,7 +244,7 @@ def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
     turns = [value for turn in zip_longest(*groups, fillvalue=_NOTHING) for value in turn]
     last: list[Any] = [None] if not shape.declared else []
     if shape.declared and not shape.required:
-        # Few declared types take null; code that asks for the truth of an input knows of nothing, too.
+        # Few declared types take null; code that tests whether an input is truthy handles null, too.
         last = [None, UNDEFINED] if shape.nullable or shape.tested else [UNDEFINED]
     found: list[Any] = []
     for value in (*told, *turns, *last):
@@ -298,7 +298,7 @@ def _texts(name: str, shape: Shape, one: str) -> list[Any]:
         word = f"{shape.alike or name} {_WORDS[1]}"
         found += ["", word, MARKUP, *SCRIPTS, LONG, " a  b "]
     elif not shape.listed:
-        # What is none of the words it is compared with.
+        # A text that is none of the words it is compared with.
         found += [f"{name} {_WORDS[1]}", ""]
     return found + ([0, 12] if one == "text" and not shape.declared else [])
 
@@ -320,7 +320,7 @@ def _lists(name: str, shape: Shape, depth: int) -> list[Any]:
 def _objects(name: str, shape: Shape, depth: int) -> list[Any]:
     """An object with each field in turn at another value, or missing."""
     if len(shape.kinds) > 1 and shape.fields:
-        # One that may be something else as well.
+        # A value that may have another type as well.
         shape = replace(shape, kinds={"object"}, literals=[], used=[])
     if depth >= 2:
         return [typical(name, shape, 1, depth)]

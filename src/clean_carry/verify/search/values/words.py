@@ -20,7 +20,7 @@ DATE = frozenset(
     "getTime getFullYear getMonth getDate getDay getHours getMinutes getSeconds toISOString "
     "toLocaleDateString toLocaleTimeString setDate setMonth setFullYear setHours".split()
 )
-# What typical dates are asked for (`values.py` has them): two of the numbers they give.
+# Parts of typical dates that code reads (`values.py` has the dates): two of the numbers they give.
 OF_DATES = {
     "getDay": (2, 3),
     "getDate": (2, 3),
@@ -30,7 +30,7 @@ OF_DATES = {
 }
 # Methods of every object (ECMA-262 §20.1.3): what is asked so has no field of that name.
 OF_ANY = frozenset("hasOwnProperty isPrototypeOf propertyIsEnumerable valueOf".split())
-# What is asked of elements of the page (DOM, CSSOM View): no field of an input.
+# Members of elements of the page (DOM, CSSOM View): no field of an input.
 OF_ELEMENTS = frozenset(
     "nextElementSibling previousElementSibling firstElementChild lastElementChild parentElement "
     "parentNode childNodes nextSibling previousSibling classList offsetWidth offsetHeight offsetTop "

@@ -22,7 +22,7 @@ from clean_carry.syntaxes.single_file.expressions import read_code
 from clean_carry.verify.worker_pool import Bundle, Side
 
 _WORD = re.compile(r"[A-Za-z_$][\w$]*")
-# What decides, and the part of it that is asked.
+# The deciding expression, and the part of it that is read.
 _DECISIONS = {
     "if_statement": "condition",
     "ternary_expression": "condition",

@@ -1,6 +1,6 @@
 """Before the search: inputs and content the old side can be mounted with.
 
-What is likely by declaration and name may still be what a component cannot be mounted with. Such values are
+A value that is likely by declaration and name may still break the first render. Such values are
 left out of the situations walks start from, as far as the rest can be mounted then; among the odd values
 they come up all the same.
 """

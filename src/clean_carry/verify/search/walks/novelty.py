@@ -1,6 +1,6 @@
 """Walks with new output: a browser runs those first.
 
-A branch of the code says little of what styles see. What they ask for are kinds of elements, classes,
+A branch of the code says little of styles. Those select by kinds of elements, classes,
 attributes and states: a walk that shows a new one is worth a look, whether or not it reached new code.
 """
 

@@ -50,10 +50,10 @@ LATER: tuple[dict[str, Any], ...] = (
     FAILS,
     {"returns": False},
 )
-# The search is saturated when so many walks in a row brought nothing new: no branch or function, nothing
-# that a page draws of elements, classes and attributes, no call, no kind of request. While some of the old
-# side's own code was never reached, or not every input was at each of its values, twice as many: what
-# is missing is often found late. It counts walks, never seconds: a seed finds the same wherever it runs.
+# The search is saturated when so many walks in a row found nothing new: no branch or function, no element,
+# class or attribute, no call, no kind of request. While some of the old side's own code was never reached,
+# or not every input had each of its values, twice as many are made. Walks are
+# counted and not seconds: a seed finds the same wherever it runs.
 PATIENCE = 40
 PATIENCE_FOR_MORE = 80
 FEWEST = 60
@@ -84,8 +84,8 @@ class Found:
     """The result of the search.
 
     `kept` are the trials that reached something new, `tried` how many were run, `points` at how many
-    settled points both versions were compared; `stopped` says why it ended, `clean` how often the
-    old version was mounted without an error, `looks` which trials draw what others do not.
+    points both versions were compared; `stopped` says why it ended, `clean` how often the
+    old version was mounted without an error, `looks` which trials render what others do not.
     """
 
     kept: list[Judged] = field(default_factory=list)
@@ -112,7 +112,7 @@ class Search:
         progress: Callable[[str], None],
     ) -> None:
         self.bench, self.pair = bench, pair
-        # What a runtime makes of a value of another type than the declared one is its own.
+        # A runtime's treatment of a value of another type than the declared one is its own.
         across = not pair.one_runtime
         keys = keys_of(pair.old.text) | keys_of(pair.new.text) if across else frozenset()
         self.situations = Situations(inputs, typed=across, keys=keys)
@@ -134,10 +134,10 @@ class Search:
         self._planned = False
         self._tried: dict[str, int] = {}
         self._seen: set[str] = set()
-        # What walks have drawn, called and asked for.
+        # Elements, calls and requests that walks have had.
         self._known: set[str] = set()
         self._corpus: list[Trial] = []
-        # What the old side did in the walks that are kept, by their names.
+        # Runs of the old side in the walks that are kept, by their names.
         self._answers: dict[str, dict[str, Any]] = {}
         self._callers: list[tuple[Trial, int, str]] = []
         # Walks to where a function is called, which is not there this time, or does something else.
@@ -437,7 +437,7 @@ class Search:
         found.points += len(walk.first["points"])
         differences = self._differences(walk)
         if not draws_or_calls(walk.first) and not differences:
-            # That nothing is drawn on both sides says something of the code, but is no proof of sameness.
+            # A walk that renders nothing on both sides reaches code, but proves nothing.
             self._idle += 1
             for known, reached in zip(found.reach, _reached(walk), strict=True):
                 known.update(reached)

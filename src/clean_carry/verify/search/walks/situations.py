@@ -51,7 +51,7 @@ MOST_MODES = 16
 _NONE = object()
 # Kinds a component seldom does without, where nothing is declared.
 _NEEDED = frozenset("array object number sized date".split())
-# What a parent may hand to any element: attributes, and listeners of what bubbles up from inside.
+# Attributes and listeners that a parent may pass to any element; listeners of events that bubble.
 PASSED_ON = {"title": "given", "id": "given-id", "data-trial": "7"}
 LISTENERS = ("onClick", "onKeyDown")
 
@@ -208,7 +208,7 @@ class Situations:
         if self.passed:
             found[0] = self.passing_on(found[0])
         if self.slots:
-            # What the component shows in the place of content.
+            # The component's output in the place of content.
             found.append(replace(self.full(), slots={}))
         return found
 
@@ -248,7 +248,7 @@ class Situations:
             ]
             for name, plans in self.functions.items()
         ]
-        # What stands in the place of a slot's content comes first.
+        # An element in the place of a slot's content comes first.
         columns += [
             [("slots", name, content) for content in (_NONE, *self.contents_of(name)[1:])]
             for name in self.slots
@@ -270,7 +270,7 @@ class Situations:
             lasts = kind(name, self.shapes[name]) == "boolean"
             for value in (*values, full.get(name)):
                 run.append({"change": {"inputs": {name: value}}})
-                # What a flag sets going comes to its end before it is turned again.
+                # Work that a flag starts is finished before the flag changes again.
                 run += [{"pass": _LONG}] * lasts
                 if len(run) >= 10:
                     yield run
@@ -411,8 +411,8 @@ _TELLING: dict[str, type | tuple[type, ...]] = {
 def _suggested(name: str, shape: Shape, values: list[Any]) -> list[Any]:
     """The values of a kind that the uses of an undeclared input suggest: all where they suggest none.
 
-    Nothing at all is suggested only where the code asks for it. What an element is made of is always the
-    name of one: of anything else a runtime makes an error, or an empty place, as it likes.
+    No value at all is suggested only where the code tests for it. The tag of an element is always a name:
+    of anything else a runtime makes an error, or an empty place, as it likes.
     """
     # Nothing, given by name: whether that is an input or none is each runtime's own.
     values = [value for value in values if value != {"$": "undefined"}]

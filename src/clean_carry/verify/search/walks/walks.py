@@ -22,7 +22,7 @@ from clean_carry.verify.trials import Trial
 
 # How often what was typed is entered next.
 ENTERED = 0.3
-# What is done to two instances one after the other.
+# Steps that are done to two instances, one after the other.
 _MAIN = frozenset(("press", "type", "choose", "submit"))
 
 
@@ -66,11 +66,11 @@ class Chooser:
     ) -> None:
         self.situations, self.plan, self.rng, self.tried = situations, plan, rng, tried
         self.here: dict[str, int] = {}
-        # What was listened to outside once is sent again: somebody may have stopped listening.
+        # An outside event that was listened to once is sent again: a listener may have been removed.
         self.outside: dict[str, set[str]] = {}
         self.done = 0
         self.last: Step = {}
-        # What is to be done before anything else is chosen.
+        # Steps that come before any other choice.
         self.then: list[Step] = []
         self.leaves = rng.random() < 0.5
 
@@ -108,7 +108,7 @@ class Chooser:
             return self._extra(offered)
         outside = {place: sorted(types) for place, types in self.outside.items()}
         inputs = self.situations.inputs
-        # What is sent, and what children send, is no event of the page.
+        # A signal, and an event that children send, is no event of the page.
         sent = {name for event in (*inputs.events, *inputs.handed) for name in _spelled(event)}
         steps = possible({**offered, "outside": outside}, inputs.held, sent)
         if not self.situations.composes:
