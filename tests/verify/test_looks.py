@@ -8,7 +8,8 @@ from typing import Any
 
 import pytest
 
-from clean_carry.verify.search.walks.novelty import MOST, Looks, drawn
+from clean_carry.verify.search.values.shape import Shape
+from clean_carry.verify.search.walks.novelty import MOST, Looks, as_in_use, drawn
 from clean_carry.verify.trials import Trial
 
 
@@ -55,6 +56,19 @@ def test_the_richest_first_then_what_it_lacks() -> None:
     looks.note(Trial("three"), points([el("i")]))
     assert [trial.name for trial in looks.ordered()] == ["two", "three"]
     assert Looks().ordered() == ()
+
+
+def test_values_that_the_project_gives_come_first() -> None:
+    shapes = {"berth": Shape({"string"}, used=["North Quay"]), "free": Shape({"number"}, used=[1])}
+    trials = [
+        Trial("made up", {"berth": "a text", "free": True}),
+        Trial("one of both", {"berth": "North Quay", "free": 7, "other": 1}),
+        Trial("both", {"berth": "North Quay", "free": 1}),
+        Trial("again made up"),
+    ]
+    assert [trial.name for trial in as_in_use(trials, shapes)] == [
+        "both", "one of both", "made up", "again made up"
+    ]  # fmt: skip
 
 
 def test_what_was_not_steady_is_no_longer_looked_at() -> None:

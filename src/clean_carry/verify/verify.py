@@ -18,6 +18,7 @@ from clean_carry.verify.passed_handlers import never_called
 from clean_carry.verify.reach import Reach, hints, reach_of
 from clean_carry.verify.search.inputs.read_inputs import read_inputs
 from clean_carry.verify.search.values.shape import Shape
+from clean_carry.verify.search.walks.novelty import as_in_use
 from clean_carry.verify.search.walks.search import Effort, Search
 from clean_carry.verify.strict import strict_bundles
 from clean_carry.verify.trials import Trial
@@ -287,7 +288,7 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         tuple(j.trial for j in judged),
         clean_starts=found.clean / max(found.tried, 1),
         interrupted=found.interrupted,
-        looks=found.looks.ordered(),
+        looks=as_in_use(found.looks.ordered(), inputs.shapes),
         uncalled=never_called(old.text, str(old.place), reach[0]),
         hints=hints(reach[0], search.aims.hangs_on),
         outside=outside_of(old.place, pair.bundles),

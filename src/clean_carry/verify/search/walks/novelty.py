@@ -7,9 +7,10 @@ attributes and states: a walk that shows a new one is worth a look, whether or n
 from __future__ import annotations
 
 import json
-from collections.abc import Collection, Iterator
+from collections.abc import Collection, Iterable, Iterator, Mapping
 from typing import Any
 
+from clean_carry.verify.search.values.shape import Shape
 from clean_carry.verify.trials import Trial
 
 # So many walks are remembered.
@@ -101,3 +102,17 @@ class Looks:
             seen |= best[1]
             found.append(best[0])
         return tuple(found)
+
+
+def as_in_use(trials: Iterable[Trial], shapes: Mapping[str, Shape]) -> tuple[Trial, ...]:
+    """Order trials by how many props have a value that the project gives them, the most first."""
+
+    def own(trial: Trial) -> int:
+        used = sum(
+            any(type(value) is type(one) and value == one for one in shapes[name].used)
+            for name, value in trial.inputs.items()
+            if name in shapes
+        )
+        return used + trial.in_use
+
+    return tuple(sorted(trials, key=own, reverse=True))
