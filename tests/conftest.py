@@ -13,6 +13,9 @@ from typing import Any
 import pytest
 
 from clean_carry.verify.worker_pool import Bench
+from made_projects import project
+
+__all__ = ["project"]
 
 # Each test process keeps one renderer busy; several run at once.
 ONE_WORKER = {"CLEAN_CARRY_WORKERS": "1"}

@@ -11,8 +11,8 @@ from contextlib import suppress
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
+from clean_carry.source.system import cache_folder
 from clean_carry.verify.node import environment, npm
-from clean_carry.verify.runtimes import cache_folder
 
 CLASS = """import React, { Component } from 'react';
 

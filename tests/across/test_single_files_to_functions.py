@@ -58,6 +58,11 @@ CASES = {
             "{count > 1 && (children ?? 'none')}", ">{count}</b>",
         ],
     ),
+    "a class, and a style, in the short form of an entry": (
+        '<b :class="{ text, more: count }" :style="{ color: text }" @click="count++">{{ count }}</b>',
+        "",
+        ["className={[text && 'text', count && 'more'].filter(Boolean).join(' ')}"],
+    ),
     "a row of a list is changed in place": (
         '<b v-for="line in lines" :key="line.id" @click="line.n++">{{ line.n }}</b>', "",
         ["onClick={() => { line.n++; setLines([...linesNow.current]) }}"],

@@ -51,7 +51,7 @@ def verdict(run: Any, folder: Path) -> tuple[str, bool]:
 
 
 def test_where_imports_lead_now(run: Any, tmp_path: Path) -> None:
-    from clean_carry.verify.runtimes import cache_folder
+    from clean_carry.source.system import cache_folder
 
     package = laid_out(tmp_path)
     (tmp_path / "cache").mkdir()

@@ -8,10 +8,10 @@ from pathlib import Path
 import pytest
 
 from clean_carry.component.errors import RuntimeMissing
+from clean_carry.source.system import cache_folder
 from clean_carry.verify.node import node, npm
 from clean_carry.verify.runtimes import (
     RUNTIMES,
-    cache_folder,
     ensure,
     install,
     remove,

@@ -100,7 +100,7 @@ def least_of(options: Mapping[str, Any]) -> float:
 
 def bench_for(options: Mapping[str, Any], line: Line) -> Bench:
     """The bench a command renders on."""
-    from clean_carry.verify.runtimes import cache_folder
+    from clean_carry.source.system import cache_folder
     from clean_carry.verify.store import Store
     from clean_carry.verify.worker_pool import Bench
 

@@ -9,6 +9,7 @@ from pathlib import Path
 import click
 
 from clean_carry.demo.story import Chapter, desk_page, searched, settle_in, tell
+from clean_carry.demo.walk import Walk, walks
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
 from clean_carry.verify.worker_pool import Bench
@@ -56,12 +57,22 @@ def demo(into: Path, offline: bool, as_json: bool) -> None:
             if not as_json:
                 for line in _lines(chapter):
                     click.echo(line)
+        say(click.style("\nTwo components in applications, from survey to retirement", bold=True))
+        walked = []
+        for walk in walks(into, bench):
+            walked.append(walk)
+            for line in _walk_lines(walk):
+                say(line)
         page = desk_page(into, offline, lambda text: click.echo(text, err=True))
         say(f"{'':<16} old and new on one page: {page}")
         example = next(c for c in chapters if c.path.stem == SEARCHED)
         found = searched(example, bench, SECONDS)
     if as_json:
-        rows = {"components": [_json(c) for c in chapters], "searched": found.as_json()}
+        rows = {
+            "components": [_json(c) for c in chapters],
+            "walks": [vars(walk) for walk in walked],
+            "searched": found.as_json(),
+        }
         click.echo(json.dumps(rows, indent=2))
     else:
         say(f"\nThe same without a trial file: {SECONDS:g} s of generated trials for {SEARCHED}.")
@@ -70,7 +81,21 @@ def demo(into: Path, offline: bool, as_json: bool) -> None:
         _ending(chapters, time.monotonic() - started)
     verdicts = [c.verification.verdict for c in chapters if c.verification is not None]
     bad = [verdict for verdict in (*verdicts, found.verdict) if verdict != "same"]
-    raise click.exceptions.Exit(1 if bad else 0)
+    raise click.exceptions.Exit(int(bool(bad) or not all(walk.is_same for walk in walked)))
+
+
+def _walk_lines(walk: Walk) -> list[str]:
+    users = ", ".join(f"{name} {verdict}" for name, verdict in walk.users.items())
+    colour = "green" if walk.is_same else "red"
+    steps = [
+        f"survey: {walk.order} of {walk.components} in the order ({walk.reason})",
+        f"carry, verify: {walk.verdict}",
+        f"switch: {walk.switched} files; users {users}; application half-way {walk.half_way}",
+        f"retire: {walk.lines[0]} → {walk.lines[1]} lines; application in the end {walk.end}",
+    ]
+    name = click.style(f"{walk.component:<16}", bold=True)
+    head = click.style("same    " if walk.is_same else "differs ", fg=colour)
+    return [f"{name} {head}  {steps[0]}", *(f"{'':<26} {step}" for step in steps[1:])]
 
 
 def _lines(chapter: Chapter) -> list[str]:

@@ -21,8 +21,11 @@ EXIT_FAULT = 70
 @click.group(
     cls=LazyGroup,
     commands_in={
+        "survey": "clean_carry.cli.survey:survey_command",
         "carry": "clean_carry.cli.carry:carry",
         "verify": "clean_carry.cli.verify:verify_command",
+        "switch": "clean_carry.cli.switch:switch_command",
+        "retire": "clean_carry.cli.retire:retire_command",
         "left": "clean_carry.cli.left:left",
         "syntaxes": "clean_carry.cli.syntaxes:syntaxes",
         "runtimes": "clean_carry.cli.runtimes:runtimes",

@@ -13,8 +13,10 @@ UNTRACKED = "is not tracked by version control"
 OUTSIDE = "is under no version control"
 
 
-def not_committed(paths: Iterable[Path]) -> dict[Path, str]:
+def not_committed(paths: Iterable[Path], *, changes: bool = True) -> dict[Path, str]:
     """The files whose text no commit holds, each with the reason, in the order given.
+
+    Without `changes`, those that are tracked and changed are not among them.
 
     Version control is asked twice for each folder. Where it cannot be asked, a file is under none.
     """
@@ -31,7 +33,7 @@ def not_committed(paths: Iterable[Path]) -> dict[Path, str]:
                 found[path] = OUTSIDE
             elif path.name not in tracked:
                 found[path] = UNTRACKED
-            elif changed is None or path.name in changed:  # nothing to compare with: no commit yet
+            elif changes and (changed is None or path.name in changed):  # None: no commit yet
                 found[path] = CHANGED
     return found
 

@@ -1,4 +1,4 @@
-"""A unified diff that the version control system applies: files made, and files changed."""
+"""A unified diff that the version control system applies: files made, changed and deleted."""
 
 from __future__ import annotations
 
@@ -17,11 +17,11 @@ _ESCAPES = {"\n": "\\n", "\t": "\\t", '"': '\\"', "\\": "\\\\"}
 
 @dataclass(frozen=True)
 class Change:
-    """A file's bytes before (None: there is no file) and after."""
+    """A file's bytes before (None: there is no file) and after (None: it is deleted)."""
 
     path: Path
     before: bytes | None
-    after: bytes
+    after: bytes | None
 
 
 def patch(changes: Sequence[Change]) -> bytes:
@@ -37,12 +37,15 @@ def patch(changes: Sequence[Change]) -> bytes:
         if change.before is None:
             out.append(b"new file mode 100644\n")
             named[0] = b"/dev/null"
+        if change.after is None:
+            out.append(b"deleted file mode 100644\n")
+            named[1] = b"/dev/null"
         if change.before is None and not change.after:
             continue
         # A name with a space ends with a tab, so that nothing behind it counts.
         ends = [b"\t\n" if b" " in name else b"\n" for name in named]
         out += [b"--- " + named[0] + ends[0], b"+++ " + named[1] + ends[1]]
-        out += _hunks(_lines(change.before or b""), _lines(change.after))
+        out += _hunks(_lines(change.before or b""), _lines(change.after or b""))
     return b"".join(out)
 
 

@@ -54,6 +54,15 @@ def processor_seconds(process: int) -> float | None:
     return float(ticks / os.sysconf("SC_CLK_TCK"))
 
 
+def cache_folder() -> Path:
+    """The user's cache folder for the tool (XDG base directories, or `CLEAN_CARRY_CACHE`)."""
+    given = os.environ.get("CLEAN_CARRY_CACHE")
+    if given:
+        return Path(given).expanduser().resolve()
+    base = os.environ.get("XDG_CACHE_HOME")
+    return ((Path(base) if base else Path.home() / ".cache") / "clean-carry").resolve()
+
+
 @contextmanager
 def locked(folder: Path) -> Iterator[None]:
     """Hold the lock of a folder; Windows has no such locks, so there nobody waits."""

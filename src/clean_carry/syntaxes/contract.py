@@ -6,7 +6,7 @@ is read or written for the first time.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from pkgutil import resolve_name
 from typing import Any, Literal, Protocol
@@ -14,6 +14,8 @@ from typing import Any, Literal, Protocol
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Refusal, StyleBlock
 from clean_carry.component.rules import Rule
+from clean_carry.source.index.facts import Sighting
+from clean_carry.source.index.parsed import Parsed
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
@@ -29,6 +31,8 @@ Feature = Literal[
 
 # How an entry that is not written ends: outcome, rule.
 Settled = tuple[Literal["carried", "dropped"], str]
+# Sees the components of a parsed file.
+Census = Callable[[Parsed], list[Sighting]]
 # Components not to carry, by where they start: rule, detail, offset.
 Excluded = dict[int, tuple[str, str, int]]
 
@@ -64,6 +68,7 @@ class Syntax:
     share the language their components are written in; `takes` are the families a writer can write from.
     `reader` and `writer` are "package.module:Class", "" where there is none, `rules` is where its findings
     are. By a rule of `drops` a construct may be written as nothing; each has a row in docs/dropped.md.
+    `census` is "package.module:function", which sees its components in a parsed file without reading them.
     A `family_only` reader serves writers of its own family; other families are reached through those.
     """
 
@@ -74,6 +79,7 @@ class Syntax:
     marks: Marks
     runtime: RuntimeSpec
     features: frozenset[Feature]
+    census: str = ""
     reader: str = ""
     writer: str = ""
     takes: frozenset[str] = frozenset()
@@ -86,6 +92,11 @@ class Syntax:
         found: Mapping[str, Rule] = resolve_name(self.rules) if self.rules else {}
         return found
 
+    def load_census(self) -> Census:
+        """Its census; one that sees nothing where it declares none."""
+        found: Census = resolve_name(self.census) if self.census else _sees_nothing
+        return found
+
     def load_reader(self) -> Reader:
         """Its reader; there must be one."""
         found: Reader = resolve_name(self.reader)()
@@ -95,6 +106,10 @@ class Syntax:
         """Its writer; there must be one."""
         found: Writer = resolve_name(self.writer)()
         return found
+
+
+def _sees_nothing(parsed: Parsed) -> list[Sighting]:
+    return []
 
 
 @dataclass(frozen=True)

@@ -83,8 +83,10 @@ class Pair:
     @property
     def one_runtime(self) -> bool:
         """Whether both versions run in the same runtime, so that paints can be compared. A version
-        that was carried through another runtime has an interface map, and counts as between two."""
-        return self.old.runtime == self.new.runtime and self.interface is None
+        that was carried through another runtime has an interface map, and counts as between two; so does
+        one that renders components of another runtime through a bridge."""
+        bridged = self.new.bridged is not None
+        return self.old.runtime == self.new.runtime and self.interface is None and not bridged
 
     def compare(
         self, trial: Trial, first: dict[str, Any], second: dict[str, Any]
@@ -155,8 +157,11 @@ def normaliser(side: Side, *, across: bool = False) -> Normaliser:
     """The normaliser of one side; `across`: the other one runs in another runtime."""
     if side.application is not None:
         return ScopedNormaliser(side.application.replaced, side.application.aliases)
-    marks = (*MARKS.get(side.runtime.framework, ()), *side.marks)
-    return Normaliser(marks, across=across, stays=side.runtime.listens_for_page)
+    bridged = side.bridged.framework if side.bridged is not None else ""
+    marks = (*MARKS.get(side.runtime.framework, ()), *MARKS.get(bridged, ()), *side.marks)
+    # A runtime that is there for the bridged component alone listens at the page as well.
+    stays = side.runtime.listens_for_page or bool(bridged)
+    return Normaliser(marks, across=across, stays=stays, bridged=bool(bridged))
 
 
 @dataclass(frozen=True)

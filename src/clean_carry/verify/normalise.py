@@ -76,6 +76,11 @@ RULES = (
         "which stays now",
     ),
     NormalisingRule(
+        "bridge-element",
+        "a bridge renders a component of another framework in an element of its own, which has no "
+        "box (display: contents)",
+    ),
+    NormalisingRule(
         "taken-away",
         "after both versions failed, a class may fail once more in its clean-up; a function has "
         "none to run",
@@ -134,6 +139,8 @@ BLOCKS = frozenset(
         "thead tbody tfoot tr td th select trial-place"
     ).split()
 )
+# The attribute of the element in which a bridge renders (`project/walk/bridges.py`).
+BRIDGE = "data-bridge"
 _KEEP_SPACE = frozenset({"pre", "textarea", "listing", "plaintext"})
 _BOOLEAN = frozenset(
     (
@@ -188,15 +195,21 @@ class Normaliser:
 
     `marks` are names (or prefixes ending in `*`) of attributes that only scope a style; `across`
     says that the other side runs in another framework, `stays` that this one's runtime listens at the
-    document for all its components, once for each event, and never stops.
+    document for all its components, once for each event, and never stops; `bridged` that it renders
+    components of another framework through bridges.
     """
 
     def __init__(
-        self, marks: tuple[str, ...] = (), *, across: bool = False, stays: bool = False
+        self,
+        marks: tuple[str, ...] = (),
+        *,
+        across: bool = False,
+        stays: bool = False,
+        bridged: bool = False,
     ) -> None:
         self.used: Counter[str] = Counter()
         self.marks = marks
-        self.across, self.stays = across, stays
+        self.across, self.stays, self.bridged = across, stays, bridged
         self._ids: dict[str, str] = {}
         # The tree that came last, what became of it, and what each rule changed: most steps change little.
         self._last: tuple[Tree, Tree, Counter[str]] | None = None
@@ -292,7 +305,7 @@ class Normaliser:
 
     def _children(self, nodes: Tree, *, block: bool, keep: bool) -> Tree:
         joined: Tree = []
-        for node in nodes:
+        for node in self._without_bridges(nodes) if self.bridged else nodes:
             if node is None:
                 self.used["comments"] += 1
             elif isinstance(node, str):
@@ -304,6 +317,17 @@ class Normaliser:
             else:
                 joined.append(self._element(node, keep))
         return joined if keep else self._spaces(joined, block)
+
+    def _without_bridges(self, nodes: Tree) -> Tree:
+        """The nodes with the content of bridges in the place of their elements."""
+        found: Tree = []
+        for node in nodes:
+            if isinstance(node, list) and BRIDGE in node[1]:
+                self.used["bridge-element"] += 1
+                found += self._without_bridges(node[3])
+            else:
+                found.append(node)
+        return found
 
     def _spaces(self, nodes: Tree, block: bool) -> Tree:
         result: Tree = []

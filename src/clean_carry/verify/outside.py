@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 from pathlib import Path
 
-from clean_carry.verify.runtimes import WORKER, cache_folder
+from clean_carry.source.system import cache_folder
+from clean_carry.verify.runtimes import WORKER
 from clean_carry.verify.worker_pool import Bundle
 
 # Files at the top of a project.

@@ -7,7 +7,6 @@ else ever contacts a registry.
 from __future__ import annotations
 
 import hashlib
-import os
 import shutil
 import subprocess
 import tempfile
@@ -16,7 +15,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.component.errors import RuntimeMissing
-from clean_carry.source.system import locked
+from clean_carry.source.system import cache_folder, locked
 from clean_carry.source.workspace import major, package_version
 from clean_carry.verify.node import environment, npm
 
@@ -96,15 +95,6 @@ RUNTIMES: dict[str, Runtime] = {
     )
 }
 _DEFAULT = {"react": "react-18", "vue": "vue-3", "angular": "angular-1"}
-
-
-def cache_folder() -> Path:
-    """The user's cache folder for the tool (XDG base directories, or `CLEAN_CARRY_CACHE`)."""
-    given = os.environ.get("CLEAN_CARRY_CACHE")
-    if given:
-        return Path(given).expanduser().resolve()
-    base = os.environ.get("XDG_CACHE_HOME")
-    return ((Path(base) if base else Path.home() / ".cache") / "clean-carry").resolve()
 
 
 def runtime_for(framework: str, folder: Path) -> Runtime:

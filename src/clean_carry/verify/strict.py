@@ -19,7 +19,7 @@ EVERY = 10
 
 def strict_bundles(bench: Bench, old: Side, new: Side) -> tuple[Bundle, Bundle] | None:
     """Both versions as the development build runs them; None where a runtime has no such mode."""
-    if not (old.runtime.strict and old.runtime == new.runtime):
+    if not (old.runtime.strict and old.runtime == new.runtime) or new.bridged is not None:
         return None
     try:
         return bench.build(old, development=True), bench.build(new, development=True)

@@ -39,7 +39,8 @@ class Side:
     `hubs` the objects of other modules that trials send signals by: (file, name there), `application`
     the rest of the application it is part of, where components are registered and not imported,
     `lines` the stretches (first, last) of the file that are this component's own; none means all, and
-    `beside` says that it stands beside the file at `place`, which others go on importing.
+    `beside` says that it stands beside the file at `place`, which others go on importing; `bridged` is the
+    runtime of another framework whose components it renders through a bridge.
     """
 
     place: Path
@@ -56,6 +57,7 @@ class Side:
     application: Application | None = None
     lines: tuple[tuple[int, int], ...] = ()
     beside: bool = False
+    bridged: Runtime | None = None
 
 
 @dataclass(frozen=True)
@@ -274,6 +276,14 @@ class Bench:
         """Bundle a version. Raises `WorkerFailed` where it cannot be built."""
         return self._build(side.runtime, side, development=development)
 
+    def shipped(self, place: Path, runtime: Runtime, settings: Settings) -> tuple[int, int]:
+        """The size of a file and its imports from the project in a browser, packages left out: bytes when
+        minified, and bytes when compressed too. Raises `WorkerFailed` where it cannot be built."""
+        folder = ensure(runtime, offline=self._offline, say=self._say)
+        request = {"op": "size", "file": str(place), "runtime": str(folder)}
+        answer = self._builder.ask({**request, **settings.for_builder()}, _BUILD_PATIENCE)
+        return int(answer["bytes"]), int(answer["compressed"])
+
     def baseline(self, runtime: Runtime, *, development: bool = False) -> dict[str, Any]:
         """Return the leftovers of an empty component of the runtime."""
         bundle = self._build(runtime, None, development=development)
@@ -308,6 +318,11 @@ class Bench:
             if side.application is not None:
                 request["companions"] = [str(path) for path in side.application.scripts]
                 request["application"] = side.application.for_page()
+            if side.bridged is not None:
+                bridged = ensure(side.bridged, offline=self._offline, say=self._say)
+                request["bridged"] = str(bridged)
+                # Single files are compiled by their own framework, whichever side it is on.
+                request["single"] = str(bridged if side.bridged.framework == "vue" else folder)
             if side.around is not None:
                 request["around"] = str(side.around)
             if side.uses is not None and side.uses.text:

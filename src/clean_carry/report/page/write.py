@@ -44,7 +44,8 @@ def _environment() -> Environment:
     made.globals.update(
         style=style,
         script=script,
-        policy=f"default-src 'none'; img-src data:; style-src {_hash(style)}; script-src {_hash(script)}; "
+        policy="default-src 'none'; img-src data:; "
+        f"style-src {hash_of(style)}; script-src {hash_of(script)}; "
         "base-uri 'none'; form-action 'none'",
         version=__version__,
         many=words.many,
@@ -52,7 +53,8 @@ def _environment() -> Environment:
     return made
 
 
-def _hash(text: str) -> str:
+def hash_of(text: str) -> str:
+    """The source expression of a text in a content security policy."""
     digest = base64.b64encode(hashlib.sha256(text.encode()).digest()).decode()
     return f"'sha256-{digest}'"
 
@@ -97,7 +99,7 @@ class Report:
         return self.folder / FRONT
 
     def _write(self, name: str, template: str, shown: dict[str, Any]) -> None:
-        text = _environment().get_template(template).render(**shown, made=_now())
+        text = _environment().get_template(template).render(**shown, made=now())
         replace(self.folder / name, text.encode("utf-8", "replace"))
 
 
@@ -105,7 +107,8 @@ def _named(name: str) -> str:
     return re.sub(r"[^A-Za-z0-9_-]+", "-", name).strip("-")[:60] or "component"
 
 
-def _now() -> str:
+def now() -> str:
+    """The time at which a page is made, as it shows it."""
     return datetime.now(UTC).strftime("%d %B %Y, %H:%M UTC").lstrip("0")
 
 

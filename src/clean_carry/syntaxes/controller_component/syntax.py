@@ -9,6 +9,7 @@ SYNTAX = Syntax(
     suffix="component",
     marks=Marks((".js",)),
     runtime=RuntimeSpec("angular", 1),
+    census="clean_carry.syntaxes.controller_component.census:census",
     features=frozenset({"several roots", "two-way", "named slots", "open members"}),
     writer="clean_carry.syntaxes.controller_component.writer:ControllerComponentWriter",
     takes=frozenset({"directive"}),

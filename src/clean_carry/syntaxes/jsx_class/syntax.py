@@ -9,6 +9,7 @@ SYNTAX = Syntax(
     suffix="class",
     marks=Marks((".jsx", ".js", ".tsx"), ((b"class",), (b"extends",))),
     runtime=RuntimeSpec("react", 18),
+    census="clean_carry.syntaxes.jsx_class.census:census",
     features=frozenset({"several roots", "named slots", "error capture", "open members"}),
     reader="clean_carry.syntaxes.jsx_class.reader:ClassReader",
     rules="clean_carry.syntaxes.jsx.rules:RULES",

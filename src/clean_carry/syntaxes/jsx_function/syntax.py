@@ -9,6 +9,7 @@ SYNTAX = Syntax(
     suffix="function",
     marks=Marks((".jsx", ".js", ".tsx")),
     runtime=RuntimeSpec("react", 18),
+    census="clean_carry.syntaxes.jsx_function.census:census",
     features=frozenset({"one scope", "several roots", "named slots"}),
     reader="clean_carry.syntaxes.jsx_function.reader:FunctionReader",
     writer="clean_carry.syntaxes.jsx_function.writer:FunctionWriter",

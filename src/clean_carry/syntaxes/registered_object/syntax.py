@@ -9,6 +9,7 @@ SYNTAX = Syntax(
     suffix="registered",
     marks=Marks((".js", ".ts", ".mjs"), ((b"template",), (b".component(", b"export default"))),
     runtime=RuntimeSpec("vue", 3),
+    census="clean_carry.syntaxes.registered_object.census:census",
     features=frozenset({"several roots", "two-way", "named slots", "open members"}),
     reader="clean_carry.syntaxes.registered_object.reader:RegisteredReader",
     rules="clean_carry.syntaxes.single_file.rules:RULES",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from clean_carry.component.code import Changed, Code
@@ -153,8 +153,17 @@ class AttributeReader:
                 reader.refuse(part.text[:40], part.start)
                 continue
             form = form_of(value, reader.forms, bare=True)
-            items.append((name, reader.uses.code(reader.uses.span(value)), form))
+            items.append((name, _by_itself(reader.uses.code(reader.uses.span(value))), form))
         return ClassList(tuple(items), entry)
+
+
+def _by_itself(code: Code) -> Code:
+    """The code of a name that was the short form of an entry of an object: it stands for a value now."""
+    plain = [
+        replace(one, shorthand="") if hasattr(one, "shorthand") else one  # type: ignore[call-arg]
+        for one in code.operations
+    ]
+    return replace(code, operations=tuple(plain))
 
 
 def _all_listeners(reader: TemplateReader, at: int) -> bool:

@@ -9,6 +9,7 @@ SYNTAX = Syntax(
     suffix="flat",
     marks=Marks((".vue",)),
     runtime=RuntimeSpec("vue", 3),
+    census="clean_carry.syntaxes.single_file.census:census",
     features=frozenset({"one scope", "several roots", "two-way", "named slots", "scoped styles"}),
     reader="clean_carry.syntaxes.single_file_flat.reader:FlatReader",
     writer="clean_carry.syntaxes.single_file_flat.writer:FlatFileWriter",

@@ -9,6 +9,7 @@ SYNTAX = Syntax(
     suffix="object",
     marks=Marks((".vue",), ((b"export default",),)),
     runtime=RuntimeSpec("vue", 3),
+    census="clean_carry.syntaxes.single_file.census:census",
     features=frozenset(
         {"several roots", "two-way", "named slots", "scoped styles", "open members"}
     ),

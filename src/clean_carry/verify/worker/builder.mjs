@@ -4,6 +4,7 @@ import fs from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import readline from 'node:readline';
+import zlib from 'node:zlib';
 import { annotations } from './annotations.mjs';
 import { Styles } from './styles.mjs';
 
@@ -236,7 +237,7 @@ async function bundled(m, plugins) {
   ].join('\n');
   let compiler = null;
   const styles = new Styles(m.aliases ?? {});
-  const single = async () => (compiler ??= (await import('./single-file.mjs')).compiler(m.runtime, workbench, styles));
+  const single = async () => (compiler ??= (await import('./single-file.mjs')).compiler(m.single ?? m.runtime, workbench, styles));
   const loader = { ...SCRIPTS, '.module.css': 'local-css' };
   for (const ending of FILES) loader[ending] = 'file';
   const result = await esbuild.build({
@@ -254,7 +255,7 @@ async function bundled(m, plugins) {
     jsx: 'automatic',
     mainFields: ['browser', 'module', 'main'],
     resolveExtensions: ['.tsx', '.ts', '.jsx', '.js', '.mjs', '.vue', '.json', '.css'],
-    nodePaths: [path.join(m.runtime, 'node_modules')],
+    nodePaths: [m.runtime, ...(m.bridged ? [m.bridged] : [])].map((folder) => path.join(folder, 'node_modules')),
     loader,
     charset: 'utf8',
     legalComments: 'none',
@@ -286,6 +287,24 @@ async function bundled(m, plugins) {
   return { code, css, inputs, uncompiled: [...styles.missing], ...map };
 }
 
+/** What a file and what it imports of the project take in a browser: {bytes, compressed}, packages left out. */
+async function size(m) {
+  let compiler = null;
+  const styles = new Styles(m.aliases ?? {});
+  const single = async () => (compiler ??= (await import('./single-file.mjs')).compiler(m.runtime, workbench, styles));
+  const loader = { ...SCRIPTS, '.module.css': 'local-css' };
+  for (const ending of FILES) loader[ending] = 'file';
+  const result = await esbuild.build({
+    entryPoints: [m.file], bundle: true, write: false, minify: true, outdir: '/out', format: 'esm', platform: 'browser', packages: 'external',
+    target: 'es2022', jsx: 'automatic', loader, charset: 'utf8', legalComments: 'none', logLevel: 'silent',
+    resolveExtensions: ['.tsx', '.ts', '.jsx', '.js', '.mjs', '.vue', '.json', '.css'],
+    define: { 'process.env.NODE_ENV': '"production"', ...m.defines },
+    plugins: [singleFiles(single, {}), aliased(m.aliases ?? {}), exportsFrom, plainImports, styles.plugin, moduleStyles(() => compiler)],
+  });
+  const text = result.outputFiles.filter((file) => /\.(js|css)$/.test(file.path)).map((file) => file.text).join('') + (compiler?.css() ?? '');
+  return { bytes: Buffer.byteLength(text), compressed: zlib.gzipSync(text, { level: 9 }).length };
+}
+
 function message(error) {
   if (!error.errors?.length) return String(error.message ?? error);
   return error.errors
@@ -298,7 +317,7 @@ for await (const line of readline.createInterface({ input: process.stdin })) {
   const m = JSON.parse(line);
   let answer;
   try {
-    answer = { id: m.id, ok: true, ...(await build(m)) };
+    answer = { id: m.id, ok: true, ...(await (m.op === 'size' ? size(m) : build(m))) };
   } catch (error) {
     answer = { id: m.id, ok: false, error: message(error) };
   }

@@ -1,0 +1,128 @@
+"""Take an old component away once nothing uses it, and give the new one its place."""
+
+from __future__ import annotations
+
+import posixpath
+from pathlib import Path
+
+from clean_carry.component.errors import CarryError
+from clean_carry.project.index.links import Index
+from clean_carry.project.walk.edits import Edits, Left, Plan
+from clean_carry.project.walk.pairs import Pair
+from clean_carry.project.walk.requests import rewritten
+from clean_carry.project.walk.switch import users_left
+from clean_carry.source.index.facts import Import
+from clean_carry.source.workspace import Workspace
+
+_STYLES = (".css", ".scss", ".sass", ".less", ".styl")
+
+
+class StillUsed(CarryError):
+    """An old component has users."""
+
+    exit_code = 1
+
+    def __init__(self, old: Path, users: list[Left]) -> None:
+        super().__init__(
+            f"is still used in {len({one.file for one in users})} files",
+            advice=f"Run `clean-carry switch {old.name} --write` first",
+            file=str(old),
+        )
+        self.users = users
+
+
+def retire(index: Index, pair: Pair) -> Plan:
+    """The change that takes the old file away. Raises `StillUsed`.
+
+    The new file takes the old one's name, unless the project file names files of its syntax in a way of its
+    own; imports follow. Styles that only the old file imported, and a bridge nobody uses, go too.
+    """
+    users = users_left(index, pair.old, pair.own)
+    if users:
+        raise StillUsed(pair.old, users)
+    plan, edits = Plan(), Edits()
+    bridged = users_left(index, pair.bridge, pair.own) if pair.bridge.is_file() else []
+    place = final_place(index, pair)
+    if place != pair.new:
+        _moved(index, pair, place, edits)
+    edits.apply(plan)
+    if pair.bridge.is_file() and not bridged:
+        plan.put(pair.bridge, None)
+    plan.put(pair.old, None)
+    for style in _styles_of(index, pair):
+        plan.put(style, None)
+    if place != pair.new:
+        text = plan.files.get(pair.new) or pair.new.read_text("utf-8")
+        plan.put(pair.new, None)
+        plan.put(place, text)
+    return plan
+
+
+def final_place(index: Index, pair: Pair) -> Path:
+    """Where the new file stands in the end: under the old one's name, with its own ending."""
+    if pair.target.id in index.settings.naming:
+        return pair.new
+    stem = pair.old.name.partition(".")[0]
+    place = pair.old.with_name(stem + pair.new.suffix)
+    return place if place == pair.old or not place.exists() else pair.new
+
+
+def _moved(index: Index, pair: Pair, place: Path, edits: Edits) -> None:
+    """Point all imports of the new file at its final place."""
+    new, old = pair.new.as_posix(), place.as_posix()
+    for file, facts in index.files.items():
+        for one in facts.imports if file != pair.old.as_posix() else ():
+            if one.how != "glob" and index.resolve(one.request, file) == new:
+                edits.replace(file, one.start, one.end, _restored(one, new, old, file))
+
+
+def _restored(one: Import, new: str, place: str, file: str) -> str:
+    written = rewritten(one, new, place)
+    folder, _, name = written.rpartition("/")
+    # An index file is imported by its folder, if it was before.
+    if name == "index" and not file.startswith(posixpath.dirname(place) + "/"):
+        return folder
+    return written
+
+
+def _styles_of(index: Index, pair: Pair) -> list[Path]:
+    """The stylesheets that the old file imports and no other file does."""
+    workspace = Workspace(pair.old, index.settings.aliases)
+    found = []
+    for one in index.files[pair.old.as_posix()].imports:
+        if not one.request.endswith(_STYLES):
+            continue
+        style = workspace.resolve(one.request)
+        if style is None or not style.is_file():
+            continue
+        style = Path(posixpath.normpath(style.as_posix()))
+        if not _imported_elsewhere(index, style, pair):
+            found.append(style)
+    return found
+
+
+def _imported_elsewhere(index: Index, style: Path, pair: Pair) -> bool:
+    for file, facts in index.files.items():
+        for one in facts.imports if file != pair.old.as_posix() else ():
+            if one.request.endswith(style.name):
+                if (
+                    posixpath.normpath(posixpath.join(posixpath.dirname(file), one.request))
+                    == style.as_posix()
+                ):
+                    return True
+    return False
+
+
+def lines_of(pair: Pair, plan: Plan) -> tuple[int, int]:
+    """The lines of the old files that a plan takes away, a bridge left out, and those of the new file."""
+    gone = [
+        path
+        for path, text in plan.files.items()
+        if text is None and path not in (pair.new, pair.bridge)
+    ]
+    if pair.old not in gone:
+        gone.append(pair.old)
+    old = sum((plan.old[path] or "").count("\n") for path in gone)
+    texts = (plan.old.get(pair.new), plan.files.get(pair.old), plan.files.get(pair.new))
+    new = next((text for text in texts if text is not None), None)
+    return old, (new if new is not None else pair.new.read_text("utf-8")).count("\n")

@@ -1,0 +1,83 @@
+"""The places of components in the picture of a survey: users above what they use, leaves at the bottom."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import ceil, sqrt
+
+from clean_carry.project.index.links import Key
+from clean_carry.project.survey import Row
+
+# A box and the room around it, in units of the picture; the room between two levels.
+WIDTH, HEIGHT, GAP, LEVEL_GAP = 168, 30, 12, 44
+# How much wider than high the picture is.
+_SHAPE = 3.4
+
+
+@dataclass(frozen=True)
+class Layout:
+    """`places` are (x, y) of each row's box, in the order of the rows; `edges` are pairs of row numbers
+    (user, used); `width` and `height` are those of the picture."""
+
+    places: tuple[tuple[int, int], ...]
+    edges: tuple[tuple[int, int], ...]
+    width: int
+    height: int
+
+
+def layout(rows: Sequence[Row]) -> Layout:
+    """Place the rows of a survey. Rows are in their order, so that what a row uses comes before it."""
+    number = {row.found.key: at for at, row in enumerate(rows)}
+    edges = [
+        (at, number[one.key])
+        for at, row in enumerate(rows)
+        for one in row.uses
+        if one.key in number and one.key != row.found.key
+    ]
+    levels = _levels(rows, number)
+    by_level: dict[int, list[int]] = defaultdict(list)
+    for at, level in enumerate(levels):
+        by_level[level].append(at)
+    across = max(4, ceil(sqrt(len(rows) * (HEIGHT + GAP) * _SHAPE / (WIDTH + GAP))))
+    places: list[tuple[int, int]] = [(0, 0)] * len(rows)
+    used: dict[int, list[int]] = defaultdict(list)
+    for user, to in edges:
+        used[user].append(to)
+    y = GAP
+    order = sorted(by_level, reverse=True)
+    # The lowest level is placed first, so that users come to stand above what they use.
+    heights = {level: ceil(len(by_level[level]) / across) * (HEIGHT + GAP) for level in order}
+    tops: dict[int, int] = {}
+    for level in order:
+        tops[level] = y
+        y += heights[level] + LEVEL_GAP
+    for level in reversed(order):
+        here = by_level[level]
+        if level:
+            here = sorted(here, key=lambda at: _middle(places, used[at]))
+        lines = [here[at : at + across] for at in range(0, len(here), across)]
+        for line, members in enumerate(lines):
+            start = (across - len(members)) * (WIDTH + GAP) // 2 + GAP
+            for column, at in enumerate(members):
+                places[at] = (start + column * (WIDTH + GAP), tops[level] + line * (HEIGHT + GAP))
+    width = across * (WIDTH + GAP) + GAP
+    return Layout(tuple(places), tuple(edges), width, y - LEVEL_GAP + GAP)
+
+
+def _levels(rows: Sequence[Row], number: dict[Key, int]) -> list[int]:
+    """How many components stand below each at most; those of a cycle stand on the same level or above."""
+    levels = [0] * len(rows)
+    for at, row in enumerate(rows):
+        below = [
+            levels[number[one.key]] + 1
+            for one in row.uses
+            if number.get(one.key, at) < at and one.seen.name not in row.cycle
+        ]
+        levels[at] = max(below, default=0)
+    return levels
+
+
+def _middle(places: list[tuple[int, int]], used: list[int]) -> float:
+    return sum(places[at][0] for at in used) / len(used) if used else 0.0

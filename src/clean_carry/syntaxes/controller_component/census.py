@@ -1,0 +1,12 @@
+"""Controller components, as a survey sees them."""
+
+from __future__ import annotations
+
+from clean_carry.source.index.facts import Sighting
+from clean_carry.source.index.parsed import Parsed
+from clean_carry.syntaxes.scoped_template.census import census as registered
+
+
+def census(parsed: Parsed) -> list[Sighting]:
+    """The components that a script registers by an object."""
+    return registered(parsed, "component", "controller-component", "bindings")
