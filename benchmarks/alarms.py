@@ -27,7 +27,7 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.template.tree import TemplateAttribute, read_blocks
 from clean_carry.source.text import SourceText
 from clean_carry.verify.pair import Trials, sides_of, verified
-from clean_carry.verify.runtimes import cache_folder
+from clean_carry.source.system import cache_folder
 from clean_carry.verify.verify import Effort, Verification
 from clean_carry.verify.worker_pool import Bench
 from corpus import CORPORA, fetched, sources

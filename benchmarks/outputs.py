@@ -29,7 +29,7 @@ from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.project.settings import settings_for
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.registry import recognise
-from clean_carry.verify.runtimes import cache_folder
+from clean_carry.source.system import cache_folder
 
 HERE = Path(__file__).parent
 FROZEN = HERE / "outputs"

@@ -6,6 +6,7 @@ import gc
 import os
 import signal
 import sys
+from pathlib import Path
 from typing import Any, NoReturn
 
 import click
@@ -14,6 +15,9 @@ from clean_carry import __version__
 from clean_carry.cli.lazy import LazyGroup
 from clean_carry.cli.progress import EXIT_STOPPED
 from clean_carry.component.errors import CarryError
+from clean_carry.project.journal import NAME as JOURNAL
+from clean_carry.project.journal import working_on
+from clean_carry.source.places import upward
 
 EXIT_FAULT = 70
 
@@ -45,6 +49,10 @@ def cli(context: click.Context) -> None:
     """
     if "NO_COLOR" in os.environ:
         context.color = False
+    journal = upward(Path.cwd(), JOURNAL)
+    if journal is not None:
+        with working_on(journal.parent):
+            click.echo("finished a change that was interrupted", err=True)
 
 
 def main(arguments: list[str] | None = None) -> Any:

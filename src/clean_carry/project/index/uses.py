@@ -80,10 +80,10 @@ def _names(index: Index, file: str, facts: FileFacts) -> Iterator[tuple[Key, Use
                 known[use.local] = index.local(file, use.local)
             keys = known[use.local]
         for key in keys:
-            own = index.files[file].components[key.number] if key.file == file else None
-            if own is not None and own.start <= use.start < own.end and use.how == "value":
-                # A component that names itself, as for a static value.
-                continue
+            if key.file == file and use.how in ("value", "re-export"):
+                # A component's own file: static values, exports, and its own code.
+                if index.at(file, use.start) in (None, key):
+                    continue
             yield key, _use(index, file, use.line, use.how, use.start, use.end)
 
 

@@ -10,8 +10,10 @@ from math import ceil, sqrt
 from clean_carry.project.index.links import Key
 from clean_carry.project.survey import Row
 
-# A box and the room around it, in units of the picture; the room between two levels.
-WIDTH, HEIGHT, GAP, LEVEL_GAP = 168, 30, 12, 44
+# A box and the room around it, in units of the picture.
+WIDTH, HEIGHT, GAP = 168, 30, 12
+# The room between two levels; less where there are so many that nobody sees lines between them.
+LEVEL_GAP, CLOSE_GAP, MANY = 44, 6, 600
 # How much wider than high the picture is.
 _SHAPE = 3.4
 
@@ -45,6 +47,7 @@ def layout(rows: Sequence[Row]) -> Layout:
     used: dict[int, list[int]] = defaultdict(list)
     for user, to in edges:
         used[user].append(to)
+    between = LEVEL_GAP if len(rows) <= MANY else CLOSE_GAP
     y = GAP
     order = sorted(by_level, reverse=True)
     # The lowest level is placed first, so that users come to stand above what they use.
@@ -52,7 +55,7 @@ def layout(rows: Sequence[Row]) -> Layout:
     tops: dict[int, int] = {}
     for level in order:
         tops[level] = y
-        y += heights[level] + LEVEL_GAP
+        y += heights[level] + between
     for level in reversed(order):
         here = by_level[level]
         if level:
@@ -63,7 +66,7 @@ def layout(rows: Sequence[Row]) -> Layout:
             for column, at in enumerate(members):
                 places[at] = (start + column * (WIDTH + GAP), tops[level] + line * (HEIGHT + GAP))
     width = across * (WIDTH + GAP) + GAP
-    return Layout(tuple(places), tuple(edges), width, y - LEVEL_GAP + GAP)
+    return Layout(tuple(places), tuple(edges), width, y - between + GAP)
 
 
 def _levels(rows: Sequence[Row], number: dict[Key, int]) -> list[int]:

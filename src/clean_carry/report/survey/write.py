@@ -69,7 +69,10 @@ def write_survey(
     shown = {
         "title": f"{index.root.name}: {words.many(len(rows), 'component')}",
         "target": target or "",
-        "syntaxes": syntaxes.most_common(),
+        "syntaxes": [
+            (name, count, sorted(syntaxes).index(name) % 6)
+            for name, count in syntaxes.most_common()
+        ],
         "outcomes": [(key, *OUTCOMES[key], outcomes[key]) for key in OUTCOMES if outcomes[key]],
         "progress": _bars(points, target),
         "data": _data(index, rows),

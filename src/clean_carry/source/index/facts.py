@@ -37,8 +37,8 @@ class Export(NamedTuple):
 class NameUse(NamedTuple):
     """One use of a name of the file: of an import, or of a declaration at its top.
 
-    `member` is the member read from it (`Berths.Row`). `how` is tag, type, registration, route or value;
-    `key` is the name under which a registration or an object holds it.
+    `member` is the member read from it (`Berths.Row`). `how` is tag, type, registration, route, re-export
+    or value; `key` is the name under which a registration or an object holds it.
     """
 
     local: str

@@ -54,9 +54,12 @@ def _text(node: Node | None) -> str | None:
 
 
 def _imports(parsed: Parsed, tree: Tree) -> Iterator[Import]:
-    def made(node: Node, how: str, names: tuple[tuple[str, str], ...]) -> Import:
+    def made(
+        node: Node, how: str, names: tuple[tuple[str, str], ...], whole: Node | None = None
+    ) -> Import:
         start, end = node.start + 1, node.end - 1
-        return Import(node.text[1:-1], how, names, start, end, parsed.line(node.start))
+        line = parsed.line((whole or node).start)
+        return Import(node.text[1:-1], how, names, start, end, line)
 
     for statement in tree.of("import_statement"):
         source = statement.child("source")
@@ -65,11 +68,11 @@ def _imports(parsed: Parsed, tree: Tree) -> Iterator[Import]:
             source = required.child("source")
         if source is not None:
             how = "type" if statement.has("type") else "import"
-            yield made(source, how, tuple(_imported(statement)))
+            yield made(source, how, tuple(_imported(statement)), statement)
     for statement in tree.of("export_statement"):
         source = statement.child("source")
         if source is not None:
-            yield made(source, "re-export", tuple(_passed_on(statement)))
+            yield made(source, "re-export", tuple(_passed_on(statement)), statement)
     for call in tree.of("call_expression"):
         callee, given = call.child("function"), call.child("arguments")
         first = given.named_children[0] if given is not None and given.named_children else None
@@ -277,10 +280,13 @@ def _lazily(value: Node) -> str:
 
 
 def _use(parsed: Parsed, ref: Node, binding: Binding) -> NameUse | None:
-    """The use that a reference is; None where it is part of an import, export or end tag."""
+    """The use that a reference is; None where it is part of an end tag."""
     parent = ref.parent
-    if parent is None or parent.type in ("jsx_closing_element", "export_specifier"):
+    if parent is None or parent.type == "jsx_closing_element":
         return None
+    if parent.type == "export_specifier":
+        line = parsed.line(ref.start)
+        return NameUse(binding.name, "", "re-export", "", ref.start, ref.end, line)
     member, whole = "", ref
     while parent is not None and parent.type == "member_expression" and parent.children[0] is whole:
         part = parent.child("property")

@@ -35,6 +35,7 @@ _ATTRIBUTE = re.compile(rb"""([A-Za-z][\w.:-]*)(?:\s*=\s*(?:"[^"]*"|'[^']*'|[^\s
 _NAMING = re.compile(r"[?^]*([A-Za-z][\w$-]*?)(?:Directive)?")
 # Keys whose texts name components, and functions whose first argument does.
 _KEYS = frozenset({"component", "is", "tag", "require", "extends"})
+_TITLED = frozenset({"describe", "it", "test", "context", "suite"})
 _MAKERS = frozenset({"h", "createElement", "resolveComponent", "get", "_c"})
 
 
@@ -98,6 +99,8 @@ def _in_strings(parsed: Parsed) -> Iterator[TagUse]:
         if node.end - node.start < 4:
             continue
         if data.find(b"<", node.start, node.end) >= 0:
+            if _is_title(node):
+                continue
             yield from _tags_in(parsed, node.start + 1, node.end - 1)
         elif node.end - node.start < 60 and _names_component(node):
             found = _NAMING.fullmatch(data[node.start + 1 : node.end - 1].decode())
@@ -106,6 +109,13 @@ def _in_strings(parsed: Parsed) -> Iterator[TagUse]:
                 yield TagUse(
                     found[1], "string", start, start + len(found[1]), -1, parsed.line(start)
                 )
+
+
+def _is_title(node: Node) -> bool:
+    """Whether a text is the title of a test, which may speak of tags."""
+    call = node.parent.parent if node.parent is not None else None
+    callee = call.child("function") if call is not None else None
+    return callee is not None and callee.text.partition(".")[0] in _TITLED
 
 
 def _names_component(node: Node) -> bool:
@@ -121,7 +131,11 @@ def _names_component(node: Node) -> bool:
     if parent.type == "arguments" and parent.parent is not None:
         callee = parent.parent.child("function")
         last = callee.child("property") or callee if callee is not None else None
-        return last is not None and last.text in _MAKERS and parent.named_children[0] is node
+        if last is None or parent.named_children[0] is not node:
+            return False
+        # With a second argument it registers one.
+        alone = last.text == "controller" and len(parent.named_children) == 1
+        return alone or last.text in _MAKERS
     return False
 
 
