@@ -24,10 +24,10 @@ from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.demo.story import COMPANY, PAGES
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.system import cache_folder
 from clean_carry.source.template.tree import TemplateAttribute, read_blocks
 from clean_carry.source.text import SourceText
 from clean_carry.verify.pair import Trials, sides_of, verified
-from clean_carry.source.system import cache_folder
 from clean_carry.verify.verify import Effort, Verification
 from clean_carry.verify.worker_pool import Bench
 from corpus import CORPORA, fetched, sources

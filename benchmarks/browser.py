@@ -28,9 +28,9 @@ from clean_carry.component.errors import CarryError
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.demo.story import COMPANY, STORY
+from clean_carry.source.system import cache_folder
 from clean_carry.verify.browser.browser_run import Gaze
 from clean_carry.verify.pair import Trials, sides_of, sides_of_result, verified
-from clean_carry.source.system import cache_folder
 from clean_carry.verify.verify import Effort, Verification
 from clean_carry.verify.worker_pool import Bench
 from corpus import CORPORA, fetched, sources

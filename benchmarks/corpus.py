@@ -27,8 +27,8 @@ from typing import Any
 from clean_carry.component.errors import CarryError
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
-from clean_carry.verify.pair import Trials, sides_of, verified
 from clean_carry.source.system import cache_folder
+from clean_carry.verify.pair import Trials, sides_of, verified
 from clean_carry.verify.verify import Effort
 from clean_carry.verify.worker_pool import Bench
 

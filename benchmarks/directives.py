@@ -26,9 +26,9 @@ from clean_carry.component.errors import CarryError, InputError
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.system import cache_folder
 from clean_carry.source.text import SourceText
 from clean_carry.verify.pair import Trials, sides_of_result, verified
-from clean_carry.source.system import cache_folder
 from clean_carry.verify.verify import Effort
 from clean_carry.verify.worker_pool import Bench
 from corpus import put_section

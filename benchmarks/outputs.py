@@ -27,9 +27,9 @@ from clean_carry.component.errors import CarryError
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.project.settings import settings_for
+from clean_carry.source.system import cache_folder
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.registry import recognise
-from clean_carry.source.system import cache_folder
 
 HERE = Path(__file__).parent
 FROZEN = HERE / "outputs"

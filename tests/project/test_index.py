@@ -259,3 +259,10 @@ def test_names_and_roles() -> None:
         "/src/__tests__/a.js": "test", "/a.stories.js": "story", "/contest/a.js": "source",
     }  # fmt: skip
     assert {path: role_of(path) for path in roles} == roles
+
+
+def test_the_short_form_of_a_default_that_is_passed_on(project: Made) -> None:
+    index = project({"Berth.jsx": BERTH, "index.js": "export Berth from './Berth';\n"})
+    assert uses(index, "Berth") == [("index.js", 1, "re-export")]
+    there = [one.names for one in index.files[(index.root / "index.js").as_posix()].imports]
+    assert there == [(("default", "Berth"),)]

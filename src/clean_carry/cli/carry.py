@@ -3,31 +3,32 @@
 from __future__ import annotations
 
 import json
-import time
-from collections import deque
-from collections.abc import Iterator, Mapping
-from concurrent.futures import Future, ThreadPoolExecutor
-from contextlib import contextmanager
+from collections.abc import Mapping
 from dataclasses import dataclass, field
-from itertools import islice
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 import click
 
-from clean_carry.cli.bench import EFFORT, bench_for, effort_of, least_of
+from clean_carry.cli.bench import EFFORT
 from clean_carry.cli.carried_files import Place, changes
 from clean_carry.cli.carried_files import write as write_files
+from clean_carry.cli.carry_each import bench_if, each_file
+from clean_carry.cli.next_step import next_step
 from clean_carry.cli.outputs import OF_CROSSINGS, Outputs
 from clean_carry.cli.progress import EXIT_STOPPED, Line
 from clean_carry.cli.types import require_compiler, show_faults, type_faults
 from clean_carry.component.errors import CarryError, HoldsNone, WriteRefused
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, check_syntaxes
-from clean_carry.crossing.many import Outcome, carried, carry_together
+from clean_carry.crossing.many import Outcome
 from clean_carry.project.committed import not_committed
 from clean_carry.project.files import Meant, component_files, sources_of
+from clean_carry.project.index.build import top_of
 from clean_carry.project.settings import settings_for
+from clean_carry.project.targets import usual_targets
+from clean_carry.project.verdicts import note_verdict
+from clean_carry.project.walk.pairs import syntaxes_of
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import major
@@ -37,7 +38,6 @@ if TYPE_CHECKING:
     from clean_carry.report.subject import Subject
     from clean_carry.verify.types import TypeFault
     from clean_carry.verify.verify import Verification
-    from clean_carry.verify.worker_pool import Bench
 
 
 _EXAMPLES = """\b
@@ -54,9 +54,8 @@ Examples:
 @click.option(
     "--to",
     "target",
-    required=True,
     metavar="SYNTAX",
-    help="The syntax to write; `clean-carry syntaxes` lists them.",
+    help="The syntax to write; if omitted, the only one that files of this family are carried to.",
 )
 @click.option(
     "--from",
@@ -116,7 +115,7 @@ Examples:
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 def carry(
     files: tuple[Path, ...],
-    target: str,
+    target: str | None,
     origin: str | None,
     out: Path | None,
     write: bool,
@@ -145,7 +144,8 @@ def carry(
 
     --types compares the type errors before and after. It does not cover single files.
     """
-    _agree(locals())
+    target = target or _inferred(files, origin)
+    _agree({**locals(), "target": target})
     line = Line(quiet=as_json)
     meant, others = _meant(files, target, origin)
     if check_types:
@@ -158,12 +158,10 @@ def carry(
     )  # fmt: skip
     if overwrite and not force and patch_file is None:
         meant = run.committed(meant)
-    requests = [
-        _request(path, target, origin, runtime, _Wanted(one_way, not overwrite, assume_carried))
-        for path in meant
-    ]
-    with _bench(prove, effort, line) as bench:
-        for number, each in enumerate(_each(requests, bench, effort, line), 1):
+    wanted = _Wanted(one_way, not overwrite, assume_carried)
+    requests = [_request(path, target, origin, runtime, wanted) for path in meant]
+    with bench_if(prove, effort, line) as bench:
+        for number, each in enumerate(each_file(requests, bench, effort, line), 1):
             if len(meant) > 1:
                 line.show(f"{number} of {len(meant)} files · {each[0]}")
             run.take(*each)
@@ -173,6 +171,7 @@ def carry(
         run.print_json(others, faults)
     else:
         run.print_totals(others, faults, many=len(meant) > 1)
+        _next(run, meant, target, prove=prove)
     raise click.exceptions.Exit(run.exit_code(faults))
 
 
@@ -195,6 +194,24 @@ def _agree(given: Mapping[str, Any]) -> None:
         raise click.UsageError("choose one of --out, --write and --replace")
     if given["one_way"] and given["target"] != "controller-component":
         raise click.UsageError("--one-way goes with --to controller-component")
+
+
+def _next(run: _Run, meant: list[Path], target: str, *, prove: bool) -> None:
+    """Show the command that follows: write, verify or switch."""
+    files = [file.path for result in run.results for file in result.files]
+    if not files:
+        return
+    named = str(meant[0]) if len(meant) == 1 else " ".join(map(str, run.named))
+    if run.preview:
+        next_step(
+            f"clean-carry carry {named} --to {target} --write --verify", "writes what is proven"
+        )
+    elif prove and len(meant) == 1:
+        next_step(f"clean-carry switch {named}", "shows the change for its users")
+    elif prove:
+        next_step(f"clean-carry switch --proven {named}", "shows the change for their users")
+    elif len(meant) == 1:
+        next_step(f"clean-carry verify {named} {files[0]}", "compares old and new")
 
 
 @dataclass
@@ -253,6 +270,9 @@ class _Run:
                 self.outputs.change(changes(found, path, self.place))
             elif writes:
                 found = write_files(found, path, self.place)
+                made = [Path(file.path) for result in found[:1] for file in result.files[:1]]
+                if verdict is not None and made:
+                    note_verdict(top_of(path), path, made[0], verdict.verdict)
         except WriteRefused as error:
             self._refused(error)
             return
@@ -290,6 +310,21 @@ class _Run:
         code = self.outputs.close(self.line) or self.code
         unproven = any(v.verdict != "same" for v in self.verdicts.values())
         return code or _code(self.results) or int(unproven or bool(faults))
+
+
+def _inferred(files: tuple[Path, ...], origin: str | None) -> str:
+    """The one syntax that the files meant are carried to inside of their family; raises `UsageError`."""
+    sources = files or sources_of(settings_for(Path("x")))
+    if not sources:
+        raise click.UsageError("name a FILE (or `sources` in the project file clean-carry.toml)")
+    origins = [origin] if origin else []
+    for path in component_files(sources).files if not origin else ():
+        origins += syntaxes_of(path) if path.is_file() else []
+    targets = usual_targets(dict.fromkeys(origins))
+    if len(targets) != 1:
+        known = f"; these files are carried to {', '.join(targets)}" if targets else ""
+        raise click.UsageError(f"say --to SYNTAX{known}")
+    return targets[0]
 
 
 def _meant(files: tuple[Path, ...], target: str, origin: str | None) -> Meant:
@@ -345,100 +380,6 @@ def _request(
         wanted.beside,
         wanted.assume_carried,
     )
-
-
-# A file, what it was carried to, the verdict, and how many seconds that took.
-Each = tuple[Path, Outcome, "Verification | None", float]
-
-
-def _each(
-    requests: list[Request], bench: Bench | None, effort: Mapping[str, object], line: Line
-) -> Iterator[Each]:
-    """Yield the result of each file in order, carried in several processes or verified side by side."""
-    workers = int(effort["workers"])  # type: ignore[call-overload]
-    if bench is None:
-        for request, outcome in carry_together(requests, workers):
-            yield request.path, outcome, None, 0.0
-        return
-    if len(requests) == 1:
-        yield _proved(bench, requests[0], (), effort, line)
-        return
-    # A component that it renders may be written only in this run.
-    settled = list(carry_together(requests, workers))
-    requests = [request for request, _ in settled]
-    written = tuple(text for request, outcome in settled for text in _texts(request.path, outcome))
-    with ThreadPoolExecutor(workers) as pool:
-        # A few are under way at once, so that who stops it finds the rest untouched.
-        ahead: deque[Future[Each]] = deque()
-        waiting = iter(requests)
-        try:
-            while True:
-                for request in islice(waiting, workers - len(ahead)):
-                    ahead.append(pool.submit(_proved, bench, request, written, effort, line))
-                if not ahead:
-                    return
-                yield ahead.popleft().result()
-        except KeyboardInterrupt:
-            bench.stopped.set()
-            for proof in ahead:
-                yield proof.result()
-
-
-@contextmanager
-def _bench(prove: bool, effort: Mapping[str, object], line: Line) -> Iterator[Bench | None]:
-    """The bench to verify on; none where nothing is verified."""
-    if not prove:
-        yield None
-        return
-    with bench_for(effort, line) as bench:
-        yield bench
-
-
-def _texts(path: Path, outcome: Outcome) -> Iterator[tuple[Path, str]]:
-    """The new files of an outcome, where they would stand."""
-    folder = path.resolve().parent
-    for result in outcome if isinstance(outcome, list) else ():
-        yield from ((folder / Path(file.path).name, file.text) for file in result.files)
-
-
-def _proved(
-    bench: Bench,
-    request: Request,
-    written: tuple[tuple[Path, str], ...],
-    effort: Mapping[str, object],
-    line: Line,
-) -> Each:
-    """Carry a file and verify what it became, before any of it is written. `written` are the new files of
-    the run."""
-    from clean_carry.verify.pair import (
-        sides_of_result,
-        trials_for,
-        verified,
-        verified_each,
-        with_drawn,
-    )
-
-    started = time.monotonic()
-    path, found = request.path, carried(request)
-    if isinstance(found, CarryError) or not any(r.files for r in found):
-        return path, found, None, time.monotonic() - started
-    try:
-        made = [r for r in found if r.files]
-        old, new, interface = sides_of_result(path, made[0], request.runtime)
-        new = with_drawn(new, written)
-        trials, much = trials_for(path, None), effort_of(effort)
-
-        def tell(text: str) -> None:
-            line.show(f"{path}: {text}")
-
-        if old.application is not None:
-            names = [result.component for result in made]
-            verdict = verified_each(bench, (old, new), names, trials, much, tell)
-        else:
-            verdict = verified(bench, (old, new), interface, trials, much, tell)
-    except CarryError as error:
-        return path, error, None, time.monotonic() - started
-    return path, found, verdict.measured(least_of(effort)), time.monotonic() - started
 
 
 def _rows(results: list[Result], verdicts: dict[Path, Verification]) -> list[dict[str, Any]]:

@@ -25,9 +25,11 @@ EXIT_FAULT = 70
 @click.group(
     cls=LazyGroup,
     commands_in={
+        "init": "clean_carry.cli.init:init",
         "survey": "clean_carry.cli.survey:survey_command",
         "carry": "clean_carry.cli.carry:carry",
         "verify": "clean_carry.cli.verify:verify_command",
+        "sheet": "clean_carry.cli.sheet:sheet_command",
         "switch": "clean_carry.cli.switch:switch_command",
         "retire": "clean_carry.cli.retire:retire_command",
         "left": "clean_carry.cli.left:left",

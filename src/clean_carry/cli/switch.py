@@ -17,6 +17,7 @@ from clean_carry.component.errors import printable
 from clean_carry.project.index.build import index_of, top_of
 from clean_carry.project.index.links import Index
 from clean_carry.project.journal import working_on
+from clean_carry.project.verdicts import note_verdict
 from clean_carry.project.walk.edits import Plan
 from clean_carry.project.walk.pairs import Pair, new_of, pairs_below
 from clean_carry.project.walk.switch import switch, users_of
@@ -138,6 +139,7 @@ def _pairs(
             result = verified(
                 bench, (before, after), interface, trials_for(pair.old, None), effort_of(effort)
             ).measured(least_of(effort))
+            note_verdict(top_of(pair.old), pair.old, pair.new, result.verdict)
             if result.verdict == "same":
                 found.append(pair)
             else:

@@ -12,11 +12,14 @@ from typing import TYPE_CHECKING, NoReturn
 import click
 
 from clean_carry.cli.bench import EFFORT, bench_for, effort_of, least_of
+from clean_carry.cli.next_step import next_step
 from clean_carry.cli.outputs import OF_VERDICTS, Outputs
 from clean_carry.cli.progress import EXIT_STOPPED, Line
 from clean_carry.cli.watch import saved
 from clean_carry.component.errors import CarryError
+from clean_carry.project.index.build import top_of
 from clean_carry.project.settings import NAME, forget_settings
+from clean_carry.project.verdicts import note_verdict
 from clean_carry.report import terminal
 from clean_carry.verify.pair import Trials, carried_as, pair_of, trials_for, verified
 from clean_carry.verify.trials import beside
@@ -108,6 +111,8 @@ def verify_command(
         code, result = job.run(bench, outputs)
         if watch and not result.interrupted:
             _watch(job, bench, result, lambda: Outputs(report_folder, junit_file), since)
+    if result.verdict == "same" and not as_json:
+        next_step(f"clean-carry switch {old} {new}", "moves the users of the old component")
     raise click.exceptions.Exit(code)
 
 
@@ -151,6 +156,7 @@ class _Job:
             if again.verdict == "differs":
                 result = replace(again, generated=True)
         self.line.clear()
+        note_verdict(top_of(self.old), self.old, self.new, result.verdict)
         self._print(result)
         code = 0
         if outputs.wanted:

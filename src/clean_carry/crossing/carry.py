@@ -22,7 +22,7 @@ from clean_carry.crossing.chain import carry_chain
 from clean_carry.source.places import folder_of
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, major, package_version
-from clean_carry.syntaxes.contract import Excluded, Fitted, ReadAgain, Syntax, Wishes
+from clean_carry.syntaxes.contract import Excluded, Fitted, ReadAgain, ReadFile, Syntax, Wishes
 from clean_carry.syntaxes.registry import declared, every_syntax, known, recognise, way
 from clean_carry.syntaxes.rules import rules_of
 from clean_carry.syntaxes.written import Note, Written
@@ -89,6 +89,24 @@ def carry_file(request: Request) -> list[Result]:
             )
 
         return carry_chain(source, ids, link)
+
+
+def read_file(request: Request) -> tuple[ReadFile, Ledger]:
+    """Read a file in its own syntax, as a crossing inside its family would. Raises `CarryError`.
+
+    Call `release` on the file when nothing of it is needed any more.
+    """
+    source = SourceText.read(request.path, request.shown)
+    origin = request.origin or recognise(source)
+    if origin is None:
+        raise InputError("holds no component in a syntax that can be read", file=source.path)
+    syntax = declared(origin)
+    workspace = Workspace(request.path, dict(request.aliases), request.prefix)
+    reader = syntax.load_reader()
+    wishes = Wishes(_version(request.path, syntax))
+    whole = reader.whole(source, workspace, wishes)
+    ledger = Ledger(whole.path, whole.data, syntax.drops)
+    return reader.read(whole, ledger, workspace, wishes), ledger
 
 
 def _version(path: Path, syntax: Syntax) -> int:

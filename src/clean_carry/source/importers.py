@@ -13,7 +13,6 @@ from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
-from itertools import islice
 from pathlib import Path
 
 from clean_carry.source.places import folder_of, real
@@ -27,8 +26,6 @@ _ENDINGS = (".js", ".jsx", ".ts", ".tsx", ".vue")
 # Generated files and declarations; generated files stand there in several forms.
 _MADE = (".min.js", ".d.ts")
 _FORMS = (".min.js", ".cjs.js", ".common.js", ".esm.js", ".umd.js", ".iife.js")
-# So many files of a project are looked through.
-MOST_FILES = 4000
 # A string that is a relative path: in a script hardly anything but what is imported.
 _IMPORT = re.compile(r"""['"](\.\.?(?:/[^'"\n]*)?)['"]""")
 _DEFAULT_IMPORT = re.compile(r"""\bimport\s+(\w+)[^;'"]*['"]([^'"\n]*)['"]""")
@@ -118,14 +115,14 @@ def texts_of(root: Path, ending: str = "") -> Iterator[str]:
 
 def files_of(root: Path, ending: str = "") -> Iterator[tuple[Path, str]]:
     """The same files with their paths."""
-    for name in islice(_scripts(root), MOST_FILES):
+    for name in _scripts(root):
         if name.endswith(ending):
             yield Path(name), _text(name)
 
 
 def pages_of(root: Path) -> Iterator[tuple[Path, str]]:
     """The pages and template files of a project with their texts."""
-    for name in islice(_named(root, (".html", ".htm")), MOST_FILES):
+    for name in _named(root, (".html", ".htm")):
         yield Path(name), _text(name)
 
 
@@ -255,7 +252,7 @@ def _index(root: Path) -> tuple[dict[str, list[str]], dict[str, set[str]]]:
     """({file: who imports it}, {file: who passes it on}), files without their endings as keys."""
     by_target: dict[str, list[str]] = {}
     passing: dict[str, set[str]] = {}
-    for name in islice(_scripts(root), MOST_FILES):
+    for name in _scripts(root):
         text = _text(name)
         folder = posixpath.dirname(name)
         for found in _IMPORT.finditer(text):

@@ -110,12 +110,13 @@ def _passed_on(statement: Node) -> Iterator[tuple[str, str]]:
         if statement.has("*") or any(c.type == "namespace_export" for c in statement.children):
             yield "*", name.text if name is not None else "*"
         elif name is not None:
+            # A short form of old: the default of the other module under a name.
             yield "default", name.text
+        return
     for node in statement.walk():
         if node.type == "export_specifier":
             name, alias = node.child("name"), node.child("alias")
             if name is not None:
-                # In the short form of a default that is passed on, the name is the one here.
                 yield name.text, (alias or name).text
 
 

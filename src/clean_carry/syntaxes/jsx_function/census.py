@@ -22,12 +22,10 @@ _CALLS = {
 def census(parsed: Parsed) -> list[Sighting]:
     """The functions at the top of a script that return markup."""
     tree, names = parsed.tree, parsed.names
-    if tree is None or names is None or not tree.of(
-        "jsx_element", "jsx_self_closing_element", "jsx_fragment"
-    ):  # fmt: skip
+    if tree is None or names is None:
         return []
     found = []
-    for one in candidates(tree, names, runtime_names(tree)):
+    for one in candidates(tree, names, runtime_names(tree), bare=True):
         text = one.node.text
         counts = {kind: len(calls.findall(text)) for kind, calls in _CALLS.items()}
         local = one.binding.name if one.binding is not None else ""

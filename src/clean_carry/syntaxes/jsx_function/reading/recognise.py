@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, replace
 
 from clean_carry.source.javascript.scope import Binding, Names
@@ -10,6 +11,8 @@ from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx.drawing.locals import bare, holds_markup, parameters_of
 from clean_carry.syntaxes.jsx.runtime_names import RuntimeNames
 
+# Calls that only a component makes: of hooks, and of what makes elements.
+_OF_RUNTIME = re.compile(r"\b(?:use[A-Z]\w*|createPortal|createElement|cloneElement)\(")
 _FUNCTIONS = ("function_declaration", "function_expression", "arrow_function")
 # Wrappers of components: the first skips renders with equal inputs, the second passes a reference.
 _MEMO, _FORWARD = "memo", "forwardRef"
@@ -35,8 +38,13 @@ class Candidate:
     refusal: tuple[str, str] | None = None
 
 
-def candidates(tree: Tree, names: Names, runtime: RuntimeNames) -> list[Candidate]:
-    """Every function at the top of a script that returns markup and is called like a component."""
+def candidates(
+    tree: Tree, names: Names, runtime: RuntimeNames, *, bare: bool = False
+) -> list[Candidate]:
+    """Every function at the top of a script that returns markup and is called like a component.
+
+    With `bare`, functions without markup count too if they call a hook, or make elements by calls.
+    """
     found: list[Candidate] = []
     for statement in tree.root.named_children:
         inner = statement
@@ -45,7 +53,7 @@ def candidates(tree: Tree, names: Names, runtime: RuntimeNames) -> list[Candidat
             exported = "default" if statement.has("default") else "named"
             inner = statement.child("declaration") or statement.child("value") or statement
         candidate = _candidate(tree, names, runtime, statement, inner, exported)
-        if candidate is not None and _is_component(candidate):
+        if candidate is not None and (_is_component(candidate) or (bare and _is_bare(candidate))):
             found.append(candidate)
     return [_exported_apart(one, tree, names, runtime) for one in found]
 
@@ -53,6 +61,12 @@ def candidates(tree: Tree, names: Names, runtime: RuntimeNames) -> list[Candidat
 def _is_component(candidate: Candidate) -> bool:
     name = candidate.name
     return name[:1].isupper() and holds_markup(candidate.node) and not candidate.node.has("*")
+
+
+def _is_bare(candidate: Candidate) -> bool:
+    """Whether a function without markup can only be a component."""
+    node = candidate.node
+    return candidate.name[:1].isupper() and node.is_function and bool(_OF_RUNTIME.search(node.text))
 
 
 def _candidate(
