@@ -125,11 +125,11 @@ def application(bench: Bench, before: Path, after: Path) -> str:
     return f"{found.verdict} ({found.tried} trials){f': {first}' if first else ''}{found.reason}"
 
 
-def builds(bench: Bench, root: Path) -> str:
+def builds(bench: Bench, root: Path, app: str) -> str:
     """Whether the package's own entry can be bundled."""
-    entry = root / "src" / "index.js"
+    entry, place = root / "src" / "index.js", root / app
     try:
-        side = sides_of(entry, entry.read_text("utf-8"), entry, entry.read_text("utf-8"))[0]
+        side = sides_of(place, place.read_text("utf-8"), place, place.read_text("utf-8"))[0]
         return f"{bench.shipped(entry, side.runtime, side.settings)[0]:,} bytes"
     except (CarryError, WorkerFailed) as error:
         return f"not built: {error}"
@@ -173,7 +173,7 @@ def walk(package: Package, bench: Bench, most: int) -> None:
                 print(f"  {row.name}: {verdict}")
                 new.unlink()
         app = f"app/Application{Path(package.application).suffix}"
-        print(f"  {len(pairs)} of the first {most} are proven; entry {builds(bench, root)}")
+        print(f"  {len(pairs)} of the first {most} are proven; entry {builds(bench, root, app)}")
         plan = switch(index_of(root, fresh=True), pairs)
         change(root, plan.data())
         for left in plan.left:
@@ -181,7 +181,7 @@ def walk(package: Package, bench: Bench, most: int) -> None:
         print(
             f"  half-way: {len(plan.files)} files changed; {application(bench, original / app, root / app)}"
         )
-        print(f"  entry half-way {builds(bench, root)}")
+        print(f"  entry half-way {builds(bench, root, app)}")
         gone = 0
         for pair in pairs:
             try:
@@ -190,7 +190,7 @@ def walk(package: Package, bench: Bench, most: int) -> None:
             except StillUsed as error:
                 print(f"  {error.one_line()}")
         print(f"  {gone} retired; in the end: {application(bench, original / app, root / app)}")
-        print(f"  entry in the end {builds(bench, root)}")
+        print(f"  entry in the end {builds(bench, root, app)}")
 
 
 if __name__ == "__main__":

@@ -57,14 +57,14 @@ def demo(into: Path, offline: bool, as_json: bool) -> None:
             if not as_json:
                 for line in _lines(chapter):
                     click.echo(line)
+        page = desk_page(into, offline, lambda text: click.echo(text, err=True))
+        say(f"{'':<16} old and new on one page: {page}")
         say(click.style("\nTwo components in applications, from survey to retirement", bold=True))
         walked = []
         for walk in walks(into, bench):
             walked.append(walk)
             for line in _walk_lines(walk):
                 say(line)
-        page = desk_page(into, offline, lambda text: click.echo(text, err=True))
-        say(f"{'':<16} old and new on one page: {page}")
         example = next(c for c in chapters if c.path.stem == SEARCHED)
         found = searched(example, bench, SECONDS)
     if as_json:

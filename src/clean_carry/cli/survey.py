@@ -13,6 +13,8 @@ from pathlib import Path
 
 import click
 
+from clean_carry.cli.changes import shown
+from clean_carry.cli.next_step import next_step
 from clean_carry.cli.progress import Line
 from clean_carry.component.errors import CarryError, printable
 from clean_carry.crossing.carry import check_syntaxes
@@ -123,6 +125,19 @@ def survey_command(
     else:
         _table(index, rows, target)
         _summary(index, rows, points, target)
+        _next(index, rows, target)
+
+
+def _next(index: Index, rows: list[Row], target: str | None) -> None:
+    """Show how to read the first component that is to be carried."""
+    first = next(
+        (row for row in rows if row.carry is None or row.carry.outcome in ("clean", "left")), None
+    )
+    if first is None:
+        return
+    file = shown(first.found.key.file, Path.cwd().resolve())
+    to = f" --to {target}" if target else ""
+    next_step(f"clean-carry sheet {file}{to}", "reads the first one")
 
 
 def _progress(

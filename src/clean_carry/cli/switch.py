@@ -192,10 +192,10 @@ def _tell(
         click.echo(f"switched: {names}; {changed} written")
     show_left(plan.left, root)
     if preview and plan.files and len(pairs) == 1:
-        next_step(
-            f"clean-carry switch {pairs[0].old.name} --write", "verifies the users and writes"
-        )
+        old = shown(pairs[0].old, Path.cwd().resolve())
+        next_step(f"clean-carry switch {old} --write", "verifies the users and writes")
     elif written and len(pairs) == 1 and not plan.left:
         next_step(
-            f"clean-carry retire {shown(pairs[0].old, Path.cwd())}", "takes the old file away"
+            f"clean-carry retire {shown(pairs[0].old, Path.cwd().resolve())}",
+            "takes the old file away",
         )

@@ -70,15 +70,25 @@ def layout(rows: Sequence[Row]) -> Layout:
 
 
 def _levels(rows: Sequence[Row], number: dict[Key, int]) -> list[int]:
-    """How many components stand below each at most; those of a cycle stand on the same level or above."""
-    levels = [0] * len(rows)
-    for at, row in enumerate(rows):
-        below = [
-            levels[number[one.key]] + 1
+    """How many components stand below each at most; uses inside of a cycle do not count."""
+    below = [
+        [
+            number[one.key]
             for one in row.uses
-            if number.get(one.key, at) < at and one.seen.name not in row.cycle
+            if one.key in number and one.seen.name not in row.cycle and number[one.key] != at
         ]
-        levels[at] = max(below, default=0)
+        for at, row in enumerate(rows)
+    ]
+    levels = [0] * len(rows)
+    # Each round finishes one more level; a graph without cycles needs as many as it is deep.
+    for _ in rows:
+        changed = False
+        for at, used in enumerate(below):
+            level = max((levels[one] + 1 for one in used), default=0)
+            if level > levels[at] and level < len(rows):
+                levels[at], changed = level, True
+        if not changed:
+            break
     return levels
 
 

@@ -29,7 +29,9 @@ function project(file) {
 function compilerOf(folder) {
   if (compilers.has(folder)) return compilers.get(folder);
   const packages = [...above(path.join(folder, 'x'))].map((one) => path.join(one, 'node_modules')).filter((one) => fs.existsSync(one));
-  const readable = [HERE, folder, ...packages].map((one) => `--allow-fs-read=${one}${path.sep}*`);
+  // The permission model looks at real places: packages may be linked in.
+  const places = new Set([HERE, folder, ...packages].flatMap((one) => [one, fs.realpathSync(one)]));
+  const readable = [...places].map((one) => `--allow-fs-read=${one}${path.sep}*`);
   const child = spawn(process.execPath, [
     PERMISSION, ...readable, '--no-warnings', path.join(HERE, 'preprocess.mjs'),
   ], { cwd: folder, env: {}, stdio: ['pipe', 'pipe', 'ignore'] });
