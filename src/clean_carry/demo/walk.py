@@ -27,7 +27,7 @@ WALKS = (
     ("tickets", "src/components/FareTag.vue", "single-file-flat", "src/App.vue"),
 )
 # Trials of each user, and of each state of an application.
-FEW = Effort(budget=20.0, seed=1, most=12)
+FEW = Effort(budget=20.0, seed=1, most=8)
 
 
 @dataclass(frozen=True)
