@@ -26,11 +26,27 @@ Run = Callable[..., subprocess.CompletedProcess[str]]
 SLOW = ("cli", "everyday", "report", "verify")
 
 
+# Long tables whose tests render: of those with so many rows every third is a part of every run.
+THINNED = ("cli", "report", "verify", "across", "crossing", "syntaxes")
+MANY_ROWS, EVERY = 4, 3
+# What guards the machine is always tried whole.
+ALWAYS = ("hostile", "isolation")
+
+
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """Mark what `pytest -m "not slow"` leaves out."""
+    """Mark what `pytest -m "not slow"` leaves out, and rows of long tables as `whole`."""
+    tables: dict[str, list[pytest.Item]] = {}
     for item in items:
-        if item.path.relative_to(Path(__file__).parent).parts[0] in SLOW:
+        folder = item.path.relative_to(Path(__file__).parent).parts[0]
+        if folder in SLOW:
             item.add_marker(pytest.mark.slow)
+        renders = folder in SLOW or "bench" in getattr(item, "fixturenames", ())
+        if folder in THINNED and renders and not any(word in item.nodeid for word in ALWAYS):
+            tables.setdefault(item.nodeid.partition("[")[0], []).append(item)
+    for rows in tables.values():
+        for number, item in enumerate(rows if len(rows) >= MANY_ROWS else ()):
+            if number % EVERY:
+                item.add_marker(pytest.mark.whole)
 
 
 @pytest.fixture

@@ -58,6 +58,9 @@ CASES = {
             "{count > 1 && (children ?? 'none')}", ">{count}</b>",
         ],
     ),
+    "a character reference beside a sign that JSX reads": (
+        '<b @click="count++">&lt;b> &amp; {{ count }}</b>', "", ["{'<b> & '}{count}"]
+    ),
     "a class, and a style, in the short form of an entry": (
         '<b :class="{ text, more: count }" :style="{ color: text }" @click="count++">{{ count }}</b>',
         "",

@@ -77,7 +77,7 @@ def test_stopped_in_the_middle(tmp_path: Path) -> None:
         text=True,
         preexec_fn=hears_interrupts,
     )
-    time.sleep(4)
+    time.sleep(6)
     os.kill(running.pid, signal.SIGINT)
     output, _ = running.communicate(timeout=60)
     assert running.returncode == 130

@@ -121,8 +121,8 @@ INSTANCE = """<template>
 
 @pytest.mark.parametrize(("version", "cell", "right", "wrong"), [
     ("3.5.0", CELL, "'frozen') && ", "'frozen') || "),
-    ("3.5.0", CELL, "lane.props[word]", "lane.props.name"),
-    ("2.7.16", INSTANCE, "'frozen'", "'name'"),
+    pytest.param("3.5.0", CELL, "lane.props[word]", "lane.props.name", marks=pytest.mark.whole),
+    pytest.param("2.7.16", INSTANCE, "'frozen'", "'name'", marks=pytest.mark.whole),
     ("2.7.16", INSTANCE, "Slots.foot", "Slots.head"),
 ])  # fmt: skip
 def test_an_input_that_is_an_element_or_an_instance_is_given_one(
@@ -163,7 +163,8 @@ export default {
 
 @pytest.mark.parametrize("version", VERSIONS)
 @pytest.mark.parametrize(("right", "wrong"), [
-    (", required: true", ""), ("[String, Number]", "String"), ("'loud'", "'quiet'"),
+    (", required: true", ""), pytest.param("[String, Number]", "String", marks=pytest.mark.whole),
+    pytest.param("'loud'", "'quiet'", marks=pytest.mark.whole),
 ])  # fmt: skip
 def test_what_inputs_are_declared_as_is_compared(
     version: str, right: str, wrong: str, run: Run, tmp_path: Path

@@ -208,9 +208,9 @@ export default {
     [
         ("props.level", "props.level + 1"),
         (".free", ".full"),
-        ("dock.name", "dock.title"),
-        ("props.open", "!props.open"),
-        ("$attrs.note", "$attrs.kind"),
+        pytest.param("dock.name", "dock.title", marks=pytest.mark.whole),
+        pytest.param("props.open", "!props.open", marks=pytest.mark.whole),
+        pytest.param("$attrs.note", "$attrs.kind", marks=pytest.mark.whole),
     ],
 )
 def test_trials_give_what_is_provided_and_what_a_base_takes(

@@ -80,7 +80,14 @@ TRIALS = """trials:
 """  # noqa: E501
 
 
-@pytest.mark.parametrize("place", PLACES)
+# Places that are tried in every run; the others on demand.
+OFTEN = ("state", "prop", "local", "module", "hook")
+
+
+@pytest.mark.parametrize(
+    "place",
+    [one if one in OFTEN else pytest.param(one, marks=pytest.mark.whole) for one in PLACES],
+)
 def test_no_name_hides_another(place: str, tmp_path: Path, bench: Bench) -> None:
     refused = []
     for name in MADE:

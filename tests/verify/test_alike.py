@@ -29,6 +29,6 @@ def test_there_are_thirty_pairs() -> None:
 def test_other_structures_are_the_same(one: Path, two: Path, bench: Bench) -> None:
     place = one.with_name("Component.jsx")
     before, after, _ = sides_of(place, one.read_text("utf-8"), place, two.read_text("utf-8"))
-    found = verified(bench, (before, after), None, Trials(None), Effort(2.0))
+    found = verified(bench, (before, after), None, Trials(None), Effort(2.0, most=40))
     assert found.verdict == "same", found.as_json()["trials"][-1:] or found.reason
     assert found.tried >= 3

@@ -11,7 +11,7 @@ from typing import NamedTuple
 from clean_carry.component.errors import InputError
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.registry import every_syntax, recognise
+from clean_carry.syntaxes.registry import declared, every_syntax, recognise
 
 # Folders that hold what others wrote, or what was made from sources.
 _PASSED_OVER = frozenset({"node_modules", "dist", "build", "coverage"})
@@ -60,7 +60,7 @@ def _below(folder: Path, settings: Settings) -> list[tuple[Path, str]]:
     for path in sorted(folder.rglob("*")):
         if path.suffix in endings and path.is_file() and not passed_over(path, folder, settings):
             syntax = _syntax_of(path)
-            if syntax is not None:
+            if syntax is not None and not declared(syntax).named_only:
                 found.append((path, syntax))
     return found
 

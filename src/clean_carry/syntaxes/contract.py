@@ -69,6 +69,7 @@ class Syntax:
     `reader` and `writer` are "package.module:Class", "" where there is none, `rules` is where its findings
     are. By a rule of `drops` a construct may be written as nothing; each has a row in docs/dropped.md.
     `census` is "package.module:function", which sees its components in a parsed file without reading them.
+    Files of a `named_only` syntax are carried if a command names them, and not as a part of a folder.
     A `family_only` reader serves writers of its own family; other families are reached through those.
     """
 
@@ -86,6 +87,7 @@ class Syntax:
     rules: str = ""
     drops: frozenset[str] = frozenset()
     family_only: bool = False
+    named_only: bool = False
 
     def load_rules(self) -> Mapping[str, Rule]:
         """Return the rules for its components."""

@@ -50,6 +50,12 @@ def _uses_in_scripts(side: Side) -> Uses:
 
 
 MANNERS = {
+    "page": Manner(
+        lambda side, name: replace(side, exported="default"),
+        lambda side: Uses(side.place),
+        lambda side: None,
+        "",
+    ),
     "react": Manner(
         _of_script,
         _uses_in_scripts,

@@ -93,7 +93,11 @@ class Pair:
     ) -> list[Difference]:
         """The differences between what both versions did that the project does not accept."""
         across = not self.one_runtime
-        sides = (normaliser(self.old, across=across), normaliser(self.new, across=across))
+        page = self.old.runtime.framework == "page"
+        sides = (
+            normaliser(self.old, across=across, page=page),
+            normaliser(self.new, across=across, page=page),
+        )
         if trial.strict:
             first, second = once(first), once(second)
         found = differences(
@@ -123,7 +127,11 @@ class Pair:
     ) -> tuple[tuple[int, Tree, Tree], ...]:
         """Return (step, old's normalised tree, new's) of some points, at most `MOST_TREES`."""
         across = not self.one_runtime
-        sides = (normaliser(self.old, across=across), normaliser(self.new, across=across))
+        page = self.old.runtime.framework == "page"
+        sides = (
+            normaliser(self.old, across=across, page=page),
+            normaliser(self.new, across=across, page=page),
+        )
         points = list(zip(first["points"], second["points"], strict=False))
         return tuple(
             (step, sides[0].tree(points[step][0]["tree"]), sides[1].tree(points[step][1]["tree"]))
@@ -153,15 +161,16 @@ class Pair:
         return not differences(trial.name, first, again, twice, sides, one_runtime=True)
 
 
-def normaliser(side: Side, *, across: bool = False) -> Normaliser:
-    """The normaliser of one side; `across`: the other one runs in another runtime."""
+def normaliser(side: Side, *, across: bool = False, page: bool = False) -> Normaliser:
+    """The normaliser of one side; `across`: the other one runs in another runtime, `page`: one of both is
+    a plain page."""
     if side.application is not None:
         return ScopedNormaliser(side.application.replaced, side.application.aliases)
     bridged = side.bridged.framework if side.bridged is not None else ""
     marks = (*MARKS.get(side.runtime.framework, ()), *MARKS.get(bridged, ()), *side.marks)
     # A runtime that is there for the bridged component alone listens at the page as well.
     stays = side.runtime.listens_for_page or bool(bridged)
-    return Normaliser(marks, across=across, stays=stays, bridged=bool(bridged))
+    return Normaliser(marks, across=across, stays=stays, bridged=bool(bridged), shown_alone=page)
 
 
 @dataclass(frozen=True)

@@ -81,6 +81,11 @@ RULES = (
         "box (display: contents)",
     ),
     NormalisingRule(
+        "asset-path",
+        "between a page and a component, the file of a picture is compared by its name: a bundler "
+        "gives it another path",
+    ),
+    NormalisingRule(
         "taken-away",
         "after both versions failed, a class may fail once more in its clean-up; a function has "
         "none to run",
@@ -141,6 +146,9 @@ BLOCKS = frozenset(
 )
 # The attribute of the element in which a bridge renders (`project/walk/bridges.py`).
 BRIDGE = "data-bridge"
+# Attributes that name a file to show.
+_ASSETS = frozenset({"src", "poster", "href", "xlink:href", "data"})
+_SVG_TEXT = frozenset({"svg:text", "svg:tspan", "svg:textPath", "svg:title", "svg:desc", "svg:a"})
 _KEEP_SPACE = frozenset({"pre", "textarea", "listing", "plaintext"})
 _BOOLEAN = frozenset(
     (
@@ -196,7 +204,7 @@ class Normaliser:
     `marks` are names (or prefixes ending in `*`) of attributes that only scope a style; `across`
     says that the other side runs in another framework, `stays` that this one's runtime listens at the
     document for all its components, once for each event, and never stops; `bridged` that it renders
-    components of another framework through bridges.
+    components of another framework through bridges, `shown_alone` that one side is a plain page.
     """
 
     def __init__(
@@ -206,10 +214,12 @@ class Normaliser:
         across: bool = False,
         stays: bool = False,
         bridged: bool = False,
+        shown_alone: bool = False,
     ) -> None:
         self.used: Counter[str] = Counter()
         self.marks = marks
         self.across, self.stays, self.bridged = across, stays, bridged
+        self.shown_alone = shown_alone
         self._ids: dict[str, str] = {}
         # The tree that came last, what became of it, and what each rule changed: most steps change little.
         self._last: tuple[Tree, Tree, Counter[str]] | None = None
@@ -383,7 +393,9 @@ class Normaliser:
             children = []
         inner = self._children(
             children,
-            block=name in BLOCKS or name in ("button", "legend", "label-block"),
+            block=name in BLOCKS
+            or name in ("button", "legend", "label-block")
+            or _is_svg_part(name),
             keep=keep or name in _KEEP_SPACE,
         )
         return [name, dict(sorted(kept.items())), state, inner]
@@ -398,6 +410,8 @@ class Normaliser:
         elif key == "style":
             parts = [re.sub(r"\s*([:,])\s*", r"\1", p.strip()) for p in value.split(";")]
             result, rule = ";".join(p for p in parts if p), "style-spacing"
+        elif self.shown_alone and key in _ASSETS and "/" in value and "//" not in value:
+            result, rule = value.rpartition("/")[2], "asset-path"
         elif _FUNCTION.match(value):
             result, rule = "a function", "function-source"
         elif key in _REFERENCES:
@@ -413,4 +427,11 @@ class Normaliser:
 
 
 def _is_block(node: Any) -> bool:
-    return isinstance(node, list) and (node[0] in BLOCKS or node[0] == "br")
+    if not isinstance(node, list):
+        return False
+    return node[0] in BLOCKS or node[0] == "br" or (node[0] != "svg:svg" and _is_svg_part(node[0]))
+
+
+def _is_svg_part(name: str) -> bool:
+    """Whether an element is a part of an SVG image that shows no text (SVG 2, "Text")."""
+    return name.startswith("svg:") and name not in _SVG_TEXT

@@ -232,6 +232,8 @@ def _runtime(framework: str, folder: Path, settings: Settings) -> Runtime:
 
 
 def _framework(path: Path, text: str) -> str:
+    if path.suffix in (".html", ".htm"):
+        return "page"
     if path.suffix == ".vue":
         return "vue"
     return "angular" if registers(text.encode()) else "react"
@@ -290,6 +292,9 @@ def verified(
     """
     old, new = sides
     manner = manner_of(old)
+    if trials.trials is None and old.runtime.framework == "page":
+        # A page takes nothing and does nothing: it is shown.
+        trials = Trials((Trial("shown"),), trials.exported)
     if trials.trials is not None:
         old, new = (manner_of(side).mounted(side, trials.exported) for side in (old, new))
         if any(trial.in_use for trial in trials.trials):

@@ -65,6 +65,9 @@ _REACT = ("react", "react-dom", "scheduler")
 RUNTIMES: dict[str, Runtime] = {
     r.name: r
     for r in (
+        Runtime(
+            "page", "plain HTML, by the browser itself", "page", "page.js", ("clean-carry-page",)
+        ),
         Runtime(WORKBENCH, "bundler and simulated page", "", "", ()),
         Runtime("browser", "what drives a browser", "", "", ()),
         Runtime("chromium", "a browser, where the machine has none", "", "", ()),
@@ -94,7 +97,7 @@ RUNTIMES: dict[str, Runtime] = {
         ),
     )
 }
-_DEFAULT = {"react": "react-18", "vue": "vue-3", "angular": "angular-1"}
+_DEFAULT = {"page": "page", "react": "react-18", "vue": "vue-3", "angular": "angular-1"}
 
 
 def runtime_for(framework: str, folder: Path) -> Runtime:

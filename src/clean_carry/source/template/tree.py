@@ -181,7 +181,7 @@ class _Reader:
             if data[at : at + 1] == b"/":
                 at += 1
                 continue
-            attribute = self._attribute(at)
+            attribute = _attribute(data, at, self.end)
             if attribute is None:
                 raise self.fail(f"<{name} holds what is no attribute", at)
             attributes.append(attribute)
@@ -212,25 +212,49 @@ class _Reader:
             "element", opening.start(), end, (at, inner_end), name, attributes, children
         )
 
-    def _attribute(self, at: int) -> TemplateAttribute | None:
-        found = _NAME.match(self.data, at, self.end)
-        if found is None:
+
+def _attribute(data: bytes, at: int, end: int) -> TemplateAttribute | None:
+    found = _NAME.match(data, at, end)
+    if found is None:
+        return None
+    name, name_end = found.group().decode(), found.end()
+    equals = _EQUALS.match(data, name_end, end)
+    if equals is None:
+        return TemplateAttribute(name, at, name_end, name_end, None)
+    start = equals.end()
+    quote = data[start : start + 1]
+    if quote in (b'"', b"'"):
+        close = data.find(quote, start + 1, end)
+        if close < 0:
             return None
-        name, end = found.group().decode(), found.end()
-        equals = _EQUALS.match(self.data, end, self.end)
-        if equals is None:
-            return TemplateAttribute(name, at, end, end, None)
-        start = equals.end()
-        quote = self.data[start : start + 1]
-        if quote in (b'"', b"'"):
-            close = self.data.find(quote, start + 1, self.end)
-            if close < 0:
-                return None
-            return TemplateAttribute(name, at, close + 1, end, (start + 1, close))
-        bare = _BARE.match(self.data, start, self.end)
-        if bare is None:
-            return None
-        return TemplateAttribute(name, at, bare.end(), end, (start, bare.end()))
+        return TemplateAttribute(name, at, close + 1, name_end, (start + 1, close))
+    bare = _BARE.match(data, start, end)
+    if bare is None:
+        return None
+    return TemplateAttribute(name, at, bare.end(), name_end, (start, bare.end()))
+
+
+def read_attributes(data: bytes, at: int) -> tuple[list[TemplateAttribute], int, bool]:
+    """The attributes of a start tag behind its name, the end of the tag, and whether it closes itself.
+
+    Read as a page is: a character that begins no attribute is passed over.
+    """
+    found: list[TemplateAttribute] = []
+    known: set[str] = set()
+    while at < len(data):
+        if data[at : at + 1] == b">":
+            return found, at + 1, False
+        if data.startswith(b"/>", at):
+            return found, at + 2, True
+        one = _attribute(data, at, len(data)) if data[at : at + 1].strip(b" \t\n\f\r/") else None
+        if one is None:
+            at += 1
+            continue
+        if one.name.lower() not in known:
+            known.add(one.name.lower())
+            found.append(one)
+        at = one.end
+    return found, len(data), False
 
 
 def _is_markup(name: str, attributes: list[TemplateAttribute]) -> bool:

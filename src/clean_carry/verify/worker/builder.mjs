@@ -42,6 +42,11 @@ function overlay(file, text, single, map, beside) {
       });
       build.onLoad({ filter: exact, namespace: 'file' }, async () => {
         const resolveDir = path.dirname(file);
+        if (file.endsWith('.html')) {
+          // A page has no code of its own that could be reached.
+          Object.assign(map, { branches: [], functions: [] });
+          return { contents: `export default ${JSON.stringify(text)};`, loader: 'js', resolveDir };
+        }
         const read = file.endsWith('.vue') ? await (await single()).compile(file, text) : { contents: /\.[cm]?jsx?$/.test(file) ? plain(text) : text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
         const { contents, ...reached } = instrumented(read.contents, file, read.loader, read);
         Object.assign(map, reached);

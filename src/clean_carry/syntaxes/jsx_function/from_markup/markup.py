@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
+from html import unescape
 
 from clean_carry.component.code import Code, Read
 from clean_carry.component.fragment import Fragment, breaks, copy, joined, length, new, settled
@@ -145,7 +146,8 @@ class MarkupWriter:
 
     def _text(self, drawn: str) -> Fragment:
         if any(sign in drawn for sign in "{}<>"):
-            quoted = drawn.replace("\\", "\\\\").replace("'", "\\'")
+            # In a string of code nothing decodes character references.
+            quoted = unescape(drawn).replace("\\", "\\\\").replace("'", "\\'")
             return new(f"{{'{quoted}'}}")
         return new(drawn)
 

@@ -32,6 +32,10 @@ def read_inputs(text: str, path: str, component: str = "") -> Inputs:
 
 
 def _read(source: SourceText, component: str) -> Inputs:
+    if source.path.endswith((".html", ".htm")):
+        found = Inputs()
+        found.exports = ["default"]
+        return found
     if source.path.endswith(".vue"):
         with suppress(HoldsNone):
             # Members that a composable reads from its argument are read from the props.

@@ -1,0 +1,37 @@
+// Shows the body of a page as a browser reads it, without its scripts. It has no inputs and never changes.
+export const version = 'HTML';
+
+/** The content of a page, what only loads something left out. A template has no body that would listen for the window. */
+function parsed(text) {
+  const holder = document.createElement('template');
+  holder.innerHTML = text;
+  for (const node of holder.content.querySelectorAll('script, link, meta, base, title')) node.remove();
+  return holder.content;
+}
+
+export function mount(place, component, input, values, hold) {
+  hold?.(null);
+  const content = parsed(component);
+  // Spelled as a script that sets it would: runtimes set styles so.
+  for (const node of content.querySelectorAll('[style]')) {
+    const text = node.style?.cssText;
+    if (text) node.setAttribute('style', text);
+  }
+  const styles = [...content.querySelectorAll('style')];
+  for (const style of styles) document.head.appendChild(style);
+  place.append(document.importNode(content, true));
+  return {
+    update() {},
+    remove() {
+      place.textContent = '';
+      for (const style of styles) style.remove();
+    },
+  };
+}
+
+export const fragment = (list) => list;
+export const events = () => [];
+
+export function within(setup, component) { return component; }
+
+export const empty = '';
