@@ -3,8 +3,8 @@
     python benchmarks/interrupted.py [RUNS] [SEED]
 
 Each run takes a copy of the demo company's office with a carried component, starts `switch --write` or
-`retire --write`, kills it after a random time, and runs `survey`. The sources must then be those of before or
-those of a run that nobody killed. Prints how often each was found; exits with 1 where it was neither.
+`retire --write`, kills it after a random time, and runs `survey`. The sources must then be those of before
+or those of a run that nobody killed. Prints how often each was found; exits with 1 where it was neither.
 """
 
 from __future__ import annotations

@@ -2,8 +2,8 @@
 
     python benchmarks/pages.py [--to SYNTAX] [--browser] [--most N]
 
-Pages of four packages, their scripts off on both sides and their stylesheets on both. Printed are the outcomes, the
-verdicts and the rules that refused pages.
+Pages of four packages, their scripts off on both sides and their stylesheets on both. Printed are the
+outcomes, the verdicts and the rules that refused pages.
 """
 
 from __future__ import annotations

@@ -2,10 +2,10 @@
 
     python benchmarks/walks.py [NAME …] [--most 20]
 
-The application in `benchmarks/applications` uses at least ten components of the package. Of the components that
-the survey would carry cleanly, the first 20 are carried, verified, and, where they are the same, switched and
-retired. Printed are the uses that the index found against the key (`keys/uses.yaml`), the time of a survey
-against that of parsing all files, and the verdicts on the application half-way and in the end.
+The application in `benchmarks/applications` uses at least ten components of the package. Of the components
+that the survey would carry cleanly, the first 20 are carried, verified, and, where they are the same,
+switched and retired. Printed are the uses that the index found against the key (`keys/uses.yaml`), the time
+of a survey against that of parsing all files, and the verdicts on the application half-way and in the end.
 """
 
 from __future__ import annotations
