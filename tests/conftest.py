@@ -9,6 +9,7 @@ import sys
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
+from zlib import crc32
 
 import pytest
 
@@ -26,9 +27,9 @@ Run = Callable[..., subprocess.CompletedProcess[str]]
 SLOW = ("cli", "everyday", "report", "verify")
 
 
-# Long tables whose tests render: of those with so many rows every third is a part of every run.
+# Tables whose tests render: of each three rows one is a part of every run, another one in each table.
 THINNED = ("cli", "report", "verify", "across", "crossing", "syntaxes")
-MANY_ROWS, EVERY = 4, 3
+EVERY = 3
 # What guards the machine is always tried whole.
 ALWAYS = ("hostile", "isolation")
 
@@ -43,9 +44,10 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
         renders = folder in SLOW or "bench" in getattr(item, "fixturenames", ())
         if folder in THINNED and renders and not any(word in item.nodeid for word in ALWAYS):
             tables.setdefault(item.nodeid.partition("[")[0], []).append(item)
-    for rows in tables.values():
-        for number, item in enumerate(rows if len(rows) >= MANY_ROWS else ()):
-            if number % EVERY:
+    for name, rows in tables.items():
+        first = crc32(name.encode()) % min(EVERY, len(rows))
+        for number, item in enumerate(rows):
+            if number % EVERY != first:
                 item.add_marker(pytest.mark.whole)
 
 
