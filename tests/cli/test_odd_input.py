@@ -71,7 +71,6 @@ def test_unknown_syntax_option_and_crossing(run, tmp_path: Path) -> None:  # typ
     for arguments, says in (
         (("carry", "X.jsx", "--to", "nothing"), "not a syntax"),
         (("carry", "X.jsx", "--to", "jsx-class"), "not a syntax that can be written"),
-        (("carry", "X.jsx"), "--to"),
         (("carry", "X.jsx", "--to", "jsx-function", "--write", "--replace"), "choose one"),
         (("explain", "nothing"), "no rule"),
         (("runtimes", "install", "nothing"), "no runtime"),

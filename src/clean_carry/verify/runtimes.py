@@ -65,12 +65,12 @@ _REACT = ("react", "react-dom", "scheduler")
 RUNTIMES: dict[str, Runtime] = {
     r.name: r
     for r in (
-        Runtime(
-            "page", "plain HTML, by the browser itself", "page", "page.js", ("clean-carry-page",)
-        ),
         Runtime(WORKBENCH, "bundler and simulated page", "", "", ()),
         Runtime("browser", "what drives a browser", "", "", ()),
         Runtime("chromium", "a browser, where the machine has none", "", "", ()),
+        Runtime(
+            "page", "plain HTML, by the browser itself", "page", "page.js", ("clean-carry-page",)
+        ),
         # Its listeners moved to the root in 17 (release notes, "Changes to event delegation").
         Runtime(
             "react-16", "react 16.14", "react", "react-legacy.js", _REACT, listens_for_page=True
