@@ -74,7 +74,11 @@ REFUSED = {
     "inline-handler": '<button onclick="book()">a</button>',
     "template-language": '<p @click="open">a</p>',
     "markup-repaired": "<b><p>a</b></p>",
+    "style-media": '<style media="print">@import "fares.css";</style>',
 }
+MEANT_BY_TEMPLATES = (
+    '<p ref="fares">a</p>', '<p is="x-fare">a</p>', "<slot></slot>", "<template></template>",
+)  # fmt: skip
 
 
 @pytest.mark.parametrize(("rule", "markup"), REFUSED.items(), ids=REFUSED)
@@ -95,6 +99,64 @@ def test_a_script_that_touches_the_markup_is_left(code: str, tmp_path: Path) -> 
     assert [(one.rule, one.line) for one in result.findings] == [("page-script-touches", 2)]
     other = page.replace("fares", "tides", 1).replace("card", "strip", 1)
     assert carried(tmp_path, other).status == "clean"
+
+
+@pytest.mark.parametrize("markup", MEANT_BY_TEMPLATES)
+def test_what_a_template_reads_otherwise_is_refused(markup: str, tmp_path: Path) -> None:
+    result = carried(tmp_path, f"<main>\n{markup}\n</main>\n")
+    assert result.status == "refused"
+    assert [(one.rule, one.line) for one in result.findings] == [("template-language", 2)]
+
+
+@pytest.mark.parametrize("target", TARGETS)
+def test_scripts_beside_the_page_are_read(target: str, tmp_path: Path) -> None:
+    (tmp_path / "menu.js").write_text("document.querySelector('.card').hidden = true;\n")
+    page = '<p class="card">a</p>\n<script src="menu.js"></script>\n'
+    result = carried(tmp_path, page, target)
+    assert result.status == "left" and result.counts["left"] == 1
+    assert "(.card in menu.js)" in result.findings[0].message
+    (tmp_path / "menu.js").write_text("console.log('tides');\n")
+    assert carried(tmp_path, page, target).status == "clean"
+    far = carried(tmp_path, page.replace("menu.js", "https://x.test/menu.js"), target)
+    assert "not read" in far.findings[0].message
+
+
+def test_all_that_stays_with_the_page_is_named(tmp_path: Path) -> None:
+    head = (
+        '<!-- by hand -->\n<html lang="en">\n<head><meta charset="utf-8"><title>Fares</title>\n'
+        '<link rel="stylesheet" href="fares.css"><style type="text/x-fares">a</style></head>\n'
+    )
+    page = (
+        head
+        + '<body onload="document.getElementById(\'f\').focus()">\n<input id="f"></body></html>'
+    )
+    result = carried(tmp_path, page)
+    found = {(one.rule, one.line) for one in result.findings}
+    assert found == {("page-around", 2), ("page-stylesheet", 4), ("page-script-touches", 5)}
+    told = result.findings[0].message
+    for part in ('<html lang="en">', "<body onload=", "<meta>", "<title>", "<style>", "comment"):
+        assert part in told
+    assert "text/x-fares" not in result.files[0].text and result.status == "left"
+
+
+ODD = """<H1 CLASS="card" class="other">Fares</H1>
+<p style="margin:0;background:url(./img/tern.png)"><img src="./img/tern.png" ALT="a tern"></br>b</p></p>
+<svg viewBox="0 0 10 10"><title>A ferry</title><path d="M0 0h10"/></svg>
+<style media="print">p { margin: 0 }</style>
+"""
+
+
+@pytest.mark.parametrize("target", TARGETS)
+def test_odd_markup_shows_the_same(target: str, run: Run, tmp_path: Path) -> None:
+    (tmp_path / "Fares.html").write_text(ODD)
+    (tmp_path / "img").mkdir()
+    (tmp_path / "img" / "tern.png").write_bytes(b"a picture")
+    done = run("carry", "Fares.html", "--to", target, "--verify", "--json")
+    result = json.loads(done.stdout)["results"][0]
+    assert (result["status"], result["verification"]["verdict"]) == ("clean", "same"), done.stdout
+    texts = "".join(file["text"] for file in result["files"])
+    assert "A ferry" in texts and "@media print {\n  p { margin: 0 }\n}" in texts
+    assert "other" not in texts
 
 
 def test_pages_of_a_folder_are_no_components_of_it(run: Run, tmp_path: Path) -> None:

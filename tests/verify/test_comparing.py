@@ -65,6 +65,40 @@ def test_an_empty_class_says_nothing_only_between_two_frameworks() -> None:
     assert across.used["empty-class"] == 1
 
 
+def beside(*imported: str, styles: tuple[str, ...] = ()) -> Normaliser:
+    page = Normaliser(across=True)
+    page.folder, page.imported, page.styles = "/site/tours", imported, styles
+    return page
+
+
+def test_a_picture_of_a_page_is_the_one_that_the_component_imports() -> None:
+    def shown(source: str, imported: str, tag: str = "img") -> str:
+        page = beside(imported)
+        result: str = page.tree([el(tag, src=source)])[0][1]["src"]
+        assert page.used["asset-path"] == (result[:1] == "/")
+        return result
+
+    assert shown("./img/tern.png", "/site/tours/img/tern.png") == "/tern.png"
+    assert shown("../tern.png#a", "/site/tern.png") == "/tern.png#a"
+    # Another file of the same name, what no template imports, and an attribute that is none of a picture.
+    assert shown("./img/tern.png", "/site/tours/old/tern.png") == "./img/tern.png"
+    assert shown("img/tern.png", "/site/tours/img/tern.png") == "img/tern.png"
+    assert shown("./img/tern.png", "/site/tours/img/tern.png", tag="script") == "./img/tern.png"
+
+
+def test_a_style_of_a_page_is_as_the_browser_writes_it() -> None:
+    style = {"style": "margin:0", "trial-style": "margin: 0px;"}
+    page = beside()
+    assert page.tree([el("p", **style)]) == [el("p", style="margin:0px")]
+    assert page.used["style-spelling"] == 1
+    # The component renders the text of the page, or the browser writes nothing else.
+    page = beside(styles=("margin:0",))
+    assert page.tree([el("p", **style)]) == [el("p", style="margin:0")]
+    same = {"style": "color: red;", "trial-style": "color: red;"}
+    assert page.tree([el("p", **same)]) == [el("p", style="color:red")]
+    assert page.used["style-spelling"] == 0
+
+
 def test_every_rule_is_in_the_docs() -> None:
     page = (Path(__file__).parents[2] / "docs" / "normalised-differences.md").read_text("utf-8")
     assert [rule.name for rule in RULES if f"`{rule.name}`" not in page] == []

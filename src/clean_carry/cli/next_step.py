@@ -10,7 +10,7 @@ from clean_carry.component.errors import printable
 
 
 def next_step(command: str, why: str = "") -> None:
-    """Print a command to run next, with a word on what it does."""
+    """Print the command to run next and, dimmed behind it, `why`: what it does, in a few words."""
     if not sys.stdout.isatty():
         return
     note = f"  {click.style(why, dim=True)}" if why else ""

@@ -157,6 +157,15 @@ class Language:
     annotated: bool = False
 
 
+class Elsewhere(NamedTuple):
+    """A finding in another file, or at a place of a file that was changed before it was read."""
+
+    rule: str
+    file: str
+    line: int
+    detail: str = ""
+
+
 @dataclass(frozen=True)
 class Facts:
     """Facts that analyses found about a component and the code around it.
@@ -169,9 +178,9 @@ class Facts:
     child components that are given functions and whose source is not there; `handed_on` is a package's
     function that takes it and whose source is not there; `looked_into` is a function that takes it and
     extends, constructs or inspects it; `unread` is what only a target that keeps it as it is can carry.
-    `elsewhere` are findings in other files: rule, file, line; `noted` are those of markup: rule, detail,
-    offset. `moved_out` are stretches of its code that use nothing of it: they become code of the module;
-    `carried_names` are the offsets of names of the runtime that its members say already.
+    `elsewhere` are findings in other files; `noted` are those of markup: rule, detail, offset. `moved_out`
+    are stretches of its code that use nothing of it: they become code of the module; `carried_names` are
+    the offsets of names of the runtime that its members say already.
     """
 
     reserved: frozenset[str] = frozenset()
@@ -187,7 +196,7 @@ class Facts:
     handed_on: tuple[str, int] | None = None
     looked_into: tuple[str, int] | None = None
     unread: tuple[tuple[str, str, int], ...] = ()
-    elsewhere: tuple[tuple[str, str, int], ...] = ()
+    elsewhere: tuple[Elsewhere, ...] = ()
     noted: tuple[tuple[str, str, int], ...] = ()
     moved_out: tuple[tuple[int, int], ...] = ()
     carried_names: frozenset[int] = frozenset()

@@ -252,7 +252,7 @@ class _Says:
         ordered = self.notes(sorted(found, key=lambda note: note[2]))
         elsewhere = component.facts.elsewhere
         return ordered + [
-            Finding.of(self.rules[rule], file, line, 1) for rule, file, line in elsewhere
+            Finding.of(self.rules[one.rule], one.file, one.line, 1, one.detail) for one in elsewhere
         ]
 
 

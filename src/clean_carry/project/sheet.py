@@ -48,8 +48,12 @@ _LONGEST = 60
 
 @dataclass
 class Item:
-    """One thing a component has: its kind, name, line, what is known of it, who is concerned, and what
-    carrying would do with it ({outcome: number of constructs})."""
+    """One row of a sheet, such as a prop, an event or an effect; `kind` is one of `KINDS`.
+
+    `about` is what the source says of it (a default, what it depends on). `places` are the users that pass
+    it, as `file:line`, or the functions that write it. `carry` is the outcome of carrying the code on its
+    line: {"carried" or "left" or "refused": number of constructs}.
+    """
 
     kind: str
     name: str

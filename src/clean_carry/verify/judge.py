@@ -9,7 +9,7 @@ from typing import Any
 from clean_carry.component.interface import InterfaceMap
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference, differences, draws_or_calls
-from clean_carry.verify.normalise import OBJECTION, Normaliser, Tree
+from clean_carry.verify.normalise import OBJECTION, Normaliser, Tree, styles_in
 from clean_carry.verify.normalise_scoped import ScopedNormaliser
 from clean_carry.verify.strict import once
 from clean_carry.verify.trials import Trial
@@ -88,16 +88,23 @@ class Pair:
         bridged = self.new.bridged is not None
         return self.old.runtime == self.new.runtime and self.interface is None and not bridged
 
+    def normalisers(
+        self, second: dict[str, Any], *, itself: bool = False
+    ) -> tuple[Normaliser, Normaliser]:
+        """New normalisers of both sides, `second` being what the new one answered; with `itself`, both are
+        the old one's."""
+        across = not self.one_runtime
+        old = normaliser(self.old, across=across)
+        if self.old.runtime.framework == "page":
+            old.folder, old.imported = self.old.place.parent.as_posix(), self.bundles[1].files
+            old.styles = {style for point in second["points"] for style in styles_in(point["tree"])}
+        return old, normaliser(self.old if itself else self.new, across=across)
+
     def compare(
         self, trial: Trial, first: dict[str, Any], second: dict[str, Any]
     ) -> list[Difference]:
         """The differences between what both versions did that the project does not accept."""
-        across = not self.one_runtime
-        page = self.old.runtime.framework == "page"
-        sides = (
-            normaliser(self.old, across=across, page=page),
-            normaliser(self.new, across=across, page=page),
-        )
+        sides = self.normalisers(second)
         if trial.strict:
             first, second = once(first), once(second)
         found = differences(
@@ -126,12 +133,7 @@ class Pair:
         self, first: dict[str, Any], second: dict[str, Any], steps: set[int]
     ) -> tuple[tuple[int, Tree, Tree], ...]:
         """Return (step, old's normalised tree, new's) of some points, at most `MOST_TREES`."""
-        across = not self.one_runtime
-        page = self.old.runtime.framework == "page"
-        sides = (
-            normaliser(self.old, across=across, page=page),
-            normaliser(self.new, across=across, page=page),
-        )
+        sides = self.normalisers(second)
         points = list(zip(first["points"], second["points"], strict=False))
         return tuple(
             (step, sides[0].tree(points[step][0]["tree"]), sides[1].tree(points[step][1]["tree"]))
@@ -161,16 +163,15 @@ class Pair:
         return not differences(trial.name, first, again, twice, sides, one_runtime=True)
 
 
-def normaliser(side: Side, *, across: bool = False, page: bool = False) -> Normaliser:
-    """The normaliser of one side; `across`: the other one runs in another runtime, `page`: one of both is
-    a plain page."""
+def normaliser(side: Side, *, across: bool = False) -> Normaliser:
+    """The normaliser of one side; `across`: the other one runs in another runtime."""
     if side.application is not None:
         return ScopedNormaliser(side.application.replaced, side.application.aliases)
     bridged = side.bridged.framework if side.bridged is not None else ""
     marks = (*MARKS.get(side.runtime.framework, ()), *MARKS.get(bridged, ()), *side.marks)
     # A runtime that is there for the bridged component alone listens at the page as well.
     stays = side.runtime.listens_for_page or bool(bridged)
-    return Normaliser(marks, across=across, stays=stays, bridged=bool(bridged), shown_alone=page)
+    return Normaliser(marks, across=across, stays=stays, bridged=bool(bridged))
 
 
 @dataclass(frozen=True)

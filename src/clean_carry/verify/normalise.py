@@ -6,8 +6,10 @@ A tree is a list of nodes: text as a string, a comment as None, an element as
 
 from __future__ import annotations
 
+import posixpath
 import re
 from collections import Counter
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -82,8 +84,14 @@ RULES = (
     ),
     NormalisingRule(
         "asset-path",
-        "between a page and a component, the file of a picture is compared by its name: a bundler "
-        "gives it another path",
+        "a component imports the picture that a page names by a relative path; where both mean the "
+        "same file, the path that the bundler gives it is compared",
+    ),
+    NormalisingRule(
+        "style-spelling",
+        "a component may set styles by script, and the browser then writes the attribute anew; where "
+        "the component has no attribute of the page's text, the text that the browser would write for "
+        "the page is compared",
     ),
     NormalisingRule(
         "taken-away",
@@ -146,8 +154,13 @@ BLOCKS = frozenset(
 )
 # The attribute of the element in which a bridge renders (`project/walk/bridges.py`).
 BRIDGE = "data-bridge"
-# Attributes that name a file to show.
-_ASSETS = frozenset({"src", "poster", "href", "xlink:href", "data"})
+# The attributes that the compiler of templates turns into imports, if their path is relative.
+_IMPORTED = {
+    "img": ("src",), "source": ("src",), "video": ("src", "poster"),
+    "svg:image": ("href", "xlink:href"), "svg:use": ("href", "xlink:href"),
+}  # fmt: skip
+# The attribute by which the renderer of pages tells how the browser writes a style attribute.
+_STYLE_AS_SET = "trial-style"
 _SVG_TEXT = frozenset({"svg:text", "svg:tspan", "svg:textPath", "svg:title", "svg:desc", "svg:a"})
 _KEEP_SPACE = frozenset({"pre", "textarea", "listing", "plaintext"})
 _BOOLEAN = frozenset(
@@ -204,7 +217,9 @@ class Normaliser:
     `marks` are names (or prefixes ending in `*`) of attributes that only scope a style; `across`
     says that the other side runs in another framework, `stays` that this one's runtime listens at the
     document for all its components, once for each event, and never stops; `bridged` that it renders
-    components of another framework through bridges, `shown_alone` that one side is a plain page.
+    components of another framework through bridges. For a page, three more are set: `folder`, where it
+    stands; `imported`, the files that the component on the other side imports; and `styles`, the style
+    attributes that this component renders.
     """
 
     def __init__(
@@ -214,12 +229,13 @@ class Normaliser:
         across: bool = False,
         stays: bool = False,
         bridged: bool = False,
-        shown_alone: bool = False,
     ) -> None:
         self.used: Counter[str] = Counter()
         self.marks = marks
         self.across, self.stays, self.bridged = across, stays, bridged
-        self.shown_alone = shown_alone
+        self.folder = ""
+        self.imported: Collection[str] = ()
+        self.styles: Collection[str] = ()
         self._ids: dict[str, str] = {}
         # The tree that came last, what became of it, and what each rule changed: most steps change little.
         self._last: tuple[Tree, Tree, Counter[str]] | None = None
@@ -387,6 +403,17 @@ class Normaliser:
                 if key in state or "checked" not in state:
                     self.used["form-state"] += 1
                     continue
+            if key == _STYLE_AS_SET:
+                continue
+            if (
+                key == "style"
+                and _STYLE_AS_SET in attributes
+                and without_spaces(value) not in self.styles
+            ):
+                self.used["style-spelling"] += value != attributes[_STYLE_AS_SET]
+                value = attributes[_STYLE_AS_SET]
+            elif self.imported and value[:1] == "." and key in _IMPORTED.get(name, ()):
+                value = self._bundled(value)
             kept[key] = self._value(key, value)
         if name == "textarea" and state is not None and children:
             self.used["form-state"] += 1
@@ -400,6 +427,15 @@ class Normaliser:
         )
         return [name, dict(sorted(kept.items())), state, inner]
 
+    def _bundled(self, value: str) -> str:
+        """The path that the bundler gives a file of the page, if the component imports that file."""
+        path, mark, part = value.partition("#")
+        file = posixpath.normpath(posixpath.join(self.folder, path))
+        if file not in self.imported:
+            return value
+        self.used["asset-path"] += 1
+        return f"/{posixpath.basename(file)}{mark}{part}"
+
     def _value(self, key: str, value: str) -> str:
         result = value
         rule = ""
@@ -408,10 +444,7 @@ class Normaliser:
         elif key in _BOOLEAN:
             result, rule = "", "boolean-attribute"
         elif key == "style":
-            parts = [re.sub(r"\s*([:,])\s*", r"\1", p.strip()) for p in value.split(";")]
-            result, rule = ";".join(p for p in parts if p), "style-spacing"
-        elif self.shown_alone and key in _ASSETS and "/" in value and "//" not in value:
-            result, rule = value.rpartition("/")[2], "asset-path"
+            result, rule = without_spaces(value), "style-spacing"
         elif _FUNCTION.match(value):
             result, rule = "a function", "function-source"
         elif key in _REFERENCES:
@@ -424,6 +457,21 @@ class Normaliser:
         if not _MADE_UP.match(word):
             return word
         return self._ids.setdefault(word, f"made-up-{len(self._ids) + 1}")
+
+
+def without_spaces(style: str) -> str:
+    """A style attribute without spaces and semicolons that mean nothing."""
+    parts = (re.sub(r"\s*([:,])\s*", r"\1", part.strip()) for part in style.split(";"))
+    return ";".join(part for part in parts if part)
+
+
+def styles_in(tree: Tree) -> Iterator[str]:
+    """The style attributes of a tree, without spaces that mean nothing."""
+    for node in tree:
+        if isinstance(node, list):
+            if "style" in node[1]:
+                yield without_spaces(node[1]["style"])
+            yield from styles_in(node[3])
 
 
 def _is_block(node: Any) -> bool:

@@ -18,10 +18,11 @@ from clean_carry.project.settings import Settings, settings_for
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, package_version
 from clean_carry.syntaxes.jsx_function.from_markup.styles import scope_mark
-from clean_carry.syntaxes.registered_object.as_single_file import NotAFile, as_single_file
+from clean_carry.syntaxes.registered_object.as_single_file import as_single_file
 from clean_carry.syntaxes.registered_object.syntax import SYNTAX as REGISTERED
 from clean_carry.syntaxes.registry import crossings, declared, recognise
 from clean_carry.syntaxes.scoped_template.registrations import registers
+from clean_carry.syntaxes.single_file.stands_for import NotAFile
 from clean_carry.syntaxes.written import beside as place_of_new
 from clean_carry.verify.application import application_of, made_of
 from clean_carry.verify.frameworks import MANNERS, manner_of

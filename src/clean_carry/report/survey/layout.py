@@ -30,7 +30,10 @@ class Layout:
 
 
 def layout(rows: Sequence[Row]) -> Layout:
-    """Place the rows of a survey. Rows are in their order, so that what a row uses comes before it."""
+    """Give each component of a survey a place on the page.
+
+    `rows` come in the survey's order: a component stands after those it uses.
+    """
     number = {row.found.key: at for at, row in enumerate(rows)}
     edges = [
         (at, number[one.key])

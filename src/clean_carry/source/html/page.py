@@ -48,6 +48,8 @@ _SPECIAL = frozenset(
         "thead title tr track ul wbr xmp"
     ).split()
 )
+# Elements that a browser turns into others: `image` into a picture, `frameset` into a page without body.
+_REPLACED = frozenset({"image", "frameset", "frame"})
 _FORMATTING = frozenset("a b big code em font i nobr s small strike strong tt u".split())
 _SECTIONS = frozenset({"tbody", "thead", "tfoot"})
 _CELLS = frozenset({"td", "th"})
@@ -195,6 +197,8 @@ class _Builder:
         self._make_room(tag, start)
         node = PageNode("element", start, end, tag, (end, end), attributes)
         self._add(node)
+        if tag in _REPLACED:
+            self.repaired.append(start)
         if tag in VOID or tag in ("image", "keygen", "frame"):
             return end
         if tag in _RAW or tag in _ESCAPABLE_RAW:

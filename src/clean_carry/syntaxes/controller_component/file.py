@@ -10,7 +10,7 @@ from pathlib import Path
 from clean_carry.component.fragment import Fragment, new
 from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.model import Component, Prop, Refusal
+from clean_carry.component.model import Component, Elsewhere, Prop, Refusal
 from clean_carry.component.replacements import Replacements
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.script_style import ScriptStyle, fixed_ranges, script_style
@@ -126,7 +126,9 @@ class _Script:
         told = [*told, *(("test-asks-scope", *place) for place in tests)]
         at = directive.definition.registration.at
         read = next(c for c in self.file.components if c.span.start == at)
-        component = replace(read, facts=replace(read.facts, elsewhere=tuple(told)))
+        component = replace(
+            read, facts=replace(read.facts, elsewhere=tuple(Elsewhere(*one) for one in told))
+        )
         if writer.outer:
             props = tuple(Prop(name, kind="<") for name in writer.outer)
             inputs = replace(component.inputs, props=(*component.inputs.props, *props))

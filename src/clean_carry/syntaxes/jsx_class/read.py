@@ -14,6 +14,7 @@ from clean_carry.component.members import InstanceField, Part, State
 from clean_carry.component.model import (
     Component,
     Default,
+    Elsewhere,
     Facts,
     Inputs,
     Language,
@@ -139,7 +140,7 @@ def _read_class(file: ClassFile, candidate: Candidate) -> tuple[Component, Class
     if outsiders.inside:
         asked = f"its field {min(outsiders.inside)}"
         facts.refuse("reached-from-outside", asked, node.start)
-    gathered.elsewhere = tuple(("test-reaches-in", *place) for place in outsiders.tests)
+    gathered.elsewhere = tuple(Elsewhere("test-reaches-in", *place) for place in outsiders.tests)
     if (not file.tree.typed or file.tree.annotated) and facts.context != "old":
         gathered.exposed = _exposed(facts, members, outsiders.reached | outsiders.written)
         gathered.written_outside = outsiders.written

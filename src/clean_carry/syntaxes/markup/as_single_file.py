@@ -15,22 +15,23 @@ from clean_carry.source.html.page import Page, PageNode, read_page
 from clean_carry.source.merged import Edit, MergedText
 from clean_carry.source.template.tree import VOID
 from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.markup.around import Around, is_css, is_loaded, value_of
+from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
-# Elements of a body that are no part of what is shown.
-_LOADED = frozenset({"script", "link", "meta", "base", "title"})
-_DIRECTIVE = re.compile(r"(?:v-|[:@#])")
+# Attributes and elements that a template reads in a way of its own.
+_DIRECTIVE = re.compile(r"v-|[:@#]|(?:key|ref|ref_for|ref_key|is|slot|slot-scope|inline-template)$")
+_TEMPLATE_TAGS = frozenset(
+    (
+        "slot template component keep-alive keepalive transition transition-group teleport suspense "
+        "router-view router-link"
+    ).split()
+)
+# Rules that stand at the start of a stylesheet, so never in a media query (CSS Cascade 5, §2).
+_AT_START = re.compile(r"@(?:import|charset|namespace)\b", re.IGNORECASE)
 _HANDLER = re.compile(r"on[a-z]+$")
-# Two lines are joined to one that is no longer than this.
+# A line break between two elements becomes a space if the joined line has at most so many bytes.
 _LONGEST = 108
-Note = tuple[str, str, int]
-
-
-class NotACarry(Exception):
-    """A page that cannot be one component: the rule, its detail, and where."""
-
-    def __init__(self, rule: str, detail: str, at: int) -> None:
-        super().__init__(rule)
-        self.rule, self.detail, self.at = rule, detail, at
 
 
 class PageText(MergedText):
@@ -51,10 +52,14 @@ class PageText(MergedText):
         return self._elsewhere.get(offset) or super().place(offset)
 
 
-def as_single_file(source: SourceText) -> PageText:
-    """The single file. Raises `NotACarry`."""
+def as_single_file(source: SourceText, workspace: Workspace) -> PageText:
+    """The single file. Raises `NotAFile`."""
     page = read_page(source)
-    return _Page(source, page).made()
+    made = _Page(source, page).made()
+    notes = Around(source, page, workspace).notes()
+    for rule, detail, at in sorted(notes, key=lambda note: note[2]):
+        made.note(rule, detail, source.place(at))
+    return made
 
 
 class _Page:
@@ -62,20 +67,17 @@ class _Page:
         self.source, self.page = source, page
         self.data = source.data
         self.edits: list[Edit] = []
-        self.notes: list[Note] = []
-        self.styles: list[PageNode] = []
 
     def made(self) -> PageText:
         """The file after all edits, with its findings."""
         if self.page.repaired:
             at = self.page.repaired[0]
-            raise NotACarry("markup-repaired", self._near(at), at)
+            raise NotAFile("markup-repaired", self._near(at), at)
         body = self.page.body
         inner = self._inner(body)
         shown = [node for node in body.children if not self._is_aside(node)]
         if not any(node.kind == "element" for node in shown):
-            raise NotACarry("template-not-text", "a page without markup", inner[0])
-        self._around(body)
+            raise NotAFile("template-not-text", "a page without markup", inner[0])
         self._children(body, inner)
         head = "<template>\n" if self.data[inner[0] : inner[0] + 1] != b"\n" else "<template>"
         styles = "".join(self._style(node) for node in self._all_styles())
@@ -86,10 +88,7 @@ class _Page:
         tail = "\n" + tail
         self.edits.append(Edit(0, inner[0], head))
         self.edits.append(Edit(inner[1], len(self.data), tail))
-        made = PageText(self.source, self.edits)
-        for rule, detail, at in self.notes:
-            made.note(rule, detail, self.source.place(at))
-        return made
+        return PageText(self.source, self.edits)
 
     def _inner(self, body: PageNode) -> tuple[int, int]:
         """The stretch of the body's content."""
@@ -102,58 +101,35 @@ class _Page:
         """Where the last node ends that is shown."""
         ends = [inner[0]]
         for node in body.children:
-            if not self._is_aside(node) and node.start < inner[1]:
-                ends.append(node.start + len(self.data[node.start : node.end].rstrip()))
+            text = self.data[node.start : node.end].rstrip()
+            if text and not self._is_aside(node) and node.start < inner[1]:
+                ends.append(node.start + len(text))
         return max(ends)
 
     def _near(self, at: int) -> str:
         return self.source.slice(at, min(len(self.data), at + 30)).split("\n")[0]
 
     def _is_aside(self, node: PageNode) -> bool:
-        return node.kind != "text" and (node.tag in _LOADED or node.tag == "style")
+        return is_loaded(node) or (node.kind == "element" and node.tag == "style")
 
-    # -- what stays with the page --------------------------------------------------------
-
-    def _around(self, body: PageNode) -> None:
-        for name in ("class", "style", "id"):
-            one = body.attribute(name)
-            if one is not None:
-                text = self.source.slice(one.start, one.end)
-                self.notes.append(("page-around", f"<body {text}>", body.start))
-        names = self._names(body)
-        for node in self.page.html.walk():
-            if node.tag != "script" or node.kind != "element":
-                continue
-            source = node.attribute("src")
-            code = self.source.slice(*node.inner)
-            touched = next((name for name in names if _looks_up(code, name)), "")
-            if touched:
-                self.notes.append(("page-script-touches", touched, node.start))
-                continue
-            shown = (
-                self.source.slice(source.start, source.end) if source is not None else "in the page"
-            )
-            self.notes.append(("page-script", shown, node.start))
-
-    def _names(self, body: PageNode) -> list[str]:
-        """The ids and classes of the markup, as selectors and lookups name them."""
-        found: dict[str, None] = {}
-        for node in body.walk():
-            for name, mark in (("id", "#"), ("class", ".")):
-                one = node.attribute(name)
-                if one is not None and one.value is not None:
-                    for word in self.source.slice(*one.value).split():
-                        found[mark + word] = None
-        return list(found)
+    # -- styles --------------------------------------------------------------------------
 
     def _all_styles(self) -> Iterator[PageNode]:
         for node in self.page.html.walk():
             if node.kind == "element" and node.tag == "style" and node.children:
-                yield node
+                if is_css(node, self.source):
+                    yield node
 
     def _style(self, node: PageNode) -> str:
-        text = self.source.slice(*node.inner).strip("\n")
-        return f"\n<style>\n{_dedented(text)}\n</style>\n"
+        text = _dedented(self.source.slice(*node.inner).strip("\n"))
+        media = value_of(node, "media", self.source).strip()
+        if media and media.lower() != "all":
+            found = _AT_START.search(text)
+            if found is not None:
+                raise NotAFile("style-media", found[0], node.start)
+            lines = (f"  {line}" if line else "" for line in text.split("\n"))
+            text = "\n".join((f"@media {media} {{", *lines, "}"))
+        return f"\n<style>\n{text}\n</style>\n"
 
     # -- the markup ----------------------------------------------------------------------
 
@@ -194,11 +170,14 @@ class _Page:
             self._element(node)
 
     def _element(self, node: PageNode) -> None:
-        for one in node.attributes:
-            if _HANDLER.match(one.name.lower()) and one.value is not None:
-                raise NotACarry("inline-handler", one.name, one.start)
-            if _DIRECTIVE.match(one.name) and not node.foreign:
-                raise NotACarry("template-language", one.name, one.start)
+        if node.tag in _TEMPLATE_TAGS:
+            raise NotAFile("template-language", f"<{node.tag}>", node.start)
+        if self.data[node.start : node.start + 2] == b"</":
+            # An end tag that ends nothing, of which a browser makes an element all the same.
+            whole = f"<{node.tag}>" if node.tag in VOID else f"<{node.tag}></{node.tag}>"
+            self.edits.append(Edit(node.start, node.end, whole))
+            return
+        self._attributes(node)
         if node.implied:
             self.edits.append(Edit(node.start, node.start, f"<{node.tag}>"))
             self._children(node, (node.start, node.end))
@@ -226,6 +205,25 @@ class _Page:
             self.edits.append(Edit(end, end, f"</{node.tag}>"))
         elif closing != f"</{node.tag}>":
             self.edits.append(Edit(node.inner[1], node.end, f"</{node.tag}>"))
+
+    def _attributes(self, node: PageNode) -> None:
+        """Names in lower case, without what a browser passes over, such as the second of a name."""
+        for one in node.attributes:
+            name = one.name.lower()
+            if _HANDLER.match(name) and one.value is not None:
+                raise NotAFile("inline-handler", one.name, one.start)
+            if _DIRECTIVE.match(name):
+                raise NotAFile("template-language", f"the attribute {one.name}", one.start)
+            if name != one.name and not node.foreign:
+                self.edits.append(Edit(one.start, one.start + len(one.name.encode()), name))
+        if node.implied:
+            return
+        begins = [one.start for one in node.attributes] + [node.inner[0] - 1]
+        ends = [node.start + 1 + len(node.tag.encode())] + [one.end for one in node.attributes]
+        for end, begin in zip(ends, begins, strict=True):
+            passed_over = self.data[end:begin].rstrip(b" \t\n\f\r/")
+            if passed_over:
+                self._drop(end, end + len(passed_over))
 
     def _text(
         self, node: PageNode, parent: PageNode, before: PageNode | None, after: PageNode | None
@@ -263,14 +261,6 @@ class _Page:
     def _is_shown(self, node: PageNode | None) -> bool:
         """Whether white space beside a node shows: it stands in a line with its neighbours."""
         return node is not None and (node.kind == "text" or node.tag not in BLOCKS)
-
-
-def _looks_up(code: str, name: str) -> bool:
-    """Whether code finds elements by an id or a class: as a selector, or by a method of the page."""
-    word = re.escape(name[1:])
-    selector = rf"""['"`][^'"`\n]*{re.escape(name)}(?![\w-])"""
-    method = rf"""(?:ElementById|ElementsByClassName)\(\s*['"`]{word}['"`]"""
-    return re.search(selector, code) is not None or re.search(method, code) is not None
 
 
 def _dedented(text: str) -> str:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from clean_carry.component.errors import HoldsNone
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Refusal
@@ -11,10 +13,10 @@ from clean_carry.source.merged import MergedText
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.contract import ReadFile, ScriptFile, Wishes
-from clean_carry.syntaxes.markup.as_single_file import NotACarry, as_single_file
+from clean_carry.syntaxes.markup.as_single_file import as_single_file
 from clean_carry.syntaxes.markup.syntax import SYNTAX
-from clean_carry.syntaxes.single_file.options.preparation import whole_of
 from clean_carry.syntaxes.single_file.options.read import read
+from clean_carry.syntaxes.single_file.stands_for import NotAFile, reason_of, whole_by
 
 # Findings about the page that leave work to a person.
 LEFT = frozenset({"page-script-touches"})
@@ -29,11 +31,7 @@ class PageReader:
 
     def whole(self, source: SourceText, workspace: Workspace, wishes: Wishes) -> SourceText:
         """The page as a single file; as it is where it cannot be one."""
-        try:
-            made = as_single_file(source)
-        except NotACarry:
-            return source
-        return whole_of(made, workspace, wishes)
+        return whole_by(partial(as_single_file, workspace=workspace), source, workspace, wishes)
 
     def read(
         self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes
@@ -47,14 +45,13 @@ class PageReader:
                     at = file.components[0].span.start
                     ledger.claim("page script", source.span(at, at), "left", rule)
             return file
-        try:
-            as_single_file(source)
-        except NotACarry as reason:
+        reason = reason_of(partial(as_single_file, workspace=workspace), source)
+        if reason is not None:
             return _refused(source, ledger, reason)
         raise HoldsNone("holds no markup", file=source.path)
 
 
-def _refused(source: SourceText, ledger: Ledger, reason: NotACarry) -> ReadFile:
+def _refused(source: SourceText, ledger: Ledger, reason: NotAFile) -> ReadFile:
     ledger.claim("file", source.span(0, len(source.data)), "kept")
     stem = source.path.replace("\\", "/").rpartition("/")[2].partition(".")[0]
     refusal = Refusal(stem[:1].upper() + stem[1:], reason.rule, reason.detail, reason.at)

@@ -19,6 +19,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file.names import camel, pascal
 from clean_carry.syntaxes.single_file.options.functions import parts_of
 from clean_carry.syntaxes.single_file.options.read import RUNTIME_OPTIONS
+from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
 _RUNTIME = "vue"
 # One of these tells an object of options from whatever else has a template.
@@ -27,14 +28,6 @@ _OF_OTHERS = frozenset({"controller", "bindings", "link", "scope", "compile"})
 _WRAPPERS = ("defineComponent", "Vue.extend")
 _ESCAPE = re.compile(r"\\(u\{[0-9a-fA-F]+\}|u[0-9a-fA-F]{4}|x[0-9a-fA-F]{2}|\r?\n|.)", re.DOTALL)
 _ESCAPED = {"n": "\n", "t": "\t", "r": "\r", "b": "\b", "f": "\f", "v": "\v", "0": "\0"}
-
-
-class NotAFile(Exception):
-    """A script that no single file stands for: the rule, its detail, and where."""
-
-    def __init__(self, rule: str, detail: str, at: int) -> None:
-        super().__init__(rule)
-        self.rule, self.detail, self.at = rule, detail, at
 
 
 @dataclass(frozen=True)

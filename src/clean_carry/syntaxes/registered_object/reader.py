@@ -6,21 +6,17 @@ from dataclasses import replace
 
 from clean_carry.component.errors import HoldsNone
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.model import Refusal
+from clean_carry.component.model import Elsewhere, Refusal
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.merged import MergedText
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.contract import ReadFile, ScriptFile, Wishes
-from clean_carry.syntaxes.registered_object.as_single_file import (
-    NotAFile,
-    as_single_file,
-    registered_in,
-)
+from clean_carry.syntaxes.registered_object.as_single_file import as_single_file, registered_in
 from clean_carry.syntaxes.registered_object.syntax import SYNTAX
-from clean_carry.syntaxes.single_file.options.preparation import whole_of
 from clean_carry.syntaxes.single_file.options.read import read
+from clean_carry.syntaxes.single_file.stands_for import NotAFile, reason_of, whole_by
 
 
 class RegisteredReader:
@@ -32,11 +28,7 @@ class RegisteredReader:
 
     def whole(self, source: SourceText, workspace: Workspace, wishes: Wishes) -> SourceText:
         """The script as a single file; as it is where it cannot be one."""
-        try:
-            made = as_single_file(source)
-        except NotAFile:
-            return source
-        return whole_of(made, workspace, wishes)
+        return whole_by(as_single_file, source, workspace, wishes)
 
     def read(
         self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes
@@ -52,7 +44,7 @@ class RegisteredReader:
             return file
         component = file.components[0]
         place = source.place(component.span.start)
-        note = ("registered-by-name", place.file, place.line)
+        note = Elsewhere("registered-by-name", place.file, place.line)
         facts = replace(component.facts, elsewhere=(*component.facts.elsewhere, note))
         file.components = (replace(component, facts=facts),)
         return file
@@ -62,11 +54,7 @@ def _refused(source: SourceText, ledger: Ledger) -> ReadFile:
     """A script that cannot be one single file: each of its components is refused."""
     tree = Tree(source)
     ledger.claim("file", source.span(0, len(source.data)), "kept")
-    reason = NotAFile("template-not-text", "", 0)
-    try:
-        as_single_file(source)
-    except NotAFile as found:
-        reason = found
+    reason = reason_of(as_single_file, source) or NotAFile("template-not-text", "", 0)
     refusals = tuple(
         Refusal(one.name, reason.rule, reason.detail, max(reason.at, one.literal.start))
         for one in registered_in(tree)

@@ -53,7 +53,10 @@ def write_file(fitted: Fitted) -> Written:
 def _as_it_is(fitted: Fitted, component: Component) -> Written:
     """An object that stands elsewhere, in the file its reader has made of it."""
     file: SingleFile = fitted.file
+    left = [(entry, entry.rule) for entry in fitted.ledger.entries if entry.outcome == "left"]
     whole = unchanged(file.source, fitted.ledger, ())
+    for entry, rule in left:
+        entry.outcome, entry.rule = "left", rule
     path = beside(file.source.path, SYNTAX.suffix, "vue")
     made = replace(whole.files[0], path=path, finish=_closed_up)
     start = component.span.start

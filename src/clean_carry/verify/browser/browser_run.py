@@ -13,7 +13,7 @@ from clean_carry.verify.browser.pixels import Region, differing, regions
 from clean_carry.verify.browser.views import View, views_of
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference
-from clean_carry.verify.judge import MARKS, Pair, TrialResult, normaliser, restless
+from clean_carry.verify.judge import MARKS, Pair, TrialResult, restless
 from clean_carry.verify.trials import Trial
 
 # Differing trials after which no further ones are run: a report needs examples, not all of them.
@@ -231,11 +231,7 @@ class _Once:
                 replace(one, trial=self.name)
                 for one in pair.compare(self.trial, plain(old), plain(new))
             ]
-        across = not pair.one_runtime
-        sides = (
-            normaliser(pair.old, across=across),
-            normaliser(pair.old if itself else pair.new, across=across),
-        )
+        sides = pair.normalisers(new, itself=itself)
         looks = looks_of(old), looks_of(new)
         points = zip(old["points"], new["points"], *looks, strict=False)
         # A difference is reported where it shows first.

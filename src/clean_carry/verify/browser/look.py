@@ -87,7 +87,8 @@ def matched(old: Tree, new: Tree) -> Pairs:
 
 
 def _number(text: str) -> int:
-    # Where an element stays around a template, the template's root is the one that is rendered.
+    """The number in a number attribute. A component's element and the root of its template may have been
+    merged into one element; it then has the numbers of both, and the root's, which is the last, counts."""
     return int(text.split()[-1])
 
 

@@ -1,10 +1,13 @@
-"""State derived from props by the static hook, where one pass is enough.
+"""State derived from props by the static hook `getDerivedStateFromProps`, where one call is enough.
 
-A class asks the hook before every render, and merges what it gives. A function writes its state while it
-renders, and is then called again at once; so it asks until nothing more is to be written. Both come to the
-same where what is given makes every condition false on which something is given: `if (props.at !==
-state.at) return { at: props.at };`. They do as well where what is given is the same each time as long as
-the inputs are, and is written only where the state has it not: `if (props.at) return { at: props.at };`.
+A class component calls the hook once before every render and merges the object it returns into the state.
+A function component has to call a setter while it renders, and is then rendered again at once, until no
+setter is called any more. Two forms of the hook end in the same state both ways:
+
+- The returned object makes the condition false: `if (props.at !== state.at) return { at: props.at };`.
+- The returned object depends on props alone: `if (props.at) return { at: props.at };`. The function calls
+  the setter only if the state has another value.
+
 Every other form is refused.
 """
 

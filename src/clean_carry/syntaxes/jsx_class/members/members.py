@@ -15,6 +15,7 @@ from clean_carry.component.members import (
     StateField,
     Static,
 )
+from clean_carry.component.model import Elsewhere
 from clean_carry.component.moments import Moment
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript import comments
@@ -55,7 +56,7 @@ class Gathered:
     outside: frozenset[str] = frozenset()
     exposed: tuple[str, ...] = ()
     written_outside: frozenset[str] = frozenset()
-    elsewhere: tuple[tuple[str, str, int], ...] = ()
+    elsewhere: tuple[Elsewhere, ...] = ()
     state: State | None = None
     fields: list[InstanceField] = field(default_factory=list)
     members: list[Method | Moment | LeftMember | Static] = field(default_factory=list)

@@ -13,6 +13,7 @@ from clean_carry.component.markup import Markup
 from clean_carry.component.members import KeptOption
 from clean_carry.component.model import (
     Component,
+    Elsewhere,
     Facts,
     Foreign,
     Inputs,
@@ -133,11 +134,11 @@ def _with_surroundings(
     )
 
 
-def _changed(source: SourceText) -> Iterator[tuple[str, str, int]]:
-    """Yield the notes of a file that was changed before it is read: rule, file, line."""
-    for rule, _, at in source.noted if isinstance(source, MergedText) else ():
+def _changed(source: SourceText) -> Iterator[Elsewhere]:
+    """Yield the notes of a file that was changed before it is read."""
+    for rule, detail, at in source.noted if isinstance(source, MergedText) else ():
         place = source.place(at)
-        yield rule, place.file, place.line
+        yield Elsewhere(rule, place.file, place.line, detail)
 
 
 def _claim(ledger: Ledger, source: SourceText, exported: Exported, start: int, end: int) -> None:

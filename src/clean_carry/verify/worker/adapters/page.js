@@ -5,17 +5,19 @@ export const version = 'HTML';
 function parsed(text) {
   const holder = document.createElement('template');
   holder.innerHTML = text;
-  for (const node of holder.content.querySelectorAll('script, link, meta, base, title')) node.remove();
+  for (const node of holder.content.querySelectorAll('script, link, meta, base, title')) {
+    // The title of an SVG image is another element, which shows.
+    if (node.namespaceURI === 'http://www.w3.org/1999/xhtml') node.remove();
+  }
   return holder.content;
 }
 
 export function mount(place, component, input, values, hold) {
   hold?.(null);
   const content = parsed(component);
-  // Spelled as a script that sets it would: runtimes set styles so.
+  // How the browser spells each style attribute once a script has set it; the comparison names the rule.
   for (const node of content.querySelectorAll('[style]')) {
-    const text = node.style?.cssText;
-    if (text) node.setAttribute('style', text);
+    if (node.style?.cssText) node.setAttribute('trial-style', node.style.cssText);
   }
   const styles = [...content.querySelectorAll('style')];
   for (const style of styles) document.head.appendChild(style);
