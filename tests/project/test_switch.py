@@ -89,6 +89,40 @@ def test_a_name_the_new_file_lacks_is_left(project: Made) -> None:
     ]
 
 
+WHOLE = (
+    OLD.replace("export const", "const").replace("export default ", "")
+    + "module.exports = Berth;\n"
+)
+
+
+def test_a_require_that_would_give_another_value_is_left(project: Made) -> None:
+    uses = {
+        "src/whole.js": "const Berth = require('./Berth');\nBerth.defaultProps;\n",
+        "src/imported.js": "import Berth from './Berth';\n",
+    }
+    index = project({**BOTH, **uses, "src/Berth.jsx": WHOLE})
+    plan = switch(index, [pair_in(index.root)])
+    assert [path.name for path in plan.files] == ["imported.js"]
+    assert [(Path(one.file).name, one.line, one.advice) for one in plan.left] == [
+        ("whole.js", 1, "Require the new file and take its `.default`")
+    ]
+    new = NEW.replace("export const", "const").replace("export default ", "")
+    index = project({"src/Berth.function.jsx": new + "module.exports = Berth;\n"})
+    assert len(switch(index, [pair_in(index.root)]).files) == 2
+    named = "const Berth = require('./Berth').default;\n"
+    index = project({"src/Berth.jsx": OLD, "src/whole.js": named})
+    left = switch(index, [pair_in(index.root)]).left
+    assert [(Path(one.file).name, one.line) for one in left] == [("whole.js", 1)]
+
+
+def test_members_of_a_required_module_are_asked_for(project: Made) -> None:
+    use = "const berths = require('./Berth');\nberths.WIDTH;\n"
+    new = NEW.replace("export const", "const")
+    index = project({**BOTH, "src/Berth.function.jsx": new, "src/use.js": use})
+    plan = switch(index, [pair_in(index.root)])
+    assert plan.files == {} and "WIDTH" in plan.left[0].what
+
+
 def test_a_pattern_that_loads_both_and_a_test_that_looks_inside_are_left(project: Made) -> None:
     index = project(
         {

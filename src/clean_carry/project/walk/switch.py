@@ -15,6 +15,7 @@ from clean_carry.project.walk.pairs import Pair
 from clean_carry.project.walk.requests import rewritten
 from clean_carry.source.index.facts import FileFacts, Import
 
+_WHOLE = re.compile(r"^[ \t]*module\.exports\s*=(?!=)(?!\s*\{)", re.MULTILINE)
 # Members that a test reads from an instance or its state; a new form has none of them.
 _INSIDE = re.compile(
     r"\.(?:instance\(\)|state\(|setState\(|setData\(|vm\b|isolateScope\(|componentInstance\b)"
@@ -43,6 +44,7 @@ def _pointed(index: Index, pair: Pair, plan: Plan, edits: Edits) -> list[str]:
     """Point every import of the old file at what takes its place; the files that change."""
     target = (pair.bridge if pair.is_across else pair.new).as_posix()
     old, names = pair.old.as_posix(), _offered(index, pair)
+    whole = _is_whole(pair.old), not pair.is_across and _is_whole(pair.new)
     changed: dict[str, None] = {}
     for file, facts in index.files.items():
         if file in pair.own:
@@ -51,8 +53,14 @@ def _pointed(index: Index, pair: Pair, plan: Plan, edits: Edits) -> list[str]:
             if one.how == "glob":
                 plan.left += _globbed(file, one, pair)
             elif index.resolve(one.request, file) == old:
-                missing = _missing(facts, one, names)
-                if missing:
+                wanted = _wanted(facts, one)
+                missing = sorted(wanted - names) if names is not None else []
+                by_default = bool(missing) or not wanted or "default" in wanted
+                if one.how == "require" and whole[0] != whole[1] and by_default:
+                    plan.left.append(_other_kind(file, one, pair, was_whole=whole[0]))
+                    continue
+                # Of a module that is the component, members of the component are read.
+                if missing and not (one.how == "require" and all(whole)):
                     plan.left.append(_not_offered(file, one, missing, pair))
                     continue
                 edits.replace(file, one.start, one.end, rewritten(one, old, target))
@@ -104,18 +112,28 @@ def _offered(index: Index, pair: Pair) -> set[str] | None:
     return names
 
 
-def _missing(facts: FileFacts, one: Import, names: set[str] | None) -> list[str]:
-    """The names that an import takes and the new file does not export."""
-    if names is None:
-        return []
+def _wanted(facts: FileFacts, one: Import) -> set[str]:
+    """The names that an import takes of the other module."""
     wanted = {there for there, _ in one.names if there != "*"}
     for there, here in one.names:
         if there == "*" and here and one.how in ("import", "require"):
             wanted |= {use.member for use in facts.names if use.local == here and use.member}
-    if one.how == "require" and wanted and not wanted & names:
-        # A module in the older form is read by its members.
-        return []
-    return sorted(wanted - names)
+    return wanted
+
+
+def _is_whole(path: Path) -> bool:
+    """Whether a module is its one value, and has no names (CommonJS, `module.exports`)."""
+    return _WHOLE.search(path.read_text("utf-8", "replace")) is not None
+
+
+def _other_kind(file: str, one: Import, pair: Pair, *, was_whole: bool) -> Left:
+    """A `require` whose value would be another: the component of one file, the module of the other."""
+    place = pair.bridge.name if pair.is_across else pair.new.name
+    if was_whole:
+        what = f"require of {one.request} would give the module {place} instead of the component"
+        return Left(file, one.line, what, "Require the new file and take its `.default`")
+    what = f"require of {one.request} would give the component instead of a module with names"
+    return Left(file, one.line, what, f"Require {place} and use its value as the component")
 
 
 def _not_offered(file: str, one: Import, missing: list[str], pair: Pair) -> Left:
