@@ -234,6 +234,41 @@ def test_across_frameworks_users_get_a_bridge(project: Made) -> None:
     assert retire(project({}), pair).files[index.root / "Berth.bridge.jsx"] is None
 
 
+def test_uses_that_a_bridge_cannot_serve_are_left(project: Made) -> None:
+    index = project(
+        {
+            "package.json": '{"name": "a", "dependencies": {"vue": "^3.5.0", "react": "^18.0.0"}}',
+            "Berth.jsx": OLD, "Berth.flat.vue": VUE, "index.js": "export { default as Berth } from './Berth';\n",
+            "Held.jsx": "import Berth from './Berth';\nexport const a = <Berth ref={held} />;\n",
+            "Text.jsx": "import Berth from './Berth';\nexport const b = <Berth>Pier {n}</Berth>;\n",
+            "Given.jsx": "import Berth from './Berth';\nexport const G = ({ children }) => <Berth>{children}</Berth>;\n",
+            "Bold.jsx": "import { Berth } from './index';\nexport const c = <Berth><b>1</b></Berth>;\n",
+        }
+    )  # fmt: skip
+    plan = switch(index, [Pair.of(index.root / "Berth.jsx", index.root / "Berth.flat.vue")])
+    assert sorted(path.name for path in plan.files) == ["Berth.bridge.jsx", "Text.jsx"]
+    assert sorted((Path(one.file).name, one.line, one.what) for one in plan.left) == [
+        ("Bold.jsx", 2, "content that holds elements does not cross a bridge"),
+        ("Given.jsx", 2, "content that holds elements does not cross a bridge"),
+        ("Held.jsx", 2, "a reference to the component does not cross a bridge"),
+    ]
+    single = "<script>\nexport default { props: ['n'] };\n</script>\n<template><i><slot /></i></template>\n"
+    index = project(
+        {
+            "Berth.vue": single, "Berth.function.jsx": NEW,
+            "Named.vue": "<template><Berth><template #head>1</template></Berth></template>\n"
+            "<script setup>\nimport Berth from './Berth.vue';\n</script>\n",
+            "Plain.vue": "<template><Berth>Pier {{ 1 }}</Berth></template>\n"
+            "<script setup>\nimport Berth from './Berth.vue';\n</script>\n",
+        }
+    )  # fmt: skip
+    plan = switch(index, [Pair.of(index.root / "Berth.vue", index.root / "Berth.function.jsx")])
+    assert sorted(path.name for path in plan.files) == ["Berth.bridge.vue", "Plain.vue"]
+    assert [(Path(one.file).name, one.line, one.what) for one in plan.left] == [
+        ("Named.vue", 1, "the named slot head does not cross a bridge")
+    ]
+
+
 def test_a_bridge_needs_both_frameworks(project: Made) -> None:
     index = project(
         {"Berth.jsx": OLD, "Berth.flat.vue": VUE, "use.js": "import B from './Berth';\n"}

@@ -32,7 +32,8 @@ Examples:
   clean-carry survey --csv > components.csv             a table for a spreadsheet
 """
 _OUTCOME = {
-    "clean": "green", "left": "magenta", "refused": "red", "done": "cyan", "no crossing": "magenta"
+    "clean": "green", "left": "magenta", "refused": "red", "done": "cyan", "no crossing": "magenta",
+    "not read": "magenta",
 }  # fmt: skip
 _FIELDS = ("props", "state", "derived", "effects", "slots", "events", "styles")
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.component.errors import InputError
-from clean_carry.project.index.links import Use
+from clean_carry.project.index.model import Use
 from clean_carry.project.index.names import dashed
 from clean_carry.source.index.parsed import Parsed
 from clean_carry.source.javascript.tree import Node
@@ -29,6 +29,8 @@ class Passed:
     kind: str
     name: str
     line: int
+    # Whether the content is text alone, as far as it is written here.
+    is_text: bool = True
 
     def means(self, kind: str, name: str) -> bool:
         """Whether it is this prop, event or slot of the component, in any spelling."""
@@ -83,7 +85,16 @@ def _of_jsx(parsed: Parsed, node: Node, use: Use) -> Iterator[Passed]:
         and element is not None
         and len(element.named_children) > 2
     ):
-        yield Passed(use, "slot", "children", parsed.line(node.start))
+        content = element.named_children[1:-1]
+        yield Passed(use, "slot", "children", parsed.line(node.start), all(map(_is_text, content)))
+
+
+def _is_text(node: Node) -> bool:
+    """Whether content of an element is text, or a value that holds no elements and no given content."""
+    if node.type.startswith("jsx_") and node.type != "jsx_text" and node.type != "jsx_expression":
+        return False
+    names = [node.text] if node.type in ("identifier", "property_identifier") else []
+    return "children" not in names and all(map(_is_text, node.named_children))
 
 
 def _of_template(parsed: Parsed, element: TemplateNode, use: Use) -> Iterator[Passed]:
@@ -92,6 +103,10 @@ def _of_template(parsed: Parsed, element: TemplateNode, use: Use) -> Iterator[Pa
         name = one.name.partition(".")[0]
         if name.startswith(_LISTENED):
             yield Passed(use, "event", _without(name, _LISTENED), line)
+        elif name == "v-slot" or name.startswith(_CONTENT):
+            yield Passed(
+                use, "slot", _without(name, (*_CONTENT, "v-slot")) or "default", line, False
+            )
         elif name == "v-model":
             yield Passed(use, "prop", "modelValue", line)
         elif not name.startswith("v-") or name.startswith(_BOUND):
@@ -100,10 +115,10 @@ def _of_template(parsed: Parsed, element: TemplateNode, use: Use) -> Iterator[Pa
         slot = next((a.name for a in child.attributes if a.name.startswith(_CONTENT)), "")
         if slot:
             yield Passed(
-                use, "slot", _without(slot, _CONTENT) or "default", parsed.line(child.start)
+                use, "slot", _without(slot, _CONTENT) or "default", parsed.line(child.start), False
             )
         elif child.kind != "comment" and parsed.source.slice(child.start, child.end).strip():
-            yield Passed(use, "slot", "default", parsed.line(child.start))
+            yield Passed(use, "slot", "default", parsed.line(child.start), child.kind != "element")
 
 
 def _without(name: str, marks: tuple[str, ...]) -> str:

@@ -31,7 +31,8 @@ from clean_carry.component.model import Component
 from clean_carry.component.moments import Moment
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file, read_file
-from clean_carry.project.index.links import Found, Index, Use
+from clean_carry.project.index.links import Index
+from clean_carry.project.index.model import Found, Use
 from clean_carry.project.passed import Passed, passed_at
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.contract import ReadFile

@@ -13,21 +13,22 @@ from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request
 from clean_carry.crossing.many import carry_together
 from clean_carry.project.index.build import Say
-from clean_carry.project.index.links import Found, Index, Key, Use
+from clean_carry.project.index.links import Index
+from clean_carry.project.index.model import Found, Key, Use
 from clean_carry.project.index.store import FactStore
 from clean_carry.source.workspace import major
 from clean_carry.syntaxes.registry import declared, way
 
 # How easy a component is to carry, by the outcome of a dry run; "" is not tried.
-_EASE = {"clean": 0, "": 1, "left": 2, "refused": 3, "no crossing": 4, "done": 5}
+_EASE = {"clean": 0, "": 1, "left": 2, "refused": 3, "not read": 4, "no crossing": 5, "done": 6}
 # A reason names so many components.
 _NAMED = 3
 
 
 @dataclass(frozen=True)
 class Tried:
-    """The outcome of a dry run: `clean`, `left`, `refused`, `no crossing`, or `done` for a component that
-    is in the target syntax already; and the rules of its findings, notes left out."""
+    """The outcome of a dry run: `clean`, `left`, `refused`, `no crossing`, `not read` for a component that
+    only the index sees, or `done` for one that is in the target syntax already; and the rules of its findings, notes left out."""
 
     to: str
     outcome: str
@@ -273,7 +274,7 @@ def _tried(target: str, name: str, line: int, outcomes: list[list[Any]]) -> Trie
     for own, status, rules in outcomes:
         if own == name or len(outcomes) == 1:
             return Tried(target, status, tuple(rules))
-    return Tried(target, "refused", ("not-recognised",) if not outcomes else ())
+    return Tried(target, "not read")
 
 
 def _carried(

@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
+import json
 import posixpath
 from collections import defaultdict
 from collections.abc import Iterator
-from dataclasses import dataclass, field
 from functools import cached_property
 from pathlib import Path
-from typing import NamedTuple
 
+from clean_carry.project.index.model import Found, Key, Use
 from clean_carry.project.index.names import spellings
 from clean_carry.project.index.roles import Role, role_of
+from clean_carry.project.index.uses import uses_of
 from clean_carry.project.settings import Settings
-from clean_carry.source.index.facts import FileFacts, Import, Sighting
+from clean_carry.source.index.facts import FileFacts, Import
 
 _ENDINGS = (
     "",
@@ -21,39 +22,6 @@ _ENDINGS = (
 )
 # Through so many files a name is followed.
 _MOST_STEPS = 12
-
-
-class Key(NamedTuple):
-    """A component: its file, and its number there."""
-
-    file: str
-    number: int
-
-
-@dataclass(frozen=True)
-class Use:
-    """One place that uses a component: `how` names the form, `role` says whether it is a test or a story.
-
-    `start` and `end` are the bytes of the name or of the request, `user` the component it stands in.
-    """
-
-    file: str
-    line: int
-    how: str
-    start: int
-    end: int
-    role: Role = "source"
-    user: Key | None = None
-
-
-@dataclass
-class Found:
-    """A component of the project with what it uses and who uses it."""
-
-    key: Key
-    seen: Sighting
-    users: list[Use] = field(default_factory=list)
-    uses: list[tuple[Key, Use]] = field(default_factory=list)
 
 
 class Index:
@@ -103,8 +71,6 @@ class Index:
     @cached_property
     def _packages(self) -> dict[str, str]:
         """{name: folder} of the packages whose sources stand in the project."""
-        import json
-
         found: dict[str, str] = {}
         for folder in {posixpath.dirname(name) for name in self.files}:
             place = Path(folder, "package.json")
@@ -136,8 +102,6 @@ class Index:
             for file, facts in self.files.items()
             for number, seen in enumerate(facts.components)
         }
-        from clean_carry.project.index.uses import uses_of
-
         self._seen = found
         known: set[tuple[Key, str, int, str]] = set()
         for key, use in uses_of(self, found):

@@ -6,11 +6,12 @@ from collections import defaultdict
 from collections.abc import Iterator, Mapping
 from typing import TYPE_CHECKING
 
+from clean_carry.project.index.model import Found, Key, Use
 from clean_carry.project.index.names import spellings
 from clean_carry.source.index.facts import FileFacts, Import, TagUse
 
 if TYPE_CHECKING:
-    from clean_carry.project.index.links import Found, Index, Key, Use
+    from clean_carry.project.index.links import Index
 
 # Prefixes of attributes that the scoped templates' compiler leaves out.
 _PREFIXES = ("data-", "x-")
@@ -27,8 +28,6 @@ def uses_of(index: Index, components: Mapping[Key, Found]) -> Iterator[tuple[Key
 
 
 def _use(index: Index, file: str, line: int, how: str, start: int, end: int) -> Use:
-    from clean_carry.project.index.links import Use
-
     return Use(file, line, how, start, end, index.role(file), index.at(file, start))
 
 

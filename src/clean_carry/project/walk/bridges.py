@@ -21,7 +21,7 @@ from clean_carry.syntaxes.single_file.census import declared_props
 
 # A function component that renders a single file of version 3 (its guide, "Application API").
 _SINGLE_FILE_IN_JSX = Template("""\
-import React, { useLayoutEffect, useRef } from 'react';
+import React, { Children, useLayoutEffect, useRef } from 'react';
 import { createApp, h, shallowReactive } from 'vue';
 import $name from './$file';
 
@@ -34,15 +34,23 @@ function passed(props) {
   return Object.fromEntries(Object.entries(rest).map(([key, value]) => [NAMES[key] ?? key, value]));
 }
 
+function textOf(children) {
+  const parts = Children.toArray(children);
+  if (parts.some((part) => typeof part === 'object')) {
+    throw new TypeError('${name}Bridge takes text as children, no elements');
+  }
+  return parts.length ? parts.join('') : undefined;
+}
+
 $head function ${name}Bridge(props) {
   const place = useRef(null);
   const latest = useRef(null);
 
   useLayoutEffect(() => {
-    latest.current = shallowReactive({ props: passed(props), text: props.children });
+    latest.current = shallowReactive({ props: passed(props), text: textOf(props.children) });
     const app = createApp({
       render: () => h($name, latest.current.props, {
-        ...(latest.current.text === undefined ? {} : { default: () => String(latest.current.text) }),
+        ...(latest.current.text === undefined ? {} : { default: () => latest.current.text }),
       }),
     });
     app.mount(place.current);
@@ -51,7 +59,7 @@ $head function ${name}Bridge(props) {
 
   useLayoutEffect(() => {
     latest.current.props = passed(props);
-    latest.current.text = props.children;
+    latest.current.text = textOf(props.children);
   });
 
   return <div ref={place} data-bridge="$name" style={{ display: 'contents' }} />;

@@ -10,6 +10,7 @@ from pathlib import Path
 from clean_carry.component.errors import InputError
 from clean_carry.project.index.links import Index
 from clean_carry.project.walk.bridges import bridge
+from clean_carry.project.walk.crossing_uses import uncrossable
 from clean_carry.project.walk.edits import Edits, Left, Plan
 from clean_carry.project.walk.pairs import Pair
 from clean_carry.project.walk.requests import rewritten
@@ -46,8 +47,12 @@ def _pointed(index: Index, pair: Pair, plan: Plan, edits: Edits) -> list[str]:
     old, names = pair.old.as_posix(), _offered(index, pair)
     whole = _is_whole(pair.old), not pair.is_across and _is_whole(pair.new)
     changed: dict[str, None] = {}
+    kept = uncrossable(index, pair) if pair.is_across else {}
     for file, facts in index.files.items():
         if file in pair.own:
+            continue
+        if file in kept:
+            plan.left += kept[file]
             continue
         for one in facts.imports:
             if one.how == "glob":

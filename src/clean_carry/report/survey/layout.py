@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import ceil, sqrt
 
-from clean_carry.project.index.links import Key
+from clean_carry.project.index.model import Key
 from clean_carry.project.survey import Row
 
 # A box and the room around it, in units of the picture.

@@ -30,6 +30,7 @@ OUTCOMES = {
     "left": ("left in part", "!"),
     "refused": ("refused", "×"),
     "no crossing": ("no crossing", "–"),
+    "not read": ("not read", "?"),
     "done": ("carried", "●"),
     "": ("not tried", "○"),
 }
