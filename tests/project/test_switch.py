@@ -238,10 +238,12 @@ def test_uses_that_a_bridge_cannot_serve_are_left(project: Made) -> None:
     index = project(
         {
             "package.json": '{"name": "a", "dependencies": {"vue": "^3.5.0", "react": "^18.0.0"}}',
-            "Berth.jsx": OLD, "Berth.flat.vue": VUE, "index.js": "export { default as Berth } from './Berth';\n",
+            "Berth.jsx": OLD, "Berth.flat.vue": VUE,
+            "index.js": "export { default as Berth } from './Berth';\n",
             "Held.jsx": "import Berth from './Berth';\nexport const a = <Berth ref={held} />;\n",
             "Text.jsx": "import Berth from './Berth';\nexport const b = <Berth>Pier {n}</Berth>;\n",
-            "Given.jsx": "import Berth from './Berth';\nexport const G = ({ children }) => <Berth>{children}</Berth>;\n",
+            "Given.jsx": "import Berth from './Berth';\n"
+            "export const G = ({ children }) => <Berth>{children}</Berth>;\n",
             "Bold.jsx": "import { Berth } from './index';\nexport const c = <Berth><b>1</b></Berth>;\n",
         }
     )  # fmt: skip

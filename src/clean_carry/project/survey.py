@@ -28,7 +28,8 @@ _NAMED = 3
 @dataclass(frozen=True)
 class Tried:
     """The outcome of a dry run: `clean`, `left`, `refused`, `no crossing`, `not read` for a component that
-    only the index sees, or `done` for one that is in the target syntax already; and the rules of its findings, notes left out."""
+    only the index sees, or `done` for one that is in the target syntax already; and the rules of its
+    findings, notes left out."""
 
     to: str
     outcome: str

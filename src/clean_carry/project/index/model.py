@@ -1,4 +1,4 @@
-"""What an index knows of components: their places, and the places that use them."""
+"""Records of an index: components, their places, and the places that use them."""
 
 from __future__ import annotations
 

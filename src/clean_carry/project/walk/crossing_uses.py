@@ -24,9 +24,9 @@ def uncrossable(index: Index, pair: Pair) -> dict[str, list[Left]]:
     """
     old = pair.old.as_posix()
     importing = {
-        file: any(one.how == "re-export" for one in found)
+        file: any(one.how == "re-export" for one in taken)
         for file, facts in index.files.items()
-        if (found := [one for one in facts.imports if index.resolve(one.request, file) == old])
+        if (taken := [one for one in facts.imports if index.resolve(one.request, file) == old])
     }
     found: dict[str, list[Left]] = {}
     for use in _left_uses(index, pair):
