@@ -344,10 +344,12 @@ class TemplateReader:
         slot = next((a for a in node.attributes if a.name.startswith(("v-slot", "#"))), None)
         others = [a for a in node.attributes if a not in (*skip, slot)]
         key = [a for a in others if a.name in (":key", "v-bind:key", "key")]
+        keyed = slot is None and bool(key) and key[0].value is not None and key[0].name != "key"
         for attribute in others:
-            self.claim("attribute", attribute.start, attribute.end)
             if attribute not in key:
                 self.refuse(f"<template {attribute.name}>", attribute.start)
+            if not keyed or attribute is not key[0]:
+                self.claim("attribute", attribute.start, attribute.end)
         if slot is not None:
             place = self.span(slot.start, slot.end)
             self.uses.ledger.claim("attribute", place, "carried", "content-to-input")
@@ -358,7 +360,7 @@ class TemplateReader:
             return Content(
                 "" if name == "default" else name, given, self.nodes(node.children), span, entry
             )
-        if key and key[0].value is not None and key[0].name != "key":
+        if keyed and key[0].value is not None:
             made = self.attributes.key(key[0], self.value(key[0].value[0]))
             return Element("template", (made,), self.nodes(node.children), span, entry)
         return Group(self.nodes(node.children), span, entry)

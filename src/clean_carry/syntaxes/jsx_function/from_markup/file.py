@@ -115,6 +115,7 @@ class _File:
         self.times.lazy = lazy_values(component, self.source, self.times.asked)
         self.speller = self._speller()
         self._take_two_ways(component.view.markup)
+        self._take_module_values()
         self._name_root()
         used = ((one, root) for one in self._named() for root in self.speller.root(one))
         names = self.speller.names
@@ -167,6 +168,26 @@ class _File:
         codes = [loop.item, *([loop.index] if loop.index is not None else [])]
         text = " ".join(self.source.slice(*code.span[:2]) for code in codes)
         return re.findall(r"[A-Za-z_$][\w$]*", text)
+
+    def _take_module_values(self) -> None:
+        """State that is a constant of the module, and that nothing writes, is that constant."""
+        component, names = self.component, self.speller.names
+        if component.state is None or component.foreign.prelude is not None:
+            return
+        for field in component.state.fields or ():
+            text = self.source.slice(*field.code.span[:2]) if field.code is not None else ""
+            binding = self.file.names.module.names.get(text)
+            if binding is None or binding.kind != "const" or field.name != text:
+                continue
+            if field.name in self.times.written or field.name in self.times.live:
+                continue
+            names.members[Member("state", field.name)] = text
+            self.speller.module_values.add(field.name)
+            declared = binding.node.parent
+            value = declared.child("value") if declared is not None else None
+            form = container_of(value.text) if value is not None else ""
+            if form:
+                self.speller.containers[field.name] = form
 
     def _containers(self) -> dict[str, str]:
         """Return the kind of value in the state fields, as far as their initial values show: a list

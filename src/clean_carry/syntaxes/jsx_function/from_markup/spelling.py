@@ -67,6 +67,8 @@ class Speller:
     unit: str
     quote: str
     containers: dict[str, str] = field(default_factory=dict)
+    # Fields of state that are constants of the module.
+    module_values: set[str] = field(default_factory=set)
     hooks: set[str] = field(default_factory=set)
     page_functions: set[str] = field(default_factory=set)
     helpers: set[str] = field(default_factory=set)

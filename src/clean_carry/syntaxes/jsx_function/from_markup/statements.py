@@ -75,7 +75,7 @@ class Statements(FunctionText):
         prelude = component.foreign.prelude
         made_first = [self._made_first(prelude)] if prelude is not None else []
         state = [self._model(one) for one in self._of(Model)] + made_first
-        state += [self._state(one) for one in self._fields()]
+        state += [part for one in self._fields() if (part := self._state(one)) is not None]
         fields = [self._field(name) for name in component.foreign.plain_fields]
         elements = [self._element(m) for m in self._elements()]
         later = [self._watcher(one) for one in component.reactions]
@@ -179,7 +179,12 @@ class Statements(FunctionText):
         tail = new(f"{self.end}{line}}}){self.end}")
         return new(head) + statements + new(f"{deeper}return ") + given + tail
 
-    def _state(self, one: StateField) -> Fragment:
+    def _state(self, one: StateField) -> Fragment | None:
+        if one.name in self.speller.module_values:
+            assert one.code is not None
+            self.replaced.append(one.code.span)
+            self.settled_first += settled(one.entry, "state-to-constant")
+            return None
         names, times = self.speller.names, self.speller.times
         name = names.of(Member("state", one.name))
         above = copy(one.comment) + new(self.line) if one.comment is not None else Fragment()
