@@ -71,7 +71,6 @@ def test_what_is_written(tmp_path: Path) -> None:
 
 
 REFUSED = {
-    "inline-handler": '<button onclick="book()">a</button>',
     "template-language": '<p @click="open">a</p>',
     "markup-repaired": "<b><p>a</b></p>",
     "style-media": '<style media="print">@import "fares.css";</style>',
@@ -99,6 +98,17 @@ def test_a_script_that_touches_the_markup_is_left(code: str, tmp_path: Path) -> 
     assert [(one.rule, one.line) for one in result.findings] == [("page-script-touches", 2)]
     other = page.replace("fares", "tides", 1).replace("card", "strip", 1)
     assert carried(tmp_path, other).status == "clean"
+
+
+@pytest.mark.parametrize("target", TARGETS)
+def test_inline_handlers_are_left(target: str, tmp_path: Path) -> None:
+    result = carried(
+        tmp_path, '<main>\n<button id="b" onclick="book()">a</button>\n</main>\n', target
+    )
+    assert result.status == "left" and result.counts["left"] == 1
+    (found,) = result.findings
+    assert (found.rule, found.line) == ("inline-handler", 2) and 'onclick="book()"' in found.message
+    assert '<button id="b">a</button>' in result.files[0].text
 
 
 @pytest.mark.parametrize("markup", MEANT_BY_TEMPLATES)

@@ -95,10 +95,13 @@ class Pair:
         the old one's."""
         across = not self.one_runtime
         old = normaliser(self.old, across=across)
+        new = normaliser(self.old if itself else self.new, across=across)
         if self.old.runtime.framework == "page":
-            old.folder, old.imported = self.old.place.parent.as_posix(), self.bundles[1].files
             old.styles = {style for point in second["points"] for style in styles_in(point["tree"])}
-        return old, normaliser(self.old if itself else self.new, across=across)
+            for side in (old, new):
+                # A path that the component has as a value is the page's own, and not the bundler's.
+                side.folder, side.imported = self.old.place.parent.as_posix(), self.bundles[1].files
+        return old, new
 
     def compare(
         self, trial: Trial, first: dict[str, Any], second: dict[str, Any]

@@ -112,7 +112,8 @@ def sides_of(
     found = next((one for one in results if one.status != "refused"), None)
     interface = found.interface if found is not None else InterfaceMap()
     mark = scope_mark(found.component) if found is not None and target == "jsx-function" else ""
-    return before, replace(after, marks=(mark,) if mark else ()), interface
+    marks = (mark,) if mark and f'{mark}=""' in new_text else ()
+    return before, replace(after, marks=marks), interface
 
 
 def _as_run(old: Path, text: str) -> tuple[Path, str]:

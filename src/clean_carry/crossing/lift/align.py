@@ -72,7 +72,9 @@ def _of_column(column: dict[Place, list[Block]], count: int) -> list[Part]:
             found.append(one)
         return found
     items = {(*place, at): one for place, run in column.items() for at, one in enumerate(run)}
-    return [Part({p: run[0] for p, run in column.items()}, [], optional, dict(column), aligned(items))]
+    return [
+        Part({p: run[0] for p, run in column.items()}, [], optional, dict(column), aligned(items))
+    ]
 
 
 def _columns(blocks: Mapping[Place, Block]) -> list[dict[Place, list[Block]]]:

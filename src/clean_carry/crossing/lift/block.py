@@ -29,7 +29,7 @@ _NO_LIST = frozenset("td th br hr p h1 h2 h3 h4 h5 h6 col dt dd i b strong em sc
 
 @dataclass(eq=False)
 class Block:
-    """An element, or a text where `tag` is "". `source` and `node` say where it stands, for who reads it."""
+    """An element, or a text where `tag` is "". `source` and `node` say where it stands."""
 
     tag: str
     text: str = ""
@@ -53,6 +53,10 @@ class Block:
         while here is not None:
             yield here
             here = here.parent
+
+    # Whether white space stands before it, and behind it as the last child: only where a page shows that.
+    space_before: bool = False
+    space_behind: bool = False
 
     @cached_property
     def classes(self) -> tuple[str, ...]:
@@ -128,7 +132,7 @@ def compatible(a: Block, b: Block) -> bool:
 
 
 def alike_placed(a: Block, b: Block) -> bool:
-    """Whether two elements without names of their own are placed alike: a third of their class names are."""
+    """Whether two elements without names of their own share a third of their class names."""
     if a.names or not (a.classes or b.classes):
         return True
     first, second = set(a.classes), set(b.classes)
@@ -161,7 +165,7 @@ def matched(a: Block, b: Block) -> float:
     if a.key == b.key:
         return float(a.weight)
     if a.elements and b.elements and not compatible(a, b):
-        # What has content and another name is another thing.
+        # Elements with content and other names are different things.
         return 0.0
     pair = (a.key, b.key) if a.key < b.key else (b.key, a.key)
     known = _matched.get(pair)

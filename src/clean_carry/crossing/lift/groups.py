@@ -21,7 +21,8 @@ _SMALL = 3
 # Elements that are no block of their own: parts of texts, tables, forms and of the page.
 _NEVER = frozenset(
     (
-        "html body head td th thead tbody tfoot colgroup option optgroup p h1 h2 h3 h4 h5 h6 dt dd b i strong "
+        "html body head td th thead tbody tfoot colgroup option optgroup p h1 h2 h3 h4 h5 h6 dt dd "
+        "b i strong "
         "em small code sup sub br hr img input textarea main script style template svg path g address"
     ).split()
 )
@@ -104,7 +105,7 @@ def _clusters(roots: Iterable[Block]) -> list[list[Block]]:
 
 
 def _marks(one: Block) -> list[tuple[str, str]]:
-    """What blocks share that can be alike: the tag, with each name of what it is."""
+    """The marks that alike blocks share: the tag, with each name of what it is."""
     cells = f"{len(one.elements)} cells" if one.tag == "tr" else ""
     return [(one.tag, name) for name in sorted(one.names)] or [(one.tag, cells)]
 
@@ -218,7 +219,7 @@ def _strip(group: Group, of: dict[int, Group]) -> None:
             inner.reason = "it fills a list item that is lifted"
 
 
-# What holds for so many copies holds for a group.
+# A property of so many copies is a property of the group.
 _MOST = 0.8
 
 

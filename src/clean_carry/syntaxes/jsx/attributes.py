@@ -2,29 +2,23 @@
 
 from __future__ import annotations
 
+_CAMEL = (
+    "accessKey allowFullScreen autoCapitalize autoComplete autoCorrect autoPlay autoSave cellPadding "
+    "cellSpacing charSet classID colSpan contentEditable contextMenu controlsList crossOrigin dateTime "
+    "disablePictureInPicture disableRemotePlayback encType enterKeyHint fetchPriority "
+    "formAction formEncType "
+    "formMethod formNoValidate formTarget frameBorder hrefLang imageSizes imageSrcSet "
+    "inputMode itemID itemProp "
+    "itemRef itemScope itemType keyParams keyType marginHeight marginWidth maxLength mediaGroup minLength "
+    "noModule noValidate playsInline popoverTarget popoverTargetAction radioGroup readOnly referrerPolicy "
+    "rowSpan spellCheck srcDoc srcLang srcSet tabIndex useMap"
+).split()
 RENAMED = {
+    **{name.lower(): name for name in _CAMEL},
     "class": "className",
     "for": "htmlFor",
-    "accesskey": "accessKey",
-    "autocomplete": "autoComplete",
-    "colspan": "colSpan",
-    "contenteditable": "contentEditable",
-    "crossorigin": "crossOrigin",
-    "datetime": "dateTime",
-    "enctype": "encType",
-    "enterkeyhint": "enterKeyHint",
-    "formaction": "formAction",
-    "hreflang": "hrefLang",
-    "inputmode": "inputMode",
-    "maxlength": "maxLength",
-    "minlength": "minLength",
-    "novalidate": "noValidate",
-    "readonly": "readOnly",
-    "rowspan": "rowSpan",
-    "spellcheck": "spellCheck",
-    "srcset": "srcSet",
-    "tabindex": "tabIndex",
-    "usemap": "useMap",
+    "accept-charset": "acceptCharset",
+    "http-equiv": "httpEquiv",
 }
 # HTML §2.3.2: attributes whose presence alone counts.
 BOOLEAN = frozenset(

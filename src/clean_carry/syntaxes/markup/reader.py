@@ -19,7 +19,7 @@ from clean_carry.syntaxes.single_file.options.read import read
 from clean_carry.syntaxes.single_file.stands_for import NotAFile, reason_of, whole_by
 
 # Findings about the page that leave work to a person.
-LEFT = frozenset({"page-script-touches"})
+LEFT = frozenset({"page-script-touches", "inline-handler"})
 
 
 class PageReader:

@@ -3,6 +3,7 @@ copies it."""
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
@@ -35,6 +36,8 @@ from clean_carry.syntaxes.uses import Build, Raw, Uses
 _BRANCHES = ("v-if", "v-else-if", "v-else")
 # Elements of the runtime that do more than hold what is in them.
 _OWN = frozenset("transition transition-group keep-alive teleport suspense".split())
+# An entity: HTML reads it as one character before the expression is read.
+_ENTITY = re.compile(r"&(?:[a-zA-Z]+|#\d+|#[xX][\da-fA-F]+);")
 # Names every template may use without declaring them (the runtime's list of allowed globals).
 GLOBALS = frozenset(
     "Infinity undefined NaN isFinite isNaN parseFloat parseInt Math Number Date Array Object Boolean "
@@ -175,6 +178,8 @@ class TemplateReader:
         if node is None:
             self.refuse("an expression that is empty or several", at)
             return Code(self.span(at, at))
+        if _ENTITY.search(node.text):
+            self.refuse("an entity in an expression", at)
         found = self._filtered(node) if self.neutral else None
         return found or self.uses.code(self.uses.span(node))
 

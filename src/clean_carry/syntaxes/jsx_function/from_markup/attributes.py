@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import html
 import re
 from dataclasses import dataclass, field
 
-from clean_carry.component.code import Builtin, Code, Member
+from clean_carry.component.code import Builtin, Code, Member, Read
 from clean_carry.component.fragment import Fragment, copy, joined, new, settled
 from clean_carry.component.markup import (
     Attribute,
@@ -22,6 +23,7 @@ from clean_carry.component.markup import (
     StyleMap,
     TwoWay,
 )
+from clean_carry.source.css.declarations import declarations
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx.attributes import BOOLEAN, RENAMED
 from clean_carry.syntaxes.jsx_function.from_markup.listeners import Heard, Listeners, unbraced
@@ -360,15 +362,22 @@ class Attributes:
         self.speller.helper("classes")
         return [new("classes(") + self.speller.code(code) + new(")")]
 
+    def _is_text(self, code: Code) -> bool:
+        """Whether a value is an input that is declared as text."""
+        first = code.operations[0] if len(code.operations) == 1 else None
+        if not isinstance(first, Read) or first.span != code.span or first.member.kind != "prop":
+            return False
+        props = self.speller.times.component.inputs.props
+        return any(one.name == first.member.name and one.kind == "String" for one in props)
+
     def _styles(self, given: list[Attribute], others: str) -> Fragment:
         parts: list[Fragment] = []
         for one in given:
             match one:
                 case StaticAttribute(value=value, entry=entry) if value is not None:
                     raw = self.speller.source.slice(value.start, value.end)
-                    parts += [
-                        new(text, entry, "style-to-object") for text in [_declarations(raw)] if text
-                    ]
+                    text = _declarations(raw, value.start)
+                    parts += [new(text, entry, "style-to-object")] if text else []
                 case BoundAttribute(code=code, entry=entry):
                     text = self.speller.source.slice(code.span.start, code.span.end).strip()
                     if (
@@ -380,6 +389,10 @@ class Attributes:
                         parts.append(new("...", entry, "style-to-object") + inner)
                     elif text.startswith("{"):
                         raise Unsaid("markup-unread", "a style with hyphens", code.span.start)
+                    elif self._is_text(code):
+                        raise Unsaid(
+                            "not-in-target", f"a style given as text: {text[:40]}", code.span.start
+                        )
                     else:
                         self.notes.append(("style-object", text[:40], code.span.start))
                         parts.append(new("...", entry, "style-to-object") + self.speller.code(code))
@@ -424,16 +437,19 @@ def _with_text(parts: list[Fragment]) -> list[Fragment]:
     return [silent + real[0], *real[1:]]
 
 
-def _declarations(raw: str) -> str:
+def _declarations(raw: str, at: int) -> str:
     """Declarations of a style attribute as parts of an object."""
     parts = []
-    for one in raw.split(";"):
-        name, colon, value = one.partition(":")
-        if not colon:
-            continue
-        key = _HYPHENS.sub(lambda found: found[1].upper(), name.strip())
-        key = f"'{name.strip()}'" if name.strip().startswith("--") else key
-        parts.append(f"{key}: '{value.strip()}'")
+    for name, value, important in declarations(html.unescape(raw)):
+        if important:
+            # The runtime sets properties one by one, and passes over a value with this word.
+            raise Unsaid("not-in-target", f"!important in a style attribute: {name}", at)
+        key = _HYPHENS.sub(lambda found: found[1].upper(), name)
+        key = f"'{name}'" if name.startswith("--") else key
+        quote = '"' if "'" in value and '"' not in value else "'"
+        text = value.replace("\\", "\\\\")
+        text = text.replace(quote, f"\\{quote}")
+        parts.append(f"{key}: {quote}{text}{quote}")
     return ", ".join(parts)
 
 

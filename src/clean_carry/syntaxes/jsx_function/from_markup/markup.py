@@ -487,7 +487,8 @@ def _condensed(raw: str, nodes: list[Markup], at: int) -> str:
     if before is None or after is None:
         return ""
     if isinstance(before, MarkupComment) or isinstance(after, MarkupComment):
-        return "" if not isinstance(before, Expression | Text) else " "
+        # The compiler drops it between comments, and between a comment and an element.
+        return " " if isinstance(before, Expression | Text) or isinstance(after, Expression) else ""
     elements = not isinstance(before, Expression) and not isinstance(after, Expression)
     return "" if elements and "\n" in raw else " "
 

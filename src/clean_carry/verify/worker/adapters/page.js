@@ -9,6 +9,10 @@ function parsed(text) {
     // The title of an SVG image is another element, which shows.
     if (node.namespaceURI === 'http://www.w3.org/1999/xhtml') node.remove();
   }
+  // Its inline handlers are scripts as well: they are left to a person, and run on neither side.
+  for (const node of holder.content.querySelectorAll('*')) {
+    for (const { name } of [...node.attributes]) if (/^on[a-z]+$/.test(name)) node.removeAttribute(name);
+  }
   return holder.content;
 }
 
