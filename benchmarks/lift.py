@@ -1,7 +1,7 @@
 """Compare the groups that are found in open pages with those a developer would lift.
 
     python benchmarks/lift.py [--page PART]
-    python benchmarks/lift.py --to SYNTAX [--browser] [--page PART]
+    python benchmarks/lift.py --to SYNTAX [--browser [--styled]] [--page PART]
 
 The key is `keys/lift.yaml`; its head says how groups are compared. Printed are wrong groups, groups that
 were not found, precision and recall. With --to the pages are lifted, and each page is compared with what
@@ -101,7 +101,7 @@ def _label(group: Group) -> str:
     return f"{one.tag}.{'.'.join(one.classes)} ×{len(group.copies)}, line {line}"
 
 
-def drawn(part: str, target: str, browser: bool) -> int:
+def drawn(part: str, target: str, browser: bool, styled: bool) -> int:
     """Lift each page of the key, and compare it with what takes its place."""
     gaze = Gaze((1280, 400), 20.0) if browser else None
     outcomes: Counter[str] = Counter()
@@ -123,7 +123,7 @@ def drawn(part: str, target: str, browser: bool) -> int:
                 continue
             old, new, interface = sides_of(path, read_text(path), entry, made.files[entry])
             new = with_drawn(new, made.files.items())
-            if browser:
+            if styled:
                 settings = replace(old.settings, styles=stylesheets(path))
                 old, new = replace(old, settings=settings), replace(new, settings=settings)
             found = verified(bench, (old, new), interface, Trials(None), Effort(5.0))
@@ -136,7 +136,8 @@ def drawn(part: str, target: str, browser: bool) -> int:
                     if gaps
                     else found.reason
                 )
-                print(f"  {found.verdict:<7} {name}: {told[:260]}")
+                told = told or next((t.reason for t in found.trials), "")
+                print(f"  {found.verdict:<7} {name}: {told[:260]}", flush=True)
     print(f"{groups} groups lifted; pages: {dict(outcomes)}")
     return 0
 
@@ -172,7 +173,8 @@ if __name__ == "__main__":
     parser.add_argument("--page", default="")
     parser.add_argument("--to", default="")
     parser.add_argument("--browser", action="store_true")
+    parser.add_argument("--styled", action="store_true", help="with the pages' own stylesheets")
     given = parser.parse_args()
     if given.to:
-        sys.exit(drawn(given.page, given.to, given.browser))
+        sys.exit(drawn(given.page, given.to, given.browser, given.styled))
     sys.exit(main(given.page))

@@ -8,6 +8,7 @@ from pathlib import Path
 
 import click
 
+from clean_carry.demo.lifting import Lifting, lifted_page
 from clean_carry.demo.story import Chapter, desk_page, searched, settle_in, tell
 from clean_carry.demo.walk import Walk, walks
 from clean_carry.report import terminal
@@ -65,12 +66,17 @@ def demo(into: Path, offline: bool, as_json: bool) -> None:
             walked.append(walk)
             for line in _walk_lines(walk):
                 say(line)
+        say(click.style("\nThe tourist page: blocks of plain HTML become components", bold=True))
+        lifting = lifted_page(into, bench)
+        for line in _lifting_lines(lifting):
+            say(line)
         example = next(c for c in chapters if c.path.stem == SEARCHED)
         found = searched(example, bench, SECONDS)
     if as_json:
         rows = {
             "components": [_json(c) for c in chapters],
             "walks": [vars(walk) for walk in walked],
+            "lifted": vars(lifting),
             "searched": found.as_json(),
         }
         click.echo(json.dumps(rows, indent=2))
@@ -80,7 +86,8 @@ def demo(into: Path, offline: bool, as_json: bool) -> None:
             click.echo(line)
         _ending(chapters, time.monotonic() - started)
     verdicts = [c.verification.verdict for c in chapters if c.verification is not None]
-    bad = [verdict for verdict in (*verdicts, found.verdict) if verdict != "same"]
+    every = [*verdicts, found.verdict, lifting.verdict]
+    bad = [verdict for verdict in every if verdict != "same"]
     raise click.exceptions.Exit(int(bool(bad) or not all(walk.is_same for walk in walked)))
 
 
@@ -96,6 +103,15 @@ def _walk_lines(walk: Walk) -> list[str]:
     name = click.style(f"{walk.component:<16}", bold=True)
     head = click.style("same    " if walk.is_same else "differs ", fg=colour)
     return [f"{name} {head}  {steps[0]}", *(f"{'':<26} {step}" for step in steps[1:])]
+
+
+def _lifting_lines(lifting: Lifting) -> list[str]:
+    colour = "green" if lifting.verdict == "same" else "red"
+    name = click.style(f"{Path(lifting.page).stem:<16}", bold=True)
+    told = ", ".join(f"{name} ×{count}" for name, count in lifting.copies.items())
+    before, after = lifting.lines
+    said = click.style(f"{lifting.verdict:<8}", fg=colour)
+    return [f"{name} {said}  lifted: {told}", f"{'':<26} page: {before} → {after} lines"]
 
 
 def _lines(chapter: Chapter) -> list[str]:

@@ -29,6 +29,7 @@ EXIT_FAULT = 70
         "survey": "clean_carry.cli.survey:survey_command",
         "carry": "clean_carry.cli.carry:carry",
         "verify": "clean_carry.cli.verify:verify_command",
+        "lift": "clean_carry.cli.lift:lift_command",
         "sheet": "clean_carry.cli.sheet:sheet_command",
         "switch": "clean_carry.cli.switch:switch_command",
         "retire": "clean_carry.cli.retire:retire_command",

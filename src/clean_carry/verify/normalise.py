@@ -94,6 +94,16 @@ RULES = (
         "the page is compared",
     ),
     NormalisingRule(
+        "flat-name",
+        "white space at either end of an accessible name, and more than one space in it, is not told to "
+        "anybody (Accessible Name 1.2, flat string)",
+    ),
+    NormalisingRule(
+        "page-alone",
+        "a page has nothing beside it, and the styles of a component may be scoped: copies beside the "
+        "page that only its own rules reach are not compared",
+    ),
+    NormalisingRule(
         "taken-away",
         "after both versions failed, a class may fail once more in its clean-up; a function has "
         "none to run",

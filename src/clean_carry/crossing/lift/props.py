@@ -10,7 +10,9 @@ from typing import Any
 from clean_carry.crossing.lift.align import Part, Place
 from clean_carry.crossing.lift.block import Block
 from clean_carry.crossing.lift.wording import (
+    PLACING,
     attribute_name,
+    camel,
     free,
     part_name,
     plural,
@@ -31,6 +33,8 @@ class Prop:
     type: str
     values: Values
     required: bool = True
+    # Whether it is a part of class names, and never a text.
+    of_class: bool = False
 
     def as_json(self) -> dict[str, Any]:
         """The JSON shape: {"name", "type", "required"}."""
@@ -93,14 +97,22 @@ class _Planner:
     def _spelled(self, prop: Prop) -> str:
         return f"{self.item}.{prop.name}" if self.item else prop.name
 
-    def _prop(self, part: Part, wishes: list[str], type_: str, values: Values) -> Prop:
+    def _prop(
+        self,
+        part: Part,
+        wishes: list[str],
+        type_: str,
+        values: Values,
+        *,
+        of_class: bool = False,
+    ) -> Prop:
         """A new prop, or the one that has the same values in all copies."""
         for known in self.plan.props:
-            if known.type == type_ and known.values == values:
+            if known.type == type_ and known.values == values and known.of_class == of_class:
                 self.used.append((part, known))
                 return known
         name = free(wishes, self.taken)
-        made = Prop(self.renamed.get(name, name), type_, values)
+        made = Prop(self.renamed.get(name, name), type_, values, of_class=of_class)
         self.plan.props.append(made)
         self.used.append((part, made))
         return made
@@ -163,7 +175,13 @@ class _Planner:
         item_name = free([wish, longer, f"{wish}Entry"], self.outer)
         plan = _Planner(item, item_name, self.outer, self.renamed).plan
         values: Values = {}
-        for place, run in part.runs.items():
+        only = plan.props[0] if len(plan.props) == 1 else None
+        plain = only is not None and only.type == "String" and only.required
+        if only is not None and plain:
+            plan = _plain_items(plan, item_name, only.name)
+            for place, run in part.runs.items():
+                values[place] = [only.values[(*place, at)] for at in range(len(run))]
+        for place, run in part.runs.items() if not plain else ():
             values[place] = [
                 {
                     prop.name: prop.values[(*place, at)]
@@ -175,16 +193,19 @@ class _Planner:
         for place in self.places - values.keys():
             values[place] = []
         wishes = [plural(item_name), f"{item_name}List"]
-        if not plan.props:
+        if not plan.props and not plain:
             counts: Values = {place: len(items) for place, items in values.items()}
             prop = self._prop(part, [f"{item_name}Count"], "Number", counts)
             self.plan.lists[id(part)] = Looped(self._spelled(prop), item_name, item_name, plan)
             return
-        key = _key(values.values(), plan)
         prop = self._prop(part, wishes, "Array", values)
-        self.plan.lists[id(part)] = Looped(
-            self._spelled(prop), item_name, f"{item_name}.{key}" if key else "", plan
-        )
+        if plain:
+            unique = all(len(set(items)) == len(items) for items in values.values())
+            key = item_name if unique else ""
+        else:
+            field = _key(values.values(), plan)
+            key = f"{item_name}.{field}" if field else ""
+        self.plan.lists[id(part)] = Looped(self._spelled(prop), item_name, key, plan)
 
     # -- attributes ----------------------------------------------------------------------
 
@@ -219,10 +240,9 @@ class _Planner:
                 return self._spelled(prop)
         texts: Values = {place: value or "" for place, value in values.items()}
         for known in self.plan.props:
-            around = _affixes(texts, known.values) if known.type == "String" else None
-            if around is not None:
+            if known.type == "String" and not known.of_class and _links(texts, known.values):
                 self.used.append((part, known))
-                return f"`{around[0]}${{{self._spelled(known)}}}{around[1]}`"
+                return f"`#${{{self._spelled(known)}}}`"
         prop = self._prop(part, attribute_name(part, name, list(values.values())), "String", texts)
         return self._spelled(prop)
 
@@ -251,7 +271,10 @@ class _Planner:
         stem = _stem(values.values()) if len(values) == len(other) else ""
         short: Values = {place: text[len(stem) :] for place, text in values.items()}
         wishes = attribute_name(part, "class", [f"{stem}{one}" for one in short.values()])
-        prop = self._prop(part, wishes, "String", short)
+        word = stem.rstrip("-").rpartition("-")[2]
+        if part is not self.root and len(word) > 2 and word not in PLACING:
+            wishes = [camel(word), *wishes]
+        prop = self._prop(part, wishes, "String", short, of_class=True)
         spelled = self._spelled(prop)
         if len(values) == len(other):
             return f"{lead}{stem}${{{spelled}}}"
@@ -303,6 +326,21 @@ def text_ends(part: Part) -> tuple[bool | None, bool | None] | None:
             return None
         found.append(seen.pop() if seen else None)
     return found[0], found[1]
+
+
+def _plain_items(plan: Plan, item: str, field_name: str) -> Plan:
+    """The plan of items that are their only field."""
+    spelled = re.compile(rf"\b{item}\.{field_name}\b")
+    return Plan(
+        [],
+        {at: spelled.sub(item, code) for at, code in plan.texts.items()},
+        {
+            at: [(name, spelled.sub(item, code)) for name, code in codes]
+            for at, codes in plan.attributes.items()
+        },
+        {at: spelled.sub(item, code) for at, code in plan.conditions.items()},
+        plan.lists,
+    )
 
 
 def odd_spaces(part: Part) -> set[Place]:
@@ -366,16 +404,11 @@ def _key(lists: Iterable[list[dict[str, Any]]], plan: Plan) -> str:
     return ""
 
 
-def _affixes(texts: Values, known: Values) -> tuple[str, str] | None:
-    """The text around the values of a prop in each of some texts: `#` and `` for the link to an id."""
-    if texts.keys() != known.keys() or not all(known.values()):
-        return None
-    place = min(texts)
-    before, found, behind = texts[place].partition(known[place])
-    if not found or not before + behind or len(known[place]) < 3 or "`" in before + behind:
-        return None
-    same = all(texts[one] == before + known[one] + behind for one in texts)
-    return (before, behind) if same else None
+def _links(texts: Values, known: Values) -> bool:
+    """Whether texts are links to the ids that a prop gives: `#fares` for `fares`."""
+    return texts.keys() == known.keys() and all(
+        texts[place] == f"#{known[place]}" for place in texts
+    )
 
 
 def _stem(texts: Iterable[str]) -> str:

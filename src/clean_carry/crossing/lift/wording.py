@@ -44,6 +44,8 @@ _FORBIDDEN = frozenset(
     "return switch typeof var void while with const let function import export super try catch throw "
     "enum await yield static index props".split()
 )
+# Starts of class names that say how a variant looks, and not of what it is one.
+PLACING = frozenset("bg btn text badge border card alert label icon col fas far fab uk".split())
 _BY_ATTRIBUTE = {"class": "tone", "for": "field", "style": "style", "datetime": "date"}
 
 
@@ -138,6 +140,8 @@ def text_name(part: Part, parent: Part) -> list[str]:
     column = _heading_of_column(block)
     said = [word for name in block.classes for word in _said(name)]
     plain = _TEXT_ROLES.get(block.tag, "text")
+    if plain == "name" and block.parent is not None and block.parent.elements[0] is block:
+        plain = "title"
     around = next((word for one in block.above() for word in _last_words(one)), "")
     return [one for one in (column, *said, plain, around and around + plain.capitalize()) if one]
 

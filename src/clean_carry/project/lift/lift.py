@@ -139,7 +139,7 @@ def _groups(pages: list[PageLift], wishes: Wishes) -> list[Group]:
             raise InputError(
                 "matches no element of the pages", advice="Look the selector up", file=wishes.select
             )
-    groups = single if wishes.once else find_groups(roots, least=wishes.least)
+    groups = [*find_groups(roots, least=wishes.least), *single]
     _part_from_each_other(groups, wishes.least)
     return groups
 

@@ -106,9 +106,27 @@ def look_differences(
     found = [*_first(_styles(old, new, pairs)), *_first(_states(old, new, pairs))]
     found += _first(_boxes(old, new, pairs))
     found += _first(_order(old, new, pairs))
-    found += _first(_accessible(old, new))
-    found += _first(_neighbours(old, new))
-    return found
+    names = _first(_accessible(old, new))
+    if names and not _first(_accessible(old, new, flat=True)):
+        sides[0].used["flat-name"] += 1
+        names = []
+    found += names
+    near = _first(_neighbours(old, new))
+    if near and sides[0].folder and not _reaches_more(old, new):
+        sides[0].used["page-alone"] += 1
+        near = []
+    return [*found, *near]
+
+
+def _reaches_more(old: dict[str, Any], new: dict[str, Any]) -> bool:
+    """Whether the new side's rules reach something beside it that the old one's do not."""
+    ours, theirs = old.get("neighbours") or (), new.get("neighbours") or ()
+    if len(ours) != len(theirs):
+        return any(element["rules"] for element in theirs)
+    return any(
+        set(map(_unscoped, _texts(new, other))) - set(map(_unscoped, _texts(old, one)))
+        for one, other in zip(ours, theirs, strict=True)
+    )
 
 
 def _first(found: Iterator[Found]) -> list[Found]:
@@ -235,9 +253,9 @@ def _order(old: dict[str, Any], new: dict[str, Any], pairs: Pairs) -> Iterator[F
         yield "focus order", "", " → ".join(ours[:12]), " → ".join(theirs[:12]), ""
 
 
-def _accessible(old: dict[str, Any], new: dict[str, Any]) -> Iterator[Found]:
-    ours = [_told(node) for node in old.get("accessible") or ()]
-    theirs = [_told(node) for node in new.get("accessible") or ()]
+def _accessible(old: dict[str, Any], new: dict[str, Any], *, flat: bool = False) -> Iterator[Found]:
+    ours = [_told(node, flat=flat) for node in old.get("accessible") or ()]
+    theirs = [_told(node, flat=flat) for node in new.get("accessible") or ()]
     if ours == theirs:
         return
     for tag, i, i2, j, j2 in SequenceMatcher(None, ours, theirs, autojunk=False).get_opcodes():
@@ -245,8 +263,10 @@ def _accessible(old: dict[str, Any], new: dict[str, Any]) -> Iterator[Found]:
             yield "accessibility", "", ours[i:i2], theirs[j:j2], ""
 
 
-def _told(node: list[Any]) -> str:
+def _told(node: list[Any], *, flat: bool) -> str:
     role, name, states = node
+    if flat:
+        name = " ".join(name.split())
     shown = " ".join(f"{k}={v}" for k, v in sorted(states.items()) if v not in (False, "false"))
     return f"{role} “{name}”{' ' + shown if shown else ''}"
 

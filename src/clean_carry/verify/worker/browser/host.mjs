@@ -81,7 +81,16 @@ async function frameOf(slot) {
 const SHOWN = new Set(['disabled', 'checked', 'expanded', 'pressed', 'selected', 'level', 'required', 'invalid', 'readonly', 'modal', 'hasPopup', 'valuetext', 'valuemin', 'valuemax', 'live', 'multiselectable', 'orientation']);
 async function accessible(slot) {
   const { nodes } = await session.send('Accessibility.getFullAXTree', { frameId: await frameOf(slot) });
-  return nodes.filter((node) => !node.ignored && !['RootWebArea', 'InlineTextBox', 'StaticText', 'none', 'generic'].includes(node.role?.value)).map((node) => [
+  // The engine lists nodes level by level, and what it leaves out changes the levels: here they stand in the page's order.
+  const known = new Map(nodes.map((node) => [node.nodeId, node]));
+  const ordered = [];
+  const open = nodes.filter((node) => !known.has(node.parentId)).reverse();
+  while (open.length) {
+    const node = open.pop();
+    ordered.push(node);
+    for (const id of [...(node.childIds ?? [])].reverse()) if (known.has(id)) open.push(known.get(id));
+  }
+  return ordered.filter((node) => !node.ignored && !['RootWebArea', 'InlineTextBox', 'StaticText', 'none', 'generic'].includes(node.role?.value)).map((node) => [
     node.role?.value ?? '', node.name?.value ?? '',
     Object.fromEntries((node.properties ?? []).filter(({ name }) => SHOWN.has(name)).map(({ name, value }) => [name, value.value])),
   ]);

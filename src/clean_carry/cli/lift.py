@@ -1,0 +1,249 @@
+"""`clean-carry lift`: turn the blocks that repeat in pages into components."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+import click
+
+from clean_carry.cli.bench import EFFORT, bench_for, effort_of, least_of
+from clean_carry.cli.changes import show, shown, write, write_patch
+from clean_carry.cli.next_step import next_step
+from clean_carry.cli.progress import Line
+from clean_carry.component.errors import InputError, WriteRefused, printable
+from clean_carry.crossing.carry import check_syntaxes
+from clean_carry.project.lift.lift import LiftedPages, Wishes, lift
+from clean_carry.project.walk.edits import Plan
+from clean_carry.report import terminal, words
+
+if TYPE_CHECKING:
+    from clean_carry.verify.verify import Verification
+
+_EXAMPLES = """\b
+Examples:
+  clean-carry lift tourist.html --to jsx-function            show the components and the new page
+  clean-carry lift tourist.html --to single-file-flat --write --verify
+  clean-carry lift pages --to jsx-function --into src/parts --write
+  clean-carry lift tourist.html --to jsx-function --explain  also why other blocks are left alone
+  clean-carry lift tourist.html --to jsx-function --name CardBlock=IslandCard --prop text=summary
+"""
+
+
+@click.command("lift", epilog=_EXAMPLES)
+@click.argument(
+    "pages",
+    nargs=-1,
+    required=True,
+    type=click.Path(exists=True, path_type=Path),
+    metavar="PAGE…",
+)
+@click.option("--to", "target", required=True, metavar="SYNTAX", help="The syntax to write.")
+@click.option("--write", "writes", is_flag=True, help="Write the new files, all or none.")
+@click.option(
+    "--into",
+    type=click.Path(path_type=Path, file_okay=False),
+    metavar="DIR",
+    help="Where the new files stand; beside the first page if omitted.",
+)
+@click.option(
+    "--patch",
+    "patch_file",
+    type=click.Path(path_type=Path, dir_okay=False),
+    metavar="FILE",
+    help="Write the new files as one diff for `git apply`.",
+)
+@click.option("--force", is_flag=True, help="Also replace files that exist.")
+@click.option(
+    "--explain", is_flag=True, help="Also list the blocks that are left alone, with the reason."
+)
+@click.option(
+    "--name",
+    "names",
+    multiple=True,
+    metavar="OLD=NEW",
+    help="Give a component another name; may be repeated.",
+)
+@click.option(
+    "--prop",
+    "props",
+    multiple=True,
+    metavar="[COMPONENT.]OLD=NEW",
+    help="Give a prop another name; may be repeated.",
+)
+@click.option(
+    "--min",
+    "least",
+    type=click.IntRange(2),
+    default=2,
+    show_default=True,
+    metavar="N",
+    help="Lift blocks of which there are N copies or more.",
+)
+@click.option(
+    "--select", default="", metavar="SELECTOR", help="Look for blocks within these elements only."
+)
+@click.option(
+    "--once",
+    multiple=True,
+    metavar="SELECTOR",
+    help="Also lift this one block, though it does not repeat; may be repeated.",
+)
+@click.option("--verify", is_flag=True, help="Compare each page with what takes its place.")
+@EFFORT
+@click.option("--json", "as_json", is_flag=True, help="Print JSON.")
+def lift_command(
+    pages: tuple[Path, ...],
+    target: str,
+    writes: bool,
+    into: Path | None,
+    patch_file: Path | None,
+    force: bool,
+    explain: bool,
+    names: tuple[str, ...],
+    props: tuple[str, ...],
+    least: int,
+    select: str,
+    once: tuple[str, ...],
+    verify: bool,
+    as_json: bool,
+    **effort: object,
+) -> None:
+    """Lift blocks that repeat in plain pages into components.
+
+    Use it on pages of HTML and CSS before there are components. Blocks are alike if their structure is;
+    what differs becomes props, what some lack is shown under a condition, and rows of alike children are
+    lists. Rules of the page's style elements that reach only the copies move with the component. The page
+    becomes a component that uses the others; rows of three or more copies are a list of data.
+
+    PAGE is a page or a folder of pages. Nothing is written unless you pass --write or --patch.
+    """
+    if writes and patch_file is not None:
+        raise click.UsageError("choose one of --write and --patch")
+    check_syntaxes(target, None)
+    wishes = Wishes(_pairs(names, "--name"), _pairs(props, "--prop"), least, select, once)
+    line = Line(quiet=as_json)
+    found = _pages(pages)
+    line.show(f"{words.many(len(found), 'page')} read")
+    made = lift(found, target, wishes, into)
+    verdicts = _verified(made, effort, line) if verify else {}
+    line.clear()
+    root = Path.cwd()
+    plan = Plan()
+    for path, text in made.files.items():
+        plan.put(path, text)
+    differs = [one for one in verdicts.values() if one.verdict == "differs"]
+    if writes and not differs:
+        _write(plan, root, force)
+    if patch_file is not None:
+        write_patch(plan, root, patch_file, line)
+    if as_json:
+        told = made.as_json(lambda path: shown(path, root))
+        told["verification"] = {shown(p, root): one.as_json() for p, one in verdicts.items()}
+        click.echo(json.dumps(told, indent=2, ensure_ascii=False))
+    else:
+        _tell(made, plan, root, preview=not writes and patch_file is None, explain=explain)
+        for path, verdict in verdicts.items():
+            name = f"{shown(path, root)} → {shown(made.entries[path], root)}"
+            for text in terminal.verdict(verdict, name, verbose=bool(effort["verbose"])):
+                click.echo(text)
+        if differs and writes:
+            click.echo("not written, because a page differs")
+        elif writes:
+            click.echo(f"written: {words.many(len(plan.files), 'file')}")
+        elif not verify and made.entries:
+            next_step(
+                f"clean-carry lift {' '.join(map(str, pages))} --to {target} --write --verify",
+                "compares the pages and writes",
+            )
+    raise click.exceptions.Exit(int(bool(made.refused or differs or not made.lifted)))
+
+
+def _pages(given: tuple[Path, ...]) -> list[Path]:
+    found: list[Path] = []
+    for path in given:
+        inside = sorted(p for p in path.rglob("*") if p.suffix in (".html", ".htm"))
+        found += inside if path.is_dir() else [path]
+        if path.is_dir() and not inside:
+            raise InputError(
+                "holds no page", advice="Name a page, or a folder of them", file=str(path)
+            )
+    return found
+
+
+def _pairs(given: tuple[str, ...], option: str) -> dict[str, str]:
+    found = {}
+    for one in given:
+        old, sign, new = one.partition("=")
+        if not sign or not old or not new.isidentifier():
+            raise click.UsageError(f"{option} takes OLD=NEW, where NEW is a name: {one}")
+        found[old] = new
+    return found
+
+
+def _verified(
+    made: LiftedPages, effort: Mapping[str, object], line: Line
+) -> dict[Path, Verification]:
+    from clean_carry.verify.pair import Trials, sides_of, verified, with_drawn
+    from clean_carry.verify.verify import read_text
+
+    found = {}
+    with bench_for(effort, line) as bench:
+        for page, entry in made.entries.items():
+            beside = page.resolve().parent
+            texts = [(beside / path.name, text) for path, text in made.files.items()]
+            old, new, interface = sides_of(
+                page, read_text(page), page.with_name(entry.name), made.files[entry]
+            )
+            sides = old, with_drawn(new, texts)
+            line.show(f"{page.name}: compared")
+            result = verified(bench, sides, interface, Trials(None), effort_of(effort))
+            found[page] = result.measured(least_of(effort))
+    return found
+
+
+def _write(plan: Plan, root: Path, force: bool) -> None:
+    there = [path for path, old in plan.old.items() if old is not None and old != plan.files[path]]
+    if there and not force:
+        raise WriteRefused(
+            "is there already", advice="Use --into DIR, or --force", file=shown(there[0], root)
+        )
+    for path in plan.files:
+        path.parent.mkdir(parents=True, exist_ok=True)
+    write(plan, root, force=force)
+
+
+def _tell(made: LiftedPages, plan: Plan, root: Path, *, preview: bool, explain: bool) -> None:
+    if preview and plan.files:
+        show(plan, root, "new files; not written without --write:")
+        click.echo()
+    for group in made.groups:
+        lifted = made.lifted.get(id(group))
+        if lifted is not None:
+            props = ", ".join(one.name + ("" if one.required else "?") for one in lifted.plan.props)
+            name = click.style(lifted.name, bold=True)
+            count = "1 copy" if len(group.copies) == 1 else f"{len(group.copies)} copies"
+            click.echo(f"{name}: {count} · {f'props: {props}' if props else 'no props'}")
+    if explain:
+        for group in made.groups:
+            if id(group) not in made.lifted:
+                one = group.copies[0]
+                place = f"{one.source.path}:{one.source.place(one.node.start).line}"
+                tag = ".".join((one.tag, *one.classes))
+                told = (
+                    f"  {printable(place)}: <{printable(tag)}> ×{len(group.copies)} is left alone: "
+                )
+                click.echo(click.style(told + group.reason, dim=True))
+    for finding in (*made.refused, *made.findings):
+        if finding.level == "note" and not explain:
+            continue
+        colour = "red" if finding.level == "error" else "magenta"
+        place = printable(f"{finding.file}:{finding.line}:{finding.column}")
+        click.echo(
+            f"{place}: {click.style(finding.level, fg=colour)}: {printable(finding.message)}"
+        )
+        click.echo(f"      {click.style('→', dim=True)} {printable(finding.advice)}")
+    if not made.lifted:
+        click.echo("no block repeats often enough to be lifted (--explain says why)")
