@@ -224,7 +224,9 @@ class _Planner:
             }
             if len(values) == len(part.blocks) and len(set(values.values())) == 1:
                 continue
-            found.append((name, self._attribute(part, name, values)))
+            code = self._attribute(part, name, values)
+            if code:
+                found.append((name, code))
         if found:
             self.plan.attributes[id(part)] = found
 
@@ -260,13 +262,17 @@ class _Planner:
                 lead = " " if every or pieces else ""
                 pieces.append(f"${{{self._spelled(prop)} ? '{lead}{word}' : ''}}")
                 other = {place: [w for w in words if w != word] for place, words in other.items()}
+        if not any(other.values()) and not pieces:
+            # The same names in another order.
+            return ""
         if any(other.values()):
-            pieces.insert(0, self._variant(part, other, lead=" " if every else ""))
+            lead = " " if every else ""
+            pieces.insert(0, self._variant(part, other, lead=lead, alone=not (every or pieces)))
         text = " ".join(every) + "".join(pieces)
         simple = re.fullmatch(r"\$\{([\w.]+)\}", text)
         return simple[1] if simple else f"`{text}`"
 
-    def _variant(self, part: Part, other: dict[Place, list[str]], *, lead: str) -> str:
+    def _variant(self, part: Part, other: dict[Place, list[str]], *, lead: str, alone: bool) -> str:
         values: Values = {place: " ".join(words) for place, words in other.items() if words}
         stem = _stem(values.values()) if len(values) == len(other) else ""
         short: Values = {place: text[len(stem) :] for place, text in values.items()}
@@ -276,7 +282,7 @@ class _Planner:
             wishes = [camel(word), *wishes]
         prop = self._prop(part, wishes, "String", short, of_class=True)
         spelled = self._spelled(prop)
-        if len(values) == len(other):
+        if len(values) == len(other) or alone:
             return f"{lead}{stem}${{{spelled}}}"
         return f"${{{spelled} ? `{lead}${{{spelled}}}` : ''}}"
 

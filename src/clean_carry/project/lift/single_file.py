@@ -193,11 +193,14 @@ class _Template:
             space if shown is None else (space or " ") if shown else ""
             for shown, space in zip(ends, (lead, tail), strict=True)
         )
-        siblings = block.parent.children if block.parent is not None else [block]
-        if ends[0] and siblings[0] is block:
-            before = _SPACE
-        if ends[1] and siblings[-1] is block:
-            behind = _SPACE
+        parent = block.parent
+        assert parent is not None
+        inline = parent.tag not in BLOCKS
+        if ends[0] and parent.children[0] is block:
+            before = _SPACE if inline else " "
+        if ends[1] and parent.children[-1] is block:
+            # In a block a part that stands behind it in other copies brings the space with it.
+            behind = _SPACE if inline else ""
         return f"{before}{{{{ {code} }}}}{behind}"
 
     def _list(self, child: Part, place: Place) -> str:
