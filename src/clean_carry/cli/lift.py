@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Mapping
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import TYPE_CHECKING
 
 import click
@@ -21,6 +22,7 @@ from clean_carry.report import terminal, words
 
 if TYPE_CHECKING:
     from clean_carry.verify.verify import Verification
+    from clean_carry.verify.worker_pool import Bench
 
 _EXAMPLES = """\b
 Examples:
@@ -91,7 +93,11 @@ Examples:
     metavar="SELECTOR",
     help="Also lift this one block, though it does not repeat; may be repeated.",
 )
-@click.option("--verify", is_flag=True, help="Compare each page with what takes its place.")
+@click.option(
+    "--verify",
+    is_flag=True,
+    help="Compare each page with what takes its place, and each component with generated props.",
+)
 @EFFORT
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 def lift_command(
@@ -128,13 +134,19 @@ def lift_command(
     found = _pages(pages)
     line.show(f"{words.many(len(found), 'page')} read")
     made = lift(found, target, wishes, into)
-    verdicts = _verified(made, effort, line) if verify else {}
+    verdicts: dict[Path, Verification] = {}
+    alone: dict[str, Verification] = {}
+    if verify:
+        with bench_for(effort, line) as bench:
+            verdicts = _pages_verified(made, bench, effort, line)
+            alone = _components_verified(made, bench, effort, line)
     line.clear()
     root = Path.cwd()
     plan = Plan()
     for path, text in made.files.items():
         plan.put(path, text)
-    differs = [one for one in verdicts.values() if one.verdict == "differs"]
+    every = (*verdicts.values(), *alone.values())
+    differs = [one for one in every if one.verdict == "differs"]
     if writes and not differs:
         _write(plan, root, force)
     if patch_file is not None:
@@ -142,12 +154,15 @@ def lift_command(
     if as_json:
         told = made.as_json(lambda path: shown(path, root))
         told["verification"] = {shown(p, root): one.as_json() for p, one in verdicts.items()}
+        told["components"] = {name: one.as_json() for name, one in alone.items()}
         click.echo(json.dumps(told, indent=2, ensure_ascii=False))
     else:
         _tell(made, plan, root, preview=not writes and patch_file is None, explain=explain)
-        for path, verdict in verdicts.items():
-            name = f"{shown(path, root)} → {shown(made.entries[path], root)}"
-            for text in terminal.verdict(verdict, name, verbose=bool(effort["verbose"])):
+        named = {p: f"{shown(p, root)} → {shown(made.entries[p], root)}" for p in verdicts}
+        told_of: list[tuple[str, Verification]] = [(named[p], one) for p, one in verdicts.items()]
+        told_of += [(f"{name}, alone", one) for name, one in alone.items()]
+        for label, verdict in told_of:
+            for text in terminal.verdict(verdict, label, verbose=bool(effort["verbose"])):
                 click.echo(text)
         if differs and writes:
             click.echo("not written, because a page differs")
@@ -183,24 +198,46 @@ def _pairs(given: tuple[str, ...], option: str) -> dict[str, str]:
     return found
 
 
-def _verified(
-    made: LiftedPages, effort: Mapping[str, object], line: Line
+def _pages_verified(
+    made: LiftedPages, bench: Bench, effort: Mapping[str, object], line: Line
 ) -> dict[Path, Verification]:
+    """Each page against what takes its place."""
     from clean_carry.verify.pair import Trials, sides_of, verified, with_drawn
     from clean_carry.verify.verify import read_text
 
     found = {}
-    with bench_for(effort, line) as bench:
-        for page, entry in made.entries.items():
-            beside = page.resolve().parent
-            texts = [(beside / path.name, text) for path, text in made.files.items()]
-            old, new, interface = sides_of(
-                page, read_text(page), page.with_name(entry.name), made.files[entry]
+    for page, entry in made.entries.items():
+        beside = page.resolve().parent
+        texts = [(beside / path.name, text) for path, text in made.files.items()]
+        old, new, interface = sides_of(
+            page, read_text(page), page.with_name(entry.name), made.files[entry]
+        )
+        line.show(f"{page.name}: compared")
+        sides = old, with_drawn(new, texts)
+        result = verified(bench, sides, interface, Trials(None), effort_of(effort))
+        found[page] = result.measured(least_of(effort))
+    return found
+
+
+def _components_verified(
+    made: LiftedPages, bench: Bench, effort: Mapping[str, object], line: Line
+) -> dict[str, Verification]:
+    """Each component as it was composed against what it became, with generated props."""
+    from clean_carry.verify.pair import Trials, sides_of, verified, with_drawn
+
+    found = {}
+    with TemporaryDirectory() as folder:
+        for name, (text, entry) in made.carried.items():
+            old = Path(folder, f"{name}.vue")
+            old.write_text(text, "utf-8")
+            texts = [(Path(folder, path.name), new) for path, new in made.files.items()]
+            before, after, interface = sides_of(
+                old, text, old.with_name(entry.name), made.files[entry]
             )
-            sides = old, with_drawn(new, texts)
-            line.show(f"{page.name}: compared")
+            line.show(f"{name}: compared")
+            sides = before, with_drawn(after, texts)
             result = verified(bench, sides, interface, Trials(None), effort_of(effort))
-            found[page] = result.measured(least_of(effort))
+            found[name] = result.measured(least_of(effort))
     return found
 
 

@@ -99,6 +99,11 @@ RULES = (
         "anybody (Accessible Name 1.2, flat string)",
     ),
     NormalisingRule(
+        "split-text",
+        "between two frameworks, one text may be two nodes, and the browser leaves white space that is a "
+        "node of its own out of accessible names; the text itself is compared in the tree",
+    ),
+    NormalisingRule(
         "page-alone",
         "a page has nothing beside it, and the styles of a component may be scoped: copies beside the "
         "page that only its own rules reach are not compared",

@@ -53,6 +53,8 @@ class LiftedPages:
     entries: dict[Path, Path]
     findings: list[Finding]
     refused: list[Finding]
+    # The components as they were composed, by name, and the files they became; none where that is the same.
+    carried: dict[str, tuple[str, Path]] = field(default_factory=dict)
 
     def as_json(self, shown: Any) -> dict[str, Any]:
         """The JSON shape: {"files": [{"path", "text"}], "entry", "groups": [{"component", "copies": […],
@@ -117,7 +119,7 @@ def lift(pages: list[Path], target: str, wishes: Wishes, folder: Path | None = N
         for one in result.findings
         if one.level == "error"
     ]
-    return LiftedPages(groups, lifted, made.files, made.entries, notes, refused)
+    return LiftedPages(groups, lifted, made.files, made.entries, notes, refused, made.carried)
 
 
 # -- which -------------------------------------------------------------------------------
@@ -211,6 +213,7 @@ class _Made:
     entries: dict[Path, Path]
     results: list[Result]
     findings: list[Finding]
+    carried: dict[str, tuple[str, Path]]
     owners: dict[str, Group]
 
 
@@ -258,7 +261,7 @@ def _written(
     if plain:
         files = {into / name: text for name, text in composed.items()}
         return _Made(
-            files, {page: into / name for page, name in entries.items()}, [], findings, owners
+            files, {page: into / name for page, name in entries.items()}, [], findings, {}, owners
         )
     carried = _carried(composed, owners, entries, target, into)
     carried.findings += findings
@@ -303,4 +306,9 @@ def _carried(
             text = text.replace(f"'./{old}'", f"'./{new}'").replace(f'"./{old}"', f'"./{new}"')
         files[path] = text
     found = {page: places[name.name] for page, name in entries.items() if name.name in places}
-    return _Made(files, found, results, [], owners)
+    carried = {
+        name.partition(".")[0]: (text, places[name])
+        for name, text in composed.items()
+        if name in owners and name in places
+    }
+    return _Made(files, found, results, [], carried, owners)

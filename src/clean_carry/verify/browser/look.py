@@ -107,8 +107,11 @@ def look_differences(
     found += _first(_boxes(old, new, pairs))
     found += _first(_order(old, new, pairs))
     names = _first(_accessible(old, new))
-    if names and not _first(_accessible(old, new, flat=True)):
+    if names and not _first(_accessible(old, new, space=" ")):
         sides[0].used["flat-name"] += 1
+        names = []
+    elif names and sides[0].across and not _first(_accessible(old, new, space="")):
+        sides[0].used["split-text"] += 1
         names = []
     found += names
     near = _first(_neighbours(old, new))
@@ -253,9 +256,12 @@ def _order(old: dict[str, Any], new: dict[str, Any], pairs: Pairs) -> Iterator[F
         yield "focus order", "", " → ".join(ours[:12]), " → ".join(theirs[:12]), ""
 
 
-def _accessible(old: dict[str, Any], new: dict[str, Any], *, flat: bool = False) -> Iterator[Found]:
-    ours = [_told(node, flat=flat) for node in old.get("accessible") or ()]
-    theirs = [_told(node, flat=flat) for node in new.get("accessible") or ()]
+def _accessible(
+    old: dict[str, Any], new: dict[str, Any], *, space: str | None = None
+) -> Iterator[Found]:
+    """Differences in what assistive technology is told; `space` is put for white space in names."""
+    ours = [_told(node, space) for node in old.get("accessible") or ()]
+    theirs = [_told(node, space) for node in new.get("accessible") or ()]
     if ours == theirs:
         return
     for tag, i, i2, j, j2 in SequenceMatcher(None, ours, theirs, autojunk=False).get_opcodes():
@@ -263,10 +269,10 @@ def _accessible(old: dict[str, Any], new: dict[str, Any], *, flat: bool = False)
             yield "accessibility", "", ours[i:i2], theirs[j:j2], ""
 
 
-def _told(node: list[Any], *, flat: bool) -> str:
+def _told(node: list[Any], space: str | None) -> str:
     role, name, states = node
-    if flat:
-        name = " ".join(name.split())
+    if space is not None:
+        name = space.join(name.split())
     shown = " ".join(f"{k}={v}" for k, v in sorted(states.items()) if v not in (False, "false"))
     return f"{role} “{name}”{' ' + shown if shown else ''}"
 

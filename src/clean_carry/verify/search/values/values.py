@@ -224,12 +224,16 @@ def _word(salt: int) -> str:
     return _WORDS[salt % len(_WORDS)] + ("" if salt < len(_WORDS) else str(salt))
 
 
+def _single(name: str) -> str:
+    """The name of one of a list's values."""
+    return name[:-1] if name.endswith("s") else name
+
+
 def _many(name: str, shape: Shape, count: int, depth: int) -> list[Any]:
     if depth >= MOST_DEPTH:
         return []
     inner = shape.items or Shape()
-    single = name[:-1] if name.endswith("s") else name
-    return [typical(single, inner, salt, depth + 1) for salt in range(count)]
+    return [typical(_single(name), inner, salt, depth + 1) for salt in range(count)]
 
 
 def variants(name: str, shape: Shape, depth: int = 0) -> list[Any]:
@@ -313,7 +317,7 @@ def _lists(name: str, shape: Shape, depth: int) -> list[Any]:
             found.append(_many(name, shape, count, depth))
     if depth < 2 and shape.items is not None:
         one = _many(name, shape, 1, depth)
-        found += [[value, *one] for value in variants(name, shape.items, depth + 1)[:24]]
+        found += [[value, *one] for value in variants(_single(name), shape.items, depth + 1)[:24]]
     return found
 
 
