@@ -47,6 +47,25 @@ export default {{
 </script>
 """
 CASES = {
+    "space beside comments": (
+        "<span>a</span><!-- b --> {{ text }}<!-- c -->\n<b>d</b> <!-- e --> <i>f</i>",
+        "",
+        ["<span>a</span>{/* b */} {text}{/* c */}<b>d</b>{/* e */}<i>f</i>"],
+    ),
+    "a list of several with a key": (
+        '<template v-for="line in lines" :key="line.id"><b>{{ line.n }}</b>, </template>',
+        "",
+        ["<Fragment key={line.id}><b>{line.n}</b>, </Fragment>"],
+    ),
+    "styles and attributes as the runtime names them": (
+        "<i style=\"background: url('a;b.png'); --pier: 2px\" />"
+        '<iframe allowfullscreen frameborder="0" srcdoc="a"></iframe>',
+        "",
+        [
+            """style={{ background: "url('a;b.png')", '--pier': '2px' }}""",
+            "allowFullScreen", 'frameBorder="0"', 'srcDoc="a"',
+        ],
+    ),
     "a condition holds two parts apart": (
         '<template v-if="count > 1"><b v-if="text">1</b><i v-else>2</i></template>'
         '<template v-if="count > 1">{{ text ? 1 : 2 }}</template>'
@@ -232,6 +251,47 @@ export default {
 };
 </script>
 """
+
+
+REFUSED = {
+    "an entity in an expression": ("<b :title=\"'Fares &amp; tides'\">a</b>", "markup-unread"),
+    "!important": ('<b style="color: red !important">a</b>', "not-in-target"),
+}
+
+
+@pytest.mark.parametrize("case", REFUSED)
+def test_what_a_function_would_not_show_alike_is_refused(
+    case: str, run: Run, tmp_path: Path
+) -> None:
+    markup, rule = REFUSED[case]
+    (tmp_path / "A.vue").write_text(FILE.format(markup=markup, options=""))
+    result = json.loads(run("carry", "A.vue", "--to", "jsx-function", "--json").stdout)["results"][
+        0
+    ]
+    assert result["status"] == "refused"
+    assert [one["rule"] for one in result["findings"]] == [rule]
+
+
+def test_a_style_that_is_given_as_text_is_refused(run: Run, tmp_path: Path) -> None:
+    (tmp_path / "A.vue").write_text(
+        "<script setup>\ndefineProps({ look: String });\n</script>\n\n"
+        '<template>\n  <b :style="look">a</b>\n</template>\n'
+    )
+    result = json.loads(run("carry", "A.vue", "--to", "jsx-function", "--json").stdout)["results"][
+        0
+    ]
+    assert [one["rule"] for one in result["findings"]] == ["not-in-target"]
+
+
+def test_state_that_is_a_constant_of_the_module_stays_one(run: Run, tmp_path: Path) -> None:
+    head = "<script>\nconst PIERS = ['north', 'south'];\n</script>\n\n<script setup>\n{}\n</script>\n\n"
+    body = '<template>\n  <b v-for="pier in PIERS" :key="pier">{{ pier }}</b>\n</template>\n'
+    (tmp_path / "A.vue").write_text(head.format("defineProps({ a: String });") + body)
+    result = json.loads(run("carry", "A.vue", "--to", "jsx-function", "--json").stdout)["results"][
+        0
+    ]
+    text = result["files"][0]["text"]
+    assert "PIERS.map((pier) => <b key={pier}>{pier}</b>)" in text and "useState" not in text
 
 
 @pytest.mark.slow

@@ -95,13 +95,13 @@ RULES = (
     ),
     NormalisingRule(
         "flat-name",
-        "white space at either end of an accessible name, and more than one space in it, is not told to "
-        "anybody (Accessible Name 1.2, flat string)",
+        "white space at the ends of an accessible name is dropped, and runs of it are one space "
+        "(Accessible Name 1.2, flat string)",
     ),
     NormalisingRule(
         "split-text",
-        "between two frameworks, one text may be two nodes, and the browser leaves white space that is a "
-        "node of its own out of accessible names; the text itself is compared in the tree",
+        "between two frameworks, one text may be two nodes, and the browser leaves white space between "
+        "nodes out of accessible names; the tree compares the text",
     ),
     NormalisingRule(
         "page-alone",

@@ -11,10 +11,10 @@ from typing import Any
 # Class names that say where or how a block stands, and not what it is: columns, spaces, states.
 _PLACED = re.compile(
     r"(?:[a-z]+-)?(?:col|row|grid|cell|column|width|container|offset|order|flex|float|align|justify|margin|"
-    r"padding|child|position|display|border|rounded|shadow|text|font|small|large|clearfix|no-gutters|"
+    r"padding|child|position|display|border|rounded|shadow|text|font|clearfix|no-gutters|"
     r"elevation|visible|hidden|inline|transition|inverse|light|dark)(?:-.*|@.*|\d*)$"
     r"|(?:d|m[btlrxy]?|p[btlrxy]?|w|h|mw|mh|my|mx|py|px|g|bg)-.*$"
-    r"|(?:[a-z]+-)?(?:active|disabled|show|collapse|collapsed|open|first|last|selected|current|fade|left|right)$"
+    r"|(?:[a-z]+-)?(?:active|disabled|show|collapse|collapsed|open|first|last|selected|current|fade|left|right|small|large)$"
 )
 # The end of a name that says which variant of a thing it is.
 _VARIANT = re.compile(

@@ -113,7 +113,8 @@ def _without_prefix(name: str) -> str:
 
 def _by_content(block: Block) -> str:
     around = next((name for one in block.above() for name in _named(one)), "")
-    inner = next((name for one in block.elements for name in _named(one)), "")
+    told = [one for one in block.elements if one.tag not in _SHOWN_BY_TAG]
+    inner = next((name for one in told for name in _named(one)), "")
     match block.tag:
         case "tr":
             return pascal(_singular(around)) + "Row" if around else "TableRow"
@@ -143,6 +144,7 @@ def text_name(part: Part, parent: Part) -> list[str]:
     if plain == "name" and block.parent is not None and block.parent.elements[0] is block:
         plain = "title"
     around = next((word for one in block.above() for word in _last_words(one)), "")
+    said = [_IN_FULL.get(word, word) for word in said]
     return [one for one in (column, *said, plain, around and around + plain.capitalize()) if one]
 
 
@@ -205,9 +207,14 @@ def part_name(block: Block) -> str:
 
 
 def _role(block: Block) -> str:
-    words = _last_words(block)
+    words = [] if block.tag in _SHOWN_BY_TAG else _last_words(block)
     word = words[0] if words and words[0].isalpha() and len(words[0]) > 2 else ""
-    return word or _PART_ROLES.get(block.tag, "part")
+    return _IN_FULL.get(word, word) or _PART_ROLES.get(block.tag, "part")
+
+
+# Elements whose class names say less than their tags; words that class names shorten.
+_SHOWN_BY_TAG = frozenset("i svg img input textarea iframe video canvas".split())
+_IN_FULL = {"btn": "button", "img": "image", "nav": "link", "desc": "description"}
 
 
 def free(wishes: list[str], taken: set[str]) -> str:

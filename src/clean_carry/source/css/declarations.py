@@ -2,9 +2,16 @@
 
 from __future__ import annotations
 
+import re
 from typing import NamedTuple
 
-import tinycss2
+_COMMENT = re.compile(r"/\*.*?\*/", re.DOTALL)
+# One declaration: quotes and brackets hide what would end it.
+_ONE = re.compile(
+    r"""(?:[^;"'(]|"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'"""
+    r"""|\((?:[^()"']|"[^"]*"|'[^']*'|\([^()]*\))*\)?)+"""
+)
+_IMPORTANT = re.compile(r"\s*!\s*important\s*$", re.IGNORECASE)
 
 
 class Declaration(NamedTuple):
@@ -17,13 +24,12 @@ class Declaration(NamedTuple):
 
 def declarations(text: str) -> list[Declaration]:
     """The declarations of a style attribute (CSS Style Attributes, §3); what is none is passed over."""
-    found = tinycss2.parse_declaration_list(text, skip_comments=True, skip_whitespace=True)
-    return [
-        Declaration(
-            one.name if one.name.startswith("--") else one.lower_name,
-            tinycss2.serialize(one.value).strip(),
-            bool(one.important),
-        )
-        for one in found
-        if one.type == "declaration"
-    ]
+    found = []
+    for one in _ONE.findall(_COMMENT.sub("", text)):
+        name, colon, value = one.partition(":")
+        name = name.strip()
+        if colon and name and value.strip():
+            plain = _IMPORTANT.sub("", value)
+            own = name if name.startswith("--") else name.lower()
+            found.append(Declaration(own, plain.strip(), plain != value))
+    return found

@@ -259,7 +259,7 @@ def _order(old: dict[str, Any], new: dict[str, Any], pairs: Pairs) -> Iterator[F
 def _accessible(
     old: dict[str, Any], new: dict[str, Any], *, space: str | None = None
 ) -> Iterator[Found]:
-    """Differences in what assistive technology is told; `space` is put for white space in names."""
+    """Differences in roles, names and states; `space` is put for white space in names."""
     ours = [_told(node, space) for node in old.get("accessible") or ()]
     theirs = [_told(node, space) for node in new.get("accessible") or ()]
     if ours == theirs:

@@ -318,7 +318,7 @@ class MarkupWriter:
             return self._value(nodes[0], depth + 1)
         inner = nodes
         if len(nodes) == 1 and isinstance(nodes[0], Element):
-            inner = self._plain(nodes[0].children, edge=True)
+            inner = self._plain(nodes[0].children, edge=False)
             self.settled += settled(nodes[0].entry, "element")
         said = self.attributes.key(key) if key is not None else None
         return self._fragment(inner, depth + 1, said if said is not None else Fragment())
@@ -387,7 +387,7 @@ class MarkupWriter:
             key = next((one for one in node.attributes if isinstance(one, Key)), None)
             self.settled += settled(node.entry, "element")
             said = self.attributes.key(key) if key is not None else None
-            return self._fragment(self._plain(node.children, edge=True), depth, said)
+            return self._fragment(self._plain(node.children, edge=False), depth, said)
         tag = node.tag
         if node.chosen is not None:
             tag = self._named_tag(node, node.chosen)
