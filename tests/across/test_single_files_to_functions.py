@@ -272,6 +272,24 @@ def test_what_a_function_would_not_show_alike_is_refused(
     assert [one["rule"] for one in result["findings"]] == [rule]
 
 
+@pytest.mark.parametrize(
+    ("file", "name"), [("fare-table", "FareTable"), ("404", "Component404"), ("berth", "Berth")]
+)
+def test_files_may_be_called_what_no_function_can(
+    file: str, name: str, run: Run, tmp_path: Path
+) -> None:
+    text = (
+        FILE.format(markup="<b>a</b>", options="") + "<style scoped>\nb { color: red; }\n</style>\n"
+    )
+    (tmp_path / f"{file}.vue").write_text(text)
+    done = run(
+        "carry", f"{file}.vue", "--to", "jsx-function", "--verify", "--budget", "1", "--json"
+    )
+    result = json.loads(done.stdout)["results"][0]
+    assert f"export default function {name}(" in result["files"][0]["text"]
+    assert result["verification"]["verdict"] == "same"
+
+
 def test_a_style_that_is_given_as_text_is_refused(run: Run, tmp_path: Path) -> None:
     (tmp_path / "A.vue").write_text(
         "<script setup>\ndefineProps({ look: String });\n</script>\n\n"

@@ -17,6 +17,7 @@ from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, package_version
+from clean_carry.syntaxes.jsx_function.from_markup.names import function_name
 from clean_carry.syntaxes.jsx_function.from_markup.styles import scope_mark
 from clean_carry.syntaxes.registered_object.as_single_file import as_single_file
 from clean_carry.syntaxes.registered_object.syntax import SYNTAX as REGISTERED
@@ -111,7 +112,11 @@ def sides_of(
     results = carry_file(Request(written, str(written), target, assume_carried=True))
     found = next((one for one in results if one.status != "refused"), None)
     interface = found.interface if found is not None else InterfaceMap()
-    mark = scope_mark(found.component) if found is not None and target == "jsx-function" else ""
+    mark = (
+        scope_mark(function_name(found.component))
+        if found is not None and target == "jsx-function"
+        else ""
+    )
     marks = (mark,) if mark and f'{mark}=""' in new_text else ()
     return before, replace(after, marks=marks), interface
 

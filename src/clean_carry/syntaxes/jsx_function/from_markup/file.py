@@ -44,7 +44,7 @@ from clean_carry.syntaxes.jsx_function.from_markup.laziness import lazy_values, 
 from clean_carry.syntaxes.jsx_function.from_markup.lists import container_of
 from clean_carry.syntaxes.jsx_function.from_markup.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.from_markup.module_code import ModuleCode
-from clean_carry.syntaxes.jsx_function.from_markup.names import names_of
+from clean_carry.syntaxes.jsx_function.from_markup.names import function_name, names_of
 from clean_carry.syntaxes.jsx_function.from_markup.signature import Signature
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
 from clean_carry.syntaxes.jsx_function.from_markup.statements import Statements
@@ -91,6 +91,9 @@ class _File:
     """One file on its way to a function; raises `Unsaid`."""
 
     def __init__(self, file: ScriptFile, fitted: Fitted, component: Component) -> None:
+        # A file may be called what no function can be: `fare-table`, `404`.
+        self.own_name = component.name
+        component = replace(component, name=function_name(component.name))
         component = _made_at_once(with_reached(component))
         self.file, self.fitted, self.component = file, fitted, component
         self.source, self.ledger = file.source, fitted.ledger
@@ -452,7 +455,7 @@ class _File:
                 for name, local in names.slots.items()
             ),
             exposed=((name, name) for name in self.component.outward.exposed),
-            tags=((self.component.name, self.component.name),),
+            tags=((self.own_name, self.component.name),),
             classes=(("class", "className"),),
         )
 

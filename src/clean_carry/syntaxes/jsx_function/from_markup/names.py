@@ -3,6 +3,7 @@ scope."""
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
@@ -104,6 +105,14 @@ class Names:
     def slot(self, name: str) -> str:
         """The input that holds the content of a slot."""
         return self.slots.get(name, name or "children")
+
+
+def function_name(name: str) -> str:
+    """The name of a component's function: in Pascal case, since an element of a lower one is the page's."""
+    if is_identifier(name) and not name[0].islower():
+        return name
+    words = "".join(word[:1].upper() + word[1:] for word in re.findall(r"[A-Za-z0-9$]+", name))
+    return words if is_identifier(words) else f"Component{words}"
 
 
 def names_of(component: Component, edits: Edits, taken: set[str]) -> Names:
