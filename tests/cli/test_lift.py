@@ -153,6 +153,20 @@ def test_a_person_decides_otherwise(run: Any, page: Path) -> None:
     assert {Path(one["path"]).parent.name for one in into["files"]} == {"parts"}
 
 
+def test_a_block_within_a_lifted_one_is_no_block_of_its_own(run: Any, page: Path) -> None:
+    found = lifted(run, "--once", "article:first-of-type > h3")
+    assert [one["component"] for one in found["groups"] if one["lifted"]] == ["Island"]
+
+
+@pytest.mark.parametrize("target", TARGETS[:2])
+def test_drawings_keep_the_case_of_their_attributes(run: Any, page: Path, target: str) -> None:
+    drawn = '<figure><svg viewBox="0 0 {0} 9"><path d="M{0} 1h9"/></svg><b>{0}</b></figure>\n'
+    page.write_text("<main>\n" + "".join(drawn.format(n) for n in (7, 8, 9)) + "</main>\n")
+    done = run("lift", "islands.html", "--to", target, "--verify", "--budget", "1")
+    assert "viewBox=" in done.stdout and "viewbox" not in done.stdout
+    assert done.returncode == 0 and "differs" not in done.stdout, done.stdout
+
+
 def test_why_blocks_are_left_alone(run: Any, page: Path) -> None:
     page.write_text(
         PAGE.replace("<main>", '<main><div class="x"><b>1</b></div><div class="x"><b>2</b></div>')

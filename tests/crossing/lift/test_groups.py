@@ -82,6 +82,10 @@ HEAD = (
     "<p><b>4</b></p></div>"
 )
 LEFT = {
+    "text as it is written": (
+        "".join(f'<div class="x"><b>{n}</b><pre>a  {n}</pre></div>' for n in "abc"),
+        "white space counts",
+    ),
     "only text": ("<p>a</p><p>b</p><p>c</p>", ""),
     "two small copies": (
         '<div class="x"><b>1</b><i>2</i></div><div class="x"><b>3</b><i>4</i></div>',

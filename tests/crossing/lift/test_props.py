@@ -117,6 +117,24 @@ def test_cells_are_named_by_their_column() -> None:
     assert list(props_of(plan)) == ["route", "adultFare"]
 
 
+def test_names_that_runtimes_or_the_language_take_are_not_given() -> None:
+    forget()
+    head = "<tr><th>On request</th><th>Package</th><th>Größe</th></tr>"
+    rows = "".join(f"<tr><td>a{n}</td><td>b{n}</td><td>c{n}</td></tr>" for n in "12")
+    table = f"<table><thead>{head}</thead><tbody>{rows}</tbody></table>"
+    body = page_blocks(SourceText("page.html", table.encode()))
+    found = [
+        one for one in body.walk() if one.tag == "tr" and one.parent and one.parent.tag == "tbody"
+    ]
+    plan = planned(aligned({(at,): one for at, one in enumerate(found)}))
+    assert list(props_of(plan)) == ["value", "packageValue", "größe"]
+
+
+def test_a_space_that_does_not_break_is_text() -> None:
+    plan = plan_of("<div><b>&nbsp;</b></div>", "<div><b>x</b></div>")
+    assert [values for _, _, values in props_of(plan).values()] == [["\xa0", "x"]]
+
+
 def test_props_get_other_names() -> None:
     assert list(
         props_of(plan_of("<div><p>a</p></div>", "<div><p>b</p></div>", text="summary"))

@@ -9,6 +9,7 @@ from functools import cached_property
 
 from clean_carry.crossing.lift.align import aligned, looseness
 from clean_carry.crossing.lift.block import Block, alike_placed, compatible, likeness
+from clean_carry.source.html.display import KEEP_SPACE
 
 # Blocks from this likeness on are copies of one.
 ALIKE = 0.72
@@ -149,6 +150,8 @@ def _too_little(copies: list[Block], least: int) -> str:
         return f"there are {len(copies)} copies, and {least} are asked for"
     if len(copies) == 2 and size < _LEAST_OF_TWO:
         return f"two copies of {size} elements save little"
+    if any(part.tag in KEEP_SPACE and part.children for one in copies for part in one.walk()):
+        return "it holds a text in which white space counts"
     if 2 * sum(map(_shows, copies)) <= len(copies):
         return "most of it shows neither text nor a field or picture"
     if all(_places(one) and _only_child(one) and one.tag != "li" for one in copies):

@@ -5,6 +5,7 @@ from __future__ import annotations
 import html
 
 from clean_carry.crossing.lift.block import Block
+from clean_carry.source.html.display import SPACE
 from clean_carry.source.html.page import Page, PageNode, read_page
 from clean_carry.source.text import SourceText
 
@@ -20,7 +21,7 @@ def _block(node: PageNode, source: SourceText, parent: Block | None) -> Block:
     attributes: dict[str, str | None] = {}
     for one in node.attributes:
         value = None if one.value is None else html.unescape(source.slice(*one.value))
-        attributes.setdefault(one.name.lower(), value)
+        attributes.setdefault(one.name if node.foreign else one.name.lower(), value)
     made = Block(node.tag, attributes=attributes, parent=parent, source=source, node=node)
     spaced = False
     for child in node.children:
@@ -28,7 +29,7 @@ def _block(node: PageNode, source: SourceText, parent: Block | None) -> Block:
             made.children.append(_block(child, source, made))
         elif child.kind == "text":
             text = html.unescape(source.slice(child.start, child.end))
-            if not text.strip():
+            if not text.strip(SPACE):
                 spaced = True
                 continue
             made.children.append(Block("", text=text, parent=made, source=source, node=child))

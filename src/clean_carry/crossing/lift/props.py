@@ -20,7 +20,7 @@ from clean_carry.crossing.lift.wording import (
     text_name,
 )
 from clean_carry.source.css.declarations import declarations
-from clean_carry.source.html.display import BLOCKS
+from clean_carry.source.html.display import BLOCKS, SPACE
 
 Values = dict[Place, Any]
 
@@ -143,7 +143,7 @@ class _Planner:
         if len(set(values.values())) == 1 and not alone:
             return
         if text_ends(part) is not None:
-            values = {place: one.strip() for place, one in values.items()}
+            values = {place: one.strip(SPACE) for place, one in values.items()}
         prop = self._prop(part, text_name(part, parent), "String", values)
         self.plan.texts[id(part)] = self._spelled(prop)
 

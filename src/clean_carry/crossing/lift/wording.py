@@ -7,7 +7,8 @@ import re
 from clean_carry.crossing.lift.align import Part
 from clean_carry.crossing.lift.block import Block
 
-_WORD = re.compile(r"[A-Za-z]+|\d+")
+_HUMP = re.compile(r"(?<=[a-z])(?=[A-Z])")
+_WORD = re.compile(r"[^\W\d_]+|\d+")
 # Names of the text of elements, where nothing else names it.
 _TEXT_ROLES = {
     "h1": "title", "h2": "title", "h3": "title", "h4": "title", "h5": "title", "h6": "title",
@@ -42,7 +43,8 @@ _FORBIDDEN = frozenset(
     "key ref is slot style class children default new in of for if else case do this true "
     "false null delete "
     "return switch typeof var void while with const let function import export super try catch throw "
-    "enum await yield static index props".split()
+    "enum await yield static index props package private protected public interface implements let "
+    "arguments eval undefined".split()
 )
 # Starts of class names that say how a variant looks, and not of what it is one.
 PLACING = frozenset("bg btn text badge border card alert label icon col fas far fab uk".split())
@@ -51,7 +53,7 @@ _BY_ATTRIBUTE = {"class": "tone", "for": "field", "style": "style", "datetime": 
 
 def camel(text: str) -> str:
     """A name in camel case of the words in a text: `Serial #` is `serial`."""
-    words = [word.lower() for word in _WORD.findall(text)]
+    words = [word.lower() for word in _WORD.findall(_HUMP.sub(" ", text))]
     joined = "".join(words[:1] + [word.capitalize() for word in words[1:]])
     return joined if joined[:1].isalpha() else f"value{joined.capitalize()}" if joined else ""
 
@@ -217,11 +219,18 @@ _SHOWN_BY_TAG = frozenset("i svg img input textarea iframe video canvas".split()
 _IN_FULL = {"btn": "button", "img": "image", "nav": "link", "desc": "description"}
 
 
+# Names by which runtimes take listeners.
+_LISTENER = re.compile(r"on[A-Z]")
+
+
 def free(wishes: list[str], taken: set[str]) -> str:
     """The first of some names that is not taken; it is taken from then on."""
     plain = [one for one in wishes if one and one.isidentifier()]
-    for name in [*plain, *(f"{plain[0]}{n}" for n in range(2, 99))]:
-        if name not in taken and name not in _FORBIDDEN:
+    last = (
+        plain[0] if not _LISTENER.match(plain[0]) else f"value{plain[0][:1].upper()}{plain[0][1:]}"
+    )
+    for name in [*plain, last, *(f"{last}{n}" for n in range(2, 99))]:
+        if name not in taken and name not in _FORBIDDEN and not _LISTENER.match(name):
             taken.add(name)
             return name
     raise AssertionError(wishes)

@@ -155,7 +155,7 @@ def _part_from_each_other(groups: list[Group], least: int) -> None:
         free = [
             one for one in group.copies if not any(id(around) in taken for around in one.above())
         ]
-        if len(group.copies) > 1 and len(free) < max(2, least):
+        if not free or (len(group.copies) > 1 and len(free) < max(2, least)):
             group.reason = "it stands within another block that is lifted"
             continue
         group.copies = free

@@ -12,7 +12,7 @@ from typing import Any
 from clean_carry.crossing.lift.align import Part, Place
 from clean_carry.crossing.lift.block import Block
 from clean_carry.crossing.lift.props import Looped, Plan, Prop, text_ends
-from clean_carry.source.html.display import BLOCKS
+from clean_carry.source.html.display import BLOCKS, SPACE
 from clean_carry.source.html.page import PageNode
 from clean_carry.source.merged import Edit
 from clean_carry.syntaxes.markup.edits import MarkupEdits
@@ -110,7 +110,7 @@ class _Template:
         node = part.blocks[place].node
         for name, code in self.plan.attributes.get(id(part), ()):
             written = f':{name}="{_quoted(code)}"'
-            one = node.attribute(name)
+            one = next((a for a in node.attributes if _is_named(a.name, name, node)), None)
             if one is not None:
                 markup.attributes[id(one)] = written
             else:
@@ -188,7 +188,8 @@ class _Template:
         ends = text_ends(child)
         if ends is None:
             return f"{{{{ {code} }}}}"
-        lead, tail = raw[: len(raw) - len(raw.lstrip())], raw[len(raw.rstrip()) :]
+        lead = raw[: len(raw) - len(raw.lstrip(SPACE))]
+        tail = raw[len(raw.rstrip(SPACE)) :]
         before, behind = (
             space if shown is None else (space or " ") if shown else ""
             for shown, space in zip(ends, (lead, tail), strict=True)
@@ -228,6 +229,11 @@ def applied(block: Block, edits: list[Edit]) -> str:
         parts += [block.source.slice(here, edit.start), edit.text]
         here = max(here, edit.end)
     return "".join([*parts, block.source.slice(here, node.end)])
+
+
+def _is_named(written: str, name: str, node: PageNode) -> bool:
+    """Whether an attribute has a name; in drawings the case counts."""
+    return (written if node.foreign else written.lower()) == name
 
 
 def _is_spaced(part: Part) -> bool:

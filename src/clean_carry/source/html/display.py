@@ -11,5 +11,7 @@ BLOCKS = frozenset(
         "thead tbody tfoot tr td th"
     ).split()
 )
+# The white space of HTML (Infra, "ASCII whitespace"): a space that does not break is none.
+SPACE = " \t\n\f\r"
 # Elements that show white space as it is written.
 KEEP_SPACE = frozenset({"pre", "textarea", "listing", "plaintext"})
