@@ -127,7 +127,7 @@ def test_names_that_runtimes_or_the_language_take_are_not_given() -> None:
         one for one in body.walk() if one.tag == "tr" and one.parent and one.parent.tag == "tbody"
     ]
     plan = planned(aligned({(at,): one for at, one in enumerate(found)}))
-    assert list(props_of(plan)) == ["value", "packageValue", "größe"]
+    assert list(props_of(plan)) == ["valueOnRequest", "packageValue", "größe"]
 
 
 def test_a_space_that_does_not_break_is_text() -> None:

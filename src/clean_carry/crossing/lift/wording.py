@@ -226,10 +226,11 @@ _LISTENER = re.compile(r"on[A-Z]")
 def free(wishes: list[str], taken: set[str]) -> str:
     """The first of some names that is not taken; it is taken from then on."""
     plain = [one for one in wishes if one and one.isidentifier()]
-    last = (
-        plain[0] if not _LISTENER.match(plain[0]) else f"value{plain[0][:1].upper()}{plain[0][1:]}"
-    )
-    for name in [*plain, last, *(f"{last}{n}" for n in range(2, 99))]:
+    first = plain[0]
+    last = f"{first}Value" if first in _FORBIDDEN else first
+    if _LISTENER.match(first):
+        last = f"value{first[:1].upper()}{first[1:]}"
+    for name in [first, last, *plain[1:], *(f"{last}{n}" for n in range(2, 99))]:
         if name not in taken and name not in _FORBIDDEN and not _LISTENER.match(name):
             taken.add(name)
             return name
