@@ -134,17 +134,9 @@ def lift_command(
     found = _pages(pages)
     line.show(f"{words.many(len(found), 'page')} read")
     made = lift(found, target, wishes, into)
-    verdicts: dict[Path, Verification] = {}
-    alone: dict[str, Verification] = {}
-    if verify:
-        with bench_for(effort, line) as bench:
-            verdicts = _pages_verified(made, bench, effort, line)
-            alone = _components_verified(made, bench, effort, line)
+    verdicts, alone = _verified(made, effort, line) if verify else ({}, {})
     line.clear()
-    root = Path.cwd()
-    plan = Plan()
-    for path, text in made.files.items():
-        plan.put(path, text)
+    root, plan = Path.cwd(), _plan(made)
     every = (*verdicts.values(), *alone.values())
     differs = [one for one in every if one.verdict == "differs"]
     if writes and not differs:
@@ -158,22 +150,31 @@ def lift_command(
         click.echo(json.dumps(told, indent=2, ensure_ascii=False))
     else:
         _tell(made, plan, root, preview=not writes and patch_file is None, explain=explain)
-        named = {p: f"{shown(p, root)} → {shown(made.entries[p], root)}" for p in verdicts}
-        told_of: list[tuple[str, Verification]] = [(named[p], one) for p, one in verdicts.items()]
-        told_of += [(f"{name}, alone", one) for name, one in alone.items()]
-        for label, verdict in told_of:
-            for text in terminal.verdict(verdict, label, verbose=bool(effort["verbose"])):
-                click.echo(text)
-        if differs and writes:
-            click.echo("not written, because a page differs")
-        elif writes:
-            click.echo(f"written: {words.many(len(plan.files), 'file')}")
+        named = [
+            (f"{shown(p, root)} → {shown(made.entries[p], root)}", verdicts[p]) for p in verdicts
+        ]
+        named += [(f"{name}, alone", one) for name, one in alone.items()]
+        _tell_verdicts(named, verbose=bool(effort["verbose"]))
+        if writes:
+            written = f"written: {words.many(len(plan.files), 'file')}"
+            click.echo("not written, because one differs" if differs else written)
         elif not verify and made.entries:
-            next_step(
-                f"clean-carry lift {' '.join(map(str, pages))} --to {target} --write --verify",
-                "compares the pages and writes",
-            )
+            call = f"clean-carry lift {' '.join(map(str, pages))} --to {target} --write --verify"
+            next_step(call, "compares the pages and writes")
     raise click.exceptions.Exit(int(bool(made.refused or differs or not made.lifted)))
+
+
+def _plan(made: LiftedPages) -> Plan:
+    plan = Plan()
+    for path, text in made.files.items():
+        plan.put(path, text)
+    return plan
+
+
+def _tell_verdicts(named: list[tuple[str, Verification]], *, verbose: bool) -> None:
+    for label, verdict in named:
+        for text in terminal.verdict(verdict, label, verbose=verbose):
+            click.echo(text)
 
 
 def _pages(given: tuple[Path, ...]) -> list[Path]:
@@ -196,6 +197,16 @@ def _pairs(given: tuple[str, ...], option: str) -> dict[str, str]:
             raise click.UsageError(f"{option} takes OLD=NEW, where NEW is a name: {one}")
         found[old] = new
     return found
+
+
+def _verified(
+    made: LiftedPages, effort: Mapping[str, object], line: Line
+) -> tuple[dict[Path, Verification], dict[str, Verification]]:
+    with bench_for(effort, line) as bench:
+        return (
+            _pages_verified(made, bench, effort, line),
+            _components_verified(made, bench, effort, line),
+        )
 
 
 def _pages_verified(
