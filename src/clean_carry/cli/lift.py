@@ -131,14 +131,11 @@ def lift_command(
     check_syntaxes(target, None)
     wishes = Wishes(_pairs(names, "--name"), _pairs(props, "--prop"), least, select, once)
     line = Line(quiet=as_json)
-    found = _pages(pages)
-    line.show(f"{words.many(len(found), 'page')} read")
-    made = lift(found, target, wishes, into)
+    made = lift(_pages(pages), target, wishes, into)
     verdicts, alone = _verified(made, effort, line) if verify else ({}, {})
     line.clear()
     root, plan = Path.cwd(), _plan(made)
-    every = (*verdicts.values(), *alone.values())
-    differs = [one for one in every if one.verdict == "differs"]
+    differs = any(v.verdict == "differs" for v in (*verdicts.values(), *alone.values()))
     if writes and not differs:
         _write(plan, root, force)
     if patch_file is not None:
