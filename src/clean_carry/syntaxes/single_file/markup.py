@@ -163,7 +163,7 @@ class TemplateReader:
             case "comment":
                 entry = self.claim("comment", node.start, node.end)
                 return MarkupComment(self.span(node.start, node.end), self.span(start, end), entry)
-        self.refuse(node.kind, node.start)
+        self.refuse("text in a textarea" if node.kind == "raw" else node.kind, node.start)
         return self._text(node)
 
     def _text(self, node: TemplateNode) -> Text:
