@@ -17,6 +17,14 @@ from clean_carry.project.writing import replace
 from clean_carry.report import terminal, words
 from clean_carry.report.patch import Change, patch
 
+AS_PATCH = click.option(
+    "--patch",
+    "patch_file",
+    type=click.Path(path_type=Path, dir_okay=False),
+    metavar="FILE",
+    help="Write the change as one diff for `git apply`.",
+)
+
 
 def shown(path: Path | str, root: Path) -> str:
     """A path inside of the project, as it is shown."""

@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING
 import click
 
 from clean_carry.cli.bench import EFFORT, bench_for, effort_of, least_of
-from clean_carry.cli.changes import show, shown, write, write_patch
+from clean_carry.cli.changes import AS_PATCH, show, shown, write, write_patch
 from clean_carry.cli.next_step import next_step
 from clean_carry.cli.progress import Line
 from clean_carry.component.errors import InputError, WriteRefused, printable
@@ -26,11 +26,11 @@ if TYPE_CHECKING:
 
 _EXAMPLES = """\b
 Examples:
-  clean-carry lift tourist.html --to jsx-function            show the components and the new page
-  clean-carry lift tourist.html --to single-file-flat --write --verify
-  clean-carry lift pages --to jsx-function --into src/parts --write
-  clean-carry lift tourist.html --to jsx-function --explain  also why other blocks are left alone
-  clean-carry lift tourist.html --to jsx-function --name CardBlock=IslandCard --prop text=summary
+  clean-carry lift --to single-file-flat tourist.html            show the components and the new page
+  clean-carry lift --to single-file-flat tourist.html --explain  also why other blocks are left alone
+  clean-carry lift --to single-file-flat tourist.html --write --verify
+  clean-carry lift --to jsx-function pages --into src/parts --write
+  clean-carry lift --to single-file-flat tourist.html --name IslandCard=Island --prop text=summary
 """
 
 
@@ -50,13 +50,7 @@ Examples:
     metavar="DIR",
     help="Where the new files stand; beside the first page if omitted.",
 )
-@click.option(
-    "--patch",
-    "patch_file",
-    type=click.Path(path_type=Path, dir_okay=False),
-    metavar="FILE",
-    help="Write the new files as one diff for `git apply`.",
-)
+@AS_PATCH
 @click.option("--force", is_flag=True, help="Also replace files that exist.")
 @click.option(
     "--explain", is_flag=True, help="Also list the blocks that are left alone, with the reason."
@@ -156,9 +150,10 @@ def lift_command(
             written = f"written: {words.many(len(plan.files), 'file')}"
             click.echo("not written, because one differs" if differs else written)
         elif not verify and made.entries:
-            call = f"clean-carry lift {' '.join(map(str, pages))} --to {target} --write --verify"
+            call = f"clean-carry lift --to {target} {' '.join(map(str, pages))} --write --verify"
             next_step(call, "compares the pages and writes")
-    raise click.exceptions.Exit(int(bool(made.refused or differs or not made.lifted)))
+    left = made.refused or any(one.level == "warning" for one in made.findings)
+    raise click.exceptions.Exit(int(bool(left or differs or not made.lifted)))
 
 
 def _plan(made: LiftedPages) -> Plan:

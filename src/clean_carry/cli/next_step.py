@@ -10,7 +10,7 @@ from clean_carry.component.errors import printable
 
 
 def next_step(command: str, why: str = "") -> None:
-    """Print the command to run next and, dimmed behind it, `why`: what it does, in a few words."""
+    """Print the command to run next, and in dim letters its effect (`why`)."""
     if not sys.stdout.isatty():
         return
     note = f"  {click.style(why, dim=True)}" if why else ""

@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING
 
 import click
 
+from clean_carry.cli.changes import AS_PATCH, show, show_left, shown, write, write_patch
 from clean_carry.cli.changes import as_json as change_json
-from clean_carry.cli.changes import show, show_left, shown, write, write_patch
 from clean_carry.cli.next_step import next_step
 from clean_carry.cli.progress import Line
 from clean_carry.project.commit import commit, require_clean
@@ -43,13 +43,7 @@ Sizes = tuple[tuple[int, int], tuple[int, int]]
 @click.option(
     "--commit", "commits", is_flag=True, help="Write the change and commit it; needs a clean tree."
 )
-@click.option(
-    "--patch",
-    "patch_file",
-    type=click.Path(path_type=Path, dir_okay=False),
-    metavar="FILE",
-    help="Write the change as one diff for `git apply`.",
-)
+@AS_PATCH
 @click.option("--force", is_flag=True, help="Also change files with uncommitted changes.")
 @click.option("--offline", is_flag=True, help="Never install a missing runtime.")
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")

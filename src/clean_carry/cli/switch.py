@@ -9,8 +9,8 @@ from typing import TYPE_CHECKING
 import click
 
 from clean_carry.cli.bench import EFFORT, bench_for, effort_of, least_of
+from clean_carry.cli.changes import AS_PATCH, show, show_left, shown, write, write_patch
 from clean_carry.cli.changes import as_json as change_json
-from clean_carry.cli.changes import show, show_left, shown, write, write_patch
 from clean_carry.cli.next_step import next_step
 from clean_carry.cli.progress import Line
 from clean_carry.component.errors import printable
@@ -46,13 +46,7 @@ Examples:
     help="OLD is a folder: switch each component below it whose verdict is same.",
 )
 @click.option("--write", "writes", is_flag=True, help="Write the change, all files or none.")
-@click.option(
-    "--patch",
-    "patch_file",
-    type=click.Path(path_type=Path, dir_okay=False),
-    metavar="FILE",
-    help="Write the change as one diff for `git apply`.",
-)
+@AS_PATCH
 @click.option(
     "--no-users", is_flag=True, help="Write without rendering the users before and after."
 )

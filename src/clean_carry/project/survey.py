@@ -27,9 +27,11 @@ _NAMED = 3
 
 @dataclass(frozen=True)
 class Tried:
-    """The outcome of a dry run: `clean`, `left`, `refused`, `no crossing`, `not read` for a component that
-    only the index sees, or `done` for one that is in the target syntax already; and the rules of its
-    findings, notes left out."""
+    """The outcome of a dry run, and the rules of its findings without notes.
+
+    `outcome` is `clean`, `left`, `refused` or `no crossing`. It is `not read` where the index sees a
+    component and no reader does, and `done` for a component in the target syntax.
+    """
 
     to: str
     outcome: str

@@ -29,7 +29,7 @@ class Part:
 
     @property
     def base(self) -> Block:
-        """The heaviest of the blocks: its text is the one that is copied."""
+        """The block with the most elements and texts; the component copies its bytes."""
         return max(self.blocks.values(), key=lambda one: one.weight)
 
     @property

@@ -141,7 +141,7 @@ def alike_placed(a: Block, b: Block) -> bool:
 
 # Children of one parent are one list from this likeness on.
 _IN_A_LIST = 0.6
-# A node whose class names have nothing in common counts as this much of one that is alike.
+# The score of two elements with one tag and no class name in common; with one in common it is 1.
 _OTHER_NAMES = 0.4
 # Two lists of children are aligned in order up to this product of their lengths, and else counted.
 _MOST_CELLS = 4000

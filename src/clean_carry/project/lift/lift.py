@@ -44,8 +44,8 @@ class Wishes:
 
 @dataclass
 class LiftedPages:
-    """The outcome: groups with their selectors, new files by path, the pages' own new files, and
-    findings. `origins` are the pages by the files that take their place."""
+    """The outcome: groups, the lifted ones' components by the groups' numbers in Python, new files by
+    path, and findings. `entries` are the files that take the places of pages."""
 
     groups: list[Group]
     lifted: dict[int, Lifted]
