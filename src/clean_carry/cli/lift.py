@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
+from dataclasses import replace
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import TYPE_CHECKING
@@ -16,6 +17,8 @@ from clean_carry.cli.next_step import next_step
 from clean_carry.cli.progress import Line
 from clean_carry.component.errors import InputError, WriteRefused, printable
 from clean_carry.crossing.carry import check_syntaxes
+from clean_carry.project.lift.inside.component_file import JSX, SINGLE_FILE
+from clean_carry.project.lift.inside.lift import lift_inside
 from clean_carry.project.lift.lift import LiftedPages, Wishes, lift
 from clean_carry.project.walk.edits import Plan
 from clean_carry.report import terminal, words
@@ -24,6 +27,8 @@ if TYPE_CHECKING:
     from clean_carry.verify.verify import Verification
     from clean_carry.verify.worker_pool import Bench
 
+COMPONENTS = (*JSX, SINGLE_FILE)
+
 _EXAMPLES = """\b
 Examples:
   clean-carry lift --to single-file-flat tourist.html            show the components and the new page
@@ -31,6 +36,7 @@ Examples:
   clean-carry lift --to single-file-flat tourist.html --write --verify
   clean-carry lift --to jsx-function pages --into src/parts --write
   clean-carry lift --to single-file-flat tourist.html --name IslandCard=Island --prop text=summary
+  clean-carry lift --to jsx-function src/Harbour.jsx --write --verify
 """
 
 
@@ -111,28 +117,30 @@ def lift_command(
     as_json: bool,
     **effort: object,
 ) -> None:
-    """Lift blocks that repeat in plain pages into components.
+    """Lift blocks that repeat in pages or component files into components.
 
-    Use it on pages of HTML and CSS before there are components. Blocks are alike if their structure is;
-    what differs becomes props, what some lack is shown under a condition, and rows of alike children are
-    lists. Rules of the page's style elements that reach only the copies move with the component. The page
-    becomes a component that uses the others; rows of three or more copies are a list of data.
+    Use it on pages of HTML and CSS before there are components, or on markup that repeats within
+    components. Blocks are alike if their structure is; what differs becomes props, what some lack is shown
+    under a condition, and rows of alike children are lists. Rules of the page's style elements that reach
+    only the copies move with the component. The page becomes a component that uses the others; rows of three
+    or more copies are a list of data.
 
-    PAGE is a page or a folder of pages. Nothing is written unless you pass --write or --patch.
+    PAGE is a page or a component file, or a folder of either. Out of a component file comes a component of
+    the same syntax, which the file imports and uses. Nothing is written unless you pass --write or --patch.
     """
     if writes and patch_file is not None:
         raise click.UsageError("choose one of --write and --patch")
     check_syntaxes(target, None)
     wishes = Wishes(_pairs(names, "--name"), _pairs(props, "--prop"), least, select, once)
     line = Line(quiet=as_json)
-    made = lift(_pages(pages), target, wishes, into)
+    made = _lifted(pages, target, wishes, into)
     verdicts, alone = _verified(made, effort, line) if verify else ({}, {})
     line.clear()
     root, plan = Path.cwd(), _plan(made)
     differs = any(v.verdict == "differs" for v in (*verdicts.values(), *alone.values()))
     if writes and not differs:
-        _write(plan, root, force)
-    if patch_file is not None:
+        _write(plan, root, made.entries.values(), force)
+    elif patch_file is not None:
         write_patch(plan, root, patch_file, line)
     if as_json:
         told = made.as_json(lambda path: shown(path, root))
@@ -141,11 +149,7 @@ def lift_command(
         click.echo(json.dumps(told, indent=2, ensure_ascii=False))
     else:
         _tell(made, plan, root, preview=not writes and patch_file is None, explain=explain)
-        named = [
-            (f"{shown(p, root)} → {shown(made.entries[p], root)}", verdicts[p]) for p in verdicts
-        ]
-        named += [(f"{name}, alone", one) for name, one in alone.items()]
-        _tell_verdicts(named, verbose=bool(effort["verbose"]))
+        _tell_verdicts(made, verdicts, alone, root, verbose=bool(effort["verbose"]))
         if writes:
             written = f"written: {words.many(len(plan.files), 'file')}"
             click.echo("not written, because one differs" if differs else written)
@@ -163,20 +167,44 @@ def _plan(made: LiftedPages) -> Plan:
     return plan
 
 
-def _tell_verdicts(named: list[tuple[str, Verification]], *, verbose: bool) -> None:
+def _tell_verdicts(
+    made: LiftedPages,
+    verdicts: Mapping[Path, Verification],
+    alone: Mapping[str, Verification],
+    root: Path,
+    *,
+    verbose: bool,
+) -> None:
+    named = [
+        (f"{shown(p, root)} → {shown(made.entries[p], root)}", one) for p, one in verdicts.items()
+    ]
+    named += [(f"{name}, alone", one) for name, one in alone.items()]
     for label, verdict in named:
         for text in terminal.verdict(verdict, label, verbose=verbose):
             click.echo(text)
 
 
+def _lifted(given: tuple[Path, ...], target: str, wishes: Wishes, into: Path | None) -> LiftedPages:
+    """Lift out of pages, or out of component files."""
+    files = _pages(given)
+    inside = [path for path in files if path.suffix in COMPONENTS]
+    if inside and len(inside) < len(files):
+        raise click.UsageError("name pages, or component files, but not both")
+    return (lift_inside if inside else lift)(files, target, wishes, into)
+
+
 def _pages(given: tuple[Path, ...]) -> list[Path]:
     found: list[Path] = []
     for path in given:
-        inside = sorted(p for p in path.rglob("*") if p.suffix in (".html", ".htm"))
+        every = sorted(path.rglob("*"))
+        inside = [p for p in every if p.suffix in (".html", ".htm")]
+        inside = inside or [p for p in every if p.suffix in COMPONENTS]
         found += inside if path.is_dir() else [path]
         if path.is_dir() and not inside:
             raise InputError(
-                "holds no page", advice="Name a page, or a folder of them", file=str(path)
+                "holds no page and no component file",
+                advice="Name a page or a component file, or a folder of them",
+                file=str(path),
             )
     return found
 
@@ -216,7 +244,7 @@ def _pages_verified(
             page, read_text(page), page.with_name(entry.name), made.files[entry]
         )
         line.show(f"{page.name}: compared")
-        sides = old, with_drawn(new, texts)
+        sides = old, replace(with_drawn(new, texts), lifted=True)
         result = verified(bench, sides, interface, Trials(None), effort_of(effort))
         found[page] = result.measured(least_of(effort))
     return found
@@ -244,8 +272,12 @@ def _components_verified(
     return found
 
 
-def _write(plan: Plan, root: Path, force: bool) -> None:
-    there = [path for path, old in plan.old.items() if old is not None and old != plan.files[path]]
+def _write(plan: Plan, root: Path, changed: Collection[Path], force: bool) -> None:
+    there = [
+        path
+        for path, old in plan.old.items()
+        if old is not None and old != plan.files[path] and path not in changed
+    ]
     if there and not force:
         raise WriteRefused(
             "is there already", advice="Use --into DIR, or --force", file=shown(there[0], root)

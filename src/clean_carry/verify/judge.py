@@ -96,6 +96,7 @@ class Pair:
         across = not self.one_runtime
         old = normaliser(self.old, across=across)
         new = normaliser(self.old if itself else self.new, across=across)
+        old.lifted = new.lifted = self.new.lifted
         if self.old.runtime.framework == "page":
             old.styles = {style for point in second["points"] for style in styles_in(point["tree"])}
             for side in (old, new):

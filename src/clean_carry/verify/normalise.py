@@ -41,6 +41,10 @@ RULES = (
         "empty-class", "between two frameworks, an empty class attribute equals a missing one"
     ),
     NormalisingRule(
+        "lifted-class",
+        "a class that copies of a lifted block lack is empty in the component they share",
+    ),
+    NormalisingRule(
         "empty-style", "between two frameworks, an empty style attribute equals a missing one"
     ),
     NormalisingRule("boolean-attribute", "a boolean attribute is true whatever its value"),
@@ -234,7 +238,7 @@ class Normaliser:
     document for all its components, once for each event, and never stops; `bridged` that it renders
     components of another framework through bridges. For a page, three more are set: `folder`, where it
     stands; `imported`, the files that the component on the other side imports; and `styles`, the style
-    attributes that this component renders.
+    attributes that this component renders. `lifted` is set where blocks were lifted out of the component.
     """
 
     def __init__(
@@ -251,6 +255,7 @@ class Normaliser:
         self.folder = ""
         self.imported: Collection[str] = ()
         self.styles: Collection[str] = ()
+        self.lifted = False
         self._ids: dict[str, str] = {}
         # The tree that came last, what became of it, and what each rule changed: most steps change little.
         self._last: tuple[Tree, Tree, Counter[str]] | None = None
@@ -407,8 +412,8 @@ class Normaliser:
             if key == "style" and self.across and not value.strip():
                 self.used["empty-style"] += 1
                 continue
-            if key == "class" and self.across and not value.strip():
-                self.used["empty-class"] += 1
+            if key == "class" and (self.across or self.lifted) and not value.strip():
+                self.used["empty-class" if self.across else "lifted-class"] += 1
                 continue
             if self.across and key == "value" and value == "on" and name == "input":
                 if attributes.get("type") in ("checkbox", "radio"):

@@ -191,6 +191,10 @@ def _upgraded(new: Side, target: str, major: int | None) -> dict[Path, str]:
     return found
 
 
+# Endings that imports of scripts leave out.
+_ENDINGS = (".jsx", ".tsx", ".js", ".ts")
+
+
 def with_drawn(new: Side, written: Iterable[tuple[Path, str]]) -> Side:
     """A new side with those of other new files that it imports, and that those import."""
     known = {place.resolve(): text for place, text in written}
@@ -199,7 +203,9 @@ def with_drawn(new: Side, written: Iterable[tuple[Path, str]]) -> Side:
     while open_:
         place, text = open_.pop()
         for request in _IMPORTED.findall(text):
-            child = (place.parent / request).resolve()
+            named = (place.parent / request).resolve()
+            places = (named, *(named.with_name(named.name + ending) for ending in _ENDINGS))
+            child = next((one for one in places if one in known), named)
             if child in known and child not in found and child != new.place.resolve():
                 found[child] = known[child]
                 open_.append((child, known[child]))

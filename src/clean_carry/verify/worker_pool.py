@@ -40,7 +40,8 @@ class Side:
     the rest of the application it is part of, where components are registered and not imported,
     `lines` the stretches (first, last) of the file that are this component's own; none means all, and
     `beside` says that it stands beside the file at `place`, which others go on importing; `bridged` is the
-    runtime of another framework whose components it renders through a bridge.
+    runtime of another framework whose components it renders through a bridge; `lifted` says that blocks of
+    it became components.
     """
 
     place: Path
@@ -58,6 +59,7 @@ class Side:
     lines: tuple[tuple[int, int], ...] = ()
     beside: bool = False
     bridged: Runtime | None = None
+    lifted: bool = False
 
 
 @dataclass(frozen=True)

@@ -38,6 +38,10 @@ class Block:
     parent: Block | None = None
     source: Any = None
     node: Any = None
+    # Why a component of its own cannot hold it, as the end of "it holds …"; "" where one can.
+    stays: str = ""
+    # Whether it stands under a condition or in a loop of its template, or is code around markup.
+    conditional: bool = False
 
     def walk(self) -> Iterator[Block]:
         """This block and all below it, in tree order."""

@@ -88,6 +88,9 @@ def _clusters(roots: Iterable[Block]) -> list[list[Block]]:
         for one in root.walk():
             if not one.tag or one.tag in _NEVER or one.size < _LEAST or one.parent is None:
                 continue
+            if not one.tag[0].islower() or "." in one.tag:
+                # A use of a component, or code around markup.
+                continue
             if _is_head(one) or (not one.names and not _FRAMES.isdisjoint(one.classes)):
                 continue
             same = by_key.get(one.key)
@@ -152,6 +155,11 @@ def _too_little(copies: list[Block], least: int) -> str:
         return f"two copies of {size} elements save little"
     if any(part.tag in KEEP_SPACE and part.children for one in copies for part in one.walk()):
         return "it holds a text in which white space counts"
+    stays = next((part.stays for one in copies for part in one.walk() if part.stays), "")
+    if any(part.conditional for one in copies for part in one.walk() if part is not one):
+        stays = stays or "conditions or loops of its own"
+    if stays:
+        return f"it holds {stays}"
     if 2 * sum(map(_shows, copies)) <= len(copies):
         return "most of it shows neither text nor a field or picture"
     if all(_places(one) and _only_child(one) and one.tag != "li" for one in copies):

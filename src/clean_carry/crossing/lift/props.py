@@ -9,6 +9,7 @@ from typing import Any
 
 from clean_carry.crossing.lift.align import Part, Place
 from clean_carry.crossing.lift.block import Block
+from clean_carry.crossing.lift.code import is_code, is_open, named_alike
 from clean_carry.crossing.lift.wording import (
     PLACING,
     attribute_name,
@@ -20,6 +21,7 @@ from clean_carry.crossing.lift.wording import (
     text_name,
 )
 from clean_carry.source.css.declarations import declarations
+from clean_carry.source.html.attributes import BOOLEAN
 from clean_carry.source.html.display import BLOCKS, SPACE
 
 Values = dict[Place, Any]
@@ -27,7 +29,8 @@ Values = dict[Place, Any]
 
 @dataclass
 class Prop:
-    """A prop with its value in each copy that has one. `type` is String, Boolean, Number or Array."""
+    """A prop with its value in each copy that has one. `type` is String, Boolean, Number or Array, and Any
+    where a copy gives code."""
 
     name: str
     type: str
@@ -140,11 +143,12 @@ class _Planner:
         values = {place: shown_text(block.text) for place, block in part.blocks.items()}
         told = parent.optional or part.optional
         alone = len(parent.children) == 1 and told and len(values) < len(self.places)
-        if len(set(values.values())) == 1 and not alone:
+        if _are_same(values.values()) and not alone:
             return
         if text_ends(part) is not None:
             values = {place: one.strip(SPACE) for place, one in values.items()}
-        prop = self._prop(part, text_name(part, parent), "String", values)
+        wishes = [named_alike(values.values()), *text_name(part, parent)]
+        prop = self._prop(part, wishes, _type(values.values()), values)
         self.plan.texts[id(part)] = self._spelled(prop)
 
     def _condition(self, part: Part, parent: Part) -> None:
@@ -222,7 +226,7 @@ class _Planner:
                 for place, block in part.blocks.items()
                 if name in block.attributes
             }
-            if len(values) == len(part.blocks) and len(set(values.values())) == 1:
+            if len(values) == len(part.blocks) and _are_same(values.values()):
                 continue
             code = self._attribute(part, name, values)
             if code:
@@ -231,6 +235,13 @@ class _Planner:
             self.plan.attributes[id(part)] = found
 
     def _attribute(self, part: Part, name: str, values: dict[Place, str | None]) -> str:
+        if any(is_code(value) for value in values.values()):
+            given: Values = {place: True if v is None else v for place, v in values.items()}
+            if _LISTENER.match(name):
+                wishes = [name]
+            else:
+                wishes = [named_alike(values.values()), *attribute_name(part, name, [])]
+            return self._spelled(self._prop(part, wishes, "Any", given))
         if name == "class":
             return self._classes(part, values)
         if name == "style" and (written := self._style(part, values)):
@@ -239,12 +250,14 @@ class _Planner:
             if all(value is None or value in ("", name) for value in values.values()):
                 flags: Values = dict.fromkeys(values, True)
                 prop = self._prop(part, attribute_name(part, name, []), "Boolean", flags)
-                return self._spelled(prop)
+                spelled = self._spelled(prop)
+                known = name.lower() in BOOLEAN
+                return spelled if known else f"{spelled} ? '' : undefined"
         texts: Values = {place: value or "" for place, value in values.items()}
-        for known in self.plan.props:
-            if known.type == "String" and not known.of_class and _links(texts, known.values):
-                self.used.append((part, known))
-                return f"`#${{{self._spelled(known)}}}`"
+        for other in self.plan.props:
+            if other.type == "String" and not other.of_class and _links(texts, other.values):
+                self.used.append((part, other))
+                return f"`#${{{self._spelled(other)}}}`"
         prop = self._prop(part, attribute_name(part, name, list(values.values())), "String", texts)
         return self._spelled(prop)
 
@@ -308,6 +321,17 @@ class _Planner:
 
 
 _HANDLER = re.compile(r"on[a-z]+$")
+_LISTENER = re.compile(r"on[A-Z]")
+
+
+def _are_same(values: Iterable[Any]) -> bool:
+    """Whether all copies have one value, and one that belongs to nothing around them."""
+    every = set(values)
+    return len(every) == 1 and not is_open(next(iter(every)))
+
+
+def _type(values: Iterable[Any]) -> str:
+    return "Any" if any(map(is_code, values)) else "String"
 
 
 def shown_text(text: str) -> str:
@@ -393,6 +417,7 @@ def _same(a: Block, b: Block) -> bool:
         a.key == b.key
         and a.attributes == b.attributes
         and shown_text(a.text) == shown_text(b.text)
+        and not any(map(is_open, (a.text, *a.attributes.values())))
         and all(_same(x, y) for x, y in zip(a.children, b.children, strict=True))
     )
 

@@ -142,7 +142,7 @@ def text_name(part: Part, parent: Part) -> list[str]:
     block = parent.base
     column = _heading_of_column(block)
     said = [word for name in block.classes for word in _said(name)]
-    plain = _TEXT_ROLES.get(block.tag, "text")
+    plain = camel(block.tag) if block.tag[:1].isupper() else _TEXT_ROLES.get(block.tag, "text")
     if plain == "name" and block.parent is not None and block.parent.elements[0] is block:
         plain = "title"
     around = next((word for one in block.above() for word in _last_words(one)), "")
@@ -211,7 +211,8 @@ def part_name(block: Block) -> str:
 def _role(block: Block) -> str:
     words = [] if block.tag in _SHOWN_BY_TAG else _last_words(block)
     word = words[0] if words and words[0].isalpha() and len(words[0]) > 2 else ""
-    return _IN_FULL.get(word, word) or _PART_ROLES.get(block.tag, "part")
+    plain = camel(block.tag) if block.tag[:1].isupper() else _PART_ROLES.get(block.tag, "part")
+    return _IN_FULL.get(word, word) or plain
 
 
 # Elements whose class names say less than their tags; words that class names shorten.
@@ -227,6 +228,10 @@ def free(wishes: list[str], taken: set[str]) -> str:
     """The first of some names that is not taken; it is taken from then on."""
     plain = [one for one in wishes if one and one.isidentifier()]
     first = plain[0]
+    if wishes == [first] and _LISTENER.match(first) and first not in taken:
+        # A listener that a copy is given.
+        taken.add(first)
+        return first
     last = f"{first}Value" if first in _FORBIDDEN else first
     if _LISTENER.match(first):
         last = f"value{first[:1].upper()}{first[1:]}"

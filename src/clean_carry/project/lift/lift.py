@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import re
 import tempfile
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from pathlib import Path
-from typing import Any
+from typing import Any, Protocol
 
 from clean_carry.component.errors import CarryError, InputError
 from clean_carry.component.findings import Finding
@@ -15,9 +15,10 @@ from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request
 from clean_carry.crossing.lift import block as blocks
 from clean_carry.crossing.lift.align import Part, aligned
+from clean_carry.crossing.lift.block import Block
 from clean_carry.crossing.lift.groups import Group, find_groups
 from clean_carry.crossing.lift.props import odd_spaces, planned
-from clean_carry.crossing.lift.selectors import selector_of
+from clean_carry.crossing.lift.selectors import Selectable, selector_of
 from clean_carry.crossing.lift.wording import component_name, pascal
 from clean_carry.crossing.many import carry_together
 from clean_carry.project.lift.page import PageLift
@@ -29,6 +30,18 @@ from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
 # The syntax in which components and pages are composed; to others they are carried from it.
 COMPOSED = "single-file-flat"
+
+
+class Markup(Protocol):
+    """Markup in which groups are found."""
+
+    @property
+    def roots(self) -> list[Block]:
+        """The outermost blocks."""
+
+    @property
+    def selectable(self) -> Selectable:
+        """The blocks by selectors."""
 
 
 @dataclass(frozen=True)
@@ -97,9 +110,9 @@ def lift(pages: list[Path], target: str, wishes: Wishes, folder: Path | None = N
         opened += [page] if unread is None else []
     if not opened:
         return LiftedPages([], {}, {}, {}, [], refused)
-    groups = _groups(opened, wishes)
+    groups = chosen_groups(opened, wishes)
     while True:
-        lifted = _components(groups, wishes)
+        lifted = components(groups, wishes)
         made = _written(opened, groups, lifted, target, folder)
         failed = [
             one for one in made.results if one.status == "refused" and one.source in made.owners
@@ -125,7 +138,8 @@ def lift(pages: list[Path], target: str, wishes: Wishes, folder: Path | None = N
 # -- which -------------------------------------------------------------------------------
 
 
-def _groups(pages: list[PageLift], wishes: Wishes) -> list[Group]:
+def chosen_groups(pages: Sequence[Markup], wishes: Wishes) -> list[Group]:
+    """The groups of some pages or component files, and requested blocks. Raises `InputError`."""
     single: list[Group] = []
     for selector in wishes.once:
         found = [one for page in pages for one in page.selectable.all(selector)]
@@ -134,7 +148,7 @@ def _groups(pages: list[PageLift], wishes: Wishes) -> list[Group]:
                 "matches no element of the pages", advice="Look the selector up", file=selector
             )
         single.append(Group(found[:1]))
-    roots = [page.root for page in pages]
+    roots = [root for page in pages for root in page.roots]
     if wishes.select:
         roots = [one for page in pages for one in page.selectable.all(wishes.select)]
         if not roots:
@@ -153,7 +167,9 @@ def _part_from_each_other(groups: list[Group], least: int) -> None:
         if not group.lifted:
             continue
         free = [
-            one for one in group.copies if not any(id(around) in taken for around in one.above())
+            one
+            for one in group.copies
+            if taken.isdisjoint(map(id, one.above())) and taken.isdisjoint(map(id, one.walk()))
         ]
         if not free or (len(group.copies) > 1 and len(free) < max(2, least)):
             group.reason = "it stands within another block that is lifted"
@@ -162,8 +178,12 @@ def _part_from_each_other(groups: list[Group], least: int) -> None:
         taken |= {id(one) for one in free}
 
 
-def _components(groups: list[Group], wishes: Wishes) -> dict[int, Lifted]:
-    taken: set[str] = set()
+def components(
+    groups: list[Group], wishes: Wishes, taken: set[str] | None = None
+) -> dict[int, Lifted]:
+    """The components of the groups that are lifted, by the groups' numbers in Python; `taken` names are
+    not used."""
+    taken = set() if taken is None else taken
     found: dict[int, Lifted] = {}
     for group in groups:
         if not group.lifted:

@@ -16,7 +16,9 @@ from clean_carry.crossing.lift.of_page import page_blocks
 from clean_carry.crossing.lift.selectors import Selectable
 from clean_carry.crossing.lift.styles import StyleRule, moved_rules, style_rules
 from clean_carry.crossing.lift.wording import camel, plural
-from clean_carry.project.lift.single_file import Lifted, data_list, drop_row, literal
+from clean_carry.project.lift.composed import drop_row
+from clean_carry.project.lift.literals import data_list, literal
+from clean_carry.project.lift.single_file import Lifted
 from clean_carry.source.html.display import BLOCKS
 from clean_carry.source.html.page import Page, PageNode, read_page
 from clean_carry.source.merged import Edit
@@ -28,7 +30,7 @@ from clean_carry.syntaxes.markup.rules import RULES
 from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
 # So many copies in a row become a loop over a list of data.
-_ROW = 3
+ROW = 3
 
 
 @dataclass
@@ -55,6 +57,11 @@ class PageLift:
             if node.tag == "style" and node.attribute("media") is None and node.children:
                 rules += style_rules(source.slice(*node.inner), node.inner[0], selectable)
         return cls(path, source, page, root, selectable, rules)
+
+    @property
+    def roots(self) -> list[Block]:
+        """Where groups are looked for: the body."""
+        return [self.root]
 
     def take_styles(self, copies: list[Block]) -> str:
         """The rules that move with a component; they leave the page."""
@@ -98,10 +105,10 @@ class PageLift:
         for made, group in used:
             places = {id(one): (at,) for at, one in enumerate(group.copies)}
             mine = [one for one in group.copies if one.source is self.source]
-            for row in _rows(mine):
-                if len(row) >= _ROW:
+            for row in rows_of(mine):
+                if len(row) >= ROW:
                     name = plural(camel_of(made.name))
-                    name = _free(name, taken)
+                    name = free_name(name, taken)
                     rows = [made.row(places[id(one)]) for one in row]
                     data.append(data_list(name, rows))
                     self._loop(markup, made, row, name, made.key(places[id(one)] for one in row))
@@ -139,9 +146,9 @@ class PageLift:
         item = camel_of(made.name)
         names, said = (item, f"{item}.{key}") if key else (f"({item}, index)", "index")
         loop = [f'v-for="{names} in {name}"', f':key="{said}"']
-        unit = _unit(row)
-        nodes = [_around(one, unit).node for one in row]
-        parent = _around(first, unit).parent
+        unit = unit_of(row)
+        nodes = [around_of(one, unit).node for one in row]
+        parent = around_of(first, unit).parent
         assert parent is not None
         indent = self._indent(first.node)
         markup.instead[id(first.node)] = made.use_each(item, loop if unit == 0 else [], indent)
@@ -157,12 +164,13 @@ class PageLift:
 
 def _held(data: list[str], taken: set[str], component: str, prop: str, value: Any) -> str:
     """Keep a list of data, and return the name it has."""
-    name = _free(f"{camel_of(component)}{prop[:1].upper()}{prop[1:]}", taken)
+    name = free_name(f"{camel_of(component)}{prop[:1].upper()}{prop[1:]}", taken)
     data.append(f"const {name} = {literal(value)};\n")
     return name
 
 
-def _free(name: str, taken: set[str]) -> str:
+def free_name(name: str, taken: set[str]) -> str:
+    """A name that is not taken; it is taken from then on."""
     wishes = (name, *(f"{name}{n}" for n in range(2, 10_000)))
     found = next(one for one in wishes if one not in taken)
     taken.add(found)
@@ -174,7 +182,7 @@ def camel_of(name: str) -> str:
     return camel(name) if name.isupper() else name[:1].lower() + name[1:]
 
 
-def _rows(copies: list[Block]) -> list[list[Block]]:
+def rows_of(copies: list[Block]) -> list[list[Block]]:
     """Copies by the rows they stand in: next to each other, or each in a wrapper that is the same."""
     rows: list[list[Block]] = []
     for one in copies:
@@ -187,25 +195,26 @@ def _rows(copies: list[Block]) -> list[list[Block]]:
 
 def _follows(row: list[Block], one: Block) -> bool:
     for unit in (0, 1, 2):
-        before, here = _around(row[-1], unit), _around(one, unit)
-        first = _around(row[0], unit)
+        before, here = around_of(row[-1], unit), around_of(one, unit)
+        first = around_of(row[0], unit)
         if _is_next(before, here) and (unit == 0 or _same_tag(first, here)):
-            return len(row) == 1 or _unit(row) == unit
+            return len(row) == 1 or unit_of(row) == unit
         outer = before.parent
         if outer is None or len(outer.children) > 1:
             return False
     return False
 
 
-def _unit(row: list[Block]) -> int:
+def unit_of(row: list[Block]) -> int:
     """How many wrappers of each copy are repeated with it."""
     for unit in (0, 1, 2):
-        if _around(row[0], unit).parent is _around(row[1], unit).parent:
+        if around_of(row[0], unit).parent is around_of(row[1], unit).parent:
             return unit
     return 0
 
 
-def _around(block: Block, steps: int) -> Block:
+def around_of(block: Block, steps: int) -> Block:
+    """The block so many steps outside of one."""
     for _ in range(steps):
         block = block.parent or block
     return block

@@ -126,9 +126,11 @@ function extraFiles(extra) {
     name: 'extra-files',
     setup(build) {
       for (const [file, contents] of Object.entries(extra)) {
-        const name = path.basename(file).replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
-        build.onResolve({ filter: new RegExp(`(^|/)${name}$`) }, (args) => (
-          path.resolve(args.resolveDir, args.path) === file ? { path: file, namespace: 'extra' } : undefined));
+        // An import of a script may leave its ending out.
+        const plain = file.replace(/\.[jt]sx?$/, '');
+        const named = path.basename(plain).replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+        build.onResolve({ filter: new RegExp(`(^|/)${named}(\\.[jt]sx?)?$`) }, (args) => (
+          [file, plain].includes(path.resolve(args.resolveDir, args.path)) ? { path: file, namespace: 'extra' } : undefined));
       }
       build.onLoad({ filter: /.*/, namespace: 'extra' }, (args) => ({
         contents: extra[args.path], loader: LOADED[/(\.module)?\.(css|tsx?|s[ac]ss|less|styl)$/.exec(args.path)?.[0]] ?? 'jsx', resolveDir: path.dirname(args.path),
