@@ -122,8 +122,8 @@ def lift_command(
     Use it on pages of HTML and CSS before there are components, or on markup that repeats within
     components. Blocks are alike if their structure is; what differs becomes props, what some lack is shown
     under a condition, and rows of alike children are lists. Rules of the page's style elements that reach
-    only the copies move with the component. The page becomes a component that uses the others; rows of three
-    or more copies are a list of data.
+    only the copies move with the component. The page becomes a component that uses the others; rows of
+    three or more copies are a list of data.
 
     PAGE is a page or a component file, or a folder of either. Out of a component file comes a component of
     the same syntax, which the file imports and uses. Nothing is written unless you pass --write or --patch.
