@@ -23,6 +23,7 @@ OWN = {
     "single-file-flat": "clean_carry.syntaxes.single_file_flat.syntax",
     "directive": "clean_carry.syntaxes.directive.syntax",
     "controller-component": "clean_carry.syntaxes.controller_component.syntax",
+    "decorated-class": "clean_carry.syntaxes.decorated_class.syntax",
     "markup": "clean_carry.syntaxes.markup.syntax",
 }
 

@@ -75,6 +75,12 @@ MANNERS = {
         "controller-component",
         registered=True,
     ),
+    "@angular/core": Manner(
+        _of_script,
+        lambda side: Uses(side.place),
+        lambda side: None,
+        "decorated-class",
+    ),
 }
 
 

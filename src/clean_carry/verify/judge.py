@@ -17,7 +17,7 @@ from clean_carry.verify.worker_pool import Bench, Bundle, Lane, Side
 
 # Points whose trees are kept with a trial that differs.
 MOST_TREES = 4
-MARKS = {"vue": ("data-v-*",)}
+MARKS = {"vue": ("data-v-*",), "@angular/core": ("_ngcontent-*", "_nghost-*", "ng-version")}
 
 
 @dataclass(frozen=True)

@@ -249,7 +249,13 @@ def _framework(path: Path, text: str) -> str:
         return "page"
     if path.suffix == ".vue":
         return "vue"
+    if path.suffix == ".ts" and _DECORATED.search(text):
+        return "@angular/core"
     return "angular" if registers(text.encode()) else "react"
+
+
+# A class that the runtime of decorated classes renders.
+_DECORATED = re.compile(r"@Component\s*\(")
 
 
 # The files that a new file imports by path.

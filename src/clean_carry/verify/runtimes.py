@@ -17,7 +17,7 @@ from pathlib import Path
 from clean_carry.component.errors import RuntimeMissing
 from clean_carry.source.system import cache_folder, locked
 from clean_carry.source.workspace import major, package_version
-from clean_carry.verify.node import environment, npm
+from clean_carry.verify.node import environment, node, npm
 
 WORKER = Path(__file__).parent / "worker"
 WORKBENCH = "workbench"
@@ -32,7 +32,7 @@ class Runtime:
     """One runtime. `packages` are resolved to one copy; `adapter` is the file that mounts. `strict`
     says whether its development build can mount twice, and `listens_for_page` that it keeps
     listeners on the document. `hands_listeners_on` says that undeclared listeners reach the root
-    element."""
+    element. Packages of a `linked` one are compiled to the end when it is installed."""
 
     name: str
     summary: str
@@ -42,6 +42,7 @@ class Runtime:
     strict: bool = False
     listens_for_page: bool = False
     hands_listeners_on: bool = True
+    linked: bool = False
 
     @property
     def locked(self) -> Path:
@@ -95,15 +96,37 @@ RUNTIMES: dict[str, Runtime] = {
             "angular.js",
             ("angular", "angular-animate", "angular-sanitize"),
         ),
+        Runtime(
+            "angular-21",
+            "angular 21 (decorated classes)",
+            "@angular/core",
+            "decorated.js",
+            (
+                "@angular/core",
+                "@angular/common",
+                "@angular/compiler",
+                "@angular/forms",
+                "@angular/platform-browser",
+                "rxjs",
+                "tslib",
+            ),
+            linked=True,
+        ),
     )
 }
-_DEFAULT = {"page": "page", "react": "react-18", "vue": "vue-3", "angular": "angular-1"}
+_DEFAULT = {
+    "page": "page",
+    "react": "react-18",
+    "vue": "vue-3",
+    "angular": "angular-1",
+    "@angular/core": "angular-21",
+}
 
 
 def runtime_for(framework: str, folder: Path) -> Runtime:
     """The runtime that fits the version the project around `folder` uses."""
     version = major(package_version(folder, framework))
-    name = f"{framework}-{version}"
+    name = f"{framework.partition('/')[0].strip('@')}-{version}"
     if name in RUNTIMES:
         return RUNTIMES[name]
     first = next(r for r in RUNTIMES.values() if r.framework == framework)
@@ -164,11 +187,23 @@ def _install(runtime: Runtime, npm_command: list[str]) -> None:
                 f"the runtime {runtime.name} could not be installed: {reason[:160]}",
                 advice="Check the connection to the package registry and try again",
             )
+        if runtime.linked:
+            _link(runtime, staging)
         (staging / "complete").write_text("")
         shutil.rmtree(runtime.folder, ignore_errors=True)
         staging.rename(runtime.folder)
     finally:
         shutil.rmtree(staging, ignore_errors=True)
+
+
+def _link(runtime: Runtime, folder: Path) -> None:
+    done = subprocess.run(
+        [node(), str(WORKER / "link.mjs"), str(folder)], capture_output=True, text=True, timeout=PATIENCE,
+        check=False,
+    )  # fmt: skip
+    if done.returncode != 0:
+        reason = (done.stderr.strip().splitlines() or ["its compiler failed"])[-1]
+        raise RuntimeMissing(f"the runtime {runtime.name} could not be installed: {reason[:160]}")
 
 
 def remove(runtime: Runtime) -> bool:

@@ -6,6 +6,7 @@ import path from 'node:path';
 import readline from 'node:readline';
 import zlib from 'node:zlib';
 import { annotations } from './annotations.mjs';
+import { isDecorated } from './decorated-class.mjs';
 import { Styles } from './styles.mjs';
 
 const [workbench] = process.argv.slice(2);
@@ -20,7 +21,7 @@ const LOADED = { '.css': 'css', '.module.css': 'local-css', '.ts': 'ts', '.tsx':
 const FILES = ['.png', '.jpg', '.jpeg', '.gif', '.svg', '.webp', '.avif', '.ico', '.woff', '.woff2', '.ttf', '.eot', '.otf', '.mp3', '.mp4', '.pdf'];
 
 /** The text of one file laid over by new text and instrumented; every other file is read from the disk. */
-function overlay(file, text, single, map, beside) {
+function overlay(file, text, single, decorated, map, beside) {
   return {
     name: 'overlay',
     setup(build) {
@@ -38,6 +39,7 @@ function overlay(file, text, single, map, beside) {
         const old = await fs.readFile(file, 'utf8');
         const resolveDir = path.dirname(file);
         if (file.endsWith('.vue')) return { ...await (await single()).compile(file, old), resolveDir };
+        if (isDecorated(file, old)) return { ...await (await decorated()).compile(file, old), resolveDir };
         return { contents: /\.[cm]?jsx?$/.test(file) ? plain(old) : old, loader: SCRIPTS[path.extname(file)] ?? 'jsx', resolveDir };
       });
       build.onLoad({ filter: exact, namespace: 'file' }, async () => {
@@ -47,7 +49,8 @@ function overlay(file, text, single, map, beside) {
           Object.assign(map, { branches: [], functions: [] });
           return { contents: `export default ${JSON.stringify(text)};`, loader: 'js', resolveDir };
         }
-        const read = file.endsWith('.vue') ? await (await single()).compile(file, text) : { contents: /\.[cm]?jsx?$/.test(file) ? plain(text) : text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
+        const compiled = file.endsWith('.vue') ? single : isDecorated(file, text) ? decorated : null;
+        const read = compiled ? await (await compiled()).compile(file, text) : { contents: /\.[cm]?jsx?$/.test(file) ? plain(text) : text, loader: SCRIPTS[path.extname(file)] ?? 'jsx' };
         const { contents, ...reached } = instrumented(read.contents, file, read.loader, read);
         Object.assign(map, reached);
         return { contents, loader: read.loader, resolveDir };
@@ -101,6 +104,22 @@ function singleFiles(single, extra) {
     setup(build) {
       build.onLoad({ filter: /\.vue$/ }, async (args) => {
         const { contents, loader } = await (await single()).compile(args.path, extra[args.path] ?? await fs.readFile(args.path, 'utf8'));
+        return { contents, loader, resolveDir: path.dirname(args.path) };
+      });
+    },
+  };
+}
+
+/** Classes with decorators that others import. */
+function decoratedClasses(decorated, extra) {
+  return {
+    name: 'decorated-classes',
+    setup(build) {
+      build.onLoad({ filter: /\.ts$/ }, async (args) => {
+        if (args.path.includes('/node_modules/')) return undefined;
+        const text = extra[args.path] ?? await fs.readFile(args.path, 'utf8');
+        if (!isDecorated(args.path, text)) return undefined;
+        const { contents, loader } = await (await decorated()).compile(args.path, text);
         return { contents, loader, resolveDir: path.dirname(args.path) };
       });
     },
@@ -245,6 +264,8 @@ async function bundled(m, plugins) {
   let compiler = null;
   const styles = new Styles(m.aliases ?? {});
   const single = async () => (compiler ??= (await import('./single-file.mjs')).compiler(m.single ?? m.runtime, workbench, styles));
+  let classes = null;
+  const decorated = async () => (classes ??= (await import('./decorated-class.mjs')).compiler(m.runtime, workbench, styles, m.extra ?? {}));
   const loader = { ...SCRIPTS, '.module.css': 'local-css' };
   for (const ending of FILES) loader[ending] = 'file';
   const result = await esbuild.build({
@@ -271,8 +292,9 @@ async function bundled(m, plugins) {
       __VUE_OPTIONS_API__: 'true', __VUE_PROD_DEVTOOLS__: 'false', __VUE_PROD_HYDRATION_MISMATCH_DETAILS__: 'false', ...m.defines },
     plugins: [
       oneRuntime(m.packages, m.project, m.runtime),
-      ...(m.file ? [overlay(m.file, m.text, single, map, m.beside)] : []),
+      ...(m.file ? [overlay(m.file, m.text, single, decorated, map, m.beside)] : []),
       singleFiles(single, m.extra ?? {}),
+      decoratedClasses(decorated, m.extra ?? {}),
       extraFiles(m.extra ?? {}),
       aliased(m.aliases ?? {}),
       ...plugins,

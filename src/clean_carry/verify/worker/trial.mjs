@@ -65,6 +65,7 @@ export class Run {
       this.kept ??= reached;
     };
     this.painted = () => {
+      bundle.adapter.refresh?.();
       if (this.quiet || this.trial.blind || !page.changed()) return;
       const text = JSON.stringify(this.tree());
       if (text !== this.last) {

@@ -1,0 +1,460 @@
+"""A decorated class as the single file that says the same: a template, an object of options, its styles."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from pathlib import Path
+
+from clean_carry.component.errors import InputError
+from clean_carry.component.spans import Place
+from clean_carry.source.javascript.script_style import ScriptStyle, script_style
+from clean_carry.source.javascript.tree import Node, Tree
+from clean_carry.source.merged import Edit, MergedText
+from clean_carry.source.template.tree import TemplateNode, read_markup
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.decorated_class.as_object import ObjectWriter
+from clean_carry.syntaxes.decorated_class.as_template import TemplateWriter
+from clean_carry.syntaxes.decorated_class.attributes import joined, quoted
+from clean_carry.syntaxes.decorated_class.code import Respelled
+from clean_carry.syntaxes.decorated_class.expressions import Spelling, Unread, respelled, tokens
+from clean_carry.syntaxes.decorated_class.members import Members, read_members
+from clean_carry.syntaxes.decorated_class.naming import KNOWN_SERVICES, naming_of
+from clean_carry.syntaxes.decorated_class.pipes import HELPERS, Helper
+from clean_carry.syntaxes.decorated_class.recognise import (
+    Decorated,
+    decorated_in,
+    property_of,
+    text_of,
+)
+from clean_carry.syntaxes.single_file.stands_for import NotAFile
+
+_PACKAGE = re.compile(r"@angular/")
+_DIGITS = re.compile(r"'(?:\d+\.\d+-\d+)'$")
+_NO_FORMS = frozenset({"FormsModule"})
+
+
+@dataclass
+class _Markup:
+    """The template: where its text stands, and what the whole file says of a place in it."""
+
+    source: SourceText
+    start: int
+    end: int
+    inside: bool
+
+    def place(self, at: int) -> Place:
+        """The place of an offset."""
+        return self.source.place(at)
+
+
+def as_single_file(source: SourceText, workspace: Workspace) -> MergedText:
+    """The single file that says the same as the one component of a script. Raises `NotAFile`."""
+    tree = Tree(source)
+    found = decorated_in(tree)
+    if len(found) != 1:
+        raise NotAFile("several-registered", str(len(found)), found[1].node.start if found else 0)
+    return _File(source, tree, found[0], workspace).merged()
+
+
+@dataclass
+class _File:
+    source: SourceText
+    tree: Tree
+    one: Decorated
+    workspace: Workspace
+    left: list[tuple[str, str, int]] = field(default_factory=list)
+
+    def merged(self) -> MergedText:
+        """The new text, with the places that its parts come from."""
+        self._plain_class()
+        members = read_members(self.one)
+        for token, node in members.services.values():
+            if token not in KNOWN_SERVICES:
+                raise NotAFile("service-injected", token, node.start)
+        self.left += [("hook-left", name, node.start) for name, node in members.left]
+        markup = self._markup()
+        try:
+            written = set(_written(markup))
+            references = set(_references(markup))
+        except InputError as error:
+            raise NotAFile("template-unread", str(error), self.one.options.start) from None
+        self.naming = naming_of(self.one, members, self.tree, written)
+        code = Respelled(self.tree, members, self.naming, self.one.node)
+        self.helpers: list[Helper] = []
+        template = self._template(markup, members, references)
+        outside = self._outside(members)
+        name = self.one.name.removesuffix("Component") or self.one.name
+        style = script_style(self.tree, Path(self.source.path))
+        writer = ObjectWriter(
+            self.tree, members, self.naming, code, style, name, self.helpers, outside
+        )
+        pieces = writer.pieces()
+        made = MergedText(
+            self.source,
+            [
+                *self._head(template, style),
+                *self._imports(style, prop_type=writer.needs_prop_type),
+                *self._object(pieces, style, name),
+                *self._tail(),
+            ],
+        )
+        made.noted += [(rule, detail, made.moved(at)) for rule, detail, at in self.left]
+        return made
+
+    def _plain_class(self) -> None:
+        heritage = next((c for c in self.one.node.children if c.type == "class_heritage"), None)
+        if heritage is not None and heritage.has("extends_clause"):
+            raise NotAFile("class-inherits", heritage.text[:60], heritage.start)
+        for child in self.one.node.children + self.one.statement.children:
+            if child.type == "decorator" and "Component(" not in child.text[:12]:
+                raise NotAFile("class-member-unread", child.text[:40], child.start)
+        for option in self.one.options.named_children:
+            key = option.child("key")
+            name = key.text if key is not None else option.text
+            if name not in _OPTIONS:
+                raise NotAFile("option-unread", name, option.start)
+        mode = property_of(self.one.options, "encapsulation")
+        if mode is not None and mode.text.endswith("ShadowDom"):
+            raise NotAFile("option-unread", mode.text, mode.start)
+        imports = property_of(self.one.options, "imports")
+        for used in imports.named_children if imports is not None else ():
+            if not self._of_runtime(used.text):
+                raise NotAFile("child-not-carried", used.text, used.start)
+
+    def _of_runtime(self, name: str) -> bool:
+        for statement in self.tree.of("import_statement"):
+            request = statement.child("source")
+            if request is not None and re.search(rf"\b{re.escape(name)}\b", statement.text):
+                return _PACKAGE.match(request.text[1:-1]) is not None
+        return False
+
+    # -- the template --------------------------------------------------------------------
+
+    def _markup(self) -> _Markup:
+        options = self.one.options
+        inline, beside = property_of(options, "template"), property_of(options, "templateUrl")
+        if inline is not None:
+            if text_of(inline) is None or "\\" in inline.text:
+                raise NotAFile(
+                    "template-not-text", inline.text.partition("\n")[0][:40], inline.start
+                )
+            return _Markup(self.source, inline.start + 1, inline.end - 1, inside=True)
+        request = text_of(beside) if beside is not None else None
+        if beside is None or request is None:
+            raise NotAFile("template-not-text", self.one.name, options.start)
+        path = self.workspace.file.parent / request
+        try:
+            found = SourceText.read(path)
+        except InputError as error:
+            raise NotAFile("template-not-text", str(error), beside.start) from None
+        return _Markup(found, 0, len(found.data), inside=False)
+
+    def _template(
+        self, markup: _Markup, members: Members, references: set[str]
+    ) -> list[tuple[str, Place]]:
+        naming = self.naming
+        called = {name: naming.name(name) for name in naming.called}
+        names = {old: new for old, new in naming.members.items() if " " not in old}
+        emits = {name: f"$emit('{event}'" for name, event in naming.outputs.items()}
+        spelling = Spelling(names, called, emits, self._pipe)
+        self.spelling = spelling
+        needed = references | set(naming.queries.values())
+        writer = TemplateWriter(markup.source, spelling, self._forms, needed, {})
+        try:
+            writer.write(markup.start, markup.end)
+        except Unread as reason:
+            at = reason.at
+            place = markup.place(at)
+            where = "" if markup.inside else f" ({place.file}:{place.line})"
+            raise NotAFile(
+                "template-unread",
+                reason.what + where,
+                at if markup.inside else self.one.options.start,
+            ) from None
+        except InputError as error:
+            raise NotAFile("template-unread", str(error), self.one.options.start) from None
+        pieces = [(text, markup.place(at)) for text, at in writer.pieces]
+        return self._wrapped(_moved(pieces), members)
+
+    @property
+    def _forms(self) -> bool:
+        imports = property_of(self.one.options, "imports")
+        return imports is not None and re.search(r"\bFormsModule\b", imports.text) is not None
+
+    def _pipe(self, name: str, value: str, given: list[str]) -> str:
+        if name == "slice":
+            inner = value if re.fullmatch(r"[\w$.]+(?:\(\))?", value) else f"({value})"
+            return f"{inner}?.slice({', '.join(given)})"
+        helper = HELPERS.get(name)
+        if helper is None or len(given) > helper.most:
+            raise Unread(f"the pipe {name}")
+        if name in ("number", "percent") and given and not _DIGITS.match(given[0]):
+            raise Unread(f"the pipe {name} with these digits")
+        if helper not in self.helpers:
+            if helper.name in self.naming.taken:
+                raise Unread(f"the pipe {name}, whose function would be called {helper.name}")
+            self.helpers.append(helper)
+        return f"{helper.name}({', '.join([value, *given])})"
+
+    # -- the element itself --------------------------------------------------------------
+
+    def _wrapped(
+        self, pieces: list[tuple[str, Place]], members: Members
+    ) -> list[tuple[str, Place]]:
+        """The template within an element that stands for the component's own, where anything is bound to it."""
+        if not members.bound and not members.listening:
+            return pieces
+        tag = self.one.selector
+        if not re.fullmatch(r"[a-z][\w-]*", tag):
+            raise NotAFile("option-unread", f"the selector {tag}", self.one.options.start)
+        classes, styles, others = [tag], list[str](), list[str]()
+        bound: list[str] = []
+        for one in members.bound:
+            try:
+                code = (
+                    respelled(one.code, self.spelling)
+                    if not one.target.startswith("=")
+                    else one.code
+                )
+                kind, _, part = one.target.partition(".")
+                if one.target == "=class":
+                    classes.append(code)
+                elif one.target.startswith("="):
+                    others.append(f'{one.target[1:]}="{code}"')
+                elif one.target in ("class", "className"):
+                    bound.append(code)
+                elif kind == "class":
+                    bound.append(
+                        f"{{ '{part}': {code} }}"
+                        if not part.isidentifier()
+                        else f"{{ {part}: {code} }}"
+                    )
+                elif kind == "attr":
+                    others.append(f':{part}="{quoted(code)}"')
+                elif kind == "style" and part and "." not in part:
+                    styles.append(f"{{ '{part}': {code} }}")
+                elif kind in ("id", "title", "hidden", "tabindex", "role"):
+                    others.append(f':{kind}="{quoted(code)}"')
+                else:
+                    raise Unread(one.target)
+            except Unread as reason:
+                raise NotAFile(
+                    "class-member-unread", f"the host's {reason.what}", one.node.start
+                ) from None
+        for listener in members.listening:
+            target, colon, event = listener.event.rpartition(":")
+            if colon:
+                continue
+            name, _, keys = event.partition(".")
+            code = respelled(listener.code, self.spelling)
+            if keys:
+                raise NotAFile("class-member-unread", f"({listener.event})", listener.node.start)
+            others.append(f'@{name}="{quoted(code)}"')
+        text = f'<div class="{" ".join(classes)}"'
+        text += f' :class="{quoted(joined(bound))}"' if bound else ""
+        text += f' :style="{quoted(joined(styles))}"' if styles else ""
+        text += "".join(f" {one}" for one in others) + ">"
+        place = self.source.place(self.one.options.start)
+        inner = _indented(pieces)
+        return [(text, place), ("\n  ", place), *inner, ("\n", place), ("</div>", place)]
+
+    def _outside(self, members: Members) -> list[tuple[str, str, str]]:
+        found = []
+        for one in members.listening:
+            target, colon, event = one.event.rpartition(":")
+            if not colon:
+                continue
+            if target not in ("window", "document"):
+                raise NotAFile("class-member-unread", f"({one.event})", one.node.start)
+            keys = event.split(".")[1:]
+            if len(keys) > 1:
+                raise NotAFile("class-member-unread", f"({one.event})", one.node.start)
+            name, _, given = one.code.partition("(")
+            inner = given.rstrip(")").replace("$event", "event")
+            found.append((target, event, f"this.{name}({inner})"))
+        return found
+
+    # -- the file ------------------------------------------------------------------------
+
+    def _head(self, template: list[tuple[str, Place]], style: ScriptStyle) -> Iterator[Edit]:
+        yield Edit(0, 0, "<template>\n  ", self.source.place(0))
+        for text, place in _indented(template):
+            yield Edit(0, 0, text, place)
+        yield Edit(0, 0, '\n</template>\n\n<script lang="ts">\n', self.source.place(0))
+
+    def _imports(self, style: ScriptStyle, *, prop_type: bool) -> Iterator[Edit]:
+        """The runtime's imports go; the type of inputs comes."""
+        quote, end = style.quote, style.semicolon
+        text = f"import {{ type PropType }} from {quote}vue{quote}{end}\n" if prop_type else ""
+        first = 0
+        for statement in self.tree.of("import_statement"):
+            request = statement.child("source")
+            if request is None or not _PACKAGE.match(request.text[1:-1]):
+                continue
+            line = self.source.statement_line(statement.start, statement.end)
+            end = line.end
+            if not text and not self.source.data[first : line.start].strip():
+                first = line.end
+                while self.source.data[end : end + 1] == b"\n":
+                    end += 1
+            yield Edit(line.start, end, text)
+            text = ""
+
+    def _object(
+        self, pieces: list[tuple[str, int]], style: ScriptStyle, name: str
+    ) -> Iterator[Edit]:
+        start = min(self.one.statement.start, *(c.start for c in self.one.statement.children))
+        end = max(self.one.statement.end, self.one.node.end)
+        yield Edit(
+            start,
+            start,
+            f"export default {{\n{style.unit}name: '{name}',\n",
+            self.source.place(start),
+        )
+        for text, at in pieces:
+            yield Edit(start, start, text, self.source.place(at or start))
+        yield Edit(start, end, f"}}{style.semicolon}", self.source.place(start))
+
+    def _tail(self) -> Iterator[Edit]:
+        end = len(self.source.data)
+        last = "" if self.source.data.endswith(b"\n") else "\n"
+        yield Edit(end, end, f"{last}</script>\n", self.source.place(end - 1))
+        for text, lang, at in self._styles():
+            mode = property_of(self.one.options, "encapsulation")
+            scoped = "" if mode is not None and mode.text.endswith("None") else " scoped"
+            kind = f' lang="{lang}"' if lang != "css" else ""
+            own = _host_rules(text, self.one.selector)
+            if not own.strip():
+                continue
+            yield Edit(
+                end,
+                end,
+                f"\n<style{scoped}{kind}>\n{_dedented(own)}\n</style>\n",
+                self.source.place(at),
+            )
+
+    def _styles(self) -> Iterator[tuple[str, str, int]]:
+        """The texts of the styles with their language, and where each is named."""
+        options = self.one.options
+        inline = property_of(options, "styles")
+        nodes = (
+            inline.named_children
+            if inline is not None and inline.type == "array"
+            else [inline]
+            if inline
+            else []
+        )
+        texts = []
+        for node in nodes:
+            text = text_of(node)
+            if text is None:
+                raise NotAFile("option-unread", "styles", node.start)
+            texts.append(_dedented(text))
+        if texts:
+            yield "\n".join(texts), "css", nodes[0].start
+        one, several = property_of(options, "styleUrl"), property_of(options, "styleUrls")
+        files: list[Node] = [one] if one is not None else []
+        files += several.named_children if several is not None else []
+        for node in files:
+            request = text_of(node)
+            if request is None:
+                raise NotAFile("option-unread", "styleUrls", node.start)
+            path = self.workspace.file.parent / request
+            try:
+                found = SourceText.read(path)
+            except InputError as error:
+                raise NotAFile("option-unread", str(error), node.start) from None
+            yield found.slice(0, len(found.data)), path.suffix[1:], node.start
+
+
+_OPTIONS = frozenset(
+    "selector template templateUrl styles styleUrl styleUrls standalone imports changeDetection "
+    "encapsulation host preserveWhitespaces".split()
+)
+
+
+def _attributes(nodes: list[TemplateNode]) -> Iterator[tuple[str, str, TemplateNode, SourceText]]:
+    for node in nodes:
+        for inner in node.walk():
+            for one in inner.attributes:
+                yield one.name, "", inner, one  # type: ignore[misc]
+
+
+def _values(markup: _Markup) -> Iterator[tuple[str, str]]:
+    """The names of all attributes of a template, with their values."""
+    for node in read_markup(markup.source, markup.start, markup.end):
+        for inner in node.walk():
+            for one in inner.attributes:
+                value = markup.source.slice(*one.value) if one.value is not None else ""
+                yield one.name, value
+
+
+def _written(markup: _Markup) -> Iterator[str]:
+    """The members that a template writes."""
+    for name, value in _values(markup):
+        if name.startswith("[("):
+            yield value.strip().removesuffix("()")
+        elif name.startswith("("):
+            try:
+                found = tokens(value)
+            except Unread:
+                continue
+            for before, here, after in zip([None, *found], found, found[1:], strict=False):
+                if here.kind == "name" and after.text in ("=", "+=", "-=", "??=", "||=", "&&="):
+                    if before is None or before.text not in (".", "?."):
+                        yield here.text
+
+
+def _references(markup: _Markup) -> Iterator[str]:
+    """The references that listeners of a template read."""
+    names = {name[1:] for name, _ in _values(markup) if name.startswith("#")}
+    for name, value in _values(markup):
+        if name.startswith("("):
+            yield from (one for one in names if re.search(rf"(?<![\w$.]){one}(?![\w$])", value))
+
+
+def _moved(pieces: list[tuple[str, Place]]) -> list[tuple[str, Place]]:
+    """A template without white space at either end, its lines as far to the left as the first one."""
+    text = "".join(one for one, _ in pieces)
+    first = next((line for line in text.split("\n") if line.strip()), "")
+    own = len(first) - len(first.lstrip())
+    kept: list[tuple[str, Place]] = []
+    for one, place in pieces:
+        kept.append((re.sub(rf"\n {{0,{own}}}", "\n", one) if own else one, place))
+    while kept and not kept[0][0].strip():
+        kept.pop(0)
+    while kept and not kept[-1][0].strip():
+        kept.pop()
+    if kept:
+        kept[0] = (kept[0][0].lstrip(), kept[0][1])
+        kept[-1] = (kept[-1][0].rstrip(), kept[-1][1])
+    return kept
+
+
+def _indented(pieces: list[tuple[str, Place]]) -> list[tuple[str, Place]]:
+    """A template one level to the right, but for its first line."""
+    found: list[tuple[str, Place]] = []
+    begins = False
+    for text, place in pieces:
+        lines = text.split("\n")
+        moved = [f"  {lines[0]}" if begins and lines[0] else lines[0]]
+        moved += [f"  {line}" if line else "" for line in lines[1:]]
+        begins = (begins and not text) or (len(lines) > 1 and not lines[-1])
+        found.append(("\n".join(moved), place))
+    return found
+
+
+def _host_rules(text: str, selector: str) -> str:
+    """Styles whose rules for the element itself are for the one in its place; it is none where nothing is bound."""
+    text = re.sub(r":host\(([^()]*)\)", rf".{selector}\1", text)
+    text = re.sub(r":host(?![\w(-])", f".{selector}", text)
+    return re.sub(r"(?:::ng-deep|/deep/)\s*([^,{]+?)(?=\s*[,{])", r":deep(\1)", text)
+
+
+def _dedented(text: str) -> str:
+    lines = text.strip("\n").rstrip().split("\n")
+    own = min((len(line) - len(line.lstrip()) for line in lines if line.strip()), default=0)
+    return "\n".join(line[own:].rstrip() for line in lines)

@@ -1,0 +1,553 @@
+"""The template of a decorated class as one of a single file."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+
+from clean_carry.source.template.tree import TemplateNode
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.decorated_class.attributes import Attributes, quoted, read_attributes
+from clean_carry.syntaxes.decorated_class.expressions import Spelling, Unread, grouped, respelled
+from clean_carry.syntaxes.decorated_class.markup import Flow, Part, folded, read_template
+from clean_carry.syntaxes.decorated_class.microsyntax import Starred, read_starred
+
+_SIMPLE = re.compile(r"[\w$]+(?:\.[\w$]+|\[[\w$]+\])*(?:\(\))?$")
+_LOOP = {
+    "$index": "index",
+    "$first": "first",
+    "$last": "last",
+    "$even": "even",
+    "$odd": "odd",
+    "$count": "count",
+}
+# The blocks that go on with one of a kind.
+_AFTER = {"if": ("else", "else if"), "else if": ("else", "else if"), "for": ("empty",)}
+
+
+@dataclass
+class TemplateWriter:
+    """Writes a template. `pieces` are the new texts with the offsets they come from; `forms` says that the
+    module of forms is imported, `references` are those that code needs."""
+
+    source: SourceText
+    spelling: Spelling
+    forms: bool
+    references: set[str]
+    components: Mapping[str, str]
+    pieces: list[tuple[str, int]] = field(default_factory=list)
+    templates: dict[str, TemplateNode] = field(default_factory=dict)
+    used: set[str] = field(default_factory=set)
+    loops: int = 0
+
+    def write(self, start: int, end: int) -> None:
+        """Write a stretch of the source. Raises `Unread` with an offset of the source, and `InputError`."""
+        parts = read_template(self.source, start, end)
+        self._named(parts)
+        self.siblings(parts, self.spelling)
+
+    def _named(self, parts: list[Part]) -> None:
+        """Find the templates that have a name."""
+        for part in parts:
+            if isinstance(part, Flow):
+                self._named(part.children)
+                continue
+            if part.tag == "ng-template":
+                for one in part.attributes:
+                    if one.name.startswith("#"):
+                        self.templates[one.name[1:]] = part
+            for inner in part.children:
+                self._named([inner])
+
+    def put(self, text: str, at: int) -> None:
+        """Add a text that comes from an offset."""
+        if text:
+            self.pieces.append((text, at))
+
+    def code(self, text: str, at: int, spelling: Spelling) -> str:
+        """An expression in the new spelling. Raises `Unread` at its place."""
+        try:
+            return respelled(text, spelling)
+        except Unread as reason:
+            raise Unread(reason.what, at) from None
+
+    # -- siblings ------------------------------------------------------------------------
+
+    def siblings(self, parts: list[Part], spelling: Spelling) -> None:
+        """Write parts that stand beside each other."""
+        at = 0
+        while at < len(parts):
+            part = parts[at]
+            if isinstance(part, TemplateNode) and self._is_named(part):
+                at += 1
+                if (
+                    at < len(parts)
+                    and not isinstance(parts[at], Flow)
+                    and self._is_blank(parts[at])
+                ):  # type: ignore[arg-type]
+                    at += 1
+                continue
+            if isinstance(part, Flow):
+                at, spelling = self._flow(parts, at, spelling)
+                continue
+            if part.kind in ("text", "interpolation"):
+                run = [part]
+                while at + len(run) < len(parts) and _is_text(parts[at + len(run)]):
+                    run.append(parts[at + len(run)])  # type: ignore[arg-type]
+                self._text(run, spelling)
+                at += len(run)
+                continue
+            at += 1
+            if part.kind == "comment":
+                self.put(self.source.slice(part.start, part.end), part.start)
+            elif part.kind == "element":
+                self.element(part, spelling)
+            else:
+                raise Unread(f"<{part.kind}>", part.start)
+
+    def _is_named(self, part: TemplateNode) -> bool:
+        """Whether it is a template that is shown elsewhere."""
+        return part.tag == "ng-template" and any(
+            one.name.startswith("#") for one in part.attributes
+        )
+
+    def _text(self, run: list[TemplateNode], spelling: Spelling) -> None:
+        """Texts and interpolations in a row. White space alone shows nothing: the compiler drops it."""
+        whole = self.source.slice(run[0].start, run[-1].end)
+        if not whole.strip():
+            if "\n" in whole:
+                self.put(whole, run[0].start)
+            return
+        for node in run:
+            text = self.source.slice(node.start, node.end)
+            if node.kind == "interpolation":
+                inner = self.source.slice(*node.inner)
+                code = self.code(inner, node.start, spelling)
+                lead = inner[: len(inner) - len(inner.lstrip())]
+                tail = inner[len(inner.rstrip()) :]
+                self.put(f"{{{{{lead}{code}{tail}}}}}", node.start)
+            else:
+                if re.search(r"\{[^{}]*,\s*(?:plural|select|selectordinal)\s*,", text):
+                    raise Unread("a text by plural or case", node.start)
+                self.put(text.replace("&ngsp;", "{{ ' ' }}"), node.start)
+
+    # -- blocks --------------------------------------------------------------------------
+
+    def _flow(self, parts: list[Part], at: int, spelling: Spelling) -> tuple[int, Spelling]:
+        flow = parts[at]
+        assert isinstance(flow, Flow)
+        if flow.kind == "let":
+            name, _, value = flow.given.partition("=")
+            code = self.code(value, flow.given_at, spelling)
+            return at + 1, spelling.within({name.strip(): _operand(code)})
+        chain = [flow]
+        while (follower := self._follower(parts, at + 1, chain[-1].kind)) is not None:
+            at, next_ = follower
+            chain.append(next_)
+        match flow.kind:
+            case "if":
+                self._conditions(chain, spelling)
+            case "for":
+                self._each(chain, spelling)
+            case "switch":
+                self._switch(flow, spelling)
+            case _:
+                raise Unread(f"@{flow.kind}", flow.start)
+        return at + 1, spelling
+
+    def _follower(self, parts: list[Part], at: int, kind: str) -> tuple[int, Flow] | None:
+        """The block that belongs to the one before it, white space passed over, and its number."""
+        while at < len(parts):
+            part = parts[at]
+            if isinstance(part, Flow):
+                return (at, part) if part.kind in _AFTER.get(kind, ()) else None
+            if not self._is_blank(part):
+                return None
+            at += 1
+        return None
+
+    def _conditions(self, chain: list[Flow], spelling: Spelling) -> None:
+        for number, flow in enumerate(chain):
+            given, _, more = flow.given.partition(";")
+            inner = spelling
+            head = "v-else"
+            if flow.kind != "else":
+                code = self.code(given, flow.given_at, spelling)
+                head = f'{"v-if" if number == 0 else "v-else-if"}="{quoted(code)}"'
+                alias = re.match(r"\s*as\s+([\w$]+)\s*$", more)
+                if alias is not None:
+                    inner = spelling.within({alias[1]: _operand(code)})
+                elif more.strip():
+                    raise Unread(f"@if (… ;{more})", flow.given_at)
+            if number:
+                self._break(flow.start)
+            self._framed(flow.children, head, inner, flow.start)
+
+    def _each(self, chain: list[Flow], spelling: Spelling) -> None:
+        flow = chain[0]
+        head, *rest = [one.strip() for one in flow.given.split(";")]
+        loop = re.match(r"([\w$]+)\s+of\s+(.*)$", head, re.DOTALL)
+        if loop is None:
+            raise Unread(f"@for ({flow.given})", flow.given_at)
+        lets = {name: name for name in _LOOP}
+        key = ""
+        for one in rest:
+            if one.startswith("let "):
+                for pair in one[4:].split(","):
+                    name, _, value = pair.partition("=")
+                    lets[name.strip()] = value.strip()
+            elif one.startswith("track"):
+                key = one[5:].strip()
+        items = self.code(loop[2], flow.given_at, spelling)
+        locals_ = {name: _LOOP[value] for name, value in lets.items() if value in _LOOP}
+        text = "".join(self._source_of(flow.children))
+        directive, inner = self._loop(loop[1], items, locals_, key, text, spelling, flow.given_at)
+        self._framed(flow.children, directive, inner, flow.start)
+        if len(chain) > 1:
+            self._break(chain[1].start)
+            length = (
+                f"{_operand(items)}?.length" if not items.endswith("()") else f"{items}?.length"
+            )
+            self._framed(
+                chain[1].children, f'v-if="{quoted(f"!{length}")}"', spelling, chain[1].start
+            )
+
+    def _source_of(self, parts: list[Part]) -> list[str]:
+        return [self.source.slice(parts[0].start, parts[-1].end)] if parts else []
+
+    def _loop(
+        self,
+        item: str,
+        items: str,
+        locals_: Mapping[str, str],
+        key: str,
+        text: str,
+        spelling: Spelling,
+        at: int,
+    ) -> tuple[str, Spelling]:
+        """The directive of a loop, and the spelling in it. `locals_` are names with what they stand for."""
+        used = {name: means for name, means in locals_.items() if _names(name, text + " " + key)}
+        index = next(
+            (name for name, means in used.items() if means == "index" and name[0] != "$"), ""
+        )
+        if not index:
+            index = "index" if self.loops == 0 else f"index{self.loops + 1}"
+        self.loops += 1
+        meanings = {
+            "index": index, "first": f"{index} === 0", "last": f"{index} === {items}.length - 1",
+            "even": f"{index} % 2 === 0", "odd": f"{index} % 2 === 1", "count": f"{items}.length",
+        }  # fmt: skip
+        more = {item: item}
+        for name, means in used.items():
+            plain = means in ("index", "count")
+            more[name] = meanings[means] if plain else f"({meanings[means]})"
+        inner = spelling.within(more)
+        own = self.code(key, at, inner) if key else ""
+        if not own or own == item or own == index:
+            own = index
+        names = f"({item}, {index})"
+        if own != index and not any(
+            means != "index" or name != "$index" for name, means in used.items()
+        ):
+            names = item if not _names(index, own) and "$index" not in used else names
+        return f'v-for="{names} in {quoted(items)}" :key="{quoted(own)}"', inner
+
+    def _switch(self, flow: Flow, spelling: Spelling) -> None:
+        subject = self.code(flow.given, flow.given_at, spelling)
+        first, tests = True, list[str]()
+        for part in flow.children:
+            if not isinstance(part, Flow):
+                continue
+            if part.kind == "case":
+                tests.append(
+                    f"{_operand(subject)} === {self.code(part.given, part.given_at, spelling)}"
+                )
+                if not part.end or (
+                    not part.children and part.end <= part.given_at + len(part.given) + 2
+                ):
+                    continue
+                head = f'{"v-if" if first else "v-else-if"}="{quoted(" || ".join(tests))}"'
+            elif part.kind == "default":
+                head = "v-else" if not first else 'v-if="true"'
+            else:
+                raise Unread(f"@{part.kind}", part.start)
+            if not first:
+                self._break(part.start)
+            first, tests = False, []
+            self._framed(part.children, head, spelling, part.start)
+
+    def _break(self, at: int) -> None:
+        self.put(f"\n{self.source.indent_at(at)}", at)
+
+    def _framed(self, parts: list[Part], head: str, spelling: Spelling, at: int) -> None:
+        """Content under a directive: on its only element, or on a template around it."""
+        shown = [part for part in parts if isinstance(part, Flow) or not self._is_blank(part)]
+        only = shown[0] if len(shown) == 1 else None
+        if isinstance(only, TemplateNode) and only.kind == "element" and _takes(only):
+            first = len(self.pieces)
+            self.element(only, spelling, head)
+            self._dedent(first, only.start, at)
+            return
+        self.put(f"<template {head}>", at)
+        self.siblings(parts, spelling)
+        self.put("</template>", at)
+
+    def _is_blank(self, part: TemplateNode) -> bool:
+        return part.kind == "text" and not self.source.slice(part.start, part.end).strip()
+
+    # -- elements ------------------------------------------------------------------------
+
+    def element(self, node: TemplateNode, spelling: Spelling, head: str = "") -> None:
+        """Write an element; `head` is a directive that it gets."""
+        starred = next((one for one in node.attributes if one.name.startswith("*")), None)
+        if starred is not None:
+            value = self.source.slice(*starred.value) if starred.value is not None else ""
+            try:
+                read = read_starred(value)
+            except Unread as reason:
+                raise Unread(reason.what, starred.start) from None
+            bare = [one for one in node.attributes if one is not starred]
+            plain = TemplateNode(
+                node.kind, node.start, node.end, node.inner, node.tag, bare, node.children,
+                node.closed_itself,
+            )  # fmt: skip
+            self._starred(starred.name[1:], read, plain, spelling, starred.start)
+            return
+        if node.tag == "ng-template":
+            if any(one.name.startswith("#") for one in node.attributes):
+                return
+            raise Unread("<ng-template> without a name", node.start)
+        if node.tag == "ng-content":
+            self._slot(node, head)
+            return
+        if node.attribute("[ngTemplateOutlet]") is not None:
+            raise Unread("[ngTemplateOutlet]", node.start)
+        switch = node.attribute("[ngSwitch]")
+        if switch is not None:
+            self._old_switch(node, spelling, head)
+            return
+        if node.tag == "ng-container":
+            self._container(node, spelling, head)
+            return
+        if "-" in node.tag:
+            raise Unread(f"<{node.tag}>", node.start)
+        self._plain(node, spelling, head)
+
+    def _plain(self, node: TemplateNode, spelling: Spelling, head: str) -> None:
+        made = self._attributes(node, spelling)
+        lead = f" {head}" if head else ""
+        open_end = node.inner[0] if not node.closed_itself else node.end
+        last = max(
+            (one.end for one in node.attributes), default=node.start + 1 + len(node.tag.encode())
+        )
+        found = re.search(r"\s*/?>$", self.source.slice(last, open_end))
+        tail = found.group() if found is not None else ">"
+        self.put(f"<{node.tag}{lead}{made.written()}{tail}", node.start)
+        if node.closed_itself or node.inner[0] == node.end:
+            return
+        self.siblings(self._folded(node), spelling)
+        self.put(f"</{node.tag}>", node.inner[1])
+
+    def _attributes(self, node: TemplateNode, spelling: Spelling) -> Attributes:
+        return read_attributes(
+            node, self.source, spelling, forms=self.forms, references=self.references
+        )
+
+    def _folded(self, node: TemplateNode) -> list[Part]:
+        return folded(node.children, self.source)
+
+    def _container(self, node: TemplateNode, spelling: Spelling, head: str) -> None:
+        if node.attributes:
+            raise Unread("<ng-container> with attributes", node.start)
+        if not head:
+            self.siblings(self._folded(node), spelling)
+            return
+        self._framed(self._folded(node), head, spelling, node.start)
+
+    def _slot(self, node: TemplateNode, head: str) -> None:
+        select = node.attribute("select")
+        value = (
+            self.source.slice(*select.value)
+            if select is not None and select.value is not None
+            else ""
+        )
+        name = re.search(r"([\w-]+)['\"]?\]?$", value)
+        attributes = f' name="{name[1]}"' if name is not None else ""
+        lead = f" {head}" if head else ""
+        if not node.children:
+            self.put(f"<slot{lead}{attributes} />", node.start)
+            return
+        self.put(f"<slot{lead}{attributes}>", node.start)
+        self.siblings(self._folded(node), self.spelling)
+        self.put("</slot>", node.start)
+
+    def _old_switch(self, node: TemplateNode, spelling: Spelling, head: str) -> None:
+        switch = node.attribute("[ngSwitch]")
+        assert switch is not None and switch.value is not None
+        subject = _operand(self.code(self.source.slice(*switch.value), switch.start, spelling))
+        bare = [one for one in node.attributes if one is not switch]
+        plain = TemplateNode(node.kind, node.start, node.end, node.inner, node.tag, bare, [])
+        is_container = node.tag == "ng-container"
+        if not is_container:
+            made = self._attributes(plain, spelling)
+            lead = f" {head}" if head else ""
+            self.put(f"<{node.tag}{lead}{made.written()}>", node.start)
+        first = True
+        for child in node.children:
+            case = child.attribute("*ngSwitchCase")
+            default = child.attribute("*ngSwitchDefault")
+            starred = case or default
+            if starred is None:
+                if child.kind != "text" or self.source.slice(child.start, child.end).strip():
+                    raise Unread("[ngSwitch] with other content", child.start)
+                self.put(self.source.slice(child.start, child.end), child.start)
+                continue
+            if case is not None and case.value is not None:
+                code = self.code(self.source.slice(*case.value), case.start, spelling)
+                own = f'{"v-if" if first else "v-else-if"}="{quoted(f"{subject} === {code}")}"'
+            else:
+                own = "v-else" if not first else 'v-if="true"'
+            first = False
+            inner = [one for one in child.attributes if one is not starred]
+            self.element(
+                TemplateNode(
+                    child.kind, child.start, child.end, child.inner, child.tag, inner, child.children,
+                    child.closed_itself,
+                ),
+                spelling,
+                own,
+            )  # fmt: skip
+        if not is_container:
+            self.put(f"</{node.tag}>", node.inner[1])
+
+    # -- starred attributes --------------------------------------------------------------
+
+    def _starred(
+        self, name: str, read: Starred, node: TemplateNode, spelling: Spelling, at: int
+    ) -> None:
+        match name:
+            case "ngIf":
+                self._if(read, node, spelling, at)
+            case "ngFor":
+                items = self.code(read.keys.get("of", ""), at, spelling)
+                item = next((one for one, means in read.lets.items() if not means), "")
+                if not item or not items:
+                    raise Unread("*ngFor", at)
+                if read.alias:
+                    raise Unread("*ngFor … as …", at)
+                locals_ = {one: means for one, means in read.lets.items() if means}
+                track = read.keys.get("trackBy", "")
+                text = self.source.slice(node.start, node.end)
+                index = next((one for one, means in locals_.items() if means == "index"), "$index")
+                key = f"{track}({index}, {item})" if track else ""
+                head, inner = self._loop(
+                    item,
+                    items,
+                    {"$index": "index", **locals_} if track else locals_,
+                    key,
+                    text,
+                    spelling,
+                    at,
+                )
+                self.element(node, inner, head)
+            case "ngTemplateOutlet":
+                self._outlet(read, node, spelling, at)
+            case _:
+                raise Unread(f"*{name}", at)
+
+    def _if(self, read: Starred, node: TemplateNode, spelling: Spelling, at: int) -> None:
+        code = self.code(read.value, at, spelling)
+        inner = spelling.within({read.alias: _operand(code)}) if read.alias else spelling
+        then = read.keys.get("then")
+        if then is not None:
+            raise Unread("*ngIf … then", at)
+        self.element(node, inner, f'v-if="{quoted(code)}"')
+        other = read.keys.get("else")
+        if other is None:
+            return
+        template = self.templates.get(other)
+        if template is None:
+            raise Unread(f"*ngIf … else {other}", at)
+        self._break(node.start)
+        self._elsewhere(
+            template,
+            node,
+            lambda: self._framed(self._folded(template), "v-else", spelling, template.start),
+        )
+
+    def _outlet(self, read: Starred, node: TemplateNode, spelling: Spelling, at: int) -> None:
+        template = self.templates.get(read.value.strip())
+        if template is None or node.tag != "ng-container" or node.attributes:
+            raise Unread("*ngTemplateOutlet", at)
+        given = self._context(read.keys.get("context", ""), spelling, at)
+        lets: dict[str, str] = {}
+        for one in template.attributes:
+            if one.name.startswith("let-"):
+                key = self.source.slice(*one.value) if one.value is not None else "$implicit"
+                lets[one.name[4:]] = given.get(key, "undefined")
+        self._elsewhere(
+            template, node, lambda: self.siblings(self._folded(template), spelling.within(lets))
+        )
+
+    def _elsewhere(
+        self, template: TemplateNode, node: TemplateNode, write: Callable[[], None]
+    ) -> None:
+        """Write what stands in another place, its lines as far to the right as they are here."""
+        first = len(self.pieces)
+        write()
+        inner = next((one for one in template.children if not self._is_blank(one)), template)
+        self._dedent(first, inner.start, node.start)
+        while len(self.pieces) > first and not self.pieces[-1][0].strip():
+            self.pieces.pop()
+        while len(self.pieces) > first and not self.pieces[first][0].strip():
+            self.pieces.pop(first)
+
+    def _dedent(self, first: int, old: int, new: int) -> None:
+        """Move the lines of pieces from the depth of one place of the source to that of another."""
+        less = len(self.source.indent_at(old)) - len(self.source.indent_at(new))
+        if less > 0:
+            own = self.pieces[first:]
+            self.pieces[first:] = [(re.sub(rf"\n {{{less}}}", "\n", text), at) for text, at in own]
+
+    def _context(self, text: str, spelling: Spelling, at: int) -> dict[str, str]:
+        """The values of a context object by name."""
+        if not text:
+            return {}
+        found = {}
+        inner = text.strip()
+        if not (inner.startswith("{") and inner.endswith("}")):
+            raise Unread("a context that is no object", at)
+        root = grouped(inner).parts[0]
+        assert not hasattr(root, "text")
+        starts = [root.open.at + 1]  # type: ignore[union-attr]
+        cuts = [p.at for p in root.parts if getattr(p, "text", "") == ","]  # type: ignore[union-attr]
+        starts += [cut + 1 for cut in cuts]
+        ends = [*cuts, root.close.at]  # type: ignore[union-attr]
+        for start, end in zip(starts, ends, strict=True):
+            key, _, value = inner[start:end].partition(":")
+            if value:
+                found[key.strip().strip("'\"")] = _operand(self.code(value, at, spelling))
+        return found
+
+
+def _is_text(part: Part) -> bool:
+    return isinstance(part, TemplateNode) and part.kind in ("text", "interpolation")
+
+
+def _operand(code: str) -> str:
+    """Code as a part of other code."""
+    return code if _SIMPLE.match(code) else f"({code})"
+
+
+def _names(name: str, text: str) -> bool:
+    """Whether a text may name something."""
+    return re.search(rf"(?<![\w$.]){re.escape(name)}(?![\w$])", text) is not None
+
+
+def _takes(node: TemplateNode) -> bool:
+    """Whether an element can carry a directive more."""
+    taken = ("*", "[ngSwitch]")
+    return node.tag != "ng-template" and not any(
+        one.name.startswith(taken) for one in node.attributes
+    )

@@ -1,0 +1,61 @@
+"""The reader of decorated classes."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from clean_carry.component.errors import HoldsNone
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.model import Refusal
+from clean_carry.source.javascript.scope import Names
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.merged import MergedText
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.contract import ReadFile, ScriptFile, Wishes
+from clean_carry.syntaxes.decorated_class.as_single_file import as_single_file
+from clean_carry.syntaxes.decorated_class.recognise import decorated_in
+from clean_carry.syntaxes.decorated_class.syntax import SYNTAX
+from clean_carry.syntaxes.single_file.options.read import read
+from clean_carry.syntaxes.single_file.stands_for import NotAFile, reason_of, whole_by
+
+# Findings about the class that leave work to a person.
+LEFT = frozenset({"hook-left"})
+
+
+class DecoratedReader:
+    """Reads the one component class of a script, as the single file it would be."""
+
+    def recognises(self, source: SourceText) -> bool:
+        """Whether the script holds a class with a component decorator."""
+        return bool(decorated_in(Tree(source)))
+
+    def whole(self, source: SourceText, workspace: Workspace, wishes: Wishes) -> SourceText:
+        """The script as a single file; as it is where it cannot be one."""
+        return whole_by(partial(as_single_file, workspace=workspace), source, workspace, wishes)
+
+    def read(
+        self, source: SourceText, ledger: Ledger, workspace: Workspace, wishes: Wishes
+    ) -> ReadFile:
+        """Read the class; raises `InputError` where there is none."""
+        if isinstance(source, MergedText):
+            file = read(source, ledger, workspace, wishes, SYNTAX)
+            for rule, _, _ in source.noted if file.components else ():
+                if rule in LEFT:
+                    at = file.components[0].span.start
+                    ledger.claim("hook", source.span(at, at), "left", rule)
+            return file
+        found = decorated_in(Tree(source))
+        if not found:
+            raise HoldsNone("holds no decorated class", file=source.path)
+        reason = reason_of(partial(as_single_file, workspace=workspace), source)
+        ledger.claim("file", source.span(0, len(source.data)), "kept")
+        reason = reason or NotAFile("class-member-unread", found[0].name, found[0].node.start)
+        refusals = tuple(
+            Refusal(one.name, reason.rule, reason.detail, max(reason.at, one.node.start))
+            for one in found
+        )
+        tree = Tree(source)
+        return ScriptFile(
+            SYNTAX, source, (), refusals, tree, (0, len(source.data)), names=Names(tree)
+        )

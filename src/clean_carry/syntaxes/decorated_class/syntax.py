@@ -1,0 +1,17 @@
+"""The declaration of `decorated-class`."""
+
+from clean_carry.syntaxes.contract import Marks, RuntimeSpec, Syntax
+
+SYNTAX = Syntax(
+    id="decorated-class",
+    summary="class with a component decorator, template, styles, module or stand-alone",
+    family="single-file",
+    suffix="class",
+    marks=Marks((".ts",), ((b"@Component",), (b"@angular/core",))),
+    runtime=RuntimeSpec("@angular/core", 21),
+    census="clean_carry.syntaxes.decorated_class.census:census",
+    features=frozenset({"one scope", "several roots", "two-way", "named slots", "scoped styles"}),
+    reader="clean_carry.syntaxes.decorated_class.reader:DecoratedReader",
+    rules="clean_carry.syntaxes.decorated_class.rules:RULES",
+    drops=frozenset({"receiver-alias", "callback-instance"}),
+)
