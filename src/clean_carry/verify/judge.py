@@ -10,6 +10,7 @@ from clean_carry.component.interface import InterfaceMap
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference, differences, draws_or_calls
 from clean_carry.verify.normalise import OBJECTION, Normaliser, Tree, styles_in
+from clean_carry.verify.normalise_decorated import DecoratedNormaliser
 from clean_carry.verify.normalise_scoped import ScopedNormaliser
 from clean_carry.verify.strict import once
 from clean_carry.verify.trials import Trial
@@ -17,7 +18,10 @@ from clean_carry.verify.worker_pool import Bench, Bundle, Lane, Side
 
 # Points whose trees are kept with a trial that differs.
 MOST_TREES = 4
-MARKS = {"vue": ("data-v-*",), "@angular/core": ("_ngcontent-*", "_nghost-*", "ng-version")}
+MARKS = {
+    "vue": ("data-v-*",),
+    "@angular/core": ("_ngcontent-*", "_nghost-*", "ng-version", "trial-host"),
+}
 
 
 @dataclass(frozen=True)
@@ -172,10 +176,13 @@ def normaliser(side: Side, *, across: bool = False) -> Normaliser:
     if side.application is not None:
         return ScopedNormaliser(side.application.replaced, side.application.aliases)
     bridged = side.bridged.framework if side.bridged is not None else ""
+    kind = (
+        DecoratedNormaliser if across and side.runtime.framework == "@angular/core" else Normaliser
+    )
     marks = (*MARKS.get(side.runtime.framework, ()), *MARKS.get(bridged, ()), *side.marks)
     # A runtime that is there for the bridged component alone listens at the page as well.
     stays = side.runtime.listens_for_page or bool(bridged)
-    return Normaliser(marks, across=across, stays=stays, bridged=bool(bridged))
+    return kind(marks, across=across, stays=stays, bridged=bool(bridged))
 
 
 @dataclass(frozen=True)

@@ -73,6 +73,11 @@ RULES = (
         "in the page",
     ),
     NormalisingRule(
+        "host-element",
+        "an element that only holds a component of a decorated class is there in its runtime alone; one to "
+        "which something is bound equals the div that stands for it, with its name as a class",
+    ),
+    NormalisingRule(
         "runtime-marks",
         "ng-scope, ng-isolate-scope and ng-binding are classes that a framework adds for itself",
     ),
@@ -207,6 +212,8 @@ _SHOWN = re.compile(
 )
 # The text of an error in the runtime's production build: its number, and names as in the bundle.
 _NUMBERED = re.compile(r"^(Error: Minified React error #\d+);.*$", re.DOTALL)
+# A required input that nobody gave, when it is read: elsewhere the engine fails with what is asked of it.
+_ASKED_TOO_EARLY = frozenset({"Error: NG0950", "Error: NG0951"})
 # The engine's words for a name or a class as it is called in the bundle.
 _BUNDLED = re.compile(
     r"^(ReferenceError: Cannot access) '.*' before initialization$"
@@ -317,6 +324,9 @@ class Normaliser:
         return [self._worded(error) for error in errors]
 
     def _worded(self, error: str) -> str:
+        if error in _ASKED_TOO_EARLY:
+            self.used["error-wording"] += 1
+            return "TypeError of the engine"
         found = _ENGINE_WORDING.match(error)
         told = found or _NUMBERED.match(error) or _BUNDLED.match(error)
         self.used["error-wording"] += told is not None

@@ -110,6 +110,7 @@ RUNTIMES: dict[str, Runtime] = {
                 "rxjs",
                 "tslib",
             ),
+            hands_listeners_on=False,
             linked=True,
         ),
     )

@@ -117,25 +117,21 @@ class ObjectWriter:
     def _data(self) -> list[Piece]:
         deep = self.unit * 2
         rows: list[Piece] = []
-        known: set[str] = set()
         for name, copy in self.naming.copied.items():
             one = next(i for i in self.members.inputs if i.name == name)
             if one.transform is None:
                 rows.append((f"{deep}{copy}: this.{one.public},\n", one.node.start))
-        later = {one.name for one in self.members.fields}
-        for one in self.members.fields:
-            self._is_early(one, later - known)
-            known.add(one.name)
-            rows.append((f"{deep}{self._field(one)},\n", one.node.start))
+        for each in self.members.fields:
+            self._is_early(each)
+            rows.append((f"{deep}{self._field(each)},\n", each.node.start))
         for name, (token, node) in self.members.services.items():
             if token == DESTROYED:
                 rows.append((f"{deep}{name}: [] as (() => void)[],\n", node.start))
         return rows
 
-    def _is_early(self, one: Field, later: set[str]) -> None:
+    def _is_early(self, one: Field) -> None:
         """Refuse a value that needs a field: data are made together."""
         names = {member.name for member in self.members.fields}
-        _ = later
         for node in one.value.walk() if one.value is not None else ():
             if node.type != "member_expression" or node.children[0].type != "this":
                 continue
@@ -334,9 +330,9 @@ class ObjectWriter:
             guard = _guard(event)
             lines = f"{inner}if (!({guard})) return{self.end}\n" if guard else ""
             lines += f"{inner}{statement}{self.end}\n"
-            given = "event: any" if "event" in lines else ""
+            taken = "event: any" if "event" in lines else ""
             name = self._outside_name(target, event)
-            rows.append((f"{deep}{name}({given}) {{\n{lines}{deep}}},\n", 0))
+            rows.append((f"{deep}{name}({taken}) {{\n{lines}{deep}}},\n", 0))
         for helper in self.helpers:
             inner = "".join(f"{deep}{self.unit}{line}\n" for line in helper.lines)
             rows.append((f"{deep}{helper.name}({helper.parameters}) {{\n{inner}{deep}}},\n", 0))

@@ -86,6 +86,7 @@ class _File:
         self.helpers: list[Helper] = []
         template = self._template(markup, members, references)
         outside = self._outside(members)
+        self._without_tracks(members, template)
         name = self.one.name.removesuffix("Component") or self.one.name
         style = script_style(self.tree, Path(self.source.path))
         writer = ObjectWriter(
@@ -162,7 +163,7 @@ class _File:
         spelling = Spelling(names, called, emits, self._pipe)
         self.spelling = spelling
         needed = references | set(naming.queries.values())
-        writer = TemplateWriter(markup.source, spelling, self._forms, needed, {})
+        writer = TemplateWriter(markup.source, spelling, self._forms, needed, tracks_of(members))
         try:
             writer.write(markup.start, markup.end)
         except Unread as reason:
@@ -176,8 +177,21 @@ class _File:
             ) from None
         except InputError as error:
             raise NotAFile("template-unread", str(error), self.one.options.start) from None
+        for rule, detail, at in writer.notes:
+            self.left.append((rule, detail, at if markup.inside else self.one.options.start))
         pieces = [(text, markup.place(at)) for text, at in writer.pieces]
         return self._wrapped(_moved(pieces), members)
+
+    def _without_tracks(self, members: Members, template: list[tuple[str, Place]]) -> None:
+        """Leave out methods that only told items apart, where nothing calls them."""
+        text = "".join(one for one, _ in template)
+        code = self.one.node.text
+        for name in tracks_of(members):
+            called = len(re.findall(rf"\b{re.escape(name)}\b", code)) - code.count(
+                f"trackBy: {name}"
+            )
+            if not re.search(rf"\b{re.escape(name)}\b", text) and called <= 1:
+                members.methods = [one for one in members.methods if _name_of(one) != name]
 
     @property
     def _forms(self) -> bool:
@@ -295,12 +309,12 @@ class _File:
             if request is None or not _PACKAGE.match(request.text[1:-1]):
                 continue
             line = self.source.statement_line(statement.start, statement.end)
-            end = line.end
+            behind = line.end
             if not text and not self.source.data[first : line.start].strip():
                 first = line.end
-                while self.source.data[end : end + 1] == b"\n":
-                    end += 1
-            yield Edit(line.start, end, text)
+                while self.source.data[behind : behind + 1] == b"\n":
+                    behind += 1
+            yield Edit(line.start, behind, text)
             text = ""
 
     def _object(
@@ -414,6 +428,30 @@ def _references(markup: _Markup) -> Iterator[str]:
     for name, value in _values(markup):
         if name.startswith("("):
             yield from (one for one in names if re.search(rf"(?<![\w$.]){one}(?![\w$])", value))
+
+
+def tracks_of(members: Members) -> dict[str, tuple[list[str], str]]:
+    """Methods that only give an expression of their parameters: the parameters, and the expression."""
+    found = {}
+    for node in members.methods:
+        parameters, body = node.child("parameters"), node.child("body")
+        given = parameters.named_children if parameters is not None else []
+        names = [one.child("pattern") or one for one in given]
+        statements = body.named_children if body is not None else []
+        if len(statements) != 1 or statements[0].type != "return_statement" or not names:
+            continue
+        value = statements[0].named_children[0] if statements[0].named_children else None
+        plain = value is not None and not any(
+            one.type in ("this", "call_expression") or one.is_function for one in value.walk()
+        )
+        if value is not None and plain and "\n" not in value.text and '"' not in value.text:
+            found[_name_of(node)] = ([one.text for one in names], value.text)
+    return found
+
+
+def _name_of(node: Node) -> str:
+    name = node.child("name")
+    return name.text if name is not None else ""
 
 
 def _moved(pieces: list[tuple[str, Place]]) -> list[tuple[str, Place]]:

@@ -6,6 +6,7 @@ import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
+from clean_carry.source.html.display import BLOCKS
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.decorated_class.attributes import Attributes, quoted, read_attributes
@@ -35,11 +36,14 @@ class TemplateWriter:
     spelling: Spelling
     forms: bool
     references: set[str]
-    components: Mapping[str, str]
+    # Methods that only say what tells items apart: parameters, expression.
+    tracks: Mapping[str, tuple[list[str], str]]
     pieces: list[tuple[str, int]] = field(default_factory=list)
+    notes: list[tuple[str, str, int]] = field(default_factory=list)
     templates: dict[str, TemplateNode] = field(default_factory=dict)
-    used: set[str] = field(default_factory=set)
     loops: int = 0
+    # Whether white space shows on either side of what is being written.
+    beside: tuple[bool, bool] = (False, False)
 
     def write(self, start: int, end: int) -> None:
         """Write a stretch of the source. Raises `Unread` with an offset of the source, and `InputError`."""
@@ -74,37 +78,56 @@ class TemplateWriter:
 
     # -- siblings ------------------------------------------------------------------------
 
-    def siblings(self, parts: list[Part], spelling: Spelling) -> None:
-        """Write parts that stand beside each other."""
-        at = 0
+    def siblings(
+        self, parts: list[Part], spelling: Spelling, ends: tuple[bool, bool] = (False, False)
+    ) -> None:
+        """Write parts that stand beside each other. `ends` says whether white space shows at either end."""
+        at, outer = 0, self.beside
         while at < len(parts):
             part = parts[at]
             if isinstance(part, TemplateNode) and self._is_named(part):
                 at += 1
-                if (
-                    at < len(parts)
-                    and not isinstance(parts[at], Flow)
-                    and self._is_blank(parts[at])
-                ):  # type: ignore[arg-type]
+                behind = parts[at] if at < len(parts) else None
+                if isinstance(behind, TemplateNode) and self._is_blank(behind):
                     at += 1
                 continue
             if isinstance(part, Flow):
+                self.beside = self._sides(parts, at, ends)
                 at, spelling = self._flow(parts, at, spelling)
                 continue
             if part.kind in ("text", "interpolation"):
                 run = [part]
                 while at + len(run) < len(parts) and _is_text(parts[at + len(run)]):
                     run.append(parts[at + len(run)])  # type: ignore[arg-type]
-                self._text(run, spelling)
+                shown = ends[0] and at == 0, ends[1] and at + len(run) == len(parts)
+                self._text(run, spelling, shown)
                 at += len(run)
                 continue
             at += 1
             if part.kind == "comment":
                 self.put(self.source.slice(part.start, part.end), part.start)
             elif part.kind == "element":
+                self.beside = self._sides(parts, at - 1, ends)
                 self.element(part, spelling)
             else:
                 raise Unread(f"<{part.kind}>", part.start)
+        self.beside = outer
+
+    def _sides(self, parts: list[Part], at: int, ends: tuple[bool, bool]) -> tuple[bool, bool]:
+        return self._beside(parts, at, -1, ends[0]), self._beside(parts, at, 1, ends[1])
+
+    def _beside(self, parts: list[Part], at: int, step: int, end: bool) -> bool:
+        """Whether white space shows on a side of a part: something in a line stands there."""
+        at += step
+        while 0 <= at < len(parts):
+            part = parts[at]
+            if isinstance(part, Flow):
+                return True
+            if part.kind == "comment" or self._is_blank(part) or self._is_named(part):
+                at += step
+                continue
+            return part.kind != "element" or part.tag not in BLOCKS
+        return end
 
     def _is_named(self, part: TemplateNode) -> bool:
         """Whether it is a template that is shown elsewhere."""
@@ -112,15 +135,20 @@ class TemplateWriter:
             one.name.startswith("#") for one in part.attributes
         )
 
-    def _text(self, run: list[TemplateNode], spelling: Spelling) -> None:
+    def _text(self, run: list[TemplateNode], spelling: Spelling, shown: tuple[bool, bool]) -> None:
         """Texts and interpolations in a row. White space alone shows nothing: the compiler drops it."""
         whole = self.source.slice(run[0].start, run[-1].end)
         if not whole.strip():
             if "\n" in whole:
                 self.put(whole, run[0].start)
             return
-        for node in run:
+        for number, node in enumerate(run):
             text = self.source.slice(node.start, node.end)
+            at_end = (number == 0 and shown[0]) or (number == len(run) - 1 and shown[1])
+            if at_end and not text.strip():
+                # The other compiler drops it beside an interpolation at an end.
+                self.put("{{ ' ' }}", node.start)
+                continue
             if node.kind == "interpolation":
                 inner = self.source.slice(*node.inner)
                 code = self.code(inner, node.start, spelling)
@@ -246,6 +274,7 @@ class TemplateWriter:
         own = self.code(key, at, inner) if key else ""
         if not own or own == item or own == index:
             own = index
+            self.notes.append(("tracked-by-place", items, at))
         names = f"({item}, {index})"
         if own != index and not any(
             means != "index" or name != "$index" for name, means in used.items()
@@ -290,7 +319,7 @@ class TemplateWriter:
             self._dedent(first, only.start, at)
             return
         self.put(f"<template {head}>", at)
-        self.siblings(parts, spelling)
+        self.siblings(parts, spelling, self.beside)
         self.put("</template>", at)
 
     def _is_blank(self, part: TemplateNode) -> bool:
@@ -346,10 +375,15 @@ class TemplateWriter:
         self.put(f"<{node.tag}{lead}{made.written()}{tail}", node.start)
         if node.closed_itself or node.inner[0] == node.end:
             return
-        self.siblings(self._folded(node), spelling)
+        inline = node.tag not in BLOCKS
+        self.siblings(self._folded(node), spelling, (inline, inline))
         self.put(f"</{node.tag}>", node.inner[1])
 
     def _attributes(self, node: TemplateNode, spelling: Spelling) -> Attributes:
+        shown = node.attribute("[value]")
+        if shown is not None and node.tag in ("input", "textarea"):
+            code = self.source.slice(*shown.value) if shown.value is not None else ""
+            self.notes.append(("value-in-step", code, shown.start))
         return read_attributes(
             node, self.source, spelling, forms=self.forms, references=self.references
         )
@@ -361,7 +395,7 @@ class TemplateWriter:
         if node.attributes:
             raise Unread("<ng-container> with attributes", node.start)
         if not head:
-            self.siblings(self._folded(node), spelling)
+            self.siblings(self._folded(node), spelling, self.beside)
             return
         self._framed(self._folded(node), head, spelling, node.start)
 
@@ -441,6 +475,9 @@ class TemplateWriter:
                 text = self.source.slice(node.start, node.end)
                 index = next((one for one, means in locals_.items() if means == "index"), "$index")
                 key = f"{track}({index}, {item})" if track else ""
+                told = self.tracks.get(track.removeprefix("this."))
+                if told is not None:
+                    key = _in_terms_of(told, (index, item))
                 head, inner = self._loop(
                     item,
                     items,
@@ -487,7 +524,9 @@ class TemplateWriter:
                 key = self.source.slice(*one.value) if one.value is not None else "$implicit"
                 lets[one.name[4:]] = given.get(key, "undefined")
         self._elsewhere(
-            template, node, lambda: self.siblings(self._folded(template), spelling.within(lets))
+            template,
+            node,
+            lambda: self.siblings(self._folded(template), spelling.within(lets), self.beside),
         )
 
     def _elsewhere(
@@ -533,6 +572,14 @@ class TemplateWriter:
 
 def _is_text(part: Part) -> bool:
     return isinstance(part, TemplateNode) and part.kind in ("text", "interpolation")
+
+
+def _in_terms_of(told: tuple[list[str], str], names: tuple[str, str]) -> str:
+    """The expression of a method with other names for its parameters."""
+    text = told[1]
+    for parameter, name in zip(told[0], names, strict=False):
+        text = re.sub(rf"(?<![\w$.]){re.escape(parameter)}(?![\w$])", name, text)
+    return text
 
 
 def _operand(code: str) -> str:

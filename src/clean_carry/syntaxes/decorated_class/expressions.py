@@ -89,8 +89,6 @@ def tokens(text: str) -> list[Token]:
         if kind == "space":
             space = match.group()
         else:
-            if kind == "text" and match.group()[0] == "`" and "${" in match.group():
-                raise Unread("a template literal with values", at)
             found.append(Token(kind, match.group(), at, space))
             space = ""
         at = match.end()
@@ -195,6 +193,8 @@ class _Respelling:
             at += 1
             if isinstance(part, Group):
                 text.append(self.group(part))
+            elif part.kind == "text" and part.text[0] == "`":
+                text.append(part.space + self._literal(part.text))
             elif part.kind == "sign" and part.text == "!" and _is_value(before):
                 continue
             elif part.kind == "sign" and part.text == "=>":
@@ -213,6 +213,12 @@ class _Respelling:
                 text.append(part.space + more)
                 at += taken
         return "".join(text)
+
+    def _literal(self, text: str) -> str:
+        """A template literal, its values respelled."""
+        return re.sub(
+            r"\$\{([^{}]*)\}", lambda found: f"${{{respelled(found[1], self.spelling)}}}", text
+        )
 
     def _named(self, part: Token, rest: list[Token | Group]) -> tuple[int, str]:
         """What stands for a name, and how many of the parts behind it belong to that."""

@@ -154,11 +154,11 @@ class _Reader:
                 continue
             for decorator in decorators or [None]:  # type: ignore[list-item]
                 self._member(node, name.text, decorator)
-        for name, node in setters.items():
-            known = next((one for one in self.members.derived if one.name == name), None)
+        for word, setter in setters.items():
+            known = next((each for each in self.members.derived if each.name == word), None)
             if known is None:
-                raise NotAFile("class-member-unread", f"set {name}", node.start)
-            known.setter = node
+                raise NotAFile("class-member-unread", f"set {word}", setter.start)
+            known.setter = setter
         self._host(one)
 
     # -- by kind -------------------------------------------------------------------------

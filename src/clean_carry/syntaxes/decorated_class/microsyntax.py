@@ -10,7 +10,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, field
 
-from clean_carry.syntaxes.decorated_class.expressions import Unread, grouped
+from clean_carry.syntaxes.decorated_class.expressions import Token, Unread, grouped
 
 _LET = re.compile(r"let\s+([\w$]+)\s*(?:=\s*([\w$]+))?\s*$")
 _AS = re.compile(r"^(.*?)\s+as\s+([\w$]+)\s*$", re.DOTALL)
@@ -43,7 +43,7 @@ def _parts(text: str) -> list[str]:
     cuts = [
         part.at
         for part in root.parts
-        if hasattr(part, "text") and part.kind == "sign" and part.text in (";", ",")
+        if isinstance(part, Token) and part.kind == "sign" and part.text in (";", ",")
     ]
     ends = [*cuts, len(text)]
     starts = [0, *(cut + 1 for cut in cuts)]

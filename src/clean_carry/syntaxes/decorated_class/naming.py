@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.syntaxes.decorated_class.members import Input, Members
 from clean_carry.syntaxes.decorated_class.recognise import Decorated
@@ -40,13 +41,13 @@ class Naming:
         raise AssertionError(wishes)
 
 
-def naming_of(one: Decorated, members: Members, tree: Tree, written: set[str]) -> Naming:
+def naming_of(decorated: Decorated, members: Members, tree: Tree, written: set[str]) -> Naming:
     """The names of a class. `written` are the members that its template writes."""
     made = Naming()
-    every = (*members.inputs, *members.fields, *members.derived, *members.outputs, *members.queries)
-    made.taken = {member.name for member in every}
+    groups = (members.inputs, members.fields, members.derived, members.outputs, members.queries)
+    made.taken = {str(one.name) for group in groups for one in group}
     made.taken |= {node.child("name").text for node in (*members.methods, *members.functions)}  # type: ignore[union-attr]
-    changed = written | {name for name in _assigned(one.node, tree)}
+    changed = written | _assigned(decorated.node, tree)
     for member in members.inputs:
         if member.called:
             made.called.add(member.name)
@@ -58,9 +59,8 @@ def naming_of(one: Decorated, members: Members, tree: Tree, written: set[str]) -
         elif member.public != member.name and member.setter is None:
             made.members[member.name] = member.public
         made.taken.add(member.public)
-    for field_ in (*members.fields, *members.derived):
-        if field_.called:
-            made.called.add(field_.name)
+    made.called |= {one.name for one in members.fields if one.called}
+    made.called |= {one.name for one in members.derived if one.called}
     made.outputs = {member.name: member.public for member in members.outputs}
     made.queries = {member.name: member.reference for member in members.queries}
     return made
@@ -68,8 +68,6 @@ def naming_of(one: Decorated, members: Members, tree: Tree, written: set[str]) -
 
 def _assigned(body: Node, tree: Tree) -> set[str]:
     """The members that code of a class assigns to, or writes as signals."""
-    from clean_carry.source.javascript.scope import is_write
-
     found = set()
     for node in tree.of("member_expression"):
         if not body.start <= node.start < body.end:

@@ -8,8 +8,9 @@ const LONGEST_NAME = 40;
 const NATIVE = new Set(['button', 'input', 'select', 'textarea', 'a', 'summary', 'label', 'option', 'form']);
 
 /** Every actionable element below `scope`: {target, tag, kind, events, values, disabled}.
- *  `places` are the elements the component is mounted in: what listens there is the runtime; `outsider` is one outside of it. */
-export function actions(page, natives, scope, { places, eventsOf, outsider }) {
+ *  `places` are the elements the component is mounted in: what listens there is the runtime; `heard` says which types are
+ *  events of the page, `outsider` is an element outside of the component. */
+export function actions(page, natives, scope, { places, eventsOf, heard, outsider }) {
   const found = [];
   const outside = {};
   for (const entry of page.listeners.values()) {
@@ -23,7 +24,7 @@ export function actions(page, natives, scope, { places, eventsOf, outsider }) {
     if (places.has(node)) continue;
     const tag = natives.localName(node);
     const role = roleOf(natives, node);
-    const events = new Set([...(page.handled.get(node) ?? []), ...eventsOf(node)]);
+    const events = new Set([...(page.handled.get(node) ?? [])].filter(heard).concat(eventsOf(node)));
     // An element outside is often known by asking where a press came from that was heard further out.
     if (node === outsider) for (const type of PRESSES) if (Object.values(outside).some((types) => types.includes(type))) events.add(type);
     const own = NATIVE.has(tag) || natives.attribute(node, 'tabindex') !== null;

@@ -239,7 +239,8 @@ export class Run {
       return { calls, position: counts.get(calls) };
     });
     const { page, natives, scope, places, adapter, outside } = this;
-    return { ...actions(page, natives, scope, { places, eventsOf: adapter.events, outsider: outside }), children };
+    const heard = adapter.heard ?? (() => true);
+    return { ...actions(page, natives, scope, { places, eventsOf: adapter.events, heard, outsider: outside }), children };
   }
 
   /** The place of the element that has the focus, if it is the component's. */

@@ -9,6 +9,9 @@ from clean_carry.component.errors import HoldsNone, InputError
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.decorated_class.as_single_file import as_single_file
+from clean_carry.syntaxes.decorated_class.recognise import decorated_in
+from clean_carry.syntaxes.single_file.stands_for import NotAFile
 from clean_carry.syntaxes.jsx_class.bases.read_in import with_bases
 from clean_carry.syntaxes.scoped_template.registrations import registers
 from clean_carry.syntaxes.single_file_flat.composables import with_composables
@@ -31,6 +34,14 @@ def read_inputs(text: str, path: str, component: str = "") -> Inputs:
     return found
 
 
+def _of_class(source: SourceText) -> Inputs:
+    """The inputs of a decorated class: those of the single file that says the same."""
+    whole = as_single_file(source, Workspace(Path(source.path).resolve()))
+    found = single_file_inputs(SourceText(f"{source.path}.vue", whole.data))
+    found.exports = [one.name for one in decorated_in(Tree(source))]
+    return found
+
+
 def _read(source: SourceText, component: str) -> Inputs:
     if source.path.endswith((".html", ".htm")):
         found = Inputs()
@@ -41,6 +52,9 @@ def _read(source: SourceText, component: str) -> Inputs:
             # Members that a composable reads from its argument are read from the props.
             source = with_composables(source, Workspace(Path(source.path).resolve()))
         return single_file_inputs(source)
+    if source.path.endswith(".ts") and b"@Component" in source.data:
+        with suppress(NotAFile):
+            return _of_class(source)
     if registers(source.data):
         return directive_inputs(source, component)
     # Props that a base of the project reads are given to its subclasses.

@@ -30,6 +30,7 @@ from clean_carry.verify.search.values.functions import functions_of, parameters_
 from clean_carry.verify.search.values.replies import reply_of
 from clean_carry.verify.search.values.shape import Shape, literal_of
 from clean_carry.verify.search.values.shapes import Shapes
+from clean_carry.verify.search.values.types import declared_type
 from clean_carry.verify.uses.model import AROUND
 
 # A value that an ancestor provides under a key is given like an input of this name.
@@ -333,7 +334,7 @@ def _options(tree: Tree, shapes: Shapes, found: Inputs) -> None:
             name = property_name(item.child("key") or item)
             if name is None:
                 continue
-            declared = _declared_option(item)
+            declared = _declared_option(item, tree)
             used = shapes.of(name) if name in shapes else Shape()
             found.shapes[name] = merged(declared, used) if declared is not None else used
 
@@ -391,7 +392,18 @@ def _declarations(tree: Tree) -> list[tuple[str, Node]]:
     return found
 
 
-def _declared_option(item: Node) -> Shape | None:
+def _cast_to(kinds: Node | None, tree: Tree) -> Shape:
+    """The shape of `Array as PropType<Sailing[]>`; of no kind where a class stands alone."""
+    given = (
+        kinds.named_children[-1] if kinds is not None and kinds.type == "as_expression" else None
+    )
+    types = given.child("type_arguments") if given is not None else None
+    if given is None or types is None or not given.text.startswith("PropType"):
+        return Shape(declared=True)
+    return declared_type(types.named_children[0], tree)
+
+
+def _declared_option(item: Node, tree: Tree) -> Shape | None:
     """The declared type and default of one input of a single file."""
     value = item.child("value")
     if value is None:
@@ -401,9 +413,9 @@ def _declared_option(item: Node) -> Shape | None:
         key, given = part.child("key"), part.child("value")
         if key is not None and given is not None:
             parts[key.text] = given
-    shape = Shape(declared=True)
     kinds = parts.get("type")
-    for name in kinds.walk() if kinds is not None else ():
+    shape = _cast_to(kinds, tree)
+    for name in kinds.walk() if kinds is not None and not shape.kinds else ():
         if name.type == "identifier":
             shape.kinds.add(name.text.lower())
     if not shape.kinds:

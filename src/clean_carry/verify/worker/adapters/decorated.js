@@ -1,8 +1,8 @@
 // Mounts a class with a component decorator. The world is the one with zones: the view is checked after every turn.
 import '@angular/compiler';
 import {
-  Component, EnvironmentInjector, ErrorHandler, NgZone, VERSION, createComponent, createEnvironmentInjector,
-  enableProdMode, importProvidersFrom, reflectComponentType, ApplicationRef, ɵNoopNgZone, ɵZONELESS_ENABLED,
+  Component, ErrorHandler, EventEmitter, OutputEmitterRef, VERSION, createComponent, createEnvironmentInjector,
+  enableProdMode, importProvidersFrom, isSignal, RendererFactory2, reflectComponentType, ApplicationRef, provideZonelessChangeDetection, ɵZONELESS_ENABLED,
 } from '@angular/core';
 import { provideHttpClient } from '@angular/common/http';
 import { BrowserModule, platformBrowser } from '@angular/platform-browser';
@@ -41,7 +41,7 @@ function injectorWith(standIns) {
   return createEnvironmentInjector([
     importProvidersFrom(BrowserModule),
     provideHttpClient(),
-    { provide: NgZone, useClass: ɵNoopNgZone },
+    provideZonelessChangeDetection(),
     { provide: ɵZONELESS_ENABLED, useValue: false },
     { provide: ErrorHandler, useValue: { handleError: failed } },
     ...standIns.map((token) => ({ provide: token, useValue: standIn(token.name || String(token)) })),
@@ -64,8 +64,23 @@ function nodes(list) {
 /** The name of a slot, of the selector that content goes there by: `[header]`, `.header`, `[slot=header]`. */
 const slotOf = (selector) => (selector === '*' ? '' : /([\w-]+)['"]?\]?$/.exec(selector)?.[1] ?? selector);
 
-function projected(mirror, slots = {}) {
-  return mirror.ngContentSelectors.map((selector) => nodes(slots[slotOf(selector)] ?? (selector === '*' ? slots.default : undefined)));
+/** The content of each slot. One that is empty holds its place, where the template has nothing to show instead. */
+function projected(component, mirror, slots = {}) {
+  const instead = String(component.ɵcmp.template).includes('ProjectionFallback');
+  return mirror.ngContentSelectors.map((selector) => {
+    const found = nodes(slots[slotOf(selector)] ?? (selector === '*' ? slots.default : undefined));
+    return found.length || instead ? found : [document.createComment('')];
+  });
+}
+
+// How many values the last event was told with: a listener gets one in any case.
+let told = 0;
+for (const emitter of [EventEmitter, OutputEmitterRef]) {
+  const { emit } = emitter.prototype;
+  emitter.prototype.emit = function emitted(...given) {
+    told = given.length;
+    return Reflect.apply(emit, this, given);
+  };
 }
 
 /** Make the component; services that are missing get a stand-in, one after the other. */
@@ -73,8 +88,9 @@ function made(component, mirror, input, host) {
   const standIns = [];
   for (;;) {
     const injector = injectorWith(standIns);
+    unpreventing(injector.get(RendererFactory2));
     try {
-      const content = projected(mirror, input.slots);
+      const content = projected(component, mirror, input.slots);
       const reference = createComponent(component, { environmentInjector: injector, hostElement: host, projectableNodes: content });
       return { injector, reference, content };
     } catch (error) {
@@ -98,23 +114,71 @@ function missing(error) {
 const asked = new Map();
 globalThis.__tokens__ = (token, name) => { if (token) asked.set(token.name || name, token); return token; };
 
+/** The values that inputs have by themselves, by their public names. */
+function firstValues(instance, inputs) {
+  const found = new Map();
+  for (const { propName, templateName } of inputs) {
+    try {
+      const value = instance[propName];
+      found.set(templateName, isSignal(value) ? value() : value);
+    } catch { /* it is required */ }
+  }
+  return found;
+}
+
+// Elements that do something of their own when they are pressed.
+const DOES = 'a[href], input, select, textarea, label, summary, form, button:not([type=button])';
+const seen = new WeakSet();
+
+/** A statement of a listener that gives false prevents what the page would do. Where the page does nothing, nothing is prevented. */
+function unpreventing(factory) {
+  const create = factory.createRenderer.bind(factory);
+  factory.createRenderer = (element, type) => {
+    const renderer = create(element, type);
+    if (seen.has(renderer)) return renderer;
+    seen.add(renderer);
+    const listen = renderer.listen.bind(renderer);
+    renderer.listen = (target, event, heardBy, options) => {
+      const plain = typeof target !== 'string' && target.closest && !target.closest(DOES);
+      return listen(target, event, plain ? (given) => { const result = heardBy(given); return result === false ? undefined : result; } : heardBy, options);
+    };
+    return renderer;
+  };
+}
+
 export function mount(place, component, input, values, hold) {
   const mirror = reflectComponentType(component);
   const tag = /^[a-z][\w-]*/.exec(mirror.selector)?.[0] ?? 'div';
   const host = place.appendChild(document.createElement(tag));
   for (const [, name, , value] of mirror.selector.matchAll(/\[([\w-]+)(=["']?([^\]"']*))?/g)) host.setAttribute(name, value ?? '');
+  // An element with bindings of its own stands for something where there are no such elements.
+  if (component.ɵcmp.hostBindings || component.ɵcmp.hostAttrs) host.setAttribute('trial-host', '');
   const taken = new Set(mirror.inputs.map((one) => one.templateName));
   let given = values(input);
   const { injector, reference, content } = made(component, mirror, input, host);
   const application = injector.get(ApplicationRef);
+  // A template binds an input always or never: one that is given no value gets the one it has by itself.
+  const first = firstValues(reference.instance, mirror.inputs);
+  const valueOf = (name, next) => (next[name] === undefined ? first.get(name) : next[name]);
   const set = (next) => {
-    for (const name of taken) if (name in next || name in given) if (next[name] !== given[name] || next === given) reference.setInput(name, next[name]);
+    for (const name of taken) if (valueOf(name, next) !== valueOf(name, given)) reference.setInput(name, valueOf(name, next));
     given = next;
   };
   for (const output of mirror.outputs) {
-    reference.instance[output.propName]?.subscribe?.((...told) => given[output.templateName]?.(...told));
+    const name = output.templateName;
+    const both = name.endsWith('Change') ? `update:${name.slice(0, -'Change'.length)}` : name;
+    reference.instance[output.propName]?.subscribe?.((value) => (given[name] ?? given[both])?.(...(value === undefined && !told ? [] : [value])));
   }
-  for (const name of taken) if (name in given) reference.setInput(name, given[name]);
+  for (const name of taken) if (valueOf(name, given) !== undefined) reference.setInput(name, valueOf(name, given));
+  const events = new Set(mirror.outputs.map((one) => one.templateName));
+  // What is no input is an attribute of the element.
+  const attributes = (next) => {
+    for (const [name, value] of Object.entries(next)) {
+      if (taken.has(name) || events.has(name) || !/^[a-z][\w-]*$/i.test(name)) continue;
+      if (['string', 'number', 'boolean'].includes(typeof value)) host.setAttribute(name, String(value));
+    }
+  };
+  attributes(given);
   application.attachView(reference.hostView);
   const refresh = () => { try { application.tick(); } catch (error) { failed(error); } };
   running.add(refresh);
@@ -124,14 +188,14 @@ export function mount(place, component, input, values, hold) {
   return {
     update(next) {
       set(values(next));
-      const wanted = projected(mirror, next.slots);
+      attributes(given);
+      const wanted = projected(component, mirror, next.slots);
       shown = shown.map((old, at) => {
         if (JSON.stringify(old.map((n) => n.outerHTML ?? n.data)) === JSON.stringify(wanted[at].map((n) => n.outerHTML ?? n.data)) || !old.length) return old;
         old[0].replaceWith(...wanted[at]);
         for (const rest of old.slice(1)) rest.remove();
         return wanted[at];
       });
-      refresh();
     },
     remove() {
       running.delete(refresh);
@@ -145,10 +209,22 @@ export function mount(place, component, input, values, hold) {
 /** Check the views, as the zone does after every turn. */
 export function refresh() { for (const one of running) one(); }
 
+/** What the declarations say of inputs that are given: that a required one is missing. */
+export function objections(component, input, values) {
+  const given = values(input);
+  const kept = component.__prop__metadata__ ?? {};
+  return reflectComponentType(component).inputs
+    .filter(({ propName, templateName }) => given[templateName] === undefined && kept[propName]?.some((one) => one.required))
+    .map(({ templateName }) => `${templateName}: is missing`);
+}
+
 export const fragment = nodes;
 
 /** Listeners of this runtime are the page's own, which the harness sees by itself. */
 export const events = () => [];
+
+/** Outputs of directives are listened for at their elements, too; no page sends such events. */
+export const heard = (type) => type !== 'reset' && !/^ng[A-Z]|[a-z]Change$/.test(type);
 
 export function within(setup, component) { return component; }
 
