@@ -96,7 +96,8 @@ def sides_of(
             for at, (one, fit) in enumerate(zip(runtimes, fits, strict=True))
         ]
     place = old.resolve()
-    new_place = place if {old.suffix, new.suffix} <= _SCRIPTS else place.with_suffix(new.suffix)
+    scripts = {old.suffix, new.suffix} <= _SCRIPTS and (old.suffix, new.suffix) != (".ts", ".tsx")
+    new_place = place if scripts else place.with_suffix(new.suffix)
     hubs = hubs_of(old_text, str(place))
     before = Side(place, old_text, runtimes[0], settings=settings, hubs=hubs)
     beside = new.resolve() != place

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 from dataclasses import replace
+from pathlib import Path
 
 from clean_carry.component.code import Builtin, FieldUse, Member, Operation, Read, Taken
 from clean_carry.component.fragment import Fragment, copy, joined, new
@@ -264,9 +265,14 @@ class _File:
         """The script and its stylesheet, with the interface and notes."""
         component, source = self.component, self.source
         language = language_of(self.file.styles)
-        stem = source.path.replace("\\", "/").rsplit("/", 1)[-1].split(".")[0]
+        sheet = beside(source.path, "", language).replace("..", ".")
+        if Path(source.path).with_name(Path(sheet).name).is_file():
+            # The old component's own stylesheet stands there.
+            sheet = beside(source.path, SYNTAX.suffix, language)
         styles = styles_of(self.file.styles, self.source, self.mark)
-        script = edited(self._script(stem, language, bool(styles.pieces)), self.speller.names.edits)
+        script = edited(
+            self._script(Path(sheet).name, bool(styles.pieces)), self.speller.names.edits
+        )
         script = with_short_pairs(script, source.slice, self.ledger)
         fixed = fixed_ranges(self.file.tree)
         for entry in self.ledger.entries:
@@ -277,17 +283,14 @@ class _File:
             NewText(
                 beside(source.path, SYNTAX.suffix, ending), script, source, self.ledger, self.unit, fixed
             ),
-            NewText(
-                beside(source.path, "", language).replace("..", "."), styles, source, self.ledger,
-                self.unit, fixed,
-            ),
+            NewText(sheet, styles, source, self.ledger, self.unit, fixed),
         ]  # fmt: skip
         start = component.span.start
         return Written(
             tuple(files), (component,), (), {start: self._interface()}, {start: self._notes()}
         )
 
-    def _script(self, stem: str, language: str, styled: bool) -> Fragment:
+    def _script(self, sheet: str, styled: bool) -> Fragment:
         component, names = self.component, self.speller.names
         statements = Statements(component, self.source, self.speller)
         takes_root = bool(self.roots) and not self.attributes_kept
@@ -327,7 +330,7 @@ class _File:
             levels = -len(self.source.indent_at(span.start)) // max(1, len(self.unit))
             said += copy(span).shifted(levels) + new("\n")
         helpers = self._helpers()
-        imports = self._imports(stem, language, styled)
+        imports = self._imports(sheet, styled)
         gap = (
             new("\n")
             if imports and not (before.pieces and self.module.begins_with_import())
@@ -397,7 +400,7 @@ class _File:
             text += f"const {self.speller.names.after(self.speller)} = {hook}(){self.end}{line}"
         return new(text.rstrip() + f"\n\n{self.unit}")
 
-    def _imports(self, stem: str, language: str, styled: bool) -> str:
+    def _imports(self, own_sheet: str, styled: bool) -> str:
         q, end = self.style.quote, self.end
         hooks = set(self.speller.hooks)
         for name in self.speller.helpers:
@@ -410,7 +413,7 @@ class _File:
         if self.speller.page_functions:
             named = ", ".join(sorted(self.speller.page_functions))
             lines += f"import {{ {named} }} from {q}{RUNTIME}-dom{q}{end}\n"
-        own = f"./{stem}.{language}"
+        own = f"./{own_sheet}"
         for sheet in dict.fromkeys(block.linked or own for block in self.file.styles):
             if sheet != own or styled:
                 lines += f"import {q}{sheet}{q}{end}\n"

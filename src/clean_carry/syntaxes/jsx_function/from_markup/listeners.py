@@ -21,6 +21,8 @@ _KEYS = {
     "home": "Home", "end": "End", "page-up": "PageUp", "page-down": "PageDown",
 }  # fmt: skip
 _SYSTEM = frozenset({"ctrl", "shift", "alt", "meta"})
+# The keys that `exact` asks of, but for those that are named.
+_HELD = ("ctrl", "shift", "alt", "meta")
 # An early return of a listener whose modifier does not match.
 _LEAVE = "if ({}) return"
 _BLOCK = "if ("
@@ -146,6 +148,9 @@ class Listeners:
                 found.append(_LEAVE.format(f"event.key !== '{_KEYS[one]}'"))
             elif one == "delete" and handler.event.startswith("key"):
                 found.append(_LEAVE.format("event.key !== 'Delete' && event.key !== 'Backspace'"))
+            elif one == "exact":
+                others = [key for key in _HELD if key not in modifiers]
+                found.append(_LEAVE.format(" || ".join(f"event.{key}Key" for key in others)))
             else:
                 raise Unsaid("markup-unread", f"@{handler.event}.{one}", node.span.start)
         return found
@@ -153,6 +158,8 @@ class Listeners:
 
 def _turned(condition: str) -> str:
     """Return the negation of an early return's condition."""
+    if " || " in condition:
+        return f"!({condition})"
     if condition.startswith("!event."):
         return condition[1:]
     return condition.replace("!==", "===").replace("&&", "||")

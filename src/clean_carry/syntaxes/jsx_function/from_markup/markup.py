@@ -415,7 +415,7 @@ class MarkupWriter:
             if empty or raw:
                 return flat + new(f"{line}/>" if close != ">" else " />")
             return flat + new(f"{close}</{tag}>")
-        if tag in _OWN_SPACE:
+        if tag in _OWN_SPACE and not (len(nodes) == 1 and isinstance(nodes[0], Expression)):
             raise Unsaid("markup-unread", f"<{tag}>, which keeps its white space", node.span.start)
         if any(_is_inline(one) for one in nodes):
             return flat + new(close) + self._inline(nodes, depth) + new(f"</{tag}>")

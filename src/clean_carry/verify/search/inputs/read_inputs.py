@@ -11,9 +11,9 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.decorated_class.as_single_file import as_single_file
 from clean_carry.syntaxes.decorated_class.recognise import decorated_in
-from clean_carry.syntaxes.single_file.stands_for import NotAFile
 from clean_carry.syntaxes.jsx_class.bases.read_in import with_bases
 from clean_carry.syntaxes.scoped_template.registrations import registers
+from clean_carry.syntaxes.single_file.stands_for import NotAFile
 from clean_carry.syntaxes.single_file_flat.composables import with_composables
 from clean_carry.verify.search.inputs.directive_inputs import directive_inputs
 from clean_carry.verify.search.inputs.inputs import Inputs

@@ -114,6 +114,8 @@ function missing(error) {
 const asked = new Map();
 globalThis.__tokens__ = (token, name) => { if (token) asked.set(token.name || name, token); return token; };
 
+const words = (text) => (typeof text === 'string' ? text.split(/\s+/).filter(Boolean) : []);
+
 /** The values that inputs have by themselves, by their public names. */
 function firstValues(instance, inputs) {
   const found = new Map();
@@ -172,13 +174,19 @@ export function mount(place, component, input, values, hold) {
   for (const name of taken) if (valueOf(name, given) !== undefined) reference.setInput(name, valueOf(name, given));
   const events = new Set(mirror.outputs.map((one) => one.templateName));
   // What is no input is an attribute of the element.
-  const attributes = (next) => {
-    for (const [name, value] of Object.entries(next)) {
-      if (taken.has(name) || events.has(name) || !/^[a-z][\w-]*$/i.test(name)) continue;
-      if (['string', 'number', 'boolean'].includes(typeof value)) host.setAttribute(name, String(value));
+  const attributes = (next, before) => {
+    const isOne = (name) => !taken.has(name) && !events.has(name) && /^[a-z][\w-]*$/i.test(name);
+    for (const name of new Set([...Object.keys(next), ...Object.keys(before)])) {
+      if (!isOne(name) || next[name] === before[name]) continue;
+      const [value, old] = [next[name], before[name]];
+      if (name === 'class') {
+        host.classList.remove(...words(old));
+        host.classList.add(...words(value));
+      } else if (['string', 'number', 'boolean'].includes(typeof value)) host.setAttribute(name, String(value));
+      else host.removeAttribute(name);
     }
   };
-  attributes(given);
+  attributes(given, {});
   application.attachView(reference.hostView);
   const refresh = () => { try { application.tick(); } catch (error) { failed(error); } };
   running.add(refresh);
@@ -187,8 +195,9 @@ export function mount(place, component, input, values, hold) {
   let shown = content;
   return {
     update(next) {
+      const before = given;
       set(values(next));
-      attributes(given);
+      attributes(given, before);
       const wanted = projected(component, mirror, next.slots);
       shown = shown.map((old, at) => {
         if (JSON.stringify(old.map((n) => n.outerHTML ?? n.data)) === JSON.stringify(wanted[at].map((n) => n.outerHTML ?? n.data)) || !old.length) return old;
