@@ -154,7 +154,9 @@ def _balanced(
     across = old.family != new.family
     own = _version(request.path, old)
     since = own if not across and own < runtime else 0
-    wishes = Wishes(own if across else runtime, neutral=across, since=since, onward=onward)
+    wishes = Wishes(own if across else runtime, neutral=across, since=since, onward=onward,
+        renewing=origin == request.target,
+    )  # fmt: skip
     source = reader.whole(source, workspace, wishes)
     while True:
         ledger = Ledger(source.path, source.data, drops)

@@ -70,8 +70,10 @@ def recognise(source: SourceText) -> str | None:
 
 def crosses(origin: str, target: str) -> bool:
     """Whether files of one syntax can be carried to another."""
-    if origin == target or not (known(origin) and known(target)):
+    if not (known(origin) and known(target)):
         return False
+    if origin == target:
+        return declared(origin).renews
     old, new = declared(origin), declared(target)
     if old.family_only and new.family != old.family:
         return False
@@ -82,6 +84,8 @@ def crosses(origin: str, target: str) -> bool:
 def way(origin: str, target: str) -> tuple[str, ...]:
     """The syntaxes from one to another, the shortest way: both, where a crossing leads there at once; empty
     where none leads there. Between them stand syntaxes that are read and written."""
+    if origin == target and crosses(origin, target):
+        return origin, target
     ways: list[tuple[str, ...]] = [(origin,)]
     seen = {origin}
     while ways:

@@ -12,14 +12,19 @@ from clean_carry.component.spans import Place
 from clean_carry.source.javascript.script_style import ScriptStyle, script_style
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit, MergedText
-from clean_carry.source.template.tree import TemplateNode, read_markup
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.decorated_class.as_object import ObjectWriter
 from clean_carry.syntaxes.decorated_class.as_template import TemplateWriter
 from clean_carry.syntaxes.decorated_class.attributes import joined, quoted
 from clean_carry.syntaxes.decorated_class.code import Respelled
-from clean_carry.syntaxes.decorated_class.expressions import Spelling, Unread, respelled, tokens
+from clean_carry.syntaxes.decorated_class.expressions import Spelling, Unread, respelled
+from clean_carry.syntaxes.decorated_class.markup_of import (
+    TemplateText,
+    read_references,
+    template_of,
+    written_names,
+)
 from clean_carry.syntaxes.decorated_class.members import Members, read_members
 from clean_carry.syntaxes.decorated_class.naming import KNOWN_SERVICES, naming_of
 from clean_carry.syntaxes.decorated_class.pipes import HELPERS, Helper
@@ -33,21 +38,6 @@ from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
 _PACKAGE = re.compile(r"@angular/")
 _DIGITS = re.compile(r"'(?:\d+\.\d+-\d+)'$")
-_NO_FORMS = frozenset({"FormsModule"})
-
-
-@dataclass
-class _Markup:
-    """The template: where its text stands, and what the whole file says of a place in it."""
-
-    source: SourceText
-    start: int
-    end: int
-    inside: bool
-
-    def place(self, at: int) -> Place:
-        """The place of an offset."""
-        return self.source.place(at)
 
 
 def as_single_file(source: SourceText, workspace: Workspace) -> MergedText:
@@ -75,10 +65,10 @@ class _File:
             if token not in KNOWN_SERVICES:
                 raise NotAFile("service-injected", token, node.start)
         self.left += [("hook-left", name, node.start) for name, node in members.left]
-        markup = self._markup()
+        markup = template_of(self.one, self.source, self.workspace.file)
         try:
-            written = set(_written(markup))
-            references = set(_references(markup))
+            written = set(written_names(markup))
+            references = set(read_references(markup))
         except InputError as error:
             raise NotAFile("template-unread", str(error), self.one.options.start) from None
         self.naming = naming_of(self.one, members, self.tree, written)
@@ -134,27 +124,8 @@ class _File:
 
     # -- the template --------------------------------------------------------------------
 
-    def _markup(self) -> _Markup:
-        options = self.one.options
-        inline, beside = property_of(options, "template"), property_of(options, "templateUrl")
-        if inline is not None:
-            if text_of(inline) is None or "\\" in inline.text:
-                raise NotAFile(
-                    "template-not-text", inline.text.partition("\n")[0][:40], inline.start
-                )
-            return _Markup(self.source, inline.start + 1, inline.end - 1, inside=True)
-        request = text_of(beside) if beside is not None else None
-        if beside is None or request is None:
-            raise NotAFile("template-not-text", self.one.name, options.start)
-        path = self.workspace.file.parent / request
-        try:
-            found = SourceText.read(path)
-        except InputError as error:
-            raise NotAFile("template-not-text", str(error), beside.start) from None
-        return _Markup(found, 0, len(found.data), inside=False)
-
     def _template(
-        self, markup: _Markup, members: Members, references: set[str]
+        self, markup: TemplateText, members: Members, references: set[str]
     ) -> list[tuple[str, Place]]:
         naming = self.naming
         called = {name: naming.name(name) for name in naming.called}
@@ -388,46 +359,6 @@ _OPTIONS = frozenset(
     "selector template templateUrl styles styleUrl styleUrls standalone imports changeDetection "
     "encapsulation host preserveWhitespaces".split()
 )
-
-
-def _attributes(nodes: list[TemplateNode]) -> Iterator[tuple[str, str, TemplateNode, SourceText]]:
-    for node in nodes:
-        for inner in node.walk():
-            for one in inner.attributes:
-                yield one.name, "", inner, one  # type: ignore[misc]
-
-
-def _values(markup: _Markup) -> Iterator[tuple[str, str]]:
-    """The names of all attributes of a template, with their values."""
-    for node in read_markup(markup.source, markup.start, markup.end):
-        for inner in node.walk():
-            for one in inner.attributes:
-                value = markup.source.slice(*one.value) if one.value is not None else ""
-                yield one.name, value
-
-
-def _written(markup: _Markup) -> Iterator[str]:
-    """The members that a template writes."""
-    for name, value in _values(markup):
-        if name.startswith("[("):
-            yield value.strip().removesuffix("()")
-        elif name.startswith("("):
-            try:
-                found = tokens(value)
-            except Unread:
-                continue
-            for before, here, after in zip([None, *found], found, found[1:], strict=False):
-                if here.kind == "name" and after.text in ("=", "+=", "-=", "??=", "||=", "&&="):
-                    if before is None or before.text not in (".", "?."):
-                        yield here.text
-
-
-def _references(markup: _Markup) -> Iterator[str]:
-    """The references that listeners of a template read."""
-    names = {name[1:] for name, _ in _values(markup) if name.startswith("#")}
-    for name, value in _values(markup):
-        if name.startswith("("):
-            yield from (one for one in names if re.search(rf"(?<![\w$.]){one}(?![\w$])", value))
 
 
 def tracks_of(members: Members) -> dict[str, tuple[list[str], str]]:

@@ -67,6 +67,8 @@ class Spelling:
     called: Mapping[str, str]
     emits: Mapping[str, str]
     pipe: Pipe
+    # Whether assertions and casts of types go.
+    bare: bool = True
 
     def within(self, more: Mapping[str, str]) -> Spelling:
         """The spelling where a template names more values."""
@@ -74,7 +76,7 @@ class Spelling:
             return self
         called = {name: text for name, text in self.called.items() if name not in more}
         emits = {name: text for name, text in self.emits.items() if name not in more}
-        return Spelling({**self.names, **more}, called, emits, self.pipe)
+        return Spelling({**self.names, **more}, called, emits, self.pipe, self.bare)
 
 
 def tokens(text: str) -> list[Token]:
@@ -195,18 +197,23 @@ class _Respelling:
                 text.append(self.group(part))
             elif part.kind == "text" and part.text[0] == "`":
                 text.append(part.space + self._literal(part.text))
-            elif part.kind == "sign" and part.text == "!" and _is_value(before):
+            elif (
+                part.kind == "sign"
+                and part.text == "!"
+                and _is_value(before)
+                and self.spelling.bare
+            ):
                 continue
             elif part.kind == "sign" and part.text == "=>":
                 raise Unread("a function in a template", part.at)
             elif part.kind != "name" or _is(before, ".") or _is(before, "?."):
                 text.append(part.space + part.text)
-            elif part.text == "$any" and isinstance(behind, Group):
+            elif part.text == "$any" and isinstance(behind, Group) and self.spelling.bare:
                 inner = self.group(behind)
                 at += 1
                 simple = re.fullmatch(r"\(\s*([\w$.]+)\s*\)", inner.strip())
                 text.append(part.space + (simple[1] if simple else inner))
-            elif part.text == "this" and _is(behind, "."):
+            elif part.text == "this" and _is(behind, ".") and self.spelling.bare:
                 at += 1
             else:
                 taken, more = self._named(part, parts[at:])

@@ -47,7 +47,7 @@ def naming_of(decorated: Decorated, members: Members, tree: Tree, written: set[s
     groups = (members.inputs, members.fields, members.derived, members.outputs, members.queries)
     made.taken = {str(one.name) for group in groups for one in group}
     made.taken |= {node.child("name").text for node in (*members.methods, *members.functions)}  # type: ignore[union-attr]
-    changed = written | _assigned(decorated.node, tree)
+    changed = written | assigned_in(decorated.node, tree)
     for member in members.inputs:
         if member.called:
             made.called.add(member.name)
@@ -66,7 +66,7 @@ def naming_of(decorated: Decorated, members: Members, tree: Tree, written: set[s
     return made
 
 
-def _assigned(body: Node, tree: Tree) -> set[str]:
+def assigned_in(body: Node, tree: Tree) -> set[str]:
     """The members that code of a class assigns to, or writes as signals."""
     found = set()
     for node in tree.of("member_expression"):

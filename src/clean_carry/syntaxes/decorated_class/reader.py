@@ -6,7 +6,8 @@ from functools import partial
 
 from clean_carry.component.errors import HoldsNone
 from clean_carry.component.ledger import Ledger
-from clean_carry.component.model import Refusal
+from clean_carry.component.model import Component, Refusal
+from clean_carry.component.model import Place as ComponentPlace
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.merged import MergedText
@@ -31,7 +32,9 @@ class DecoratedReader:
         return bool(decorated_in(Tree(source)))
 
     def whole(self, source: SourceText, workspace: Workspace, wishes: Wishes) -> SourceText:
-        """The script as a single file; as it is where it cannot be one."""
+        """The script as a single file; as it is where it cannot be one, or is to be renewed."""
+        if wishes.renewing:
+            return source
         return whole_by(partial(as_single_file, workspace=workspace), source, workspace, wishes)
 
     def read(
@@ -46,6 +49,8 @@ class DecoratedReader:
                     ledger.claim("hook", source.span(at, at), "left", rule)
             return file
         found = decorated_in(Tree(source))
+        if found and wishes.renewing:
+            return _as_it_is(source, ledger)
         if not found:
             raise HoldsNone("holds no decorated class", file=source.path)
         reason = reason_of(partial(as_single_file, workspace=workspace), source)
@@ -59,3 +64,25 @@ class DecoratedReader:
         return ScriptFile(
             SYNTAX, source, (), refusals, tree, (0, len(source.data)), names=Names(tree)
         )
+
+
+def _as_it_is(source: SourceText, ledger: Ledger) -> ReadFile:
+    """A script whose class is written anew in its own syntax."""
+    tree = Tree(source)
+    found = decorated_in(tree)
+    if len(found) > 1:
+        refusals = tuple(
+            Refusal(one.name, "several-registered", str(len(found)), one.node.start)
+            for one in found
+        )
+        ledger.claim("file", source.span(0, len(source.data)), "kept")
+        return ScriptFile(
+            SYNTAX, source, (), refusals, tree, (0, len(source.data)), names=Names(tree)
+        )
+    one = found[0]
+    ledger.claim("file", source.span(0, len(source.data)))
+    span = source.span(one.statement.start, one.statement.end)
+    component = Component(one.name, ComponentPlace(span, span, "named"))
+    return ScriptFile(
+        SYNTAX, source, (component,), (), tree, (0, len(source.data)), names=Names(tree)
+    )

@@ -1,0 +1,166 @@
+"""Writes a decorated class in the newer notation: its script, and its template where that is a file."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+from clean_carry.component.errors import InputError
+from clean_carry.component.fragment import Fragment, new
+from clean_carry.component.interface import InterfaceMap, interface_of
+from clean_carry.component.ledger import Ledger
+from clean_carry.component.model import Component, Refusal
+from clean_carry.component.replacements import Replacements
+from clean_carry.source.javascript.script_style import script_style
+from clean_carry.source.merged import Edit
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.contract import Fitted
+from clean_carry.syntaxes.decorated_class.expressions import Unread
+from clean_carry.syntaxes.decorated_class.markup_of import TemplateText, template_of, written_names
+from clean_carry.syntaxes.decorated_class.members import Members, read_members
+from clean_carry.syntaxes.decorated_class.recognise import Decorated, decorated_in
+from clean_carry.syntaxes.decorated_class.renewal.code import class_edits
+from clean_carry.syntaxes.decorated_class.renewal.imports import import_edits, needed_of_template
+from clean_carry.syntaxes.decorated_class.renewal.names import Renewed, renewed_in
+from clean_carry.syntaxes.decorated_class.renewal.template import TemplateRenewal
+from clean_carry.syntaxes.decorated_class.syntax import SYNTAX
+from clean_carry.syntaxes.single_file.stands_for import NotAFile
+from clean_carry.syntaxes.written import NewText, Note, Written, beside, unchanged
+
+
+class DecoratedWriter:
+    """Writes the newer notation of a class that was read for that."""
+
+    def write(self, fitted: Fitted) -> Written:
+        """Write the class of a file; one that cannot be written is refused."""
+        file = fitted.file
+        refused = list(file.refusals)
+        for component in file.components:
+            excluded = fitted.excluded.get(component.span.start)
+            if excluded is not None:
+                refused.append(Refusal(component.name, *excluded))
+                continue
+            try:
+                return _Renewal(fitted, component).written(tuple(refused))
+            except NotAFile as reason:
+                refused.append(Refusal(component.name, reason.rule, reason.detail, reason.at))
+        return unchanged(file.source, fitted.ledger, tuple(refused))
+
+
+class _Renewal:
+    def __init__(self, fitted: Fitted, component: Component) -> None:
+        self.fitted, self.component = fitted, component
+        self.tree, self.source = fitted.file.tree, fitted.file.source
+        self.one: Decorated = next(
+            one for one in decorated_in(self.tree) if one.name == component.name
+        )
+
+    def written(self, refused: tuple[Refusal, ...]) -> Written:
+        """The new script and template, with the interface and notes. Raises `NotAFile`."""
+        members = read_members(self.one)
+        markup = template_of(self.one, self.source, self.fitted.workspace.file)
+        try:
+            renewed = renewed_in(self.one, members, self.tree, set(written_names(markup)))
+            template = TemplateRenewal(markup.source, set(renewed.called), self._unit)
+            edits = template.run(markup.start, markup.end)
+        except Unread as reason:
+            at = reason.at if markup.inside else self.one.options.start
+            raise NotAFile("template-unread", reason.what, max(at, 0)) from None
+        except InputError as error:
+            raise NotAFile("template-unread", str(error), self.one.options.start) from None
+        text = _applied(markup.source, markup.start, markup.end, edits)
+        script = list(class_edits(self.one, renewed, self.tree))
+        code = _applied(self.source, self.one.node.start, self.one.node.end, script)
+        used = {
+            name
+            for name in ("input", "output", "inject", "viewChild")
+            if re.search(rf"(?<![\w$.]){name}(?:\.required)?[<(]", code)
+        }
+        style = script_style(self.tree, Path(self.source.path))
+        needed = needed_of_template(text, template.directives)
+        script += import_edits(
+            self.one, self.tree, used, code, needed, style.quote, style.semicolon
+        )
+        files: list[NewText] = []
+        if markup.inside:
+            script += edits
+        elif edits:
+            files.append(self._template_file(markup, edits))
+            script.append(self._named_file(files[0]))
+        stays = [*renewed.stays, *template.stays]
+        notes: list[Note] = [
+            (
+                rule,
+                detail,
+                at if markup.inside or rule != "directive-stays" else self.one.options.start,
+            )
+            for rule, detail, at in stays
+        ]
+        ledger = self.fitted.ledger
+        changes = Replacements(self.source.path, ledger)
+        for edit in sorted(script, key=lambda one: (one.start, one.end)):
+            changes.put(edit.start, edit.end, new(edit.text) if edit.text else Fragment())
+        for entry in ledger.entries:
+            if entry.outcome == "open":
+                entry.outcome, entry.rule = "carried", "newer-notation"
+        first = NewText(
+            beside(self.source.path, SYNTAX.suffix),
+            _whole(self.source, script),
+            self.source,
+            ledger,
+        )
+        start = self.component.span.start
+        return Written(
+            (first, *files),
+            (self.component,),
+            refused,
+            {start: self._interface(members)},
+            {start: notes},
+        )
+
+    @property
+    def _unit(self) -> str:
+        return script_style(self.tree, Path(self.source.path)).unit
+
+    def _interface(self, members: Members) -> InterfaceMap:
+        inputs = [(one.public, one.public) for one in members.inputs]
+        events = [(one.public, one.public) for one in members.outputs]
+        return interface_of(inputs, events)
+
+    def _template_file(self, markup: TemplateText, edits: list[Edit]) -> NewText:
+        ledger = Ledger(markup.source.path, markup.source.data, SYNTAX.drops)
+        entry = ledger.claim("template", markup.source.span(0, len(markup.source.data)))
+        ledger.entries[entry].outcome = "carried"
+        ledger.entries[entry].rule = "newer-notation"
+        shown = Path(self.source.path).with_name(Path(markup.source.path).name).as_posix()
+        path = beside(shown, SYNTAX.suffix)
+        return NewText(path, _whole(markup.source, edits), markup.source, ledger)
+
+    def _named_file(self, file: NewText) -> Edit:
+        """The request of the template, which stands beside the old one."""
+        for pair in self.one.options.named_children:
+            key, value = pair.child("key"), pair.child("value")
+            if key is not None and value is not None and key.text == "templateUrl":
+                old = value.text[1:-1]
+                folder = old.rpartition("/")[0]
+                name = Path(file.path).name
+                text = f"{value.text[0]}{folder}/{name}{value.text[0]}"
+                return Edit(value.start, value.end, text)
+        raise AssertionError(file.path)
+
+
+def _whole(source: SourceText, edits: list[Edit]) -> Fragment:
+    return new(_applied(source, 0, len(source.data), edits))
+
+
+def _applied(source: SourceText, start: int, end: int, edits: list[Edit]) -> str:
+    parts, here = [], start
+    for edit in sorted(edits, key=lambda one: (one.start, one.end)):
+        if edit.start < here or edit.end > end:
+            continue
+        parts += [source.slice(here, edit.start), edit.text]
+        here = edit.end
+    return "".join([*parts, source.slice(here, end)])
+
+
+__all__ = ["DecoratedWriter", "Renewed"]
