@@ -70,7 +70,7 @@ class Syntax:
     are. By a rule of `drops` a construct may be written as nothing; each has a row in docs/dropped.md.
     `census` is "package.module:function", which sees its components in a parsed file without reading them.
     Files of a `named_only` syntax are carried if a command names them, and not as a part of a folder.
-    One that `renews` writes its own files in a newer notation.
+    A syntax that `renews` writes its own files in a newer notation.
     A `family_only` reader serves writers of its own family; other families are reached through those.
     """
 
@@ -121,9 +121,10 @@ class Wishes:
     """The wishes of a crossing to a reader.
 
     `runtime` is the major version the file is read for, `since` the one it was written for where that is an
-    older one (0: the same); `renewing` says that the target is the same syntax in its newer notation; components that start at an offset of `keeping` keep
+    older one (0: the same); components that start at an offset of `keeping` keep
     the defaults of their inputs as a property. `neutral` asks for what a target of another family can say;
-    `onward` is set if another link carries the new text to another family.
+    `onward` is set if another link carries the new text to another family, `renewing` if the target is the
+    same syntax in its newer notation.
     """
 
     runtime: int

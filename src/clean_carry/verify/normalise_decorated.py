@@ -60,7 +60,7 @@ class DecoratedNormaliser(Normaliser):
             yield [name, attributes, state, inner]
 
     def _passed_on(self, attributes: dict[str, str], inner: list[Any]) -> list[Any]:
-        """The content of an element, whose attributes another runtime gives the root of it, if it has one."""
+        """The content of an element, whose attributes another runtime gives its root, if it has one."""
         own = {
             name: value
             for name, value in attributes.items()

@@ -67,7 +67,7 @@ class ObjectWriter:
 
     @property
     def end(self) -> str:
-        """What ends a statement."""
+        """The end of a statement: a semicolon, or nothing."""
         return self.style.semicolon
 
     def _block(self, name: str, rows: list[Piece]) -> list[Piece]:
@@ -165,8 +165,8 @@ class ObjectWriter:
         for one in self.members.inputs:
             if one.transform is not None and one.setter is None:
                 copy = self.naming.copied[one.name]
-                text = f"{deep}{copy}() {{\n{deep}{self.unit}return {self._transformed(one)}{self.end}\n{deep}}},\n"
-                rows.append((text, one.node.start))
+                inner = f"{deep}{self.unit}return {self._transformed(one)}{self.end}\n"
+                rows.append((f"{deep}{copy}() {{\n{inner}{deep}}},\n", one.node.start))
         for derived in self.members.derived:
             name = derived.name
             if derived.setter is None:
@@ -356,7 +356,8 @@ class ObjectWriter:
         if body.type == "statement_block":
             return f"{word}{name.text}{parameters} {self.code.of(body, self.unit)}"
         deep = self.unit * 2
-        return f"{word}{name.text}{parameters} {{\n{deep}{self.unit}return {self.code.of(body, self.unit)}{self.end}\n{deep}}}"
+        inner = f"{deep}{self.unit}return {self.code.of(body, self.unit)}{self.end}\n"
+        return f"{word}{name.text}{parameters} {{\n{inner}{deep}}}"
 
     def _changed(self, change: Changes) -> str:
         deep = self.unit * 2
@@ -365,7 +366,7 @@ class ObjectWriter:
 
 
 def _guard(event: str) -> str:
-    """What a listener with keys in its name asks of its event."""
+    """The condition on its event of a listener with keys in its name."""
     keys = event.split(".")[1:]
     named = {"escape": "Escape", "esc": "Escape", "enter": "Enter", "space": " ", "tab": "Tab"}
     if not keys:

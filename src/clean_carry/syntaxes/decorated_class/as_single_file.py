@@ -154,7 +154,7 @@ class _File:
         return self._wrapped(_moved(pieces), members)
 
     def _without_tracks(self, members: Members, template: list[tuple[str, Place]]) -> None:
-        """Leave out methods that only told items apart, where nothing calls them."""
+        """Leave out methods that only gave keys, where nothing calls them."""
         text = "".join(one for one, _ in template)
         code = self.one.node.text
         for name in tracks_of(members):
@@ -189,7 +189,7 @@ class _File:
     def _wrapped(
         self, pieces: list[tuple[str, Place]], members: Members
     ) -> list[tuple[str, Place]]:
-        """The template within an element that stands for the component's own, where anything is bound to it."""
+        """The template within an element for the component's own, where anything is bound to that."""
         if not members.bound and not members.listening:
             return pieces
         tag = self.one.selector
@@ -230,7 +230,7 @@ class _File:
                     "class-member-unread", f"the host's {reason.what}", one.node.start
                 ) from None
         for listener in members.listening:
-            target, colon, event = listener.event.rpartition(":")
+            _, colon, event = listener.event.rpartition(":")
             if colon:
                 continue
             name, _, keys = event.partition(".")
@@ -417,7 +417,7 @@ def _indented(pieces: list[tuple[str, Place]]) -> list[tuple[str, Place]]:
 
 
 def _host_rules(text: str, selector: str) -> str:
-    """Styles whose rules for the element itself are for the one in its place; it is none where nothing is bound."""
+    """Styles whose rules for the element itself are for the one in its place."""
     text = re.sub(r":host\(([^()]*)\)", rf".{selector}\1", text)
     text = re.sub(r":host(?![\w(-])", f".{selector}", text)
     return re.sub(r"(?:::ng-deep|/deep/)\s*([^,{]+?)(?=\s*[,{])", r":deep(\1)", text)

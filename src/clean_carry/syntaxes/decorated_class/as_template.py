@@ -272,7 +272,7 @@ class TemplateWriter:
             more[name] = meanings[means] if plain else f"({meanings[means]})"
         inner = spelling.within(more)
         own = self.code(key, at, inner) if key else ""
-        if not own or own == item or own == index:
+        if own in ("", item, index):
             own = index
             self.notes.append(("tracked-by-place", items, at))
         names = f"({item}, {index})"

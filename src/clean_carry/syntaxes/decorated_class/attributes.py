@@ -20,7 +20,36 @@ _PROPERTIES = {
     "className": "class", "htmlFor": "for", "readOnly": "readonly", "tabIndex": "tabindex",
     "colSpan": "colspan", "rowSpan": "rowspan", "maxLength": "maxlength", "innerText": "textContent",
 }  # fmt: skip
+# Elements of drawings, whose attributes may have capitals.
+_DRAWN = (
+    "svg",
+    "path",
+    "g",
+    "linear",
+    "radial",
+    "clip",
+    "marker",
+    "pattern",
+    "symbol",
+    "text",
+    "fe",
+    ":svg",
+)
 _UNSAFE = frozenset({"innerHTML", "outerHTML", "srcdoc"})
+# Properties that elements have (HTML, the interfaces of its elements).
+_OF_ELEMENTS = frozenset(
+    (
+        "accept action allow alt async autocomplete autofocus autoplay checked cite className colSpan "
+        "cols content contentEditable controls coords crossOrigin currentTime data dateTime default "
+        "defer dir dirName disabled download draggable encType form formAction headers height hidden "
+        "high href hreflang htmlFor id indeterminate inert innerText kind label lang list loop low max "
+        "maxLength media method min minLength multiple muted name noValidate open optimum pattern "
+        "placeholder playsInline poster preload readOnly referrerPolicy rel required reversed role "
+        "rowSpan rows sandbox scope scrollLeft scrollTop selected selectedIndex shape size sizes span "
+        "spellcheck src srcset start step summary tabIndex target textContent title translate type "
+        "useMap value width wrap readonly tabindex for class"
+    ).split()
+)
 # Attributes that say something to the runtime alone.
 _DROPPED = frozenset({"ngNonBindable", "[ngModelOptions]", "ngModelOptions", "ngNoForm"})
 _NUMBER = re.compile(r"^[\d.]+$|[-*/%]|\.length$")
@@ -28,15 +57,14 @@ _NUMBER = re.compile(r"^[\d.]+$|[-*/%]|\.length$")
 
 @dataclass
 class Attributes:
-    """The attributes of an element: their texts with the white space in front of them, and what the element
-    is told besides. `classes` and `styles` are parts of one binding each."""
+    """The attributes of an element: their texts with the white space in front of them. `classes` and
+    `styles` are parts of one binding each."""
 
     texts: list[tuple[str, str]] = field(default_factory=list)
     classes: list[str] = field(default_factory=list)
     styles: list[str] = field(default_factory=list)
     class_at: int = -1
     style_at: int = -1
-    text_content: str = ""
 
     def written(self) -> str:
         """All attributes as they stand in the tag."""
@@ -63,7 +91,7 @@ def joined(parts: list[str]) -> str:
 
 
 def quoted(code: str) -> str:
-    """Code within the double quotes of an attribute. Raises `Unread` where it needs both kinds of quotes."""
+    """Code within the double quotes of an attribute. Raises `Unread` where it needs both kinds."""
     if '"' not in code:
         return code
     swapped = re.sub(r'"([^"\'\\]*)"', r"'\1'", code)
@@ -111,7 +139,7 @@ def _attribute(
     forms: bool,
     references: set[str],
 ) -> str | None:
-    """The new text of an attribute; None where nothing stands in its place, or it is a part of another one."""
+    """The new text of an attribute; None where it goes, or is a part of another one."""
     name = one.name
     value = source.slice(*one.value) if one.value is not None else ""
     if name in _DROPPED or name.startswith("i18n"):
@@ -128,6 +156,9 @@ def _attribute(
     if name.startswith("["):
         return _bound(name[1:-1], respelled(value, spelling), made)
     if name.startswith(("*", "@", "on-", "bind-", "bindon-")):
+        raise Unread(name)
+    if re.search(r"[a-z][A-Z]", name) and not node.tag.startswith(_DRAWN):
+        # No attribute of HTML has capitals: a directive of the project takes it.
         raise Unread(name)
     if name == "class" and one.value is not None:
         if any(other.name == "[class]" for other in node.attributes):
@@ -179,7 +210,8 @@ def _bound(name: str, code: str, made: Attributes) -> str | None:
         if code in ("true", "false"):
             code = f"'{code}'"
         return f':{part}="{quoted(code)}"'
-    if name in _UNSAFE or kind == "animate":
+    if name in _UNSAFE or name not in _OF_ELEMENTS:
+        # No element has it: a directive of the project takes it.
         raise Unread(f"[{name}]")
     if name in ("textContent", "innerText"):
         return f'v-text="{quoted(code)}"'

@@ -1,4 +1,4 @@
-"""The hook that is told of changed inputs, as one method for each input."""
+"""The hook for changed inputs, as one method for each input."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
 @dataclass
 class Changes:
-    """What the hook does for one input: its public name, the method, and the statements."""
+    """The part of the hook for one input: its public name, the method, and the statements."""
 
     public: str
     method: str

@@ -21,7 +21,7 @@ class Respelled:
         self.tree, self.source = tree, tree.source
         self.members, self.naming = members, naming
         self.fixed = fixed_ranges(tree)(0, len(tree.source.data))
-        # What stands in place of a stretch; of those within each other the outer one holds.
+        # New texts by their stretches; of those within each other the outer one holds.
         self.edits: dict[tuple[int, int], str] = {}
         self.types = {one.name: _element_type(one.node) for one in members.queries}
         self.services = {name: token for name, (token, _) in members.services.items()}
@@ -172,7 +172,8 @@ class Respelled:
             input_ = self.naming.two_way.get(name)
             if input_ is not None:
                 self._is_statement(call, name)
-                text += f";\n{self.source.indent_at(call.start)}this.$emit('update:{input_.public}', this.{new})"
+                indent = self.source.indent_at(call.start)
+                text += f";\n{indent}this.$emit('update:{input_.public}', this.{new})"
             elif call.parent is not None and call.parent.type not in (
                 "expression_statement",
                 "arrow_function",

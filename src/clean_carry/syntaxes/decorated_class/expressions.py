@@ -1,8 +1,8 @@
 """Expressions and statements of templates of decorated classes, respelled for another template.
 
-The grammar is that of the runtime's expression parser: JavaScript's expressions with pipes after `|` and their
-arguments after `:`, an assertion `!` behind a value, the cast `$any(…)`, and statements parted by `;` in
-listeners. Pipes bind weaker than the conditional operator.
+The grammar is that of the runtime's expression parser: JavaScript's expressions with pipes after `|` and
+their arguments after `:`, an assertion `!` behind a value, the cast `$any(…)`, and statements parted by `;`
+in listeners. Pipes bind weaker than the conditional operator.
 """
 
 from __future__ import annotations
@@ -16,7 +16,8 @@ _TOKEN = re.compile(
     | (?P<number>(?:\d[\d_]*\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)
     | (?P<name>[A-Za-z_$#][\w$]*)
     | (?P<text>"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'|`(?:[^`\\]|\\.)*`)
-    | (?P<sign>=>|\?\.|\?\?=?|===|!==|\*\*=?|==|!=|<=|>=|&&=?|\|\|=?|[-+*/%]=|\.\.\.|[-+*/%=<>!|:;,.?()\[\]{}])
+    | (?P<sign>=>|\?\.|\?\?=?|===|!==|\*\*=?|==|!=|<=|>=|&&=?|\|\|=?|[-+*/%]=|\.\.\.
+        |[-+*/%=<>!|:;,.?()\[\]{}])
     """,
     re.VERBOSE | re.DOTALL,
 )
@@ -60,8 +61,8 @@ Pipe = Callable[[str, str, list[str]], str]
 
 @dataclass(frozen=True)
 class Spelling:
-    """How names are written: `names` are what stands for a name, `called` for a call of it without arguments,
-    `emits` what stands for `name.emit`; `pipe` writes pipes."""
+    """How names are written: `names` are what stands for a name, `called` for a call without arguments,
+    `emits` for the start of `name.emit(…)`; `pipe` writes pipes."""
 
     names: Mapping[str, str]
     called: Mapping[str, str]
@@ -228,7 +229,7 @@ class _Respelling:
         )
 
     def _named(self, part: Token, rest: list[Token | Group]) -> tuple[int, str]:
-        """What stands for a name, and how many of the parts behind it belong to that."""
+        """How many parts behind a name belong to it, and the text for all of that."""
         name, spelling = part.text, self.spelling
         first = rest[0] if rest else None
         if isinstance(first, Group) and first.open is not None and first.open.text == "(":

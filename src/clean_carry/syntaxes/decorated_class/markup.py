@@ -1,4 +1,4 @@
-"""The template of a decorated class as a tree: elements, texts, interpolations, and blocks of control flow."""
+"""The template of a decorated class as a tree: elements, texts, interpolations, blocks of control flow."""
 
 from __future__ import annotations
 
@@ -55,7 +55,7 @@ def folded(nodes: list[TemplateNode], source: SourceText) -> list[Part]:
 def _fold(
     node: TemplateNode, queue: list[TemplateNode], stack: list[Flow], source: SourceText
 ) -> None:
-    """Part a text at the marks of blocks. What a mark's parentheses hold may be cut into several nodes."""
+    """Part a text at the marks of blocks."""
     text = source.slice(node.start, node.end)
     at = 0
 
@@ -105,7 +105,7 @@ def _fold(
 
 
 def _head(text: str, at: int) -> tuple[str, int, int]:
-    """What stands in the parentheses behind a mark, where it begins, and where the brace is; -1 for none."""
+    """The text in the parentheses behind a mark, where it begins, and where the brace is; -1 for none."""
     given, given_at = "", at
     if text[at : at + 1] == "(":
         depth, here = 0, at

@@ -105,8 +105,8 @@ class HostListener:
 
 @dataclass
 class Members:
-    """All members of a class. `services` are names with the token that is injected, `left` hooks that are not
-    carried."""
+    """All members of a class. `services` are names with the token that is injected, `left` hooks that no
+    other runtime has."""
 
     inputs: list[Input] = field(default_factory=list)
     outputs: list[Output] = field(default_factory=list)

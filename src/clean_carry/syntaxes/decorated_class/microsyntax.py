@@ -1,8 +1,8 @@
 """The microsyntax of starred attributes: `*ngFor="let sailing of sailings; let i = index; trackBy: byId"`.
 
-It is a short form of bindings of a template (the runtime's guide, "Structural directive syntax reference"):
-an expression first, or `let` names; then `key expression`, `let name = value` and `value as name`, parted by
-`;`, by commas or by nothing.
+It is a short form of bindings of a template (the runtime's guide, "Structural directive syntax
+reference"): an expression first, or `let` names; then `key expression`, `let name = value` and
+`value as name`, parted by `;`, by commas or by nothing.
 """
 
 from __future__ import annotations

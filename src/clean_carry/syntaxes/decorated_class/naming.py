@@ -16,9 +16,9 @@ KNOWN_SERVICES = frozenset({CHECKS, ELEMENT, DESTROYED})
 
 @dataclass
 class Naming:
-    """`members` are the new names of members that have another one; `called` those that are called to be
-    read, `outputs` the public names of outputs, `queries` the references of queries, `copied` inputs that the
-    class writes: by the name in the class, the name of the copy."""
+    """`members` are the new names of members that have another one, and `called` those that are called
+    to be read. `outputs` are the public names of outputs, `queries` the references of queries. `copied`
+    are inputs that the class writes, with the name of the copy."""
 
     members: dict[str, str] = field(default_factory=dict)
     called: set[str] = field(default_factory=set)

@@ -1,6 +1,6 @@
-"""The runtime's own pipes as plain functions, for runtimes without pipes. A function is written where it is used.
+"""The pipes of the runtime as plain functions, for runtimes without pipes, each written where it is used.
 
-What each does is said by the runtime's reference of pipes; values that are null, undefined or empty show nothing.
+The source is the runtime's reference of pipes; values that are null, undefined or empty show nothing.
 """
 
 from __future__ import annotations
@@ -34,7 +34,8 @@ HELPERS: dict[str, Helper] = {
         "titleCase",
         "text: string | null | undefined",
         (
-            "return text?.replace(/\\S+/g, (word) => word[0].toUpperCase() + word.slice(1).toLowerCase()) ?? '';",
+            "const titled = (word: string) => word[0].toUpperCase() + word.slice(1).toLowerCase();",
+            "return text?.replace(/\\S+/g, titled) ?? '';",
         ),
     ),
     "json": Helper("asJson", "value: unknown", ("return JSON.stringify(value, null, 2);",)),

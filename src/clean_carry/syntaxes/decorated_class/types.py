@@ -8,8 +8,8 @@ from clean_carry.source.javascript.tree import Node, Tree
 
 _PLAIN = {"string": "String", "number": "Number", "boolean": "Boolean"}
 _LITERALS = {
-    "string": "String", "template_string": "String", "number": "Number", "true": "Boolean", "false": "Boolean",
-    "unary_expression": "Number",
+    "string": "String", "template_string": "String", "number": "Number", "unary_expression": "Number",
+    "true": "Boolean", "false": "Boolean",
 }  # fmt: skip
 
 

@@ -1,4 +1,4 @@
-"""The class in the newer notation: functions in place of decorators, and injection without a constructor."""
+"""The class in the newer notation: functions in place of decorators, injection without a constructor."""
 
 from __future__ import annotations
 

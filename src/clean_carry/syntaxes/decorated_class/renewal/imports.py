@@ -14,7 +14,8 @@ CORE, COMMON = "@angular/core", "@angular/common"
 PIPES = {
     "async": "AsyncPipe", "currency": "CurrencyPipe", "date": "DatePipe", "json": "JsonPipe",
     "keyvalue": "KeyValuePipe", "lowercase": "LowerCasePipe", "number": "DecimalPipe",
-    "percent": "PercentPipe", "slice": "SlicePipe", "titlecase": "TitleCasePipe", "uppercase": "UpperCasePipe",
+    "percent": "PercentPipe", "slice": "SlicePipe", "titlecase": "TitleCasePipe",
+    "uppercase": "UpperCasePipe",
 }  # fmt: skip
 # Classes that the blocks took the place of.
 _BLOCKS = frozenset({"NgIf", "NgFor", "NgForOf", "NgSwitch", "NgSwitchCase", "NgSwitchDefault"})
@@ -31,10 +32,13 @@ def needed_of_template(text: str, directives: Iterable[str]) -> set[str]:
 
 
 def import_edits(
-    one: Decorated, tree: Tree, used: set[str], text: str, needed: set[str], quote: str, end: str
+    one: Decorated, tree: Tree, used: set[str], text: str, needed: set[str]
 ) -> Iterator[Edit]:
-    """The edits of the imports and of the decorator's list. `used` are functions of the core that are used
-    from now on, `text` is the class as it will be, `needed` the classes its template needs."""
+    """The edits of the imports and of the decorator's list.
+
+    `used` are functions of the core that are used from now on. `text` is the class as it will be, `needed`
+    are the classes its template needs.
+    """
     listed = property_of(one.options, "imports")
     old = [each.text for each in listed.named_children] if listed is not None else []
     whole = "CommonModule" in old

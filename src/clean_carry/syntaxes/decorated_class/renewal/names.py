@@ -74,7 +74,7 @@ def _is_bound(node: Node) -> bool:
 
 
 def _asked_of(body: Node, tree: Tree, name: str) -> set[str]:
-    """The members that are asked of a member; "" where it is handed on."""
+    """The members that are asked of a member; "" where it is passed on."""
     found = set()
     for node in tree.of("member_expression"):
         part = node.child("property")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from clean_carry.source.merged import Edit
@@ -30,21 +31,21 @@ class TemplateRenewal:
     templates: dict[str, TemplateNode] = field(default_factory=dict)
     moved: list[tuple[TemplateNode, int, str]] = field(default_factory=list)
     uses: dict[str, int] = field(default_factory=dict)
-    # What blocks around move the lines here to the right; what those of an element move its content.
+    # The indentation that blocks around add here, and that those of an element add to its content.
     shift: str = ""
     moves: dict[int, str] = field(default_factory=dict)
 
-    def run(self, start: int, end: int) -> list[Edit]:
-        """The edits of a stretch. Raises `Unread`, and `InputError` for markup that is not balanced."""
+    def run(self, start: int, end: int) -> None:
+        """Collect the edits of a stretch. Raises `Unread`, and `InputError` for unbalanced markup."""
         nodes = read_markup(self.source, start, end)
         for node in (inner for one in nodes for inner in one.walk()):
             if node.tag == "ng-template":
                 for attribute in node.attributes:
                     if attribute.name.startswith("#"):
                         self.templates[attribute.name[1:]] = node
-        text = self.source.slice(start, end)
+        code = " ".join(self._codes(nodes))
         for name in self.templates:
-            self.uses[name] = len(re.findall(rf"(?<![\w$#]){re.escape(name)}(?![\w$])", text))
+            self.uses[name] = len(re.findall(rf"(?<![\w$]){re.escape(name)}(?![\w$])", code))
         # A reference hides the member of its name.
         references = {
             one.name[1:]
@@ -56,7 +57,15 @@ class TemplateRenewal:
         self._parts(folded(nodes, self.source), references)
         for template, at, indent in self.moved:
             self._move(template, at, indent)
-        return self.edits
+
+    def _codes(self, nodes: list[TemplateNode]) -> Iterator[str]:
+        """The code of a template: values of attributes, and interpolations."""
+        for node in (inner for one in nodes for inner in one.walk()):
+            if node.kind == "interpolation":
+                yield self.source.slice(*node.inner)
+            for one in node.attributes:
+                if one.value is not None and one.name[0] in "[(*":
+                    yield self.source.slice(*one.value)
 
     def _parts(self, parts: list[Part], hidden: set[str]) -> None:
         for part in parts:
@@ -240,27 +249,30 @@ class TemplateRenewal:
         deeper = "" if container else self.unit
         lines = "\n" in self.source.slice(*node.inner)
         gap = f"\n{indent}{deeper}" if lines else " "
+        opened = f"@switch ({subject}) {{"
         if container:
-            self.edits.append(Edit(node.start, node.inner[0], f"@switch ({subject}) {{"))
-            self.edits.append(Edit(node.inner[1], node.end, "}"))
+            self.edits.append(Edit(node.start, node.inner[0], opened))
         else:
-            self.edits.append(Edit(node.inner[0], node.inner[0], f"{gap}@switch ({subject}) {{"))
-            self.edits.append(
-                Edit(node.inner[1], node.inner[1], f"{self.unit}}}\n{indent}" if lines else " }")
-            )
+            self.edits.append(Edit(node.inner[0], node.inner[0], f"{gap}{opened}"))
         for child, one in cases:
             head = "@default {"
             if one.name == "*ngSwitchCase" and one.value is not None:
                 code = self.spelled(self.source.slice(*one.value), hidden, one.start)
                 head = f"@case ({code}) {{"
             self._framed(child, one, head, more="" if container else self.unit)
+        # Behind the blocks of the cases, which may end at the same place.
+        if container:
+            self.edits.append(Edit(node.inner[1], node.end, "}"))
+        else:
+            closed = f"{self.unit}}}\n{indent}" if lines else " }"
+            self.edits.append(Edit(node.inner[1], node.inner[1], closed))
 
     # -- blocks --------------------------------------------------------------------------
 
     def _framed(
         self, node: TemplateNode, attribute: TemplateAttribute, head: str, more: str = ""
     ) -> int:
-        """Put an element into a block; `more` is what it moves to the right besides. Where the block ends."""
+        """Put an element into a block, which ends at the offset returned; `more` is added to its lines."""
         data = self.source.data
         line = self.source.line_start(node.start)
         end_of_line = data.find(b"\n", node.end)
@@ -270,16 +282,12 @@ class TemplateRenewal:
         indent = self.source.indent_at(node.start) + self.shift
         if bare:
             # The element only held the attribute: the block takes its place.
-            inner = self.source.slice(*node.inner)
-            self.edits.append(
-                Edit(node.start, node.inner[0], head if not more else f"{more}{head}")
-            )
-            closing = "}" if "\n" in inner or not inner.strip() else "}"
-            self.edits.append(
-                Edit(node.inner[1], node.end, f"{more}{closing}" if "\n" in inner else closing)
-            )
+            self.edits.append(Edit(node.start, node.inner[0], f"{more}{head}"))
+            several = "\n" in self.source.slice(*node.inner)
+            self.edits.append(Edit(node.inner[1], node.end, f"{more}}}" if several else "}"))
             if more:
-                self._indent(node.start, node.end, more)
+                self._indent(node.start, node.inner[1], more)
+                self.moves[id(node)] = more
             return node.end
         self._without(node, attribute)
         if alone:
@@ -325,10 +333,12 @@ class TemplateRenewal:
         """Put the content of a template behind a block, as what is shown instead."""
         start, end = template.inner
         inside = [one for one in self.edits if start <= one.start and one.end <= end]
+        # An edit that ends where the template begins belongs to the element before it.
         self.edits = [
             one
             for one in self.edits
-            if not (template.start <= one.start and one.end <= template.end)
+            if not template.start <= one.start <= one.end <= template.end
+            or one.end == template.start
         ]
         text = _applied(self.source, start, end, inside)
         lines = text.strip("\n").rstrip().split("\n")

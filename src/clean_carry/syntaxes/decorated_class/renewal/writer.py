@@ -10,7 +10,6 @@ from clean_carry.component.fragment import Fragment, new
 from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.model import Component, Refusal
-from clean_carry.component.replacements import Replacements
 from clean_carry.source.javascript.script_style import script_style
 from clean_carry.source.merged import Edit
 from clean_carry.source.text import SourceText
@@ -59,64 +58,54 @@ class _Renewal:
         """The new script and template, with the interface and notes. Raises `NotAFile`."""
         members = read_members(self.one)
         markup = template_of(self.one, self.source, self.fitted.workspace.file)
+        renewed, template = self._renewed(members, markup)
+        script = self._script(renewed, template, markup)
+        files: list[NewText] = []
+        if markup.inside:
+            script += template.edits
+        elif template.edits:
+            files.append(self._template_file(markup, template.edits))
+            script.append(self._named_file(files[0]))
+        notes: list[Note] = list(renewed.stays)
+        for rule, detail, at in template.stays:
+            notes.append((rule, detail, at if markup.inside else self.one.options.start))
+        ledger = self.fitted.ledger
+        for entry in ledger.entries:
+            if entry.outcome == "open":
+                entry.outcome, entry.rule = "carried", "newer-notation"
+        path = beside(self.source.path, SYNTAX.suffix)
+        first = NewText(path, _whole(self.source, script), self.source, ledger)
+        start = self.component.span.start
+        interfaces = {start: self._interface(members)}
+        return Written((first, *files), (self.component,), refused, interfaces, {start: notes})
+
+    def _renewed(self, members: Members, markup: TemplateText) -> tuple[Renewed, TemplateRenewal]:
+        """The members that change, and the edits of the template. Raises `NotAFile`."""
         try:
             renewed = renewed_in(self.one, members, self.tree, set(written_names(markup)))
             template = TemplateRenewal(markup.source, set(renewed.called), self._unit)
-            edits = template.run(markup.start, markup.end)
+            template.run(markup.start, markup.end)
         except Unread as reason:
             at = reason.at if markup.inside else self.one.options.start
-            raise NotAFile("template-unread", reason.what, max(at, 0)) from None
+            raise NotAFile("template-unread", reason.what, at) from None
         except InputError as error:
             raise NotAFile("template-unread", str(error), self.one.options.start) from None
-        text = _applied(markup.source, markup.start, markup.end, edits)
-        script = list(class_edits(self.one, renewed, self.tree))
-        code = _applied(self.source, self.one.node.start, self.one.node.end, script)
+        return renewed, template
+
+    def _script(
+        self, renewed: Renewed, template: TemplateRenewal, markup: TemplateText
+    ) -> list[Edit]:
+        """The edits of the class and of its imports."""
+        text = _applied(markup.source, markup.start, markup.end, template.edits)
+        edits = list(class_edits(self.one, renewed, self.tree))
+        code = _applied(self.source, self.one.node.start, self.one.node.end, edits)
         used = {
             name
             for name in ("input", "output", "inject", "viewChild")
             if re.search(rf"(?<![\w$.]){name}(?:\.required)?[<(]", code)
         }
-        style = script_style(self.tree, Path(self.source.path))
         needed = needed_of_template(text, template.directives)
-        script += import_edits(
-            self.one, self.tree, used, code, needed, style.quote, style.semicolon
-        )
-        files: list[NewText] = []
-        if markup.inside:
-            script += edits
-        elif edits:
-            files.append(self._template_file(markup, edits))
-            script.append(self._named_file(files[0]))
-        stays = [*renewed.stays, *template.stays]
-        notes: list[Note] = [
-            (
-                rule,
-                detail,
-                at if markup.inside or rule != "directive-stays" else self.one.options.start,
-            )
-            for rule, detail, at in stays
-        ]
-        ledger = self.fitted.ledger
-        changes = Replacements(self.source.path, ledger)
-        for edit in sorted(script, key=lambda one: (one.start, one.end)):
-            changes.put(edit.start, edit.end, new(edit.text) if edit.text else Fragment())
-        for entry in ledger.entries:
-            if entry.outcome == "open":
-                entry.outcome, entry.rule = "carried", "newer-notation"
-        first = NewText(
-            beside(self.source.path, SYNTAX.suffix),
-            _whole(self.source, script),
-            self.source,
-            ledger,
-        )
-        start = self.component.span.start
-        return Written(
-            (first, *files),
-            (self.component,),
-            refused,
-            {start: self._interface(members)},
-            {start: notes},
-        )
+        return [*edits, *import_edits(self.one, self.tree, used, code, needed)]
 
     @property
     def _unit(self) -> str:
@@ -161,6 +150,3 @@ def _applied(source: SourceText, start: int, end: int, edits: list[Edit]) -> str
         parts += [source.slice(here, edit.start), edit.text]
         here = edit.end
     return "".join([*parts, source.slice(here, end)])
-
-
-__all__ = ["DecoratedWriter", "Renewed"]

@@ -99,6 +99,7 @@ class _File:
         self.file, self.fitted, self.component = file, fitted, component
         self.source, self.ledger = file.source, fitted.ledger
         self.style = script_style(file.tree, fitted.workspace.file)
+        self.folder = fitted.workspace.file.parent
         self.end, self.unit = self.style.semicolon, self.style.unit
         self.module = ModuleCode(file, fitted, component, self.style.quote, self.end)
         for rule, detail, at in component.facts.unread:
@@ -266,8 +267,8 @@ class _File:
         component, source = self.component, self.source
         language = language_of(self.file.styles)
         sheet = beside(source.path, "", language).replace("..", ".")
-        if Path(source.path).with_name(Path(sheet).name).is_file():
-            # The old component's own stylesheet stands there.
+        if source.path.endswith(".ts") and (self.folder / Path(sheet).name).is_file():
+            # A stylesheet that the old component has stands there.
             sheet = beside(source.path, SYNTAX.suffix, language)
         styles = styles_of(self.file.styles, self.source, self.mark)
         script = edited(
