@@ -1,7 +1,7 @@
 // Mounts a class with a component decorator. The world is the one with zones: the view is checked after every turn.
 import '@angular/compiler';
 import {
-  Component, ErrorHandler, EventEmitter, OutputEmitterRef, VERSION, createComponent, createEnvironmentInjector,
+  Component, ErrorHandler, EventEmitter, Injector, OutputEmitterRef, VERSION, createComponent, createEnvironmentInjector,
   enableProdMode, importProvidersFrom, isSignal, RendererFactory2, reflectComponentType, ApplicationRef, provideZonelessChangeDetection, ɵZONELESS_ENABLED,
 } from '@angular/core';
 import { provideHttpClient } from '@angular/common/http';
@@ -11,8 +11,6 @@ enableProdMode();
 
 export const version = VERSION.full;
 
-// So many services that nobody provides get a stand-in.
-const MOST_STAND_INS = 20;
 const running = new Set();
 let record = () => () => {};
 let own = [];
@@ -37,16 +35,30 @@ function standIn(name) {
   });
 }
 
-function injectorWith(standIns) {
+/** The injector around the application's: a service that nobody provides gets a stand-in, one for all who ask. */
+class Around extends Injector {
+  #parent = platformBrowser().injector;
+  #made = new Map();
+  get(token, otherwise, flags) {
+    const found = this.#parent.get(token, this, flags);
+    if (found !== this) return found;
+    // Who can do without says what to give instead; the runtime marks that nobody can by an empty object.
+    const needed = otherwise === undefined || (otherwise && typeof otherwise === 'object' && !Object.keys(otherwise).length);
+    if (!needed) return otherwise;
+    if (!this.#made.has(token)) this.#made.set(token, standIn((token.name ?? String(token)).replace(/\d+$/, '')));
+    return this.#made.get(token);
+  }
+}
+
+function injector() {
   return createEnvironmentInjector([
     importProvidersFrom(BrowserModule),
     provideHttpClient(),
     provideZonelessChangeDetection(),
     { provide: ɵZONELESS_ENABLED, useValue: false },
     { provide: ErrorHandler, useValue: { handleError: failed } },
-    ...standIns.map((token) => ({ provide: token, useValue: standIn(token.name || String(token)) })),
     ...own,
-  ], platformBrowser().injector);
+  ], new Around());
 }
 
 /** Neutral content (text, or {tag, attributes, content}) as nodes of the page. */
@@ -82,37 +94,6 @@ for (const emitter of [EventEmitter, OutputEmitterRef]) {
     return Reflect.apply(emit, this, given);
   };
 }
-
-/** Make the component; services that are missing get a stand-in, one after the other. */
-function made(component, mirror, input, host) {
-  const standIns = [];
-  for (;;) {
-    const injector = injectorWith(standIns);
-    unpreventing(injector.get(RendererFactory2));
-    try {
-      const content = projected(component, mirror, input.slots);
-      const reference = createComponent(component, { environmentInjector: injector, hostElement: host, projectableNodes: content });
-      return { injector, reference, content };
-    } catch (error) {
-      injector.destroy();
-      host.textContent = '';
-      const token = missing(error);
-      if (!token || standIns.includes(token) || standIns.length >= MOST_STAND_INS) throw error;
-      standIns.push(token);
-    }
-  }
-}
-
-/** The token of a service that no injector knows: the last one of the path that an error names. */
-function missing(error) {
-  const path = error?.ngTokenPath;
-  const token = error?.token ?? path?.[path.length - 1];
-  return typeof token === 'string' || token === undefined ? asked.get(token ?? /No provider (?:found )?for `?([\w$]+)/.exec(error?.message)?.[1]) : token;
-}
-
-// Classes and tokens by name, as errors name them; the compiled classes note what they ask for.
-const asked = new Map();
-globalThis.__tokens__ = (token, name) => { if (token) asked.set(token.name || name, token); return token; };
 
 const words = (text) => (typeof text === 'string' ? text.split(/\s+/).filter(Boolean) : []);
 
@@ -157,8 +138,11 @@ export function mount(place, component, input, values, hold) {
   if (component.ɵcmp.hostBindings || component.ɵcmp.hostAttrs) host.setAttribute('trial-host', '');
   const taken = new Set(mirror.inputs.map((one) => one.templateName));
   let given = values(input);
-  const { injector, reference, content } = made(component, mirror, input, host);
-  const application = injector.get(ApplicationRef);
+  const environment = injector();
+  unpreventing(environment.get(RendererFactory2));
+  const content = projected(component, mirror, input.slots);
+  const reference = createComponent(component, { environmentInjector: environment, hostElement: host, projectableNodes: content });
+  const application = environment.get(ApplicationRef);
   // A template binds an input always or never: one that is given no value gets the one it has by itself.
   const first = firstValues(reference.instance, mirror.inputs);
   const valueOf = (name, next) => (next[name] === undefined ? first.get(name) : next[name]);
@@ -209,7 +193,7 @@ export function mount(place, component, input, values, hold) {
     remove() {
       running.delete(refresh);
       reference.destroy();
-      injector.destroy();
+      environment.destroy();
       place.textContent = '';
     },
   };
