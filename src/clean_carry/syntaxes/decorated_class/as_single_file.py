@@ -5,7 +5,6 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from pathlib import Path
 
 from clean_carry.component.errors import InputError
 from clean_carry.component.spans import Place
@@ -78,7 +77,7 @@ class _File:
         outside = self._outside(members)
         self._without_tracks(members, template)
         name = self.one.name.removesuffix("Component") or self.one.name
-        style = script_style(self.tree, Path(self.source.path))
+        style = script_style(self.tree, self.workspace.file)
         writer = ObjectWriter(
             self.tree, members, self.naming, code, style, name, self.helpers, outside
         )

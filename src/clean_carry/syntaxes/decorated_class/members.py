@@ -123,14 +123,14 @@ class Members:
     left: list[tuple[str, Node]] = field(default_factory=list)
 
 
-def read_members(one: Decorated) -> Members:
-    """Read the members of a class. Raises `NotAFile` for what is not read."""
-    return _Reader(one).members
+def read_members(one: Decorated, *, keeps: bool = False) -> Members:
+    """Read the members of a class. Raises `NotAFile` for what is not read, unless the class `keeps` it."""
+    return _Reader(one, keeps=keeps).members
 
 
 class _Reader:
-    def __init__(self, one: Decorated) -> None:
-        self.members = Members()
+    def __init__(self, one: Decorated, *, keeps: bool) -> None:
+        self.members, self.keeps = Members(), keeps
         body = one.node.child("body")
         assert body is not None
         held: list[Node] = []
@@ -141,25 +141,33 @@ class _Reader:
                 continue
             decorators = [*held, *(child for child in node.children if child.type == "decorator")]
             held = []
-            if node.has("static") or node.type not in (
-                "public_field_definition",
-                "method_definition",
-            ):
-                raise NotAFile("class-member-unread", _shown(node), node.start)
-            name = node.child("name")
-            if name is None or name.type != "property_identifier":
-                raise NotAFile("class-member-unread", _shown(node), node.start)
-            if node.type == "method_definition" and node.has("set") and not decorators:
-                setters[name.text] = node
-                continue
-            for decorator in decorators or [None]:  # type: ignore[list-item]
-                self._member(node, name.text, decorator)
+            try:
+                self._node(node, decorators, setters)
+            except NotAFile:
+                if not keeps:
+                    raise
         for word, setter in setters.items():
             known = next((each for each in self.members.derived if each.name == word), None)
+            if known is None and keeps:
+                continue
             if known is None:
                 raise NotAFile("class-member-unread", f"set {word}", setter.start)
             known.setter = setter
         self._host(one)
+
+    def _node(self, node: Node, decorators: list[Node], setters: dict[str, Node]) -> None:
+        """Read a member with its decorators. Raises `NotAFile`."""
+        name = node.child("name")
+        plain = node.type in ("public_field_definition", "method_definition")
+        if node.has("static") or not plain or name is None or name.type != "property_identifier":
+            raise NotAFile("class-member-unread", _shown(node), node.start)
+        if node.type == "method_definition" and node.has("set") and not decorators:
+            setters[name.text] = node
+            return
+        for decorator in decorators:
+            self._member(node, name.text, decorator)
+        if not decorators:
+            self._member(node, name.text, None)
 
     # -- by kind -------------------------------------------------------------------------
 

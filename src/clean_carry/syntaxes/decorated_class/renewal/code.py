@@ -8,9 +8,15 @@ from collections.abc import Iterator
 from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit
-from clean_carry.syntaxes.decorated_class.members import Input, Output, Query
-from clean_carry.syntaxes.decorated_class.recognise import Decorated, arguments_of, property_of
+from clean_carry.syntaxes.decorated_class.members import Input, Members, Output, Query
+from clean_carry.syntaxes.decorated_class.recognise import (
+    Decorated,
+    arguments_of,
+    property_of,
+    text_of,
+)
 from clean_carry.syntaxes.decorated_class.renewal.names import Renewed
+from clean_carry.syntaxes.decorated_class.renewal.template import TemplateRenewal
 from clean_carry.syntaxes.decorated_class.types import plain_type
 
 # Types that a value tells by itself.
@@ -27,6 +33,20 @@ def class_edits(one: Decorated, renewed: Renewed, tree: Tree) -> Iterator[Edit]:
         yield _member(query.node, _query(query))
     yield from _injection(one, renewed, tree)
     yield from _uses(one, renewed, tree)
+
+
+def host_edits(members: Members, template: TemplateRenewal) -> Iterator[Edit]:
+    """The edits of code that the decorator declares for the element itself. Raises `Unread`."""
+    nodes = [one.node for one in members.bound] + [one.node for one in members.listening]
+    for node in nodes:
+        value = node.child("value") if node.type == "pair" else None
+        text = text_of(value) if value is not None else None
+        key = node.child("key")
+        if value is None or text is None or key is None or key.text.strip("'\"")[:1] not in "[(":
+            continue
+        new = template.spelled(text, set(), value.start)
+        if new != text.strip():
+            yield Edit(value.start + 1, value.end - 1, new)
 
 
 def _member(node: Node, text: str) -> Edit:

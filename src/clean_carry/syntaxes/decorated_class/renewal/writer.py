@@ -17,8 +17,8 @@ from clean_carry.syntaxes.contract import Fitted
 from clean_carry.syntaxes.decorated_class.expressions import Unread
 from clean_carry.syntaxes.decorated_class.markup_of import TemplateText, template_of, written_names
 from clean_carry.syntaxes.decorated_class.members import Members, read_members
-from clean_carry.syntaxes.decorated_class.recognise import Decorated, decorated_in
-from clean_carry.syntaxes.decorated_class.renewal.code import class_edits
+from clean_carry.syntaxes.decorated_class.recognise import Decorated, decorated_in, property_of
+from clean_carry.syntaxes.decorated_class.renewal.code import class_edits, host_edits
 from clean_carry.syntaxes.decorated_class.renewal.imports import import_edits, needed_of_template
 from clean_carry.syntaxes.decorated_class.renewal.names import Renewed, renewed_in
 from clean_carry.syntaxes.decorated_class.renewal.template import TemplateRenewal
@@ -56,10 +56,10 @@ class _Renewal:
 
     def written(self, refused: tuple[Refusal, ...]) -> Written:
         """The new script and template, with the interface and notes. Raises `NotAFile`."""
-        members = read_members(self.one)
+        members = read_members(self.one, keeps=True)
         markup = template_of(self.one, self.source, self.fitted.workspace.file)
         renewed, template = self._renewed(members, markup)
-        script = self._script(renewed, template, markup)
+        script = self._script(members, renewed, template, markup)
         files: list[NewText] = []
         if markup.inside:
             script += template.edits
@@ -93,12 +93,27 @@ class _Renewal:
         return renewed, template
 
     def _script(
-        self, renewed: Renewed, template: TemplateRenewal, markup: TemplateText
+        self,
+        members: Members,
+        renewed: Renewed,
+        template: TemplateRenewal,
+        markup: TemplateText,
     ) -> list[Edit]:
         """The edits of the class and of its imports."""
         text = _applied(markup.source, markup.start, markup.end, template.edits)
         edits = list(class_edits(self.one, renewed, self.tree))
-        code = _applied(self.source, self.one.node.start, self.one.node.end, edits)
+        try:
+            edits += host_edits(members, template)
+        except Unread as reason:
+            raise NotAFile("template-unread", reason.what, self.one.options.start) from None
+        # The decorator's list of imports is written anew: what stands in it uses nothing.
+        listed = property_of(self.one.options, "imports")
+        blank = [Edit(listed.start, listed.end, "[]")] if listed is not None else []
+        code = "".join(
+            _applied(self.source, node.start, node.end, [*edits, *blank])
+            for node in self.tree.root.children
+            if node.type != "import_statement"
+        )
         used = {
             name
             for name in ("input", "output", "inject", "viewChild")
@@ -109,7 +124,7 @@ class _Renewal:
 
     @property
     def _unit(self) -> str:
-        return script_style(self.tree, Path(self.source.path)).unit
+        return script_style(self.tree, self.fitted.workspace.file).unit
 
     def _interface(self, members: Members) -> InterfaceMap:
         inputs = [(one.public, one.public) for one in members.inputs]
