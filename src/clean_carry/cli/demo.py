@@ -22,6 +22,7 @@ PARTS = {
     "passenger": "The passenger pages: objects become statements (Vue 3)",
     "booking-desk": "The old booking desk: directives become components (AngularJS 1.8)",
     "passenger-older": "Older passenger pages, on the runtime they have (Vue 2.7)",
+    "crew": "The crew pages: a newer notation, and another framework (Angular 21)",
 }
 
 

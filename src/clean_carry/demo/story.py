@@ -42,10 +42,16 @@ PAGES = (
     "passenger-older/CargoDeclaration.vue",
     "passenger-older/CrossingSheet.vue",
 )
+# The crew pages: one gets its newer notation, one becomes a single file.
+CREW = (
+    ("crew/crew-list.component.ts", "decorated-class"),
+    ("crew/crew-detail.component.ts", "single-file-flat"),
+)
 STORY = (
     *((f"components/{name}", "jsx-function") for name in COMPONENTS),
     *((name, "single-file-flat") for name in PAGES),
     *((f"booking-desk/{name}", "controller-component") for name in DESK),
+    *CREW,
 )
 
 

@@ -35,7 +35,7 @@ HELPERS: dict[str, Helper] = {
         "text: string | null | undefined",
         (
             "const titled = (word: string) => word[0].toUpperCase() + word.slice(1).toLowerCase();",
-            "return text?.replace(/\\S+/g, titled) ?? '';",
+            "return text?.replace(/[0-9\\p{L}]\\S*/gu, titled) ?? '';",
         ),
     ),
     "json": Helper("asJson", "value: unknown", ("return JSON.stringify(value, null, 2);",)),

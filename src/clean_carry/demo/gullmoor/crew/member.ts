@@ -1,0 +1,6 @@
+export interface Member {
+  id: number;
+  name: string;
+  duty: string;
+  aboard: boolean;
+}
