@@ -58,10 +58,6 @@ function places(window) {
 function focus(run, node) {
   const { natives, window } = run;
   if (natives.active(window.document) !== node) {
-    // A field in which somebody typed tells of it before the focus leaves it.
-    const { typed } = run;
-    run.typed = null;
-    if (typed && typed === natives.active(window.document) && typed.isConnected) natives.dispatch(typed, new natives.Event('change', { bubbles: true }));
     try { natives.focus(node); } catch { /* not an element that takes focus */ }
   }
 }
@@ -196,7 +192,6 @@ const STEPS = {
       await run.settle();
       if (given.over) break;
     }
-    run.typed = node;
   },
   async key(run, node, given, fire) {
     const { natives } = run;
@@ -219,7 +214,6 @@ const STEPS = {
   },
   async commit(run, node, given, fire) {
     const { natives } = run;
-    run.typed = null;
     fire(node, new natives.Event('change', { bubbles: true }));
     await run.settle();
     node.blur?.();
