@@ -65,13 +65,13 @@ ACROSS = [
     (
         "decorated",
         "single-file-flat",
-        ("sailing-list.component.ts", "notice-box.component.ts", "crew-editor.component.ts"),
+        ("sailing-list.component.ts", "notice-box.component.ts", "cargo-table.component.ts"),
         10,
     ),
     (
         "decorated",
         "jsx-function",
-        ("cargo-table.component.ts", "seat-map.component.ts", "weather-panel.component.ts"),
+        ("cargo-table.component.ts", "berth-search.component.ts", "weather-panel.component.ts"),
         9,
     ),
     (
