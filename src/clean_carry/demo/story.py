@@ -50,8 +50,8 @@ CREW = (
 STORY = (
     *((f"components/{name}", "jsx-function") for name in COMPONENTS),
     *((name, "single-file-flat") for name in PAGES),
-    *((f"booking-desk/{name}", "controller-component") for name in DESK),
     *CREW,
+    *((f"booking-desk/{name}", "controller-component") for name in DESK),
 )
 
 

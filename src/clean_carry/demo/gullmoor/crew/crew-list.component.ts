@@ -30,7 +30,7 @@ import { Member } from './member';
     .chosen { font-weight: bold; }
   `],
 })
-export class CrewListComponent {
+export class CrewList {
   @Input() ship = 'Tern';
   @Input() members: Member[] = [];
   @Output() chosen = new EventEmitter<Member>();
