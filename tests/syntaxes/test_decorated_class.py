@@ -185,6 +185,9 @@ REFUSED = [
     ("class-member-unread", "x", "rows = effect(() => 1);", ""),
     ("class-member-unread", "x", "a = 1;\n  b = this.a;", ""),
     ("hook-unread", "x", "@Input() a = 1;\n  @Input() b = 1;\n  ngOnChanges() { this.n = 1; }\n  n = 0;", ""),
+    ("template-unread", '<a href="#x" (click)="late = !late">x</a>', "late = false;", ""),
+    ("template-unread", '<input type="number" [(ngModel)]="n" />', "n = 1;", ""),
+    ("template-unread", '<form><button type="reset">x</button></form>', "", ""),
     ("option-unread", "x", "", "\n  viewProviders: [TideService],"),
 ]  # fmt: skip
 
@@ -336,3 +339,48 @@ def test_renewed_members(tmp_path: Path) -> None:
         assert part in made, part
     assert "constructor" not in made and "standalone" not in made and "ViewChild," not in made
     assert {one.rule for one in result.findings} == {"input-stays"}
+
+
+@pytest.mark.parametrize(
+    ("members", "head"),
+    [
+        (
+            "  @Input() name = '';\n  all() {\n    const { name } = this;\n    return name;\n  }",
+            "class BerthComponent",
+        ),
+        ("  @Input() name = '';", "class BerthComponent extends Pier"),
+    ],
+)
+def test_inputs_that_others_may_read_stay(tmp_path: Path, members: str, head: str) -> None:
+    """Code that is not seen would read a function where it read a value."""
+    text = written("{{ name }}", members, core="Component, Input")
+    result = carried(tmp_path, text.replace("class BerthComponent", head), "decorated-class")
+    assert result.status == "clean"
+    assert "@Input() name = '';" in result.files[0].text and "{{ name }}" in result.files[0].text
+    assert [one.rule for one in result.findings] == ["input-stays"]
+
+
+def test_comments_go_along(tmp_path: Path) -> None:
+    members = """  /** The pier. */
+  @Input() name = '';
+  free = 1; // berths
+  // Told when it is booked.
+  @Output() booked = new EventEmitter<number>();
+
+  // Books one.
+  @HostListener('click')
+  book() {
+    this.booked.emit(1); // one
+  }
+  // The end."""
+    result = carried(tmp_path, written("x", members, core=CORE))
+    text = result.files[0].text
+    for comment in ("The pier.", "berths", "Told when", "Books one.", "// one", "The end."):
+        assert text.count(comment) == 1, comment
+    assert text.index("// Books one.") < text.index("book() {")
+
+
+def test_styles_of_the_element_itself_keep_an_element(tmp_path: Path) -> None:
+    text = written("<p>x</p>", options="\n  styles: [`:host { display: block; }`],")
+    made = carried(tmp_path, text).files[0].text
+    assert '<div class="gf-berth">' in made and ".gf-berth { display: block; }" in made

@@ -58,7 +58,19 @@ class ObjectWriter:
         found += self._hooks()
         methods = self._methods()
         found += self._block("methods", methods) if methods else []
-        return found
+        return self._commented(found)
+
+    def _commented(self, pieces: list[Piece]) -> list[Piece]:
+        """The pieces with the comments of the class, each in front of what its member became."""
+        comments = comments_of(self.code.body)
+        found: list[Piece] = []
+        for text, at in pieces:
+            indent = text[: len(text) - len(text.lstrip())]
+            for comment in comments.pop(at, ()):
+                found.append((f"{indent}{comment.text}\n", comment.start))
+            found.append((text, at))
+        rest = [one for kept in comments.values() for one in kept]
+        return [*((f"{self.unit}{one.text}\n", one.start) for one in rest), *found]
 
     @property
     def unit(self) -> str:
@@ -362,7 +374,29 @@ class ObjectWriter:
     def _changed(self, change: Changes) -> str:
         deep = self.unit * 2
         given = [f"{name}: {type_}" for name, type_ in change.parameters()]
-        return f"{change.method}({', '.join(given)}) {{\n{change.body(self.unit)}{deep}}}"
+        return f"{change.method}({', '.join(given)}) {{\n{change.body()}{deep}}}"
+
+
+def comments_of(body: Node) -> dict[int, list[Node]]:
+    """The comments of a class by the offset of the member that they are about: the one before in the same
+    line, or else the next one. Comments behind the last member are under -1."""
+    found: dict[int, list[Node]] = {}
+    open_: list[Node] = []
+    before: Node | None = None
+    data = body.text_of.data
+    for node in body.children:
+        if node.type == "comment":
+            same = before is not None and b"\n" not in data[before.end : node.start]
+            if same and before is not None:
+                found.setdefault(before.start, []).append(node)
+            else:
+                open_.append(node)
+        elif node.type in ("public_field_definition", "method_definition"):
+            found.setdefault(node.start, []).extend(open_)
+            open_, before = [], node
+    if open_:
+        found[-1] = open_
+    return found
 
 
 def _guard(event: str) -> str:

@@ -188,8 +188,9 @@ class _File:
     def _wrapped(
         self, pieces: list[tuple[str, Place]], members: Members
     ) -> list[tuple[str, Place]]:
-        """The template within an element for the component's own, where anything is bound to that."""
-        if not members.bound and not members.listening:
+        """The template within an element for the component's own, where that has bindings or styles."""
+        styled = any(":host" in text for text, _, _ in self._styles())
+        if not members.bound and not members.listening and not styled:
             return pieces
         tag = self.one.selector
         if not re.fullmatch(r"[a-z][\w-]*", tag):

@@ -5,7 +5,6 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, field
 
-from clean_carry.source.html.attributes import BOOLEAN
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.decorated_class.expressions import Spelling, Unread, respelled
@@ -53,6 +52,11 @@ _OF_ELEMENTS = frozenset(
 # Attributes that say something to the runtime alone.
 _DROPPED = frozenset({"ngNonBindable", "[ngModelOptions]", "ngModelOptions", "ngNoForm"})
 _NUMBER = re.compile(r"^[\d.]+$|[-*/%]|\.length$")
+
+
+# Elements that do something when they are pressed, and statements whose value may be false.
+_DOING = frozenset({"a", "input", "label", "summary"})
+_FALSE = re.compile(r"(?<![=!<>])=(?!=)\s*(?:!|false\b)|^\s*(?:!|false\b)")
 
 
 @dataclass
@@ -144,13 +148,19 @@ def _attribute(
     value = source.slice(*one.value) if one.value is not None else ""
     if name in _DROPPED or name.startswith("i18n"):
         return None
+    if forms and name == "type" and value == "reset":
+        raise Unread("a field that resets its form, which also empties the values")
     if name.startswith("#"):
         if one.value is not None:
             raise Unread(f"{name}=…")
         return f'ref="{name[1:]}"' if name[1:] in references else None
     if name.startswith("[("):
-        return _two_way(name[2:-2], value, node, spelling)
+        return _two_way(name[2:-2], value, node, _kind_of(node, source), spelling)
     if name.startswith("("):
+        if node.tag in _DOING and _FALSE.search(value):
+            raise Unread(
+                f"{name} with a value that may be false, which prevents what the element does"
+            )
         reached = spelling.within({one: f"$refs.{one}" for one in references})
         return _listener(name[1:-1], value, reached, forms=forms and node.tag == "form")
     if name.startswith("["):
@@ -257,17 +267,18 @@ def _listener(event: str, value: str, spelling: Spelling, *, forms: bool) -> str
     return f'@{name}{modifiers}="{quoted(respelled(value, spelling))}"'
 
 
-def _two_way(name: str, value: str, node: TemplateNode, spelling: Spelling) -> str:
+def _kind_of(node: TemplateNode, source: SourceText) -> str:
+    """The type of a field as it is written; "" where it has none."""
+    one = node.attribute("type")
+    return source.slice(*one.value) if one is not None and one.value is not None else ""
+
+
+def _two_way(name: str, value: str, node: TemplateNode, kind: str, spelling: Spelling) -> str:
     code = respelled(value, spelling)
     if name != "ngModel":
         raise Unread(f"[({name})]")
-    type_ = node.attribute("type")
     if node.attribute("[type]") is not None:
         raise Unread(f"[({name})] of a field whose type is computed")
-    _ = type_
+    if kind in ("number", "range"):
+        raise Unread(f"[({name})] of a field with a number, which is null where it is empty")
     return f'v-model="{quoted(code)}"'
-
-
-def is_flag(name: str) -> bool:
-    """Whether an attribute says something by being there."""
-    return name.lower() in BOOLEAN

@@ -59,9 +59,8 @@ class Changes:
             ]
         )
 
-    def body(self, unit: str) -> str:
+    def body(self) -> str:
         """The body of the method, as lines."""
-        _ = unit
         return self._spelled()
 
     def parameters(self) -> list[tuple[str, str]]:

@@ -19,6 +19,7 @@ class Respelled:
 
     def __init__(self, tree: Tree, members: Members, naming: Naming, body: Node) -> None:
         self.tree, self.source = tree, tree.source
+        self.body = body.child("body") or body
         self.members, self.naming = members, naming
         self.fixed = fixed_ranges(tree)(0, len(tree.source.data))
         # New texts by their stretches; of those within each other the outer one holds.

@@ -15,7 +15,8 @@ _KNOWN = frozenset({"if", "else if", "else", "for", "empty", "switch", "case", "
 
 @dataclass
 class Flow:
-    """A block of control flow: its kind, what stands in its parentheses, and its content.
+    """A block of control flow such as `@if (late) { … }`: its kind, the code in its parentheses (`given`),
+    and its content.
 
     `start` and `end` are offsets of the file; `given` begins at `given_at`.
     """

@@ -15,6 +15,9 @@ from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
 # Functions of the runtime that make a member.
 _MAKERS = frozenset({"signal", "computed", "input", "output", "model", "inject", "viewChild"})
+_UNREAD_MAKERS = frozenset(
+    {"effect", "contentChild", "viewChildren", "contentChildren", "linkedSignal", "resource"}
+)
 HOOKS = {
     "ngOnInit": "created",
     "ngAfterViewInit": "mounted",
@@ -261,14 +264,7 @@ class _Reader:
         callee = value.child("function")
         maker, _, more = (callee.text if callee is not None else "").partition(".")
         if maker not in _MAKERS or more not in ("", "required"):
-            if maker in (
-                "effect",
-                "contentChild",
-                "viewChildren",
-                "contentChildren",
-                "linkedSignal",
-                "resource",
-            ):
+            if maker in _UNREAD_MAKERS:
                 raise NotAFile("class-member-unread", f"{name} = {maker}(…)", node.start)
             return False
         given = arguments_of(value)
@@ -284,22 +280,10 @@ class _Reader:
                     raise NotAFile("class-member-unread", f"{name} = computed(…)", node.start)
                 members.derived.append(Derived(name, node, given[0], called=True))
             case "input" | "model":
-                options = (
-                    given[-1]
-                    if given and given[-1].type == "object" and (more or given[1:])
-                    else None
-                )
-                made = Input(name, name, node, required=more == "required", type=type_, called=True)
-                made.default = given[0] if given and not more else None
-                made.two_way = maker == "model"
-                alias = property_of(options, "alias") if options is not None else None
-                made.public = (text_of(alias) if alias is not None else None) or name
-                made.transform = property_of(options, "transform") if options is not None else None
-                members.inputs.append(made)
+                members.inputs.append(_made_input(node, name, value, type_))
             case "output":
-                alias = property_of(given[0], "alias") if given else None
-                public = (text_of(alias) if alias is not None else None) or name
-                members.outputs.append(Output(name, public, node))
+                public = _option_text(given[0], "alias") if given else None
+                members.outputs.append(Output(name, public or name, node))
             case "inject":
                 members.services[name] = (given[0].text if given else "", node)
             case "viewChild":
@@ -337,6 +321,27 @@ class _Reader:
                 self.members.bound.append(HostBinding(name[1:-1], code, pair))
             else:
                 self.members.bound.append(HostBinding(f"={name}", code, pair))
+
+
+def _made_input(node: Node, name: str, value: Node, type_: Node | None) -> Input:
+    """An input that `input(…)`, `input.required(…)` or `model(…)` makes."""
+    callee, given = value.child("function"), arguments_of(value)
+    maker, _, more = (callee.text if callee is not None else "").partition(".")
+    last = given[-1] if given and (more or given[1:]) else None
+    options = last if last is not None and last.type == "object" else None
+    made = Input(name, name, node, required=more == "required", type=type_, called=True)
+    made.default = given[0] if given and not more else None
+    made.two_way = maker == "model"
+    if options is not None:
+        made.public = _option_text(options, "alias") or name
+        made.transform = property_of(options, "transform")
+    return made
+
+
+def _option_text(options: Node, name: str) -> str | None:
+    """The text of an option; None where it has none."""
+    value = property_of(options, name)
+    return text_of(value) if value is not None else None
 
 
 def _called(decorator: Node) -> str:

@@ -18,7 +18,12 @@ from clean_carry.syntaxes.decorated_class.as_single_file import as_single_file
 from clean_carry.syntaxes.decorated_class.recognise import decorated_in
 from clean_carry.syntaxes.decorated_class.syntax import SYNTAX
 from clean_carry.syntaxes.single_file.options.read import read
-from clean_carry.syntaxes.single_file.stands_for import NotAFile, reason_of, whole_by
+from clean_carry.syntaxes.single_file.stands_for import (
+    NotAFile,
+    claim_left,
+    reason_of,
+    whole_by,
+)
 
 # Findings about the class that leave work to a person.
 LEFT = frozenset({"hook-left"})
@@ -43,10 +48,7 @@ class DecoratedReader:
         """Read the class; raises `InputError` where there is none."""
         if isinstance(source, MergedText):
             file = read(source, ledger, workspace, wishes, SYNTAX)
-            for rule, _, _ in source.noted if file.components else ():
-                if rule in LEFT:
-                    at = file.components[0].span.start
-                    ledger.claim("hook", source.span(at, at), "left", rule)
+            claim_left(source, file, ledger, LEFT, "hook")
             return file
         found = decorated_in(Tree(source))
         if found and wishes.renewing:

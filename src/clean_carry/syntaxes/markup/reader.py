@@ -16,7 +16,12 @@ from clean_carry.syntaxes.contract import ReadFile, ScriptFile, Wishes
 from clean_carry.syntaxes.markup.as_single_file import as_single_file
 from clean_carry.syntaxes.markup.syntax import SYNTAX
 from clean_carry.syntaxes.single_file.options.read import read
-from clean_carry.syntaxes.single_file.stands_for import NotAFile, reason_of, whole_by
+from clean_carry.syntaxes.single_file.stands_for import (
+    NotAFile,
+    claim_left,
+    reason_of,
+    whole_by,
+)
 
 # Findings about the page that leave work to a person.
 LEFT = frozenset({"page-script-touches", "inline-handler"})
@@ -39,11 +44,7 @@ class PageReader:
         """Read the page; raises `InputError` where it holds no markup."""
         if isinstance(source, MergedText):
             file = read(source, ledger, workspace, wishes, SYNTAX)
-            for rule, _, _ in source.noted if file.components else ():
-                if rule in LEFT:
-                    # It stands in the page and not in the markup: an entry without bytes.
-                    at = file.components[0].span.start
-                    ledger.claim("page script", source.span(at, at), "left", rule)
+            claim_left(source, file, ledger, LEFT, "page script")
             return file
         reason = reason_of(partial(as_single_file, workspace=workspace), source)
         if reason is not None:

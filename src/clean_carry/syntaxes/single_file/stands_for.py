@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from clean_carry.component.ledger import Ledger
 from clean_carry.source.merged import MergedText
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.contract import Wishes
+from clean_carry.syntaxes.contract import ReadFile, Wishes
 from clean_carry.syntaxes.single_file.options.preparation import whole_of
 
 
@@ -41,3 +42,13 @@ def reason_of(make: Callable[[SourceText], MergedText], source: SourceText) -> N
     except NotAFile as reason:
         return reason
     return None
+
+
+def claim_left(
+    source: MergedText, file: ReadFile, ledger: Ledger, rules: frozenset[str], notion: str
+) -> None:
+    """Claim what is left of the old file and stands nowhere in the single file: entries without bytes."""
+    for rule, _, _ in source.noted if file.components else ():
+        if rule in rules:
+            at = file.components[0].span.start
+            ledger.claim(notion, source.span(at, at), "left", rule)

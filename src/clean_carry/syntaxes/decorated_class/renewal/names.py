@@ -36,8 +36,12 @@ def renewed_in(one: Decorated, members: Members, tree: Tree, written: set[str]) 
     """The members that can have the newer form. `written` are those that the template writes."""
     made = Renewed()
     changed = written | assigned_in(one.node, tree)
+    shared = _shared(one, tree)
     for member in members.inputs:
         if member.called:
+            continue
+        if shared:
+            made.stays.append(("input-stays", f"{member.name}, which {shared}", member.node.start))
             continue
         if member.setter is not None:
             made.stays.append(
@@ -63,10 +67,28 @@ def renewed_in(one: Decorated, members: Members, tree: Tree, written: set[str]) 
         else:
             made.outputs.append(output)
     for query in members.queries:
-        if not query.called and not query.node.has("set") and "static" not in query.node.text:
+        if (
+            not shared
+            and not query.called
+            and not query.node.has("set")
+            and "static" not in query.node.text
+        ):
             made.queries.append(query)
     _injected(one, made)
     return made
+
+
+def _shared(one: Decorated, tree: Tree) -> str:
+    """Why code that is not seen may read members as plain values, to end a sentence; "" where none may."""
+    heritage = next((c for c in one.node.children if c.type == "class_heritage"), None)
+    if heritage is not None and heritage.has("extends_clause"):
+        return "a base class may read"
+    for node in tree.of("this"):
+        above = node.parent
+        inside = one.node.start <= node.start < one.node.end
+        if inside and (above is None or above.type != "member_expression"):
+            return "is reached by the instance itself"
+    return ""
 
 
 def _is_bound(node: Node) -> bool:

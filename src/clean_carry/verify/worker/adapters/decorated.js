@@ -134,8 +134,8 @@ export function mount(place, component, input, values, hold) {
   const tag = /^[a-z][\w-]*/.exec(mirror.selector)?.[0] ?? 'div';
   const host = place.appendChild(document.createElement(tag));
   for (const [, name, , value] of mirror.selector.matchAll(/\[([\w-]+)(=["']?([^\]"']*))?/g)) host.setAttribute(name, value ?? '');
-  // An element with bindings of its own stands for something where there are no such elements.
-  if (component.ɵcmp.hostBindings || component.ɵcmp.hostAttrs) host.setAttribute('trial-host', '');
+  // An element with bindings or styles of its own stands for something where there are no such elements.
+  if (component.ɵcmp.hostBindings || component.ɵcmp.hostAttrs || component.ɵcmp.styles?.some((one) => one.includes('_nghost'))) host.setAttribute('trial-host', '');
   const taken = new Set(mirror.inputs.map((one) => one.templateName));
   let given = values(input);
   const environment = injector();
