@@ -23,7 +23,7 @@ from clean_carry.source.places import folder_of
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, major, package_version
 from clean_carry.syntaxes.contract import Excluded, Fitted, ReadAgain, ReadFile, Syntax, Wishes
-from clean_carry.syntaxes.registry import declared, every_syntax, known, recognise, way
+from clean_carry.syntaxes.registry import declared, every_syntax, is_across, known, recognise, way
 from clean_carry.syntaxes.rules import rules_of
 from clean_carry.syntaxes.written import Note, Written
 
@@ -85,7 +85,7 @@ def carry_file(request: Request) -> list[Result]:
                 own if text is not source else replace(own, path=request.path),
                 old,
                 runtime if new == request.target else _version(request.path, declared(new)),
-                onward=declared(request.target).family != declared(old).family,
+                onward=is_across(declared(old), declared(request.target)),
             )
 
         return carry_chain(source, ids, link)
@@ -151,7 +151,7 @@ def _balanced(
     )  # fmt: skip
     old, new = declared(origin), declared(request.target)
     reader, writer, drops = old.load_reader(), new.load_writer(), old.drops | new.drops
-    across = old.family != new.family
+    across = is_across(old, new)
     own = _version(request.path, old)
     since = own if not across and own < runtime else 0
     wishes = Wishes(own if across else runtime, neutral=across, since=since, onward=onward,

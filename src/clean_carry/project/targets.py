@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from clean_carry.syntaxes.registry import crossings, declared, known
+from clean_carry.syntaxes.registry import crossings, declared, is_across, known
 
 
 def usual_targets(origins: Iterable[str]) -> list[str]:
@@ -15,7 +15,7 @@ def usual_targets(origins: Iterable[str]) -> list[str]:
             if (
                 start == origin
                 and known(target)
-                and declared(target).family == declared(origin).family
+                and not is_across(declared(origin), declared(target))
             ):
                 found[target] = None
     return list(found)

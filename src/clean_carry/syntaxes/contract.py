@@ -70,7 +70,8 @@ class Syntax:
     are. By a rule of `drops` a construct may be written as nothing; each has a row in docs/dropped.md.
     `census` is "package.module:function", which sees its components in a parsed file without reading them.
     Files of a `named_only` syntax are carried if a command names them, and not as a part of a folder.
-    A syntax that `renews` writes its own files in a newer notation.
+    A syntax that `renews` writes its own files in a newer notation. A syntax that is written `anew` is
+    written from the neutral component, also from its own family.
     A `family_only` reader serves writers of its own family; other families are reached through those.
     """
 
@@ -89,6 +90,7 @@ class Syntax:
     drops: frozenset[str] = frozenset()
     family_only: bool = False
     renews: bool = False
+    anew: bool = False
     named_only: bool = False
 
     def load_rules(self) -> Mapping[str, Rule]:

@@ -68,6 +68,12 @@ def recognise(source: SourceText) -> str | None:
     return None
 
 
+def is_across(old: Syntax, new: Syntax) -> bool:
+    """Whether a crossing leads through the neutral component: to another family, or to what is written
+    anew."""
+    return old.family != new.family or (new.anew and old.id != new.id)
+
+
 def crosses(origin: str, target: str) -> bool:
     """Whether files of one syntax can be carried to another."""
     if not (known(origin) and known(target)):
@@ -75,7 +81,7 @@ def crosses(origin: str, target: str) -> bool:
     if origin == target:
         return declared(origin).renews
     old, new = declared(origin), declared(target)
-    if old.family_only and new.family != old.family:
+    if old.family_only and is_across(old, new):
         return False
     return bool(old.reader and new.writer) and old.family in new.takes
 

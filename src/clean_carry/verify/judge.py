@@ -58,7 +58,8 @@ class Pair:
     """Two versions, bundled, with what comparing them needs.
 
     `strict` are the bundles for strict trials, where the runtime has them, `used` counts what normalising
-    rules changed, `accepted` the differences the project accepts.
+    rules changed, `accepted` the differences the project accepts. `needed` are inputs that are declared as
+    required, where the new runtime throws without one (its reference, "Required inputs").
     """
 
     old: Side
@@ -70,6 +71,7 @@ class Pair:
     strict: tuple[Bundle, Bundle] | None = None
     used: Counter[str] = field(default_factory=Counter)
     accepted: Counter[str] = field(default_factory=Counter)
+    needed: frozenset[str] = frozenset()
 
     @classmethod
     def of(
@@ -162,6 +164,13 @@ class Pair:
         ]
         return bool(said and failed[0]) and failed[0] == failed[1] and said == _objections(second)
 
+    def lacks(self, trial: Trial) -> str:
+        """An input the new version cannot do without, and that a trial does not give all the time; "" for
+        none."""
+        given = {*trial.inputs, *trial.functions}
+        taken = {name for step in trial.steps for name in step.get("change", {}).get("without", ())}
+        return next((name for name in sorted(self.needed) if name not in given - taken), "")
+
     def steady(self, trial: Trial, first: dict[str, Any], again: dict[str, Any]) -> bool:
         """Whether the old version did the same twice."""
         sides = (normaliser(self.old), normaliser(self.old))
@@ -224,6 +233,9 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
     found = pair.compare(trial, first, second)
     if found and pair.both_refuse(first, second):
         reason = f"both fail with inputs they declare otherwise: {_objections(first)[0]}"
+        return Judged(trial, TrialResult(trial.name, "void", reason=reason), (reached, NOTHING))
+    if found and pair.lacks(trial):
+        reason = f"an input that is required is not given: {pair.lacks(trial)}"
         return Judged(trial, TrialResult(trial.name, "void", reason=reason), (reached, NOTHING))
     if found and trial.strict and not _minds_not(lane, pair, trial, first):
         reason = "in strict mode the old side itself does something else"

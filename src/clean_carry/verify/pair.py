@@ -97,6 +97,8 @@ def sides_of(
         ]
     place = old.resolve()
     scripts = {old.suffix, new.suffix} <= _SCRIPTS and (old.suffix, new.suffix) != (".ts", ".tsx")
+    # Classes with decorators are compiled from scripts with types alone.
+    scripts = scripts and "@angular/core" not in frameworks[1:]
     new_place = place if scripts else place.with_suffix(new.suffix)
     hubs = hubs_of(old_text, str(place))
     before = Side(place, old_text, runtimes[0], settings=settings, hubs=hubs)

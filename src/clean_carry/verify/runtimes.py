@@ -32,7 +32,9 @@ class Runtime:
     """One runtime. `packages` are resolved to one copy; `adapter` is the file that mounts. `strict`
     says whether its development build can mount twice, and `listens_for_page` that it keeps
     listeners on the document. `hands_listeners_on` says that undeclared listeners reach the root
-    element. Packages of a `linked` one are compiled to the end when it is installed."""
+    element. Where it `keeps_content`, a template decides once which content a component is given. Where it
+    `needs_required`, a required input has no value until one is given. Packages of a `linked` one are
+    compiled to the end when it is installed."""
 
     name: str
     summary: str
@@ -42,6 +44,8 @@ class Runtime:
     strict: bool = False
     listens_for_page: bool = False
     hands_listeners_on: bool = True
+    keeps_content: bool = False
+    needs_required: bool = False
     linked: bool = False
 
     @property
@@ -111,6 +115,8 @@ RUNTIMES: dict[str, Runtime] = {
                 "tslib",
             ),
             hands_listeners_on=False,
+            keeps_content=True,
+            needs_required=True,
             linked=True,
         ),
     )

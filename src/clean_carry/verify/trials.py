@@ -94,10 +94,13 @@ def _listened(interface: InterfaceMap | None) -> dict[str, str]:
     if interface is None:
         return {}
     inputs = {new for _, new in interface.inputs}
-    return {
+    before = {old for old, _ in interface.inputs}
+    names = {
         old: f"on{new[:1].upper()}{new[1:]}" if new in inputs else new
         for old, new in interface.events
     }
+    listeners = {f"on{old[:1].upper()}{old[1:]}": names[old] for old in names if old in before}
+    return names | listeners
 
 
 @dataclass(frozen=True)

@@ -266,6 +266,8 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         inputs.shapes[AROUND + "page"] = Shape({"string"}, ["", *ways], declared=True, listed=True)
     for name, shape in old.outer.items():
         inputs.shapes.setdefault(AROUND + name, shape)
+    if new.runtime.needs_required and not pair.one_runtime:
+        pair.needed = frozenset(name for name, one in inputs.shapes.items() if one.required)
     search = Search(bench, pair, inputs, effort, progress)
     found = search.run()
     judged = list(found.kept)

@@ -131,17 +131,17 @@ _TEXT = {
 
 def bridge(index: Index, pair: Pair) -> str:
     """The text of the bridge between an old file and the new one. Raises `CarryError` without one."""
-    families = (pair.origin.family, pair.target.family)
+    ends = (pair.origin.runtime.name, pair.target.runtime.name)
     _require(pair)
     rows = _interface(index, pair)
     name = index.files[pair.new.as_posix()].components[0].name
     name = name.partition(".")[0]
-    if families == ("jsx", "single-file"):
+    if ends == ("react", "vue"):
         return _in_jsx(index, pair, rows, name)
-    if families == ("single-file", "jsx"):
+    if ends == ("vue", "react"):
         return _in_single_file(pair, rows, name)
     raise CarryError(
-        f"there is no bridge from {families[0]} to {families[1]}",
+        f"there is no bridge from {pair.origin.id} to {pair.target.id}",
         advice="Carry its users first",
         file=str(pair.new),
     )

@@ -41,7 +41,7 @@ class Pair:
     @property
     def is_across(self) -> bool:
         """Whether both are of different families, so that a bridge stands between them."""
-        return self.origin.family != self.target.family
+        return self.origin.runtime.name != self.target.runtime.name
 
     @property
     def own(self) -> set[str]:

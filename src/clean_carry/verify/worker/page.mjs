@@ -277,19 +277,22 @@ export class Page {
   async settle(painted, rest = true) {
     let frames = 0;
     let rests = rest && this.realm.rest ? MOST_RESTS : 0;
+    // A view that is checked may start work whose end is seen at the next check.
+    let again = painted.checks;
     for (let round = 0; round < MOST_TIMERS; round++) {
       await this.realm.turn();
       painted();
       if (!this.tasks.length) this.notice();
       const task = this.tasks.shift();
-      if (task) { this.#try(task); continue; }
+      if (task) { this.#try(task); again = painted.checks; continue; }
       const due = this.#due();
-      if (due) { this.#fire(due); continue; }
+      if (due) { this.#fire(due); again = painted.checks; continue; }
       const pending = [...this.timers.values()].filter((timer) => timer.kind === 'frame');
       if (pending.length && frames++ < 3) {
         for (const timer of pending) if (this.timers.has(timer.key)) this.#fire(timer);
         continue;
       }
+      if (again) { again = false; continue; }
       if (!rests) return;
       rests = (await this.realm.rest()) ? rests - 1 : 0;
     }

@@ -73,6 +73,7 @@ export class Run {
         this.frames.push(text);
       }
     };
+    this.painted.checks = Boolean(bundle.adapter.refresh);
     page.observe(this.scope);
   }
 

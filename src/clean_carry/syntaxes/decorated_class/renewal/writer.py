@@ -27,23 +27,20 @@ from clean_carry.syntaxes.single_file.stands_for import NotAFile
 from clean_carry.syntaxes.written import NewText, Note, Written, beside, unchanged
 
 
-class DecoratedWriter:
-    """Writes the newer notation of a class that was read for that."""
-
-    def write(self, fitted: Fitted) -> Written:
-        """Write the class of a file; one that cannot be written is refused."""
-        file = fitted.file
-        refused = list(file.refusals)
-        for component in file.components:
-            excluded = fitted.excluded.get(component.span.start)
-            if excluded is not None:
-                refused.append(Refusal(component.name, *excluded))
-                continue
-            try:
-                return _Renewal(fitted, component).written(tuple(refused))
-            except NotAFile as reason:
-                refused.append(Refusal(component.name, reason.rule, reason.detail, reason.at))
-        return unchanged(file.source, fitted.ledger, tuple(refused))
+def write_renewed(fitted: Fitted) -> Written:
+    """Write the class of a file in the newer notation; one that cannot be written is refused."""
+    file = fitted.file
+    refused = list(file.refusals)
+    for component in file.components:
+        excluded = fitted.excluded.get(component.span.start)
+        if excluded is not None:
+            refused.append(Refusal(component.name, *excluded))
+            continue
+        try:
+            return _Renewal(fitted, component).written(tuple(refused))
+        except NotAFile as reason:
+            refused.append(Refusal(component.name, reason.rule, reason.detail, reason.at))
+    return unchanged(file.source, fitted.ledger, tuple(refused))
 
 
 class _Renewal:

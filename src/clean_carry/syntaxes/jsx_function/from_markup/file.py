@@ -42,7 +42,6 @@ from clean_carry.syntaxes.jsx_function.from_markup.events import event_property
 from clean_carry.syntaxes.jsx_function.from_markup.exposed_members import with_reached
 from clean_carry.syntaxes.jsx_function.from_markup.helpers import HELPERS, ORDER
 from clean_carry.syntaxes.jsx_function.from_markup.laziness import lazy_values, worked_out_always
-from clean_carry.syntaxes.jsx_function.from_markup.lists import container_of
 from clean_carry.syntaxes.jsx_function.from_markup.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.from_markup.module_code import ModuleCode
 from clean_carry.syntaxes.jsx_function.from_markup.names import function_name, names_of
@@ -52,6 +51,7 @@ from clean_carry.syntaxes.jsx_function.from_markup.statements import Statements
 from clean_carry.syntaxes.jsx_function.from_markup.styles import language_of, scope_mark, styles_of
 from clean_carry.syntaxes.jsx_function.from_markup.types import typed
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
+from clean_carry.syntaxes.lists import container_of
 from clean_carry.syntaxes.naming import Edits, edited, free_locals, with_short_pairs
 from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
 

@@ -27,9 +27,10 @@ from clean_carry.component.markup import (
     Text,
 )
 from clean_carry.source.template.tree import VOID
+from clean_carry.syntaxes.condensed import condensed
 from clean_carry.syntaxes.jsx_function.from_markup.attributes import Attributes
-from clean_carry.syntaxes.jsx_function.from_markup.lists import is_list
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.lists import is_list
 
 # HTML §15 (rendering): elements at whose edges white space is not seen.
 _CALL = re.compile(r"^([\w$]+)\(.*\)$", re.DOTALL)
@@ -107,7 +108,7 @@ class MarkupWriter:
                 found.append(node)
                 continue
             raw = self.speller.source.slice(node.span.start, node.span.end)
-            drawn = node.drawn if node.drawn is not None else _condensed(raw, flat, at)
+            drawn = node.drawn if node.drawn is not None else condensed(raw, flat, at)
             if drawn == " " and any(map(_is_block, (flat[at - 1 : at] + flat[at + 1 : at + 2]))):
                 drawn = ""
             if edge and at == 0:
@@ -474,23 +475,6 @@ def _unwrapped(nodes: tuple[Markup, ...]) -> tuple[Markup, ...]:
             [Group(node.children, node.span, node.entry)] if isinstance(node, Content) else [node]
         )
     return tuple(found)
-
-
-def _condensed(raw: str, nodes: list[Markup], at: int) -> str:
-    """Return text as the template's compiler renders it among its neighbours."""
-    if raw.strip():
-        lead = " " if raw[0].isspace() else ""
-        tail = " " if raw[-1].isspace() else ""
-        return lead + " ".join(raw.split()) + tail
-    before = nodes[at - 1] if at else None
-    after = nodes[at + 1] if at + 1 < len(nodes) else None
-    if before is None or after is None:
-        return ""
-    if isinstance(before, MarkupComment) or isinstance(after, MarkupComment):
-        # The compiler drops it between comments, and between a comment and an element.
-        return " " if isinstance(before, Expression | Text) or isinstance(after, Expression) else ""
-    elements = not isinstance(before, Expression) and not isinstance(after, Expression)
-    return "" if elements and "\n" in raw else " "
 
 
 def _is_inline(node: Markup) -> bool:

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from clean_carry.component.code import Operation, Respelled
 from clean_carry.component.members import Followed
 from clean_carry.component.spans import Span
+from clean_carry.source.javascript.scope import is_write
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.single_file.options.functions import attached, flows
 from clean_carry.syntaxes.single_file.options.read_options import Gathered
@@ -30,10 +31,18 @@ def effects_in(uses: Uses) -> list[tuple[Node, bool, Node]]:
     found = []
     for call in uses.tree.of("call_expression"):
         name, statement = _imported(uses, call.child("function")), call.parent
-        if name not in _STARTS or statement is None or statement.type != "expression_statement":
+        if (
+            name not in (*_STARTS, "watch")
+            or statement is None
+            or statement.type != "expression_statement"
+        ):
             continue
         arguments = call.child("arguments")
         given = arguments.named_children if arguments is not None else []
+        if name == "watch":
+            if _follows_what_it_reads(uses, given):
+                found.append((statement, True, given[1]))
+            continue
         function = given[0] if given else None
         if function is None or function.type != "arrow_function" or function.has("async"):
             continue
@@ -47,6 +56,32 @@ def effects_in(uses: Uses) -> list[tuple[Node, bool, Node]]:
 
 
 _POST = ("flush:'post'", 'flush:"post"')
+
+
+def _follows_what_it_reads(uses: Uses, given: list[Node]) -> bool:
+    """Whether a watcher names just the members that its function reads, and runs at once after the render:
+    then it is an effect that follows what it reads."""
+    if len(given) != 3 or given[1].type != "arrow_function" or given[1].has("async"):
+        return False
+    options = {part.strip() for part in "".join(given[2].text.split()).strip("{}").split(",")}
+    if not {"immediate:true"} < options or not options - {"immediate:true"} <= set(_POST):
+        return False
+    sources = given[0].named_children if given[0].type == "array" else [given[0]]
+    named = {one.text.replace(" ", "").removeprefix("()=>this.") for one in sources}
+    parameters = given[1].child("parameters")
+    scope = uses.names.inner_scope(given[1])
+    for one in (parameters.named_children if parameters is not None else [])[:2]:
+        pattern = one.child("pattern") or one
+        binding = scope.names.get(pattern.text) if scope is not None else None
+        if binding is None or binding.references:
+            return False
+    read = set()
+    for node in given[1].walk():
+        if node.type != "member_expression" or node.children[0].type != "this":
+            continue
+        if not is_write(node):
+            read.add(node.named_children[-1].text)
+    return read == named
 
 
 def _imported(uses: Uses, callee: Node | None) -> str:
@@ -113,6 +148,11 @@ def _end_of(uses: Uses, function: Node) -> tuple[Node, ...] | None:
     it is given elsewhere."""
     parameters, body = function.child("parameters"), function.child("body")
     given = parameters.named_children if parameters is not None else []
+    if function.parent is not None and function.parent.named_children[0] is not function:
+        # A watcher's function is given two values first.
+        given = given[2:]
+        if not given:
+            return ()
     scope = uses.names.inner_scope(function)
     if not given:
         return () if function.child("parameter") is None else None

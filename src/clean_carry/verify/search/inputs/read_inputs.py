@@ -15,6 +15,7 @@ from clean_carry.syntaxes.jsx_class.bases.read_in import with_bases
 from clean_carry.syntaxes.scoped_template.registrations import registers
 from clean_carry.syntaxes.single_file.stands_for import NotAFile
 from clean_carry.syntaxes.single_file_flat.composables import with_composables
+from clean_carry.verify.search.inputs.decorated_inputs import decorated_inputs
 from clean_carry.verify.search.inputs.directive_inputs import directive_inputs
 from clean_carry.verify.search.inputs.inputs import Inputs
 from clean_carry.verify.search.inputs.script_inputs import default_name, script_inputs
@@ -39,6 +40,8 @@ def _of_class(source: SourceText) -> Inputs:
     whole = as_single_file(source, Workspace(Path(source.path).resolve()))
     found = single_file_inputs(SourceText(f"{source.path}.vue", whole.data))
     found.exports = [one.name for one in decorated_in(Tree(source))]
+    # Undeclared attributes stay on the element of the component.
+    found.passes_on = False
     return found
 
 
@@ -55,6 +58,11 @@ def _read(source: SourceText, component: str) -> Inputs:
     if source.path.endswith(".ts") and b"@Component" in source.data:
         with suppress(NotAFile):
             return _of_class(source)
+        script = Tree(source)
+        classes = decorated_in(script)
+        named = [one for one in classes if one.name == component]
+        if classes:
+            return decorated_inputs(script, (named or classes)[0])
     if registers(source.data):
         return directive_inputs(source, component)
     # Props that a base of the project reads are given to its subclasses.

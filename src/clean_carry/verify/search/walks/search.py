@@ -125,6 +125,9 @@ class Search:
         self.situations.composes = not across or "composition" in pair.old.text
         if across and not pair.old.runtime.hands_listeners_on:
             self.situations.passed_functions.clear()
+        if across:
+            keeps = pair.old.runtime.keeps_content or pair.new.runtime.keeps_content
+            self.situations.content_stays = keeps
         self.effort, self.progress = effort, progress
         self.found = Found()
         self._crew: Crew
@@ -254,6 +257,7 @@ class Search:
     def _plan(self, situation: Situation, length: int = 4, **more: Any) -> Plan:
         """A walk; through a big page it takes fewer steps, so that there is time for others."""
         self._number += 1
+        situation = self.situations.with_all(situation, self.pair.needed)
         share = min(1.0, BIG / max(1, self._size))
         return Plan(self._number, situation, length=math.ceil(length * share), **more)
 

@@ -129,6 +129,8 @@ class Situations:
                 self.shapes[name] = shape
                 values = [told_apart(one, keys) for one in variants(name, shape)]
                 self.values[name] = _suggested(name, shape, values) if typed else values
+        # Whether content comes and goes with the component alone.
+        self.content_stays = False
         taken = inputs.slots or "children" in self.slots or "children" in self.functions
         self.extra_slot = "" if taken or full else "children"
         self.own_contents: list[list[Any]] = [
@@ -212,6 +214,16 @@ class Situations:
             found.append(replace(self.full(), slots={}))
         return found
 
+    def with_all(self, situation: Situation, needed: frozenset[str]) -> Situation:
+        """The same with every input that is `needed`, at its typical value where it is not given."""
+        inputs, functions = dict(situation.inputs), dict(situation.functions)
+        for name in needed:
+            if name in self.functions:
+                functions.setdefault(name, self.functions[name][0])
+            elif name in self.shapes:
+                inputs.setdefault(name, self._typical(name))
+        return replace(situation, inputs=inputs, functions=functions)
+
     def passing_on(self, situation: Situation) -> Situation:
         """The same with inputs and listeners that the component only passes on."""
         return replace(
@@ -284,7 +296,7 @@ class Situations:
             if name not in self.always:
                 run.append({"change": {"without": [name]}})
                 run.append({"change": {"functions": {name: plans[0]}}})
-        for slot in self.slots:
+        for slot in self.slots if not self.content_stays else ():
             run += [{"change": {"slots": {slot: content}}} for content in self.contents_of(slot)]
         if run:
             yield run
@@ -296,7 +308,7 @@ class Situations:
     def any_change(self, rng: Random) -> Step | None:
         """Return a change of one prop, sometimes of a second one before the page is at rest; now
         and then of content."""
-        if self.slots and rng.random() < 0.12:
+        if self.slots and not self.content_stays and rng.random() < 0.12:
             slot = rng.choice(sorted(self.slots))
             return {"change": {"slots": {slot: rng.choice(self.contents_of(slot))}}}
         changing = sorted(set(self.functions) - self.heard)

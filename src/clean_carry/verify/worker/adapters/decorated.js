@@ -76,12 +76,23 @@ function nodes(list) {
 /** The name of a slot, of the selector that content goes there by: `[header]`, `.header`, `[slot=header]`. */
 const slotOf = (selector) => (selector === '*' ? '' : /([\w-]+)['"]?\]?$/.exec(selector)?.[1] ?? selector);
 
+/** The slots for which the template shows something where there is no content. */
+function shownInstead(component) {
+  const text = component.__annotations__?.find((one) => one.template)?.template ?? '';
+  const found = new Set();
+  for (const [, attributes, inner] of text.matchAll(/<ng-content\b([^>]*?)(?:\/>|>([^]*?)<\/ng-content>)/g)) {
+    const [, selector] = /\bselect="([^"]*)"/.exec(attributes) ?? [];
+    if (inner?.trim()) found.add(selector ? slotOf(selector) : '');
+  }
+  return found;
+}
+
 /** The content of each slot. One that is empty holds its place, where the template has nothing to show instead. */
 function projected(component, mirror, slots = {}) {
-  const instead = String(component.ɵcmp.template).includes('ProjectionFallback');
+  const instead = shownInstead(component);
   return mirror.ngContentSelectors.map((selector) => {
     const found = nodes(slots[slotOf(selector)] ?? (selector === '*' ? slots.default : undefined));
-    return found.length || instead ? found : [document.createComment('')];
+    return found.length || instead.has(slotOf(selector)) ? found : [document.createComment('')];
   });
 }
 
@@ -150,6 +161,16 @@ export function mount(place, component, input, values, hold) {
     for (const name of taken) if (valueOf(name, next) !== valueOf(name, given)) reference.setInput(name, valueOf(name, next));
     given = next;
   };
+  // A parent gives its values when its view is checked: what is taken back before was never given.
+  let pending = null;
+  const take = () => {
+    if (!pending) return;
+    const [before, next] = [given, pending];
+    pending = null;
+    set(next);
+    attributes(given, before);
+    listen();
+  };
   for (const output of mirror.outputs) {
     const name = output.templateName;
     const both = name.endsWith('Change') ? `update:${name.slice(0, -'Change'.length)}` : name;
@@ -171,17 +192,25 @@ export function mount(place, component, input, values, hold) {
     }
   };
   attributes(given, {});
+  // A parent listens at the element for what the class does not tell itself.
+  const listening = new Set();
+  const listen = () => {
+    for (const name of Object.keys(given)) {
+      if (!/^on[A-Z]/.test(name) || taken.has(name) || listening.has(name) || typeof given[name] !== 'function') continue;
+      listening.add(name);
+      host.addEventListener(name.slice(2).toLowerCase(), (event) => given[name]?.(event));
+    }
+  };
+  listen();
   application.attachView(reference.hostView);
-  const refresh = () => { try { application.tick(); } catch (error) { failed(error); } };
+  const refresh = () => { try { take(); application.tick(); } catch (error) { failed(error); } };
   running.add(refresh);
   refresh();
   hold?.(reference.instance);
   let shown = content;
   return {
     update(next) {
-      const before = given;
-      set(values(next));
-      attributes(given, before);
+      pending = values(next);
       const wanted = projected(component, mirror, next.slots);
       shown = shown.map((old, at) => {
         if (JSON.stringify(old.map((n) => n.outerHTML ?? n.data)) === JSON.stringify(wanted[at].map((n) => n.outerHTML ?? n.data)) || !old.length) return old;

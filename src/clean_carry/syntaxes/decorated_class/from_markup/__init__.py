@@ -1,0 +1,1 @@
+"""Components with templates, written as decorated classes."""
