@@ -9,6 +9,8 @@ import sys
 import time
 from pathlib import Path
 
+import pytest
+
 from tests_support import CLASS, hears_interrupts
 
 
@@ -38,11 +40,30 @@ def test_not_run_is_never_same(run, tmp_path: Path) -> None:  # type: ignore[no-
 
 
 def test_demo(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    """One component of each part."""
     done = run("demo", "--into", "ferries")
     assert done.returncode == 0
-    assert "19 components are the same in every trial, 1 was refused, 1 stays" in done.stdout
-    assert (tmp_path / "ferries" / "components" / "BerthPicker.function.tsx").exists()
-    assert (tmp_path / "ferries" / "passenger" / "NoticeDialog.flat.vue").exists()
+    assert "7 are the same in every trial" in done.stdout
+    assert (tmp_path / "ferries" / "components" / "SailingCard.function.jsx").exists()
+    assert (tmp_path / "ferries" / "passenger" / "SeatCounter.flat.vue").exists()
+    assert not (tmp_path / "ferries" / "passenger" / "NoticeDialog.flat.vue").exists()
+    assert run("demo", "--into", "ferries").returncode == 5
+
+
+def test_a_part_of_the_demo(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    """A part that is named is shown whole."""
+    done = run("demo", "crew", "--into", "ferries")
+    assert done.returncode == 0
+    assert "2 are the same in every trial" in done.stdout
+    new = (tmp_path / "ferries" / "crew" / "crew-list.component.decorated.ts").read_text()
+    assert "{{ member | gfRank }}" in new and "imports: [" in new
+
+
+@pytest.mark.whole
+def test_the_demo_whole(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    done = run("demo", "all", "--into", "ferries")
+    assert done.returncode == 0
+    assert "24 are the same in every trial, 1 was refused, 1 stays" in done.stdout
     desk = tmp_path / "ferries" / "booking-desk"
     assert (
         '<tide-notice style="display: block" notice="desk.notice"></tide-notice>'
@@ -51,7 +72,6 @@ def test_demo(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     page = (desk / "old-and-new.html").read_text()
     assert page.count("<iframe ") == 2
     assert "http" not in page.split("<iframe ")[0]
-    assert run("demo", "--into", "ferries").returncode == 5
 
 
 PICKER = """import React, { Component } from 'react';

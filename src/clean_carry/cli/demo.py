@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import time
+from dataclasses import dataclass, field
 from pathlib import Path
 
 import click
@@ -13,6 +14,7 @@ from clean_carry.demo.story import Chapter, desk_page, searched, settle_in, tell
 from clean_carry.demo.walk import Walk, walks
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
+from clean_carry.verify.verify import Verification
 from clean_carry.verify.worker_pool import Bench
 
 # The component that is searched too, and for how many seconds.
@@ -20,13 +22,16 @@ SEARCHED, SECONDS = "TicketForm", 4.0
 PARTS = {
     "components": "The staff pages: classes become functions (React 18)",
     "passenger": "The passenger pages: objects become statements (Vue 3)",
-    "booking-desk": "The old booking desk: directives become components (AngularJS 1.8)",
     "passenger-older": "Older passenger pages, on the runtime they have (Vue 2.7)",
     "crew": "The crew pages: a newer notation, and another framework (Angular 21)",
+    "booking-desk": "The old booking desk: directives become components (AngularJS 1.8)",
+    "applications": "Components in applications, from survey to retirement",
+    "tourist": "The tourist page: blocks of plain HTML become components",
 }
 
 
-@click.command(epilog="Example: clean-carry demo --into ferries")
+@click.command(epilog="Example: clean-carry demo crew --into ferries")
+@click.argument("part", type=click.Choice([*PARTS, "all"]), required=False)
 @click.option(
     "--into",
     type=click.Path(path_type=Path),
@@ -37,59 +42,119 @@ PARTS = {
 )
 @click.option("--offline", is_flag=True, help="Never install a missing runtime.")
 @click.option("--json", "as_json", is_flag=True, help="Print JSON.")
-def demo(into: Path, offline: bool, as_json: bool) -> None:
+def demo(part: str | None, into: Path, offline: bool, as_json: bool) -> None:
     """Run a full example: carry and verify the components of a made-up ferry company.
 
-    Use it to see the whole tool at work in half a minute. The components are copied into a folder, so you
-    can try other commands on them afterwards.
+    Use it to see the whole tool at work in half a minute. It shows one component of each part; a PART named
+    is shown whole, and `all` shows every part whole. The components are copied into a folder, so you can
+    try other commands on them afterwards.
     """
     started = time.monotonic()
-    say = (lambda text: None) if as_json else click.echo
     with Bench(offline=offline, say=lambda text: click.echo(text, err=True)) as bench:
         settle_in(into)
-        say(click.style("Gullmoor Ferries moves its front end.", bold=True))
-        say(f"Its components are now in {into}. None of them is changed; each new file stands")
-        say("beside the old one, and both are rendered and compared.")
-        chapters: list[Chapter] = []
-        for chapter in tell(into, bench):
-            title = PARTS.get(chapter.path.parent.name)
-            if title and chapter.path.parent.name not in {c.path.parent.name for c in chapters}:
-                say(click.style(f"\n{title}", bold=True))
-            chapters.append(chapter)
-            if not as_json:
-                for line in _lines(chapter):
-                    click.echo(line)
-        page = desk_page(into, offline, lambda text: click.echo(text, err=True))
-        say(f"{'':<16} old and new on one page: {page}")
-        say(click.style("\nTwo components in applications, from survey to retirement", bold=True))
-        walked = []
-        for walk in walks(into, bench):
-            walked.append(walk)
-            for line in _walk_lines(walk):
-                say(line)
-        say(click.style("\nThe tourist page: blocks of plain HTML become components", bold=True))
-        lifting = lifted_page(into, bench)
-        for line in _lifting_lines(lifting):
-            say(line)
-        example = next(c for c in chapters if c.path.stem == SEARCHED)
-        found = searched(example, bench, SECONDS)
-    if as_json:
-        rows = {
-            "components": [_json(c) for c in chapters],
-            "walks": [vars(walk) for walk in walked],
-            "lifted": vars(lifting),
-            "searched": found.as_json(),
+        show = _Show(into, bench, whole=part is not None, silent=as_json)
+        show.say(click.style("Gullmoor Ferries moves its front end.", bold=True))
+        show.say(f"Its components are now in {into}. None of them is changed; each new file stands")
+        show.say("beside the old one, and both are rendered and compared.")
+        for name in PARTS if part in (None, "all") else [part]:
+            show.part(str(name), offline)
+        if as_json:
+            click.echo(json.dumps(show.as_json(), indent=2))
+        else:
+            show.ending(part, time.monotonic() - started)
+    raise click.exceptions.Exit(int(not show.is_same))
+
+
+@dataclass
+class _Show:
+    """The demo as far as it was shown, in the folder `into`."""
+
+    into: Path
+    bench: Bench
+    whole: bool
+    silent: bool
+    chapters: list[Chapter] = field(default_factory=list)
+    walked: list[Walk] = field(default_factory=list)
+    lifted: Lifting | None = None
+    found: Verification | None = None
+
+    def say(self, text: str) -> None:
+        """Print a line, unless JSON is asked for."""
+        if not self.silent:
+            click.echo(text)
+
+    def part(self, name: str, offline: bool) -> None:
+        """Show one part."""
+        self.say(click.style(f"\n{PARTS[name]}", bold=True))
+        if name == "applications":
+            for walk in walks(self.into, self.bench, whole=self.whole):
+                self.walked.append(walk)
+                self._lines(_walk_lines(walk))
+        elif name == "tourist":
+            self.lifted = lifted_page(self.into, self.bench)
+            self._lines(_lifting_lines(self.lifted))
+        else:
+            for chapter in tell(self.into, self.bench, name, whole=self.whole):
+                self.chapters.append(chapter)
+                self._lines(_lines(chapter))
+        if name == "booking-desk" and self.whole:
+            page = desk_page(self.into, offline, lambda text: click.echo(text, err=True))
+            self.say(f"{'':<16} old and new on one page: {page}")
+        if name == "components" and self.whole:
+            self._search()
+
+    def _search(self) -> None:
+        """Verify one component once more, without its trial file."""
+        example = next(c for c in self.chapters if c.path.stem == SEARCHED)
+        self.found = searched(example, self.bench, SECONDS)
+        self.say(
+            f"The same without a trial file: {SECONDS:g} s of generated trials for {SEARCHED}."
+        )
+        self._lines(list(terminal.verdict(self.found, SEARCHED)))
+
+    def _lines(self, lines: list[str]) -> None:
+        for line in lines:
+            self.say(line)
+
+    @property
+    def is_same(self) -> bool:
+        """Whether all that was verified is the same."""
+        verdicts: list[str] = [
+            c.verification.verdict for c in self.chapters if c.verification is not None
+        ]
+        verdicts += [one.verdict for one in (self.found, self.lifted) if one is not None]
+        return set(verdicts) <= {"same"} and all(walk.is_same for walk in self.walked)
+
+    def as_json(self) -> dict[str, object]:
+        """All that was shown, as JSON."""
+        return {
+            "components": [_json(c) for c in self.chapters],
+            "walks": [vars(walk) for walk in self.walked],
+            "lifted": vars(self.lifted) if self.lifted is not None else None,
+            "searched": self.found.as_json() if self.found is not None else None,
         }
-        click.echo(json.dumps(rows, indent=2))
-    else:
-        say(f"\nThe same without a trial file: {SECONDS:g} s of generated trials for {SEARCHED}.")
-        for line in terminal.verdict(found, SEARCHED):
-            click.echo(line)
-        _ending(chapters, time.monotonic() - started)
-    verdicts = [c.verification.verdict for c in chapters if c.verification is not None]
-    every = [*verdicts, found.verdict, lifting.verdict]
-    bad = [verdict for verdict in every if verdict != "same"]
-    raise click.exceptions.Exit(int(bool(bad) or not all(walk.is_same for walk in walked)))
+
+    def ending(self, part: str | None, seconds: float) -> None:
+        """Print the sum, and the commands to go on with."""
+        verified = [c.verification for c in self.chapters if c.verification is not None]
+        same = sum(one.verdict == "same" for one in verified) + sum(w.is_same for w in self.walked)
+        same += self.lifted is not None and self.lifted.verdict == "same"
+        stay = sum(c.stays for c in self.chapters)
+        refused = len(self.chapters) - len(verified) - stay
+        said = f"{same} {'is' if same == 1 else 'are'} the same in every trial"
+        said += f", {refused} was refused" * bool(refused) + f", {stay} stays a directive" * bool(
+            stay
+        )
+        click.echo(f"\n{said}; {seconds:.0f} s.")
+        first = next((c for c in self.chapters if c.new is not None), None)
+        if first is not None:
+            click.echo("\nLook at one pair, or run its trials again:")
+            click.echo(f"  clean-carry carry {first.path} --to {first.result.target}")
+            click.echo(f"  clean-carry verify {first.path} {first.new}")
+        if part is None:
+            click.echo(
+                f"\nEach part has more to show: {', '.join(PARTS)}; `clean-carry demo all` shows it."
+            )
 
 
 def _walk_lines(walk: Walk) -> list[str]:
@@ -142,21 +207,6 @@ def _lines(chapter: Chapter) -> list[str]:
     if v.verdict != "same":
         lines += list(terminal.verdict(v, result.component))
     return lines
-
-
-def _ending(chapters: list[Chapter], seconds: float) -> None:
-    same = sum(c.verification is not None and c.verification.verdict == "same" for c in chapters)
-    stay = sum(c.stays for c in chapters)
-    refused = sum(c.verification is None for c in chapters) - stay
-    click.echo(
-        f"\n{same} components are the same in every trial, {refused} was refused, "
-        f"{stay} stays a directive; {seconds:.0f} s."
-    )
-    first = chapters[0]
-    if first.new is not None:
-        click.echo("\nLook at one pair, or run its trials again:")
-        click.echo(f"  clean-carry carry {first.path} --to jsx-function")
-        click.echo(f"  clean-carry verify {first.path} {first.new}")
 
 
 def _json(chapter: Chapter) -> dict[str, object]:

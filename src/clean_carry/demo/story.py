@@ -53,6 +53,14 @@ STORY = (
     *CREW,
     *((f"booking-desk/{name}", "controller-component") for name in DESK),
 )
+# Parts whose components are carried one by one, each with the component that stands for it.
+PARTS = {
+    "components": "SailingCard.jsx",
+    "passenger": "SeatCounter.vue",
+    "passenger-older": "WeatherStrip.vue",
+    "crew": "crew-detail.component.ts",
+    "booking-desk": "tide-notice.js",
+}
 
 
 @dataclass(frozen=True)
@@ -83,10 +91,12 @@ def settle_in(folder: Path) -> Path:
     return folder
 
 
-def tell(folder: Path, bench: Bench) -> Iterator[Chapter]:
-    """Carry and verify each component in `folder`."""
+def tell(folder: Path, bench: Bench, part: str, *, whole: bool) -> Iterator[Chapter]:
+    """Carry and verify the components of one part in `folder`: all, or the one that stands for it."""
     for name, target in STORY:
         path = folder / name
+        if path.parent.name != part or not (whole or path.name == PARTS[part]):
+            continue
         result = carry_file(Request(path, str(path), target))[0]
         if not result.files:
             yield Chapter(path, result, None, None)

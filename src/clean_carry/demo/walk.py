@@ -58,9 +58,9 @@ class Walk:
         return verdicts == {"same"}
 
 
-def walks(folder: Path, bench: Bench) -> Iterator[Walk]:
-    """Walk each component in the applications that were copied into `folder`."""
-    for application, component, target, top in WALKS:
+def walks(folder: Path, bench: Bench, *, whole: bool) -> Iterator[Walk]:
+    """Walk each component in the applications that were copied into `folder`, or the first one alone."""
+    for application, component, target, top in WALKS if whole else WALKS[:1]:
         root = (folder / APPLICATIONS / application).resolve()
         yield _walked(bench, root, root / component, target, top)
 

@@ -1,11 +1,12 @@
 import { CommonModule } from '@angular/common';
 import { Component, EventEmitter, Input, Output } from '@angular/core';
 import { Member } from './member';
+import { RankPipe } from './rank.pipe';
 
 @Component({
   selector: 'gf-crew-list',
   standalone: true,
-  imports: [CommonModule],
+  imports: [CommonModule, RankPipe],
   template: `
     <section class="crew">
       <h2>{{ ship | uppercase }}</h2>
@@ -17,7 +18,7 @@ import { Member } from './member';
             [class.ashore]="!member.aboard"
             [class.chosen]="member.id === chosenId"
           >
-            <button type="button" (click)="choose(member)">{{ i + 1 }}. {{ member.name }}</button>
+            <button type="button" (click)="choose(member)">{{ i + 1 }}. {{ member.name }} ({{ member | gfRank }})</button>
             <small *ngIf="!member.aboard">ashore</small>
           </li>
         </ol>

@@ -3,4 +3,5 @@ export interface Member {
   name: string;
   duty: string;
   aboard: boolean;
+  rank?: string;
 }

@@ -70,6 +70,9 @@ class _Renewal:
         for entry in ledger.entries:
             if entry.outcome == "open":
                 entry.outcome, entry.rule = "carried", "newer-notation"
+        for edit in script:
+            entry = ledger.claim("notation", self.source.span(edit.start, edit.end))
+            ledger.settle(entry, "carried", "newer-notation")
         path = beside(self.source.path, SYNTAX.suffix)
         first = NewText(path, _whole(self.source, script), self.source, ledger)
         start = self.component.span.start
