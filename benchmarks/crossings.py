@@ -53,6 +53,7 @@ CROSSINGS = (
     Crossing("the same, version 2 → 3", "single-file-object", "single-file-flat", 2, 3),
     Crossing("`single-file-object` → `jsx-function`", "single-file-object", "jsx-function"),
     Crossing("`registered-object` → `single-file-flat`", "registered-object", "single-file-flat"),
+    Crossing("`single-file-object` → `decorated-class`", "single-file-object", "decorated-class"),
 )
 
 

@@ -31,4 +31,4 @@ def test_nothing_comes_back_wrong() -> None:
     there = [cell["there"] for cell in cells]
     back = [cell["back"] for cell in cells if "back" in cell]
     assert there.count("same") >= 0.8 * len(there)
-    assert {said.split()[0] for said in [*there, *back]} <= {"same", "refused"}
+    assert {said.split()[0] for said in [*there, *back]} <= {"same", "refused", "unproven"}

@@ -814,3 +814,31 @@ def test_an_event_of_the_page_has_the_name_the_runtime_has_for_it(run: Run, tmp_
     text = json.loads(done.stdout)["results"][0]["files"][0]["text"]
     assert "onKeyDown={" in text
     assert "onPicked={go}" in text
+
+
+CLEARED = """<template>
+  <form @submit.prevent="send()"><input v-model.trim="what"><button>Send</button></form>
+</template>
+<script>
+export default {
+  data() { return { what: '' }; },
+  methods: { send() { this.$emit('send', this.what); this.what = ''; } },
+};
+</script>
+"""
+CLEARING = """trials:
+- name: typed, sent, and typed again
+  functions: { send: {} }
+  steps:
+  - type: { role: textbox, position: 1, text: quay }
+  - submit: { role: form, position: 1 }
+  - type: { role: textbox, position: 1, text: pier }
+"""
+
+
+def test_a_field_is_cleared_where_its_text_is_taken_trimmed(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    (tmp_path / "Load.vue").write_text(CLEARED)
+    (tmp_path / "Load.trials.yaml").write_text(CLEARING)
+    assert run("carry", "Load.vue", "--to", "jsx-function", "--write").returncode == 0
+    done = run("verify", "Load.vue", "Load.function.jsx")
+    assert "typed, sent, and typed again" in done.stdout and "differs" not in done.stdout

@@ -8,8 +8,8 @@ import pytest
 
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
-from clean_carry.syntaxes.decorated_class.expressions import Spelling, Unread, free_names, respelled
 from clean_carry.syntaxes.decorated_class.microsyntax import read_starred
+from clean_carry.syntaxes.piped_expressions import Spelling, Unread, free_names, respelled
 
 CLASS = """import {{ {core} }} from '@angular/core';
 import {{ CommonModule }} from '@angular/common';

@@ -13,7 +13,7 @@ import click
 from clean_carry.cli.bench import EFFORT
 from clean_carry.cli.carried_files import Place, changes
 from clean_carry.cli.carried_files import write as write_files
-from clean_carry.cli.carry_each import bench_if, each_file
+from clean_carry.cli.carry_each import Each, bench_if, each_file
 from clean_carry.cli.next_step import next_step
 from clean_carry.cli.outputs import OF_CROSSINGS, Outputs
 from clean_carry.cli.progress import EXIT_STOPPED, Line
@@ -22,6 +22,7 @@ from clean_carry.component.errors import CarryError, HoldsNone, WriteRefused
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, check_syntaxes
 from clean_carry.crossing.many import Outcome
+from clean_carry.crossing.parts import Parts, laid_out
 from clean_carry.project.committed import not_committed
 from clean_carry.project.files import Meant, component_files, sources_of
 from clean_carry.project.index.build import top_of
@@ -100,6 +101,18 @@ Examples:
     help="Directives only: turn each two-way binding into a one-way binding and an event.",
 )
 @click.option(
+    "--renew",
+    "notations",
+    multiple=True,
+    type=click.Choice([*declared("decorated-class").notations, "nothing"]),
+    help="Decorated classes only: renew this notation; may be repeated. All if omitted.",
+)
+@click.option(
+    "--parts",
+    type=click.Choice(["together", "apart"]),
+    help="Write template, code and styles together in one file, or apart in files of their own.",
+)
+@click.option(
     "--assume-carried",
     is_flag=True,
     help="Assume that child components are carried already, in new files beside the old ones.",
@@ -125,6 +138,8 @@ def carry(
     keep_anyway: bool,
     runtime: int | None,
     one_way: bool,
+    notations: tuple[str, ...],
+    parts: Parts | None,
     assume_carried: bool,
     check_types: bool,
     report_folder: Path | None,
@@ -158,20 +173,15 @@ def carry(
     )  # fmt: skip
     if overwrite and not force and patch_file is None:
         meant = run.committed(meant)
-    wanted = _Wanted(one_way, not overwrite, assume_carried)
+    wanted = _Wanted(one_way, not overwrite, assume_carried, frozenset(notations))
     requests = [_request(path, target, origin, runtime, wanted) for path in meant]
     with bench_if(prove, effort, line) as bench:
         for number, each in enumerate(each_file(requests, bench, effort, line), 1):
             if len(meant) > 1:
                 line.show(f"{number} of {len(meant)} files · {each[0]}")
-            run.take(*each)
+            run.take(*_laid_out(each, parts))
     faults = type_faults(run.new_texts, line) if check_types else None
-    line.clear()
-    if as_json:
-        run.print_json(others, faults)
-    else:
-        run.print_totals(others, faults, many=len(meant) > 1)
-        _next(run, meant, target, prove=prove)
+    run.print_end(others, faults, meant, target, prove=prove)
     raise click.exceptions.Exit(run.exit_code(faults))
 
 
@@ -194,6 +204,16 @@ def _agree(given: Mapping[str, Any]) -> None:
         raise click.UsageError("choose one of --out, --write and --replace")
     if given["one_way"] and given["target"] != "controller-component":
         raise click.UsageError("--one-way goes with --to controller-component")
+    if given["notations"] and given["target"] != "decorated-class":
+        raise click.UsageError("--renew goes with --to decorated-class")
+
+
+def _laid_out(each: Each, parts: Parts | None) -> Each:
+    """A result whose parts stand together or apart; the same text was verified in one file."""
+    path, found, verdict, seconds = each
+    if parts is not None and isinstance(found, list):
+        found = laid_out(found, parts, path.resolve().parent)
+    return path, found, verdict, seconds
 
 
 def _next(run: _Run, meant: list[Path], target: str, *, prove: bool) -> None:
@@ -305,6 +325,23 @@ class _Run:
             passed += f', "types": {json.dumps([vars(fault) for fault in faults])}'
         click.echo('{"results": [\n' + ",\n".join(rows) + f"\n]{passed}}}")
 
+    def print_end(
+        self,
+        others: Mapping[str, int],
+        faults: list[TypeFault] | None,
+        meant: list[Path],
+        target: str,
+        *,
+        prove: bool,
+    ) -> None:
+        """All results as JSON, or the totals and the next command."""
+        self.line.clear()
+        if self.as_json:
+            self.print_json(others, faults)
+            return
+        self.print_totals(others, faults, many=len(meant) > 1)
+        _next(self, meant, target, prove=prove)
+
     def exit_code(self, faults: list[TypeFault] | None) -> int:
         """Return the exit code, once all outputs are written."""
         code = self.outputs.close(self.line) or self.code
@@ -358,6 +395,7 @@ class _Wanted:
     one_way: bool
     beside: bool
     assume_carried: bool
+    notations: frozenset[str]
 
 
 def _request(
@@ -379,6 +417,7 @@ def _request(
         wanted.one_way,
         wanted.beside,
         wanted.assume_carried,
+        wanted.notations,
     )
 
 

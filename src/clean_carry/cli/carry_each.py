@@ -105,7 +105,7 @@ def _proved(
         def tell(text: str) -> None:
             line.show(f"{path}: {text}")
 
-        if old.application is not None:
+        if new.application is not None:
             names = [result.component for result in made]
             verdict = verified_each(bench, (old, new), names, trials, much, tell)
         else:

@@ -79,7 +79,7 @@ class _Show:
     found: Verification | None = None
 
     def say(self, text: str) -> None:
-        """Print a line, unless JSON is asked for."""
+        """Print a line, unless JSON is requested."""
         if not self.silent:
             click.echo(text)
 

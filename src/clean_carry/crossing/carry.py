@@ -13,6 +13,7 @@ from typing import Any
 from clean_carry.component.code import Left
 from clean_carry.component.errors import CarryError, InputError, UnsettledEntry, closest
 from clean_carry.component.findings import Finding
+from clean_carry.component.interface import InterfaceMap
 from clean_carry.component.ledger import Ledger
 from clean_carry.component.members import LeftMember
 from clean_carry.component.model import Component
@@ -36,7 +37,8 @@ class Request:
     new file, made of {stem} and {ending} of the old one; `prefix` what element names begin with;
     `one_way` turns two-way bindings into one way in and an event out; `beside` says that the new file
     stands beside the old one; `assume_carried` that all components it renders, or those of
-    some files, have been carried too.
+    some files, have been carried too. `notations` are those that a syntax
+    renews, empty for all.
     """
 
     path: Path
@@ -50,6 +52,7 @@ class Request:
     one_way: bool = False
     beside: bool = True
     assume_carried: bool | frozenset[Path] = False
+    notations: frozenset[str] = frozenset()
 
 
 def carry_file(request: Request) -> list[Result]:
@@ -153,9 +156,10 @@ def _balanced(
     reader, writer, drops = old.load_reader(), new.load_writer(), old.drops | new.drops
     across = is_across(old, new)
     own = _version(request.path, old)
-    since = own if not across and own < runtime else 0
+    one_runtime = old.runtime.name == new.runtime.name
+    since = own if not across and one_runtime and own < runtime else 0
     wishes = Wishes(own if across else runtime, neutral=across, since=since, onward=onward,
-        renewing=origin == request.target,
+        renewing=origin == request.target, notations=request.notations,
     )  # fmt: skip
     source = reader.whole(source, workspace, wishes)
     while True:
@@ -177,13 +181,27 @@ def _balanced(
             for component in guilty:
                 excluded[component.span.start] = ("ledger-unsettled", error.what, error.start)
             continue
-        results = _results(written, source, ledger, request, origin)
+        results = _results(written, source, ledger, request, origin, file)
         file.release()
         return results
 
 
+def _named_as(interface: InterfaceMap, origin: str, target: str, file: ReadFile) -> InterfaceMap:
+    """An interface map, its events and slots by their names in the old file."""
+    names = {"event": file.event_names, "slot": file.slot_names}
+    rows = tuple(
+        row._replace(old=names.get(row.kind, {}).get(row.old, row.old)) for row in interface.rows
+    )
+    return replace(interface, old=origin, new=target, rows=rows)
+
+
 def _results(
-    written: Written, source: SourceText, ledger: Ledger, request: Request, origin: str
+    written: Written,
+    source: SourceText,
+    ledger: Ledger,
+    request: Request,
+    origin: str,
+    file: ReadFile,
 ) -> list[Result]:
     results: list[tuple[int, Result]] = []
     say = _Says(source, rules_of(declared(origin), declared(request.target)))
@@ -204,7 +222,7 @@ def _results(
         result(
             at, component.name, "left" if counts["left"] else "clean", findings, files=files,
             counts=counts, entries=entries, digest=digest,
-            interface=replace(written.interfaces[at], old=origin, new=request.target),
+            interface=_named_as(written.interfaces[at], origin, request.target, file),
         )  # fmt: skip
     for refusal in written.refused:
         result(

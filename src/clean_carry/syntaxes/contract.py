@@ -70,8 +70,10 @@ class Syntax:
     are. By a rule of `drops` a construct may be written as nothing; each has a row in docs/dropped.md.
     `census` is "package.module:function", which sees its components in a parsed file without reading them.
     Files of a `named_only` syntax are carried if a command names them, and not as a part of a folder.
-    A syntax that `renews` writes its own files in a newer notation. A syntax that is written `anew` is
-    written from the neutral component, also from its own family.
+    A syntax that `renews` writes its own files in newer `notations`, each by itself. A syntax that is
+    written `anew` is written from the neutral component, also from its own family.
+    `parts` is the module with `apart` and `together`, if template, code and styles can stand in files.
+    `given` is the family that its reader gives components of, "" for its own.
     A `family_only` reader serves writers of its own family; other families are reached through those.
     """
 
@@ -90,8 +92,11 @@ class Syntax:
     drops: frozenset[str] = frozenset()
     family_only: bool = False
     renews: bool = False
+    notations: tuple[str, ...] = ()
     anew: bool = False
     named_only: bool = False
+    parts: str = ""
+    given: str = ""
 
     def load_rules(self) -> Mapping[str, Rule]:
         """Return the rules for its components."""
@@ -126,7 +131,7 @@ class Wishes:
     older one (0: the same); components that start at an offset of `keeping` keep
     the defaults of their inputs as a property. `neutral` asks for what a target of another family can say;
     `onward` is set if another link carries the new text to another family, `renewing` if the target is the
-    same syntax in its newer notation.
+    same syntax in its newer notation. `notations` names those to renew, empty for all.
     """
 
     runtime: int
@@ -135,6 +140,7 @@ class Wishes:
     since: int = 0
     keeping: frozenset[int] = frozenset()
     onward: bool = False
+    notations: frozenset[str] = frozenset()
 
 
 @dataclass
@@ -142,7 +148,9 @@ class ReadFile:
     """A file that was read: its components, and what is refused at once.
 
     `serving` is what packages alone serve the form that is carried: by request, how their imports end
-    (outcome, rule). Families add what their writers need.
+    (outcome, rule). `event_names` and `slot_names` are the old names of events and slots, where a
+    reader gave them others. Families
+    add what their writers need.
     """
 
     syntax: Syntax
@@ -150,6 +158,8 @@ class ReadFile:
     components: tuple[Component, ...]
     refusals: tuple[Refusal, ...]
     styles: tuple[StyleBlock, ...] = field(default=(), kw_only=True)
+    event_names: Mapping[str, str] = field(default_factory=dict, kw_only=True)
+    slot_names: Mapping[str, str] = field(default_factory=dict, kw_only=True)
     serving: Mapping[str, Settled] = field(default_factory=dict, kw_only=True)
 
     def release(self) -> None:

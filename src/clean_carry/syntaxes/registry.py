@@ -71,7 +71,7 @@ def recognise(source: SourceText) -> str | None:
 def is_across(old: Syntax, new: Syntax) -> bool:
     """Whether a crossing leads through the neutral component: to another family, or to what is written
     anew."""
-    return old.family != new.family or (new.anew and old.id != new.id)
+    return (old.given or old.family) != new.family or (new.anew and old.id != new.id)
 
 
 def crosses(origin: str, target: str) -> bool:
@@ -83,7 +83,7 @@ def crosses(origin: str, target: str) -> bool:
     old, new = declared(origin), declared(target)
     if old.family_only and is_across(old, new):
         return False
-    return bool(old.reader and new.writer) and old.family in new.takes
+    return bool(old.reader and new.writer) and (old.given or old.family) in new.takes
 
 
 @cache

@@ -10,6 +10,7 @@ from clean_carry.component.interface import InterfaceMap
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference, differences, draws_or_calls
 from clean_carry.verify.normalise import OBJECTION, Normaliser, Tree, styles_in
+from clean_carry.verify.normalise_controllers import ControllerNormaliser
 from clean_carry.verify.normalise_decorated import DecoratedNormaliser
 from clean_carry.verify.normalise_scoped import ScopedNormaliser
 from clean_carry.verify.strict import once
@@ -180,18 +181,25 @@ class Pair:
         return not differences(trial.name, first, again, twice, sides, one_runtime=True)
 
 
+# The normalisers of runtimes with an element around each template, for sides of different runtimes.
+_ACROSS = {"@angular/core": DecoratedNormaliser, "angular": ControllerNormaliser}
+
+
 def normaliser(side: Side, *, across: bool = False) -> Normaliser:
     """The normaliser of one side; `across`: the other one runs in another runtime."""
-    if side.application is not None:
+    if side.application is not None and not across:
         return ScopedNormaliser(side.application.replaced, side.application.aliases)
     bridged = side.bridged.framework if side.bridged is not None else ""
-    kind = (
-        DecoratedNormaliser if across and side.runtime.framework == "@angular/core" else Normaliser
-    )
+    kind = _ACROSS.get(side.runtime.framework, Normaliser) if across else Normaliser
     marks = (*MARKS.get(side.runtime.framework, ()), *MARKS.get(bridged, ()), *side.marks)
     # A runtime that is there for the bridged component alone listens at the page as well.
-    stays = side.runtime.listens_for_page or bool(bridged)
+    alone = across and side.application is not None
+    stays = side.runtime.listens_for_page or bool(bridged) or alone
     return kind(marks, across=across, stays=stays, bridged=bool(bridged))
+
+
+# The error of a runtime that renders no list with two items of one key.
+_DUPES = "[ngRepeat:dupes]"
 
 
 @dataclass(frozen=True)
@@ -233,6 +241,9 @@ def judge(lane: Lane, pair: Pair, trial: Trial, first: dict[str, Any] | None = N
     found = pair.compare(trial, first, second)
     if found and pair.both_refuse(first, second):
         reason = f"both fail with inputs they declare otherwise: {_objections(first)[0]}"
+        return Judged(trial, TrialResult(trial.name, "void", reason=reason), (reached, NOTHING))
+    if found and not pair.one_runtime and any(_DUPES in error for error in errors_of(first)):
+        reason = "items of a list have one key, for which the old side renders none of them"
         return Judged(trial, TrialResult(trial.name, "void", reason=reason), (reached, NOTHING))
     if found and pair.lacks(trial):
         reason = f"an input that is required is not given: {pair.lacks(trial)}"

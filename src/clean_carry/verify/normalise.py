@@ -87,6 +87,11 @@ RULES = (
         "which stays now",
     ),
     NormalisingRule(
+        "hidden-by-class",
+        "an element that a framework hides by a class of its own is compared with one that is hidden by "
+        "its style",
+    ),
+    NormalisingRule(
         "bridge-element",
         "a bridge renders a component of another framework in an element of its own, which has no "
         "box (display: contents)",

@@ -107,8 +107,9 @@ def sides_of(
     if MANNERS[frameworks[0]].registered:
         application = application_of(place, old_text, new_text)
         before = replace(before, application=application)
-        made = made_of(application.scripts, new, new_text) if new.resolve() != place else ()
-        after = replace(after, application=application, extra=made)
+        if frameworks[0] == frameworks[1]:
+            made = made_of(application.scripts, new, new_text) if new.resolve() != place else ()
+            after = replace(after, application=application, extra=made)
     if frameworks[0] == frameworks[1]:
         return before, after, None
     target = MANNERS[frameworks[1]].target

@@ -99,6 +99,7 @@ RUNTIMES: dict[str, Runtime] = {
             "angular",
             "angular.js",
             ("angular", "angular-animate", "angular-sanitize"),
+            keeps_content=True,
         ),
         Runtime(
             "angular-21",

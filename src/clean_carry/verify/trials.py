@@ -49,13 +49,10 @@ class Trial:
             slots["default"] = slots[""]
         events = _listened(interface)
 
-        def renamed(values: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
-            return {names.get(name, name): value for name, value in values.items()}
-
         def translated(change: dict[str, Any]) -> dict[str, Any]:
-            change = {**change, "inputs": renamed(change.get("inputs", {}), inputs)}
+            change = {**change, "inputs": _renamed(change.get("inputs", {}), inputs)}
             if "slots" in change:
-                change["slots"] = renamed(change["slots"], slots)
+                change["slots"] = _placed(change["slots"], slots)
             if "without" in change:
                 names = change["without"]
                 change["without"] = [events.get(n, inputs.get(n, n)) for n in names]
@@ -80,13 +77,37 @@ class Trial:
         }
         return {
             "held": held or any("call" in step for step in self.steps),
-            "inputs": renamed(self.inputs, inputs),
+            "inputs": _renamed(self.inputs, inputs),
             "functions": functions,
-            "slots": renamed(self.slots, slots),
+            "slots": _placed(self.slots, slots),
             "replies": self.replies,
             "steps": steps,
             "strict": self.strict,
         }
+
+
+def _renamed(values: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
+    return {names.get(name, name): value for name, value in values.items()}
+
+
+def _placed(given: dict[str, Any], slots: dict[str, str]) -> dict[str, Any]:
+    """Slots by their new names; content that an element of its own brings is that element's."""
+    brought = {old: new for old, new in slots.items() if "-" in old}
+    made = _renamed(given, slots)
+    for name in ("default", "children") if brought else ():
+        parts = made.get(name) or []
+        rest = [one for one in parts if _tag(one) not in brought]
+        if len(rest) < len(parts):
+            made[name] = rest
+        made |= {
+            brought[_tag(one)]: one.get("content", []) for one in parts if _tag(one) in brought
+        }
+    return made
+
+
+def _tag(part: Any) -> str:
+    """The tag of a piece of content; "" for text."""
+    return str(part.get("tag", "")) if isinstance(part, dict) else ""
 
 
 def _listened(interface: InterfaceMap | None) -> dict[str, str]:

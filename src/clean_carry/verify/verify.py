@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterable
 from dataclasses import asdict, dataclass, field, replace
 from pathlib import Path
@@ -16,6 +17,7 @@ from clean_carry.verify.judge import Judged, Pair, TrialResult, judge
 from clean_carry.verify.outside import outside_of
 from clean_carry.verify.passed_handlers import never_called
 from clean_carry.verify.reach import Reach, hints, reach_of
+from clean_carry.verify.search.inputs.inputs import Inputs
 from clean_carry.verify.search.inputs.read_inputs import read_inputs
 from clean_carry.verify.search.values.shape import Shape
 from clean_carry.verify.search.walks.novelty import as_in_use
@@ -243,6 +245,24 @@ def _looked_at(bench: Bench, pair: Pair, result: Verification, progress: Progres
     return replace(result, seen=found, accepted=dict(pair.accepted) or result.accepted)
 
 
+# Bindings that an element without their attribute never gets: of text, and optional ones.
+_AS_TEXT = re.compile(r"([\w$]+)\s*:\s*['\"](?:@|<\?)")
+
+
+def _forget_known(other: Inputs, inputs: Inputs) -> None:
+    """Forget what the new side's helpers look for in values, which says nothing of what is given."""
+    for name in set(other.shapes) & set(inputs.shapes):
+        if not other.shapes[name].declared:
+            del other.shapes[name]
+
+
+def _leave_to_scope(pair: Pair, inputs: Inputs) -> None:
+    """Leave out inputs that only the scope around an element has, or other runtimes give to any element."""
+    pair.needed = frozenset(_AS_TEXT.findall(pair.old.text)) & frozenset(inputs.shapes)
+    for name in ("class", "children", *(n for n in inputs.shapes if n.startswith(AROUND))):
+        inputs.shapes.pop(name, None)
+
+
 def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> Verification:
     old, new, interface = pair.old, pair.new, pair.interface
     back = {b: a for a, b in (interface.inputs if interface is not None else ())}
@@ -252,6 +272,8 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         # A slot or an event of the old side is given as such.
         for _, made in (*interface.slots, *interface.events):
             other.shapes.pop(made.removesuffix("()"), None)
+    if old.application is not None and not pair.one_runtime:
+        _forget_known(other, inputs)
     inputs = inputs.join(other, back, across=not pair.one_runtime)
     if back.get("className") == "class" and "class" in inputs.shapes:
         # The class attribute of a component is text in one runtime; the other takes more forms of it.
@@ -268,6 +290,8 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         inputs.shapes.setdefault(AROUND + name, shape)
     if new.runtime.needs_required and not pair.one_runtime:
         pair.needed = frozenset(name for name, one in inputs.shapes.items() if one.required)
+    if old.application is not None and not pair.one_runtime:
+        _leave_to_scope(pair, inputs)
     search = Search(bench, pair, inputs, effort, progress)
     found = search.run()
     judged = list(found.kept)

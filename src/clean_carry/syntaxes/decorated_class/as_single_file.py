@@ -17,7 +17,6 @@ from clean_carry.syntaxes.decorated_class.as_object import ObjectWriter
 from clean_carry.syntaxes.decorated_class.as_template import TemplateWriter
 from clean_carry.syntaxes.decorated_class.attributes import joined, quoted
 from clean_carry.syntaxes.decorated_class.code import Respelled
-from clean_carry.syntaxes.decorated_class.expressions import Spelling, Unread, respelled
 from clean_carry.syntaxes.decorated_class.markup_of import (
     TemplateText,
     read_references,
@@ -33,6 +32,7 @@ from clean_carry.syntaxes.decorated_class.recognise import (
     property_of,
     text_of,
 )
+from clean_carry.syntaxes.piped_expressions import Spelling, Unread, respelled
 from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
 _PACKAGE = re.compile(r"@angular/")

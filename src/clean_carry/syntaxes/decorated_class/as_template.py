@@ -10,9 +10,9 @@ from clean_carry.source.html.display import BLOCKS
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.decorated_class.attributes import Attributes, quoted, read_attributes
-from clean_carry.syntaxes.decorated_class.expressions import Spelling, Unread, grouped, respelled
 from clean_carry.syntaxes.decorated_class.markup import Flow, Part, folded, read_template
 from clean_carry.syntaxes.decorated_class.microsyntax import Starred, read_starred
+from clean_carry.syntaxes.piped_expressions import Spelling, Unread, grouped, respelled
 
 _SIMPLE = re.compile(r"[\w$]+(?:\.[\w$]+|\[[\w$]+\])*(?:\(\))?$")
 _LOOP = {

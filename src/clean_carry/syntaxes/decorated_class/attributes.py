@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.decorated_class.expressions import Spelling, Unread, respelled
+from clean_carry.syntaxes.piped_expressions import Spelling, Unread, respelled
 
 _EVENT_KEYS = {
     "enter": "enter", "escape": "esc", "esc": "esc", "space": "space", "tab": "tab", "delete": "delete",

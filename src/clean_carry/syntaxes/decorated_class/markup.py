@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 from clean_carry.source.template.tree import TemplateNode, read_markup
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.decorated_class.expressions import Unread
+from clean_carry.syntaxes.piped_expressions import Unread
 
 _BLOCK = re.compile(r"@(else\s+if|if|else|for|empty|switch|case|default|let|defer)(?![\w.-])\s*")
 _KNOWN = frozenset({"if", "else if", "else", "for", "empty", "switch", "case", "default", "let"})

@@ -11,8 +11,8 @@ from clean_carry.component.errors import InputError
 from clean_carry.component.spans import Place
 from clean_carry.source.template.tree import read_markup
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.decorated_class.expressions import Unread, tokens
 from clean_carry.syntaxes.decorated_class.recognise import Decorated, property_of, text_of
+from clean_carry.syntaxes.piped_expressions import Unread, tokens
 from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
 

@@ -10,7 +10,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, field
 
-from clean_carry.syntaxes.decorated_class.expressions import Token, Unread, grouped
+from clean_carry.syntaxes.piped_expressions import Token, Unread, grouped
 
 _LET = re.compile(r"let\s+([\w$]+)\s*(?:=\s*([\w$]+))?\s*$")
 _AS = re.compile(r"^(.*?)\s+as\s+([\w$]+)\s*$", re.DOTALL)

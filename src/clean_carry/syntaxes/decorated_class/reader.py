@@ -16,6 +16,7 @@ from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.contract import ReadFile, ScriptFile, Wishes
 from clean_carry.syntaxes.decorated_class.as_single_file import as_single_file
 from clean_carry.syntaxes.decorated_class.recognise import decorated_in
+from clean_carry.syntaxes.decorated_class.renewal.asked import RenewedFile
 from clean_carry.syntaxes.decorated_class.syntax import SYNTAX
 from clean_carry.syntaxes.single_file.options.read import read
 from clean_carry.syntaxes.single_file.stands_for import (
@@ -52,7 +53,7 @@ class DecoratedReader:
             return file
         found = decorated_in(Tree(source))
         if found and wishes.renewing:
-            return _as_it_is(source, ledger)
+            return _as_it_is(source, ledger, wishes.notations or frozenset(SYNTAX.notations))
         if not found:
             raise HoldsNone("holds no decorated class", file=source.path)
         reason = reason_of(partial(as_single_file, workspace=workspace), source)
@@ -68,7 +69,7 @@ class DecoratedReader:
         )
 
 
-def _as_it_is(source: SourceText, ledger: Ledger) -> ReadFile:
+def _as_it_is(source: SourceText, ledger: Ledger, renewing: frozenset[str]) -> ReadFile:
     """A script whose class is written anew in its own syntax."""
     tree = Tree(source)
     found = decorated_in(tree)
@@ -85,6 +86,7 @@ def _as_it_is(source: SourceText, ledger: Ledger) -> ReadFile:
     ledger.claim("file", source.span(0, len(source.data)))
     span = source.span(one.statement.start, one.statement.end)
     component = Component(one.name, ComponentPlace(span, span, "named"))
-    return ScriptFile(
-        SYNTAX, source, (component,), (), tree, (0, len(source.data)), names=Names(tree)
-    )
+    return RenewedFile(
+        SYNTAX, source, (component,), (), tree, (0, len(source.data)),
+        names=Names(tree), renewing=renewing,
+    )  # fmt: skip

@@ -2,6 +2,10 @@
 
 from clean_carry.syntaxes.contract import Marks, RuntimeSpec, Syntax
 
+# Control flow for starred attributes; functions for decorated members, emitters, view queries, and
+# parameters of the constructor; classes that stand alone, with the imports that their templates need.
+_NOTATIONS = ("blocks", "inputs", "outputs", "queries", "injection", "imports")
+
 SYNTAX = Syntax(
     id="decorated-class",
     summary="class with a component decorator, template, styles, module or stand-alone",
@@ -15,7 +19,9 @@ SYNTAX = Syntax(
     writer="clean_carry.syntaxes.decorated_class.writer:DecoratedWriter",
     takes=frozenset({"single-file"}),
     renews=True,
+    notations=_NOTATIONS,
     anew=True,
+    parts="clean_carry.syntaxes.decorated_class.parts",
     rules="clean_carry.syntaxes.decorated_class.rules:RULES",
     drops=frozenset({"receiver-alias", "callback-instance"}),
 )

@@ -14,6 +14,7 @@ SYNTAX = Syntax(
     reader="clean_carry.syntaxes.single_file_flat.reader:FlatReader",
     writer="clean_carry.syntaxes.single_file_flat.writer:FlatFileWriter",
     takes=frozenset({"single-file", "jsx"}),
+    parts="clean_carry.syntaxes.single_file.parts",
     rules="clean_carry.syntaxes.single_file.rules:RULES",
     drops=frozenset({"registered-by-import", "method-in-scope", "option-never-read"}),
     family_only=True,

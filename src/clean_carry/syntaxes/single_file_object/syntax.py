@@ -16,6 +16,7 @@ SYNTAX = Syntax(
     reader="clean_carry.syntaxes.single_file_object.reader:ObjectReader",
     writer="clean_carry.syntaxes.single_file_object.writer:ObjectFileWriter",
     takes=frozenset({"single-file"}),
+    parts="clean_carry.syntaxes.single_file.parts",
     rules="clean_carry.syntaxes.single_file.rules:RULES",
     drops=frozenset({"receiver-alias", "callback-instance"}),
 )

@@ -127,6 +127,9 @@ export function* below(natives, root) {
   }
 }
 
+/** A name without white space: runtimes differ in what of it they keep between elements. */
+const tight = (name) => name.replace(/\s+/g, '');
+
 /** The element a step is aimed at, null where there is none. `places` are elements of the trial itself. */
 export function find(natives, root, target, places) {
   const wanted = target.position ?? 1;
@@ -134,7 +137,7 @@ export function find(natives, root, target, places) {
   for (const node of below(natives, root)) {
     if (places.has(node) || (target.tag && natives.localName(node) !== target.tag)) continue;
     if (target.role && roleOf(natives, node) !== target.role) continue;
-    if (target.name !== undefined && nameOf(natives, node, root) !== target.name) continue;
+    if (target.name !== undefined && tight(nameOf(natives, node, root)) !== tight(target.name)) continue;
     seen += 1;
     if (seen === wanted) return node;
   }

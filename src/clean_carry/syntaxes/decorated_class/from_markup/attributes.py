@@ -132,7 +132,7 @@ class Attributes:
         if name in _FLAGS:
             own = _PROPERTIES.get(name, name)
             if one.form != "boolean" and self.expressions.text_of(value).rstrip()[-1:] != ")":
-                value = new("!!(") + value + new(")")
+                value = new("!!") + self._wrapped(value)
             return new(f'[{own}]="', one.entry, "bound-attribute") + value + new('"')
         if name == "value" and node.tag in ("input", "textarea", "option", "select", "progress"):
             if one.form != "text" and node.tag in ("input", "textarea"):

@@ -80,9 +80,11 @@ class ClassNames:
         """The name of a member."""
         if member not in self.members:
             plain = member.name.lstrip("_$") or member.name
-            other = {"element": f"{plain}Element", "field": f"{plain}Box"}.get(
-                member.kind, f"{plain}Value"
-            )
+            other = {
+                "element": f"{plain}Element",
+                "field": f"{plain}Box",
+                "method": f"on{plain[:1].upper()}{plain[1:]}",
+            }.get(member.kind, f"{plain}Value")
             self.members[member] = self.choose(camel(plain), camel(other))
         return self.members[member]
 
@@ -101,10 +103,15 @@ class ClassNames:
 
 
 def names_of(component: Component, events: list[str]) -> ClassNames:
-    """The names of a class: inputs keep theirs, then state and all else."""
+    """The names of a class: what parents use keeps its own, then state and all else."""
     names = ClassNames()
     for prop in component.inputs.props:
         names.of(Member("prop", prop.name))
+    for name in component.outward.exposed:
+        if any(one.name == name for one in component.methods()):
+            names.of(Member("method", name))
+    for event in events:
+        names.output(event)
     state = component.state
     for field_ in (state.fields or ()) if state is not None else ():
         names.of(Member("state", field_.name))
@@ -112,6 +119,4 @@ def names_of(component: Component, events: list[str]) -> ClassNames:
         names.of(Member("derived", derived.name))
     for method in component.methods():
         names.of(Member("method", method.name))
-    for event in events:
-        names.output(event)
     return names

@@ -22,8 +22,10 @@ from clean_carry.component.markup import (
     RawHtml,
     SlotOutlet,
     Text,
+    children_of,
 )
 from clean_carry.component.model import Component
+from clean_carry.source.html.display import BLOCKS
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.template.tree import VOID
 from clean_carry.syntaxes.condensed import condensed
@@ -31,6 +33,15 @@ from clean_carry.syntaxes.decorated_class.from_markup.attributes import Attribut
 from clean_carry.syntaxes.decorated_class.from_markup.expressions import Expressions
 from clean_carry.syntaxes.decorated_class.from_markup.spelling import Speller, Unsaid
 from clean_carry.syntaxes.lists import is_list
+
+
+def _is_block(node: Markup) -> bool:
+    """Whether white space beside a node is not seen."""
+    if isinstance(node, Condition | Loop):
+        real = [one for one in children_of(node) if isinstance(one, Element)]
+        return bool(real) and all(map(_is_block, real))
+    return isinstance(node, Element) and not node.component and node.tag in BLOCKS
+
 
 _OWN_SPACE = frozenset({"pre", "textarea", "listing"})
 _SIGNS = str.maketrans({"@": "&#64;", "{": "&#123;", "}": "&#125;"})
@@ -81,6 +92,8 @@ class TemplateWriter:
                 continue
             raw = self.speller.source.slice(*node.span[:2])
             drawn = node.drawn if node.drawn is not None else condensed(raw, flat, at)
+            if drawn == " " and any(map(_is_block, (*flat[at - 1 : at], *flat[at + 1 : at + 2]))):
+                drawn = ""
             if edge and at == 0:
                 drawn = drawn.lstrip(" ")
             if edge and at == len(flat) - 1:

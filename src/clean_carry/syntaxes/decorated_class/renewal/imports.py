@@ -32,25 +32,26 @@ def needed_of_template(text: str, directives: Iterable[str]) -> set[str]:
 
 
 def import_edits(
-    one: Decorated, tree: Tree, used: set[str], text: str, needed: set[str]
+    one: Decorated, tree: Tree, used: set[str], text: str, needed: set[str], *, listed_too: bool
 ) -> Iterator[Edit]:
     """The edits of the imports and of the decorator's list.
 
     `used` are functions of the core that are used from now on. `text` is the class as it will be, `needed`
-    are the classes its template needs.
+    are the classes its template needs, which `listed_too` asks for in the decorator's list.
     """
     listed = property_of(one.options, "imports")
     old = [each.text for each in listed.named_children] if listed is not None else []
     whole = "CommonModule" in old
     kept = [name for name in old if name not in _BLOCKS | {"CommonModule"} or name in needed]
     new = kept + (sorted(needed - set(old)) if whole else [])
-    yield from _list(one, tree, listed, old, new)
+    if listed_too:
+        yield from _list(one, tree, listed, old, new)
     for statement in tree.of("import_statement"):
         request = statement.child("source")
         name = request.text[1:-1] if request is not None else ""
         if name == CORE:
             yield from _clause(statement, tree, add=used, gone=_gone(statement, text))
-        elif name == COMMON:
+        elif name == COMMON and listed_too:
             gone = {
                 each for each in _named(statement) if each not in new and not _is_used(each, text)
             }

@@ -9,21 +9,31 @@ from dataclasses import dataclass, field
 from clean_carry.source.merged import Edit
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode, read_markup
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.decorated_class.expressions import Spelling, Unread, free_names, respelled
 from clean_carry.syntaxes.decorated_class.markup import Flow, Part, folded
 from clean_carry.syntaxes.decorated_class.microsyntax import Starred, read_starred
+from clean_carry.syntaxes.piped_expressions import Spelling, Unread, free_names, respelled
 
 _LOCALS = {name: f"${name}" for name in ("index", "first", "last", "even", "odd", "count")}
 
 
+# The directives behind starred attributes.
+_DIRECTIVES = {
+    "*ngIf": "NgIf", "*ngFor": "NgFor", "*ngSwitchCase": "NgSwitchCase",
+    "*ngSwitchDefault": "NgSwitchDefault", "*ngTemplateOutlet": "NgTemplateOutlet",
+}  # fmt: skip
+
+
 @dataclass
 class TemplateRenewal:
-    """Collects the edits of a template. `called` are names that are called to be read from now on; `stays`
-    is what keeps its form: rule, detail, offset. `directives` are those that the template still needs."""
+    """Collects the edits of a template. `called` are names that are called to be read from now on, and
+    without `blocks` its control flow stays. `stays` is what keeps its form: rule, detail, offset.
+    `directives` are those that the template still needs.
+    """
 
     source: SourceText
     called: set[str]
     unit: str = "  "
+    blocks: bool = True
     edits: list[Edit] = field(default_factory=list)
     stays: list[tuple[str, str, int]] = field(default_factory=list)
     directives: set[str] = field(default_factory=set)
@@ -149,11 +159,17 @@ class TemplateRenewal:
                     self._code(at, at + len(found[1].encode()), inner)
             self._directive(one.name)
         before = self.shift
-        if starred is not None and starred.name not in ("*ngSwitchCase", "*ngSwitchDefault"):
+        if starred is not None and not self.blocks:
+            self._keep(_DIRECTIVES.get(starred.name, ""), starred, read or Starred(), hidden)
+        elif starred is not None and starred.name not in ("*ngSwitchCase", "*ngSwitchDefault"):
             self._starred(node, starred, read or Starred(), hidden)
         self.shift += self.moves.pop(id(node), "")
         if switch is not None and switch.value is not None:
-            self._switch(node, switch, hidden)
+            if self.blocks:
+                self._switch(node, switch, hidden)
+            else:
+                self._code(*switch.value, hidden)
+                self.directives.add("NgSwitch")
         self._parts(folded(node.children, self.source), inner)
         self.shift = before
 
@@ -216,7 +232,7 @@ class TemplateRenewal:
     ) -> None:
         """A starred attribute that keeps its form."""
         self.directives.add(directive)
-        if directive != "NgTemplateOutlet":
+        if directive != "NgTemplateOutlet" and self.blocks:
             self.stays.append(("directive-stays", starred.name, starred.start))
         names = {name for part in (read.value, *read.keys.values()) for name in free_names(part)}
         if names & (self.called - hidden):

@@ -14,7 +14,6 @@ from clean_carry.source.javascript.script_style import script_style
 from clean_carry.source.merged import Edit
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.contract import Fitted
-from clean_carry.syntaxes.decorated_class.expressions import Unread
 from clean_carry.syntaxes.decorated_class.markup_of import TemplateText, template_of, written_names
 from clean_carry.syntaxes.decorated_class.members import Members, read_members
 from clean_carry.syntaxes.decorated_class.recognise import Decorated, decorated_in, property_of
@@ -23,6 +22,7 @@ from clean_carry.syntaxes.decorated_class.renewal.imports import import_edits, n
 from clean_carry.syntaxes.decorated_class.renewal.names import Renewed, renewed_in
 from clean_carry.syntaxes.decorated_class.renewal.template import TemplateRenewal
 from clean_carry.syntaxes.decorated_class.syntax import SYNTAX
+from clean_carry.syntaxes.piped_expressions import Unread
 from clean_carry.syntaxes.single_file.stands_for import NotAFile
 from clean_carry.syntaxes.written import NewText, Note, Written, beside, unchanged
 
@@ -47,6 +47,7 @@ class _Renewal:
     def __init__(self, fitted: Fitted, component: Component) -> None:
         self.fitted, self.component = fitted, component
         self.tree, self.source = fitted.file.tree, fitted.file.source
+        self.parts: frozenset[str] = fitted.file.renewing
         self.one: Decorated = next(
             one for one in decorated_in(self.tree) if one.name == component.name
         )
@@ -71,8 +72,8 @@ class _Renewal:
             if entry.outcome == "open":
                 entry.outcome, entry.rule = "carried", "newer-notation"
         for edit in script:
-            entry = ledger.claim("notation", self.source.span(edit.start, edit.end))
-            ledger.settle(entry, "carried", "newer-notation")
+            key = ledger.claim("notation", self.source.span(edit.start, edit.end))
+            ledger.settle(key, "carried", "newer-notation")
         path = beside(self.source.path, SYNTAX.suffix)
         first = NewText(path, _whole(self.source, script), self.source, ledger)
         start = self.component.span.start
@@ -83,7 +84,9 @@ class _Renewal:
         """The members that change, and the edits of the template. Raises `NotAFile`."""
         try:
             renewed = renewed_in(self.one, members, self.tree, set(written_names(markup)))
-            template = TemplateRenewal(markup.source, set(renewed.called), self._unit)
+            self._restrict(renewed)
+            blocks = "blocks" in self.parts
+            template = TemplateRenewal(markup.source, set(renewed.called), self._unit, blocks)
             template.run(markup.start, markup.end)
         except Unread as reason:
             at = reason.at if markup.inside else self.one.options.start
@@ -91,6 +94,17 @@ class _Renewal:
         except InputError as error:
             raise NotAFile("template-unread", str(error), self.one.options.start) from None
         return renewed, template
+
+    def _restrict(self, renewed: Renewed) -> None:
+        """Leave members as they are if their notation is not to be renewed."""
+        if "inputs" not in self.parts:
+            renewed.inputs.clear()
+        if "outputs" not in self.parts:
+            renewed.outputs.clear()
+        if "queries" not in self.parts:
+            renewed.queries.clear()
+        if "injection" not in self.parts:
+            renewed.services.clear()
 
     def _script(
         self,
@@ -120,7 +134,9 @@ class _Renewal:
             if re.search(rf"(?<![\w$.]){name}(?:\.required)?[<(]", code)
         }
         needed = needed_of_template(text, template.directives)
-        return [*edits, *import_edits(self.one, self.tree, used, code, needed)]
+        alone = "imports" in self.parts
+        found = import_edits(self.one, self.tree, used, code, needed, listed_too=alone)
+        return [*edits, *found]
 
     @property
     def _unit(self) -> str:

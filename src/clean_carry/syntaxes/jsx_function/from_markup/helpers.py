@@ -131,7 +131,10 @@ function useStable(run) {
         """// The typed text of a field, kept as typed while it converts to the value.
 function useTyped(value, take) {
   const [typed, keep] = useState({ text: value, since: value });
-  const stands = Object.is(take(typed.text), value) || Object.is(typed.since, value);
+  const taken = Object.is(take(typed.text), value);
+  const stands = taken || Object.is(typed.since, value);
+  // Once the text was taken, only that value keeps it.
+  if (taken) typed.since = typed;
   const type = (text) => {
     if (!Object.is(text, typed.text) || !Object.is(typed.since, value)) keep({ text, since: value });
   };

@@ -25,7 +25,9 @@ def decorated_inputs(tree: Tree, one: Decorated) -> Inputs:
     with suppress(NotAFile):
         members = read_members(one, keeps=True)
         for member in members.inputs:
-            shape = shapes.of(member.name) if member.name in shapes else Shape()
+            # A signal is called to be read, which says nothing of its value.
+            read = member.name in shapes and not member.called
+            shape = shapes.of(member.name) if read else Shape()
             if member.type is not None:
                 shape = merged(declared_type(member.type, tree), shape)
             shape.required = member.required

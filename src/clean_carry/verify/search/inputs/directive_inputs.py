@@ -63,7 +63,8 @@ def directive_inputs(source: SourceText, component: str) -> Inputs:
     registrations = Registrations(tree, names)
     listed = [*registrations.of("directive"), *registrations.of("component")]
     found = Inputs(exports=[r.name for r in listed])
-    chosen = next((r for r in listed if r.name == component), None)
+    only = listed[0] if len(listed) == 1 else None
+    chosen = next((r for r in listed if r.name == component), only)
     if chosen is None:
         return found
     definition = define_any(chosen, names)

@@ -9,6 +9,9 @@ from clean_carry.component.errors import HoldsNone, InputError
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.controller_component.reading.as_single_file import (
+    as_single_file as of_controller,
+)
 from clean_carry.syntaxes.decorated_class.as_single_file import as_single_file
 from clean_carry.syntaxes.decorated_class.recognise import decorated_in
 from clean_carry.syntaxes.jsx_class.bases.read_in import with_bases
@@ -17,7 +20,7 @@ from clean_carry.syntaxes.single_file.stands_for import NotAFile
 from clean_carry.syntaxes.single_file_flat.composables import with_composables
 from clean_carry.verify.search.inputs.decorated_inputs import decorated_inputs
 from clean_carry.verify.search.inputs.directive_inputs import directive_inputs
-from clean_carry.verify.search.inputs.inputs import Inputs
+from clean_carry.verify.search.inputs.inputs import Inputs, merged
 from clean_carry.verify.search.inputs.script_inputs import default_name, script_inputs
 from clean_carry.verify.search.inputs.single_file_inputs import single_file_inputs
 
@@ -45,6 +48,15 @@ def _of_class(source: SourceText) -> Inputs:
     return found
 
 
+def _add_known(found: Inputs, source: SourceText) -> None:
+    """Add the kinds of inputs that the single file standing for a component declares."""
+    whole = of_controller(source, Workspace(Path(source.path).resolve()))
+    known = single_file_inputs(SourceText(f"{source.path}.vue", whole.data)).shapes
+    for name, shape in known.items():
+        if name in found.shapes and shape.declared and shape.kinds:
+            found.shapes[name] = merged(shape, found.shapes[name])
+
+
 def _read(source: SourceText, component: str) -> Inputs:
     if source.path.endswith((".html", ".htm")):
         found = Inputs()
@@ -64,7 +76,10 @@ def _read(source: SourceText, component: str) -> Inputs:
         if classes:
             return decorated_inputs(script, (named or classes)[0])
     if registers(source.data):
-        return directive_inputs(source, component)
+        found = directive_inputs(source, component)
+        with suppress(NotAFile):
+            _add_known(found, source)
+        return found
     # Props that a base of the project reads are given to its subclasses.
     tree = Tree(with_bases(source, Workspace(Path(source.path).resolve())))
     if component in ("", "default"):

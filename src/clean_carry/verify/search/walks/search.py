@@ -125,6 +125,12 @@ class Search:
         self.situations.composes = not across or "composition" in pair.old.text
         if across and not pair.old.runtime.hands_listeners_on:
             self.situations.passed_functions.clear()
+        if across and pair.old.application is not None:
+            # Whatever an element is given besides its bindings stays on it.
+            self.situations.passed.clear()
+            self.situations.passed_functions.clear()
+            self.situations.one_by_one_only = True
+            self.situations.forgiven()
         if across:
             keeps = pair.old.runtime.keeps_content or pair.new.runtime.keeps_content
             self.situations.content_stays = keeps

@@ -47,6 +47,7 @@ _TAG = re.compile(r"[a-z][a-z\d-]*")
 _LONG = 1000
 # So many words are tried early.
 MOST_MODES = 16
+_NOTHING = (None, {"$": "undefined"})
 # In the place of a value: it is not given.
 _NONE = object()
 # Kinds a component seldom does without, where nothing is declared.
@@ -129,8 +130,9 @@ class Situations:
                 self.shapes[name] = shape
                 values = [told_apart(one, keys) for one in variants(name, shape)]
                 self.values[name] = _suggested(name, shape, values) if typed else values
-        # Whether content comes and goes with the component alone.
+        # Whether content comes and goes with the component alone, and every change is seen by itself.
         self.content_stays = False
+        self.one_by_one_only = False
         taken = inputs.slots or "children" in self.slots or "children" in self.functions
         self.extra_slot = "" if taken or full else "children"
         self.own_contents: list[list[Any]] = [
@@ -213,6 +215,15 @@ class Situations:
             # The component's output in the place of content.
             found.append(replace(self.full(), slots={}))
         return found
+
+    def forgiven(self) -> None:
+        """Leave out lists with items that are nothing, which expressions of the old runtime pass over."""
+        for name, values in self.values.items():
+            self.values[name] = [
+                one
+                for one in values
+                if not isinstance(one, list) or all(item not in _NOTHING for item in one)
+            ]
 
     def with_all(self, situation: Situation, needed: frozenset[str]) -> Situation:
         """The same with every input that is `needed`, at its typical value where it is not given."""
@@ -321,7 +332,7 @@ class Situations:
             return None
         first = self._any_input(rng)
         change: dict[str, Any] = {"inputs": first}
-        if rng.random() < 0.2:
+        if rng.random() < 0.2 and not self.one_by_one_only:
             change["then"] = {"inputs": self._any_input(rng)}
         return {"change": change}
 

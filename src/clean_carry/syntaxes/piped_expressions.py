@@ -1,4 +1,4 @@
-"""Expressions and statements of templates of decorated classes, respelled for another template.
+"""Expressions and statements with pipes, as some templates hold them, respelled for another template.
 
 The grammar is that of the runtime's expression parser: JavaScript's expressions with pipes after `|` and
 their arguments after `:`, an assertion `!` behind a value, the cast `$any(…)`, and statements parted by `;`
@@ -216,6 +216,7 @@ class _Respelling:
                 text.append(part.space + (simple[1] if simple else inner))
             elif part.text == "this" and _is(behind, ".") and self.spelling.bare:
                 at += 1
+                text.append(part.space)
             else:
                 taken, more = self._named(part, parts[at:])
                 text.append(part.space + more)
@@ -235,6 +236,14 @@ class _Respelling:
         if isinstance(first, Group) and first.open is not None and first.open.text == "(":
             if not first.parts and name in spelling.called:
                 return 1, spelling.called[name]
+        if name in spelling.called and _is(first, ".") and len(rest) > 2:
+            method, given = rest[1], rest[2]
+            if isinstance(method, Token) and isinstance(given, Group):
+                if method.text == "set":
+                    inner = self.group(given)[1:-1].strip()
+                    return 3, f"{spelling.called[name]} = {inner}"
+                if method.text in ("update", "asReadonly", "mutate"):
+                    raise Unread(f"{name}.{method.text}()", part.at)
         if name in spelling.emits and _is(first, ".") and len(rest) > 2:
             method, given = rest[1], rest[2]
             if isinstance(method, Token) and method.text == "emit" and isinstance(given, Group):

@@ -1,0 +1,1 @@
+"""Controller components, read as the single files that do the same."""

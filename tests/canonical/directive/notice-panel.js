@@ -1,0 +1,19 @@
+angular.module('desk.notice-panel', []).directive('noticePanel', function () {
+  return {
+    transclude: { header: '?noticeHeader' },
+    restrict: 'E',
+    scope: {},
+    controllerAs: '$ctrl',
+    bindToController: { title: '@' },
+    template: `
+      <section>
+        <header ng-transclude="header"><h2>{{ $ctrl.title || 'Notice' }}</h2></header>
+        <button type="button" ng-click="$ctrl.open = !$ctrl.open">{{ $ctrl.open ? 'Hide' : 'Show' }}</button>
+        <div class="body" ng-if="$ctrl.open" ng-transclude></div>
+      </section>
+    `,
+    controller: function () {
+      this.open = true;
+    },
+  };
+});
