@@ -1,10 +1,11 @@
 """How many mutants of components carried across families are told from what they were carried from.
 
-    python benchmarks/across_mutants.py [--of demo|everyday] [--budget SECONDS] [--each N] [--seed N]
+    python benchmarks/across_mutants.py [--of NAME] [--budget SECONDS] [--each N] [--seed N]
 
 Ten pairs of the demo (`--of demo`): five classes as single files, five single files as functions. Ten of
 everyday components (`--of everyday`): functions as single files, single files of both forms as functions,
-and as each other. Each new file is changed in one place at a time, by the operators of mutants.py, and
+and as each other. Ten that become decorated classes (`--of classes`): five of an older notation, five of
+other syntaxes. Each new file is changed in one place at a time, by the operators of mutants.py, and
 verified against the old file in its own runtime.
 """
 
@@ -26,6 +27,7 @@ from clean_carry.verify.worker_pool import Bench
 from mutants import Mutant, mutants_of
 
 EVERYDAY = Path(__file__).parents[1] / "tests" / "everyday"
+CANONICAL = EVERYDAY.with_name("canonical")
 PAIRS = {
     "demo": (
         (COMPANY / "components/SailingCard.jsx", "single-file-flat"),
@@ -50,6 +52,23 @@ PAIRS = {
         (EVERYDAY / "flat_files" / "SailingSearch.vue", "single-file-object"),
         (EVERYDAY / "functions" / "DeckPicker.jsx", "single-file-object"),
         (COMPANY / "components/SailingCard.jsx", "single-file-object"),
+    ),
+    "classes": (
+        *(
+            (EVERYDAY / "decorated" / f"{name}.component.ts", "decorated-class")
+            for name in (
+                "sailing-list",
+                "cargo-table",
+                "route-tabs",
+                "berth-search",
+                "weather-panel",
+            )
+        ),
+        *(
+            (CANONICAL / "single_file_object" / f"{name}.vue", "decorated-class")
+            for name in ("BerthCard", "DepartureList", "FreightForm", "TideFetch")
+        ),
+        (CANONICAL / "jsx_class" / "NoticePanel.jsx", "decorated-class"),
     ),
 }
 
