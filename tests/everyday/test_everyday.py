@@ -130,7 +130,7 @@ def test_across_all_are_carried_and_three_are_the_same(
             "--budget",
             "60",
             "--most-trials",
-            "60",
+            "40",
             "--assume-carried",
             "--json",
         )

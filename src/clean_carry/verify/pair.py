@@ -96,7 +96,8 @@ def sides_of(
             for at, (one, fit) in enumerate(zip(runtimes, fits, strict=True))
         ]
     place = old.resolve()
-    scripts = {old.suffix, new.suffix} <= _SCRIPTS and (old.suffix, new.suffix) != (".ts", ".tsx")
+    gains_types = new.suffix != old.suffix and new.suffix in (".ts", ".tsx")
+    scripts = {old.suffix, new.suffix} <= _SCRIPTS and not gains_types
     # Classes with decorators are compiled from scripts with types alone.
     scripts = scripts and "@angular/core" not in frameworks[1:]
     new_place = place if scripts else place.with_suffix(new.suffix)
