@@ -152,8 +152,9 @@ class _Show:
             click.echo(f"  clean-carry carry {first.path} --to {first.result.target}")
             click.echo(f"  clean-carry verify {first.path} {first.new}")
         if part is None:
+            click.echo("\nName a part to see all of it, or `all`:")
             click.echo(
-                f"\nEach part has more to show: {', '.join(PARTS)}; `clean-carry demo all` shows it."
+                f"  clean-carry demo crew      # or {', '.join(p for p in PARTS if p != 'crew')}"
             )
 
 

@@ -364,7 +364,7 @@ class MemberWriter(ClassText):
         helper = self.speller.ask("onChange")
         at_once = ", true" if one.immediate else ""
         head = result + new(f"this.{helper}(() => {source}, ")
-        return head + run + new(f"{at_once}){self.end}")
+        return self.noted(one.comments, head + run + new(f"{at_once}){self.end}"), 2)
 
     def _effect(self, one: Followed) -> Fragment:
         drawn = one.drawn and any(_asks_for_page(op) for op in one.text.all())
@@ -383,7 +383,7 @@ class MemberWriter(ClassText):
             text = new(" ") + text + new(f"{self.end} ")
         given = "onCleanup" if ends else ""
         head = settled(one.entry, "effect-to-effect") + new(f"{effect}(({given}) => {{")
-        return self.noted(one.comments, head + text + new(f"}}){self.end}"))
+        return self.noted(one.comments, head + text + new(f"}}){self.end}"), 2)
 
     def _hooks(self) -> list[Fragment]:
         timed = self._of(Timed)

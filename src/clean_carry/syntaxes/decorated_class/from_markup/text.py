@@ -79,9 +79,10 @@ class ClassText:
         whole = (head + new("=> ") + brace + inner).shifted(1 - self.levels(code.span.start))
         return new("async " if asynchronous else "") + whole
 
-    def noted(self, notes: tuple[Span, ...], line: Fragment) -> Fragment:
-        """A member with its comments."""
-        return with_comments(line, notes, lambda at: 1 - self.levels(at), self.line)
+    def noted(self, notes: tuple[Span, ...], line: Fragment, depth: int = 1) -> Fragment:
+        """A member, or a statement at a greater depth, with its comments."""
+        newline = f"\n{self.unit * depth}"
+        return with_comments(line, notes, lambda at: depth - self.levels(at), newline)
 
     def level(self, code: Code, depth: int) -> Fragment:
         """Code with its operations spelled, at a depth."""
