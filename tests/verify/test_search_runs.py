@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from pathlib import Path
+from types import SimpleNamespace
 from typing import Any
 
 import pytest
 
 from clean_carry.verify.pair import Trials, sides_of, verified
 from clean_carry.verify.runtimes import RUNTIMES
+from clean_carry.verify.search.inputs.inputs import Inputs
 from clean_carry.verify.search.walks.search import BIG, Search
-from clean_carry.verify.search.walks.situations import Situation
+from clean_carry.verify.search.walks.situations import Situation, Situations
 from clean_carry.verify.verify import Effort, Verification, explore
 from clean_carry.verify.worker_pool import Bench, Side
 
@@ -165,5 +167,7 @@ def test_a_verdict_is_kept_under_all_it_depends_on(tmp_path: Path) -> None:
 @pytest.mark.parametrize(("elements", "length"), [(0, 10), (BIG, 10), (2 * BIG, 5), (20 * BIG, 1)])
 def test_through_a_big_page_a_walk_takes_fewer_steps(elements: int, length: int) -> None:
     search = Search.__new__(Search)
+    search.situations = Situations(Inputs())
+    search.pair = SimpleNamespace(needed=frozenset())
     search._number, search._size = 0, elements
     assert search._plan(Situation(), length=10).length == length

@@ -11,7 +11,7 @@ from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference, differences, draws_or_calls
 from clean_carry.verify.normalise import OBJECTION, Normaliser, Tree, styles_in
 from clean_carry.verify.normalise_controllers import ControllerNormaliser
-from clean_carry.verify.normalise_decorated import DecoratedNormaliser
+from clean_carry.verify.normalise_decorated import CheckedNormaliser, DecoratedNormaliser
 from clean_carry.verify.normalise_scoped import ScopedNormaliser
 from clean_carry.verify.strict import once
 from clean_carry.verify.trials import Trial
@@ -182,7 +182,11 @@ class Pair:
 
 
 # The normalisers of runtimes with an element around each template, for sides of different runtimes.
-_ACROSS = {"@angular/core": DecoratedNormaliser, "angular": ControllerNormaliser}
+_ACROSS: dict[str, type[Normaliser]] = {
+    "@angular/core": DecoratedNormaliser,
+    "angular": ControllerNormaliser,
+}
+_WITHIN: dict[str, type[Normaliser]] = {"@angular/core": CheckedNormaliser}
 
 
 def normaliser(side: Side, *, across: bool = False) -> Normaliser:
@@ -190,7 +194,8 @@ def normaliser(side: Side, *, across: bool = False) -> Normaliser:
     if side.application is not None and not across:
         return ScopedNormaliser(side.application.replaced, side.application.aliases)
     bridged = side.bridged.framework if side.bridged is not None else ""
-    kind = _ACROSS.get(side.runtime.framework, Normaliser) if across else Normaliser
+    kinds = _ACROSS if across else _WITHIN
+    kind = kinds.get(side.runtime.framework, Normaliser)
     marks = (*MARKS.get(side.runtime.framework, ()), *MARKS.get(bridged, ()), *side.marks)
     # A runtime that is there for the bridged component alone listens at the page as well.
     alone = across and side.application is not None

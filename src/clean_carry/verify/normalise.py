@@ -92,6 +92,10 @@ RULES = (
         "its style",
     ),
     NormalisingRule(
+        "checked-again",
+        "a view that fails does so with every check, so each error is compared once, in no order",
+    ),
+    NormalisingRule(
         "bridge-element",
         "a bridge renders a component of another framework in an element of its own, which has no "
         "box (display: contents)",

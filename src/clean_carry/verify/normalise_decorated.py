@@ -15,6 +15,16 @@ _OF_FORMS = frozenset(
 )
 
 
+class CheckedNormaliser(Normaliser):
+    """Applies the rule for views that are checked again and again, and fail each time."""
+
+    def errors(self, errors: list[str]) -> list[str]:
+        """The errors, each once; a listener's failure is reported between two checks."""
+        made = super().errors(errors)
+        self.used["checked-again"] += len(set(made)) < len(made)
+        return sorted(set(made))
+
+
 class DecoratedNormaliser(Normaliser):
     """Applies the rules of this runtime before all others, where the other side runs in another one.
 

@@ -22,7 +22,7 @@ def looking(tmp_path: Path) -> Iterator[Bench]:
 
 def test_applications_look_the_same_all_the_way(looking: Bench, tmp_path: Path) -> None:
     settle_in(tmp_path / "ferries")
-    found = list(walks(tmp_path / "ferries", looking))
+    found = list(walks(tmp_path / "ferries", looking, whole=True))
     assert [walk.application for walk in found] == [name for name, *_ in WALKS]
     assert [(walk.verdict, walk.half_way, walk.end) for walk in found] == [("same",) * 3] * 2
     assert [walk.lines for walk in found] == [(11, 6), (28, 28)]
