@@ -88,6 +88,7 @@ TEMPLATES = [
     ('<p>{{ Math.round(name) }}</p>', "<p>{{ Math.round(name) }}</p>"),
     ('<p>{{ rows.map((row) => row.to).join() }}</p>', "<p>{{ text() }}</p>"),
     ('<p>{{ form }}</p>', "<p>{{ form | json }}</p>"),
+    ('<p v-html="pier"></p>', '<p [innerHTML]="pier()"></p>'),
 ]  # fmt: skip
 
 
