@@ -170,3 +170,42 @@ def test_a_directive_reaches_a_class_through_a_component(tmp_path: Path) -> None
     result = carried(tmp_path, text, "decorated-class")
     assert result.status == "clean", result.findings
     assert "export class BerthCard" in result.files[0].text
+
+
+def test_quoted_text_in_a_template_stays_as_it_is(tmp_path: Path) -> None:
+    template, _ = parts(
+        carried(tmp_path, written("<button ng-click=\"$ctrl.pick('row.page')\">x</button>"))
+    )
+    assert "pick('row.page')" in template
+
+
+def test_what_calls_the_old_framework_is_refused(tmp_path: Path) -> None:
+    controller = "function () { var vm = this; vm.rows2 = angular.copy([1]); }"
+    result = carried(tmp_path, written(controller=controller))
+    assert result.status == "refused"
+    assert result.findings[0].rule == "controller-service"
+    assert "angular" in result.findings[0].message
+
+
+def test_what_a_script_registers_besides_stays_in_the_old_file(tmp_path: Path) -> None:
+    other = "angular.module('desk').filter('short', function () { return String; });\n"
+    result = carried(tmp_path, written() + other)
+    _, script = parts(result)
+    assert "angular" not in script
+    note = next(one for one in result.findings if one.rule == "registrations-stay")
+    assert "short" in note.message
+
+
+def test_comments_of_the_component_and_its_members_are_kept(tmp_path: Path) -> None:
+    controller = """function () {
+    var vm = this;
+    // How many berths are free.
+    vm.free = 0;
+    // Takes one more berth.
+    vm.take = function () { vm.free += 1; };
+  }"""
+    text = written("<p>{{ $ctrl.free }}</p>", controller)
+    _, script = parts(carried(tmp_path, f"// The card of one berth.\n{text}"))
+    assert "// The card of one berth. export default" in script
+    assert "// How many berths are free. free: 0" in script
+    assert "// Takes one more berth. take()" in script

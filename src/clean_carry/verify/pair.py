@@ -207,7 +207,7 @@ def with_drawn(new: Side, written: Iterable[tuple[Path, str]]) -> Side:
     open_ = [(new.place.resolve(), new.text), *found.items()]
     while open_:
         place, text = open_.pop()
-        for request in _IMPORTED.findall(text):
+        for request in (*_IMPORTED.findall(text), *_PARTS.findall(text)):
             named = (place.parent / request).resolve()
             places = (named, *(named.with_name(named.name + ending) for ending in _ENDINGS))
             child = next((one for one in places if one in known), named)
@@ -266,6 +266,8 @@ _DECORATED = re.compile(r"@Component\s*\(")
 # The files that a new file imports by path.
 _SINGLE_FILES = re.compile(r"""from\s+['"]([^'"]+\.vue)['"]""")
 _IMPORTED = re.compile(r"""\b(?:from|import)\s+['"](\.[^'"]+)['"]""")
+# The files that a class with a decorator names for its template and its styles.
+_PARTS = re.compile(r"""\b(?:templateUrl|styleUrl)\s*:\s*['"](\.[^'"]+)['"]""")
 # Names of components, and of functions that make components.
 _MOUNTED = re.compile(r"[^a-z]|with[A-Z]")
 # A component that is mounted without an error less often is tried inside its parents too.

@@ -8,11 +8,13 @@ from dataclasses import dataclass
 
 from clean_carry.component.errors import InputError
 from clean_carry.component.spans import Place
+from clean_carry.source.javascript.comments import leading as comments_above
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit, MergedText
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.controller_component.reading.code import refuse_framework
 from clean_carry.syntaxes.controller_component.reading.controller import Controller, controller_of
 from clean_carry.syntaxes.controller_component.reading.filters import FILTERS
 from clean_carry.syntaxes.controller_component.reading.recognise import (
@@ -24,6 +26,7 @@ from clean_carry.syntaxes.controller_component.reading.recognise import (
 from clean_carry.syntaxes.controller_component.reading.services import REQUEST
 from clean_carry.syntaxes.controller_component.reading.template import TemplateReading
 from clean_carry.syntaxes.piped_expressions import Unread
+from clean_carry.syntaxes.scoped_template.registrations import Registrations
 from clean_carry.syntaxes.scoped_template.templates import Template, Templates
 from clean_carry.syntaxes.single_file.names import pascal
 from clean_carry.syntaxes.single_file.stands_for import NotAFile
@@ -64,6 +67,13 @@ class _File:
         made = MergedText(self.source, [*edits, Edit(0, end, "", None)])
         start = made.data.find(b"export default")
         made.noted += [(rule, detail, start) for rule, detail, _ in template.notes]
+        others = [
+            one.name
+            for one in Registrations(self.tree, self.names).found
+            if one.at != self.found.registration.at
+        ]
+        if others:
+            made.noted.append(("registrations-stay", ", ".join(others), start))
         return made
 
     def _place(self, at: int) -> Place:
@@ -130,11 +140,16 @@ class _File:
     def _module(self, controller: Controller) -> Iterator[tuple[str, int]]:
         """Code beside the component that it needs: statements that neither register nor wrap."""
         for statement in self._beside():
-            text = self.source.slice(statement.start, statement.end)
+            for node in statement.walk():
+                if node.type == "identifier" and self.names.meaning(node) is None:
+                    refuse_framework(node)
+            above = comments_above(self.tree, statement)
+            start = above[0].start if above else statement.start
+            text = self.source.slice(start, statement.end)
             indent = self.source.indent_at(statement.start)
             lines = text.split("\n")
             plain = "\n".join([lines[0], *(line.removeprefix(indent) for line in lines[1:])])
-            yield f"{plain}\n\n", statement.start
+            yield f"{plain}\n\n", start
         if controller.requests:
             yield f"{REQUEST}\n", self._at
 
@@ -149,6 +164,9 @@ class _File:
             text = statement.text
             serves = bool(named) and text.startswith((f"{named}.$inject", f"class {named}"))
             if inside or own or serves or text.strip("'\";") == "use strict":
+                continue
+            if _MODULE.match(text):
+                # Modules and what they register besides are the old application's.
                 continue
             if statement.type == "comment":
                 continue
@@ -172,9 +190,24 @@ class _File:
         own = rf"\.{re.escape(name)}(?:\s*\|\|\s*\[\]|{_OF_LISTS})"
         return re.search(own, self.source.slice(0, len(self.source.data))) is not None
 
+    def _said(self) -> list[Node]:
+        """The comments above the component, and above a controller that stands by itself."""
+        value = self.found.definition.value("controller")
+        named = value.text if value is not None and value.type == "identifier" else ""
+        found: list[Node] = []
+        for statement in self._statements():
+            name = statement.child("name")
+            own = name is not None and bool(named) and name.text == named
+            call = self.found.registration.call
+            if own or statement.start <= call.start < statement.end:
+                found += comments_above(self.tree, statement)
+        return found
+
     def _object(
         self, controller: Controller, template: TemplateReading
     ) -> Iterator[tuple[str, int]]:
+        for comment in self._said():
+            yield f"{comment.text}\n", comment.start
         yield f"export default {{\n  name: '{pascal(self.found.registration.name)}',\n", self._at
         inputs = [one for one in self.found.bindings if one.mode != "&"]
         if inputs:
@@ -191,20 +224,36 @@ class _File:
         if controller.state:
             yield "  data() {\n    return {\n", self._at
             for name, (text, at) in controller.state.items():
-                yield f"      {name}: {text},\n", at
+                yield f"{_noted(controller, name, 6)}      {name}: {text},\n", at
             yield "    };\n  },\n", self._at
-        yield from _group("computed", list(controller.derived.values()))
+        derived = [(_with_notes(controller, n, t), at) for n, (t, at) in controller.derived.items()]
+        yield from _group("computed", derived)
+        if controller.watches:
+            yield _noted(controller, "$onChanges", 2), self._at
         yield from _group("watch", controller.watches)
-        for text, at in controller.hooks.values():
-            yield f"  {text},\n", at
-        methods = list(controller.methods.values())
+        for name, (text, at) in controller.hooks.items():
+            yield f"{_noted(controller, name, 2)}  {text},\n", at
+        methods = [(_with_notes(controller, n, t), at) for n, (t, at) in controller.methods.items()]
         methods += [(FILTERS[name], self._at) for name in template.filters]
         yield from _group("methods", methods)
         yield "};\n", self._at
 
 
+# Statements of the old application: its modules, and what they register.
+_MODULE = re.compile(r"angular\s*\.module\(")
 # Methods that only lists have.
 _OF_LISTS = r"\.(?:map|filter|forEach|reduce|some|every|find|findIndex|push|splice|join|sort)\b"
+
+
+def _noted(controller: Controller, name: str, indent: int) -> str:
+    """The comments of a member, each on lines of its own."""
+    texts = controller.comments.get(name, [])
+    return "".join(f"{' ' * indent}{text}\n" for text in texts)
+
+
+def _with_notes(controller: Controller, name: str, text: str) -> str:
+    """A member of a group, behind its comments."""
+    return f"{_noted(controller, name, 4)}    {text}".lstrip()
 
 
 def _group(name: str, parts: list[tuple[str, int]]) -> Iterator[tuple[str, int]]:

@@ -53,6 +53,7 @@ class ControllerCode:
     def _name(self, node: Node, owner: Node | None, edits: list[tuple[int, int, str]]) -> bool:
         binding = self.names.meaning(node)
         if binding is None:
+            refuse_framework(node)
             return False
         if binding in self.services:
             self._service(self.services[binding], node, edits)
@@ -127,6 +128,14 @@ class ControllerCode:
         start, end, text, request = asked(service, place)
         self.requests = self.requests or request
         edits.append((start, end, text))
+
+
+def refuse_framework(node: Node) -> None:
+    """Raises `NotAFile` where a global name is that of the old framework."""
+    part = node.parent
+    asked = part is not None and part.type == "member_expression" and part.children[0] is not node
+    if node.text == "angular" and not asked:
+        raise NotAFile("controller-service", "angular", node.start)
 
 
 def body_of(function: Node, code: ControllerCode, depth: int) -> tuple[str, str]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, field
 
+from clean_carry.source.javascript import comments
 from clean_carry.source.javascript.scope import Names, is_write
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.syntaxes.controller_component.reading.code import (
@@ -31,6 +32,7 @@ class Controller:
     hooks: dict[str, tuple[str, int]] = field(default_factory=dict)
     watches: list[tuple[str, int]] = field(default_factory=list)
     # Functions by their members, and the code that rewrites.
+    comments: dict[str, list[str]] = field(default_factory=dict)
     requests: bool = False
     nullable: set[str] = field(default_factory=set)
 
@@ -115,6 +117,7 @@ class _Reading:
             elif member.has("get"):
                 _, body = body_of(member, self.code, 2)
                 self.made.derived[name.text] = (f"{name.text}() {body}", member.start)
+                self._note(name.text, member)
             elif member.is_function:
                 self.functions[name.text] = member
             else:
@@ -217,6 +220,7 @@ class _Reading:
                 raise NotAFile("controller-statement", at.text[:40], at.start)
         text, _ = self.code.text(value.start, value.end, None)
         self.made.state[name] = (text, at.start)
+        self._note(name, at)
         if text in ("null", "undefined"):
             self.made.nullable.add(name)
 
@@ -232,9 +236,25 @@ class _Reading:
                 self._state(name, None, node)
                 self.made.nullable.add(name)
 
+    # -- comments ------------------------------------------------------------------------------
+
+    def _note(self, name: str, part: Node) -> None:
+        """Keep the comments of the statement or member that a part stands in."""
+        known = ("statement_block", "class_body")
+        whole = part
+        while whole.parent is not None and whole.parent.type not in known:
+            whole = whole.parent
+        if not self.function.start < whole.start < self.function.end:
+            return
+        notes = [*comments.leading(self.tree, whole), *comments.trailing(self.tree, whole)]
+        texts = [one.text for one in notes]
+        if texts:
+            self.made.comments.setdefault(name, texts)
+
     # -- functions -----------------------------------------------------------------------------
 
     def _function(self, name: str, function: Node) -> None:
+        self._note(_HOOKS.get(name, name), function)
         if name == _LEFT:
             raise NotAFile("hook-unread", name, function.start)
         if name == "$onChanges":

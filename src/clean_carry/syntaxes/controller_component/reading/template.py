@@ -32,6 +32,8 @@ _PLACES = {
     "$even": "{0} % 2 === 0",
     "$middle": "{0} > 0 && {0} < {1}.length - 1",
 }
+_TEXT = re.compile(r"'(?:[^'\\]|\\.)*'|\"(?:[^\"\\]|\\.)*\"")
+_MARKED = re.compile(r"'(\d+)'")
 _INTERPOLATION = re.compile(r"\{\{(.*?)\}\}", re.DOTALL)
 
 
@@ -74,8 +76,21 @@ class TemplateReading:
         """An expression or statements in the new spelling. Raises `Unread` at its place."""
         if text.strip().startswith("::"):
             raise Unread("a binding that is read once", at)
+        # Quoted text stays as it is: numbered marks stand for it.
+        quoted: list[str] = []
+
+        def mark(found: re.Match[str]) -> str:
+            quoted.append(found[0])
+            return f"'{len(quoted) - 1}'"
+
+        plain = _TEXT.sub(mark, text.strip())
+        made = self._respelled(plain, at, spelling)
+        return _MARKED.sub(lambda found: quoted[int(found[1])], made)
+
+    def _respelled(self, text: str, at: int, spelling: Spelling) -> str:
+        """Code in which marks stand for quoted text."""
         alias = re.escape(self.alias)
-        own = re.sub(rf"(?<![\w$.]){alias}\.", "this.", text.strip())
+        own = re.sub(rf"(?<![\w$.]){alias}\.", "this.", text)
         for bound in self.bindings.values():
             if bound.mode == "&":
                 event, name = event_of(bound.name), re.escape(bound.name)
