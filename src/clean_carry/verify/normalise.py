@@ -79,7 +79,8 @@ RULES = (
     ),
     NormalisingRule(
         "runtime-marks",
-        "ng-scope, ng-isolate-scope and ng-binding are classes that a framework adds for itself",
+        "a framework adds classes for itself: ng-scope, ng-isolate-scope, ng-binding, and those for the "
+        "state of a form, such as ng-dirty",
     ),
     NormalisingRule(
         "element-stays",
@@ -88,8 +89,8 @@ RULES = (
     ),
     NormalisingRule(
         "hidden-by-class",
-        "an element that a framework hides by a class of its own is compared with one that is hidden by "
-        "its style",
+        "the class ng-hide, by which a framework hides an element, equals the inline style "
+        "display: none",
     ),
     NormalisingRule(
         "checked-again",

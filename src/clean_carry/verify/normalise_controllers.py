@@ -13,7 +13,11 @@ from clean_carry.syntaxes.scoped_template.directives import normalised
 from clean_carry.verify.normalise import Tree
 from clean_carry.verify.normalise_decorated import DecoratedNormaliser
 
-_MARK = re.compile(r"ng-[\w-]+")
+# Classes of the runtime itself: of scopes and bindings, of hidden elements, and of the state of forms.
+_MARK = re.compile(
+    r"ng-(?:scope|isolate-scope|binding|hide|pristine|dirty|touched|untouched|submitted|pending"
+    r"|(?:not-)?empty|(?:in)?valid(?:-[\w-]+)?)"
+)
 _HIDDEN = "ng-hide"
 # How a trial itself gives values and functions to the element it mounts.
 _OF_TRIAL = re.compile(r"given\[|\$locals|kin\.")
@@ -49,7 +53,7 @@ class ControllerNormaliser(DecoratedNormaliser):
     def _attributes(self, attributes: dict[str, str]) -> dict[str, str]:
         kept: dict[str, str] = {}
         for key, value in attributes.items():
-            own = _OWN.match(key) or normalised(key).startswith("ng") or "{{" in value
+            own = _OWN.match(key) or normalised(key).startswith("ng")
             if own or _OF_TRIAL.search(value):
                 self.used["template-expression"] += 1
             else:

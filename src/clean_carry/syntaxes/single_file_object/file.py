@@ -25,8 +25,9 @@ from clean_carry.syntaxes.single_file.names import ELEMENTS, camel, pascal
 from clean_carry.syntaxes.single_file.runtime_import import RuntimeImport
 from clean_carry.syntaxes.single_file_object.inputs import InputWriter
 from clean_carry.syntaxes.single_file_object.members import MemberWriter
-from clean_carry.syntaxes.single_file_object.spelling import Speller, Unsaid
+from clean_carry.syntaxes.single_file_object.spelling import Speller
 from clean_carry.syntaxes.single_file_object.syntax import SYNTAX
+from clean_carry.syntaxes.unsaid import Unsaid
 from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
 
 # Options the object has already under their own names.

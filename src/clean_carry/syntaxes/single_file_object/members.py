@@ -24,7 +24,8 @@ from clean_carry.component.model import Component
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.single_file_object.spelling import Speller, Unsaid
+from clean_carry.syntaxes.single_file_object.spelling import Speller
+from clean_carry.syntaxes.unsaid import Unsaid
 
 _RULE = "statements-to-object"
 # The older runtime's names of two hooks.

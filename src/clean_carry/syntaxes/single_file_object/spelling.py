@@ -24,16 +24,9 @@ from clean_carry.component.code import (
 from clean_carry.component.errors import UnsettledEntry
 from clean_carry.component.fragment import Fragment, between, copy, new, settled
 from clean_carry.component.spans import Span
+from clean_carry.syntaxes.unsaid import Unsaid
 
 _RULE = "statements-to-object"
-
-
-class Unsaid(Exception):
-    """Something the object form cannot say: a rule, its detail, and the offset it points at."""
-
-    def __init__(self, rule: str, detail: str, at: int) -> None:
-        super().__init__(rule)
-        self.rule, self.detail, self.at = rule, detail, at
 
 
 @dataclass

@@ -25,8 +25,8 @@ from clean_carry.component.model import Component
 from clean_carry.syntaxes.decorated_class.from_markup.expressions import Expressions
 from clean_carry.syntaxes.decorated_class.from_markup.listeners import Listeners
 from clean_carry.syntaxes.decorated_class.from_markup.names import camel
-from clean_carry.syntaxes.decorated_class.from_markup.spelling import Unsaid
 from clean_carry.syntaxes.decorated_class.from_markup.two_way import TwoWays
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # HTML §4, §6: properties that are true or false.
 _FLAGS = frozenset(

@@ -13,8 +13,9 @@ from dataclasses import dataclass, field
 
 from clean_carry.component.code import Code
 from clean_carry.component.fragment import Fragment, new
-from clean_carry.syntaxes.decorated_class.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.decorated_class.from_markup.spelling import Speller
 from clean_carry.syntaxes.piped_expressions import Unread, free_names
+from clean_carry.syntaxes.unsaid import Unsaid
 
 _WORDS = frozenset("true false null undefined typeof void in this $event $any $index".split())
 _UNSAID = re.compile(

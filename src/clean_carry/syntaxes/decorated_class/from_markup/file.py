@@ -22,10 +22,11 @@ from clean_carry.syntaxes.decorated_class.from_markup.inputs import InputWriter,
 from clean_carry.syntaxes.decorated_class.from_markup.members import MemberWriter
 from clean_carry.syntaxes.decorated_class.from_markup.module_code import ModuleCode
 from clean_carry.syntaxes.decorated_class.from_markup.names import class_name, names_of, tag_of
-from clean_carry.syntaxes.decorated_class.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.decorated_class.from_markup.spelling import Speller
 from clean_carry.syntaxes.decorated_class.from_markup.template import TemplateWriter
 from clean_carry.syntaxes.decorated_class.syntax import SYNTAX
 from clean_carry.syntaxes.lists import container_of
+from clean_carry.syntaxes.unsaid import Unsaid
 from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
 
 _PACKAGE = "@angular/core"

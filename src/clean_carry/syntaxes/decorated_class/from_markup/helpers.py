@@ -114,7 +114,7 @@ protected {name}(field: HTMLSelectElement): string[] {{
 # The helpers that stand first in a class.
 FIRST = ("injector",)
 # A helper for a field of state that is changed in place.
-TELL = """/** Tells that what `{field}` holds was changed in place. */
+TELL = """/** Sets a copy of `{field}`, so that views see a change made inside it. */
 protected {name}() {{
   {text};
 }}"""

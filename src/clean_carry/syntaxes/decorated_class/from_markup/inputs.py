@@ -8,9 +8,9 @@ from clean_carry.component.code import Emit, Member, Read
 from clean_carry.component.fragment import Fragment, new, settled
 from clean_carry.component.members import Injected, Model
 from clean_carry.component.model import Component, Prop
-from clean_carry.syntaxes.decorated_class.from_markup.spelling import Unsaid
 from clean_carry.syntaxes.decorated_class.from_markup.text import ClassText
 from clean_carry.syntaxes.prop_types import type_of
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # Types that a default tells by itself.
 _TOLD = frozenset({"string", "number", "boolean"})

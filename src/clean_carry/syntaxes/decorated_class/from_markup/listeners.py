@@ -12,7 +12,7 @@ from clean_carry.component.members import Method
 from clean_carry.component.model import Component
 from clean_carry.syntaxes.decorated_class.from_markup.expressions import Expressions
 from clean_carry.syntaxes.decorated_class.from_markup.names import camel, output_of
-from clean_carry.syntaxes.decorated_class.from_markup.spelling import Unsaid
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # The template compiler's names of keys, as the page names them (UI Events, "Named key values").
 _KEYS = {

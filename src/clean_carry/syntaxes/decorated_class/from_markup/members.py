@@ -42,9 +42,9 @@ from clean_carry.component.members import (
     StateField,
     Timed,
 )
-from clean_carry.syntaxes.decorated_class.from_markup.spelling import Unsaid
 from clean_carry.syntaxes.decorated_class.from_markup.text import ClassText
 from clean_carry.syntaxes.lists import container_of
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # The options whose parts are written one by one.
 _SETTLED = (

@@ -13,8 +13,8 @@ from clean_carry.source.javascript.tree import Node
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.contract import ScriptFile
 from clean_carry.syntaxes.decorated_class.from_markup.names import class_name, tag_of
-from clean_carry.syntaxes.decorated_class.from_markup.spelling import Unsaid
 from clean_carry.syntaxes.decorated_class.syntax import SYNTAX
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # Imports from the old runtime that serve types alone, or only mark the object.
 _TYPES_ONLY = frozenset({"defineComponent", "PropType"})

@@ -69,7 +69,7 @@ class ClassNames:
     made: dict[str, str] = field(default_factory=dict)
 
     def choose(self, wish: str, *others: str) -> str:
-        """A name nothing has yet: the one that is wished for, or another one."""
+        """A name that is still free: `wish`, or else `other`, with a number if that is taken too."""
         for name in (wish, *others, *(f"{wish}{n}" for n in range(2, 99))):
             if name not in self.taken and is_identifier(name):
                 self.taken.add(name)

@@ -32,6 +32,7 @@ from clean_carry.component.code import (
 from clean_carry.component.fragment import Fragment, between, dropped, joined, new
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.decorated_class.from_markup.names import ClassNames
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # A copy of what a field holds, by what that is.
 _COPIES = {
@@ -40,14 +41,6 @@ _COPIES = {
     "set": "new Set({0})",
     "map": "new Map({0})",
 }
-
-
-class Unsaid(Exception):
-    """Something that cannot be written here: the rule, its detail, and where."""
-
-    def __init__(self, rule: str, detail: str, at: int) -> None:
-        super().__init__(rule)
-        self.rule, self.detail, self.at = rule, detail, at
 
 
 @dataclass
@@ -106,9 +99,9 @@ class Speller:
         return self.names.helper(helper, helper)
 
     def tell(self, name: str) -> str:
-        """The method that tells that what a field holds was changed in place."""
+        """The name of the method that sets a copy of a field whose list or object was changed in place."""
         self.asked.add(f"tell {name}")
-        return self.names.helper(f"tell {name}", f"tell{name[:1].upper()}{name[1:]}")
+        return self.names.helper(f"tell {name}", f"refresh{name[:1].upper()}{name[1:]}")
 
     def holder(self, at: int) -> str:
         """The text before a member at an offset."""
@@ -150,7 +143,7 @@ class Speller:
         return new(f"{self.holder(at)}{name}.set(") + value + new(")")
 
     def changed(self, name: str, at: int) -> str:
-        """A call that tells that what a field holds was changed in place."""
+        """A call that sets a field to a copy of its list or object, which was changed in place."""
         form = self.containers.get(name, "")
         if not form:
             raise Unsaid("alias-not-followed", name, self.start)

@@ -31,8 +31,9 @@ from clean_carry.source.template.tree import VOID
 from clean_carry.syntaxes.condensed import condensed
 from clean_carry.syntaxes.decorated_class.from_markup.attributes import Attributes
 from clean_carry.syntaxes.decorated_class.from_markup.expressions import Expressions
-from clean_carry.syntaxes.decorated_class.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.decorated_class.from_markup.spelling import Speller
 from clean_carry.syntaxes.lists import is_list
+from clean_carry.syntaxes.unsaid import Unsaid
 
 
 def _is_block(node: Markup) -> bool:

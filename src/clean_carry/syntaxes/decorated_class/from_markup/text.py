@@ -10,7 +10,8 @@ from clean_carry.component.members import Callback
 from clean_carry.component.model import Component
 from clean_carry.component.spans import Span
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.decorated_class.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.decorated_class.from_markup.spelling import Speller
+from clean_carry.syntaxes.unsaid import Unsaid
 
 
 @dataclass

@@ -18,7 +18,7 @@ from clean_carry.component.markup import (
 from clean_carry.component.model import Component
 from clean_carry.syntaxes.decorated_class.from_markup.expressions import Expressions
 from clean_carry.syntaxes.decorated_class.from_markup.names import camel
-from clean_carry.syntaxes.decorated_class.from_markup.spelling import Unsaid
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # The text of a field while an event of it is heard.
 _TEXT = "$any($event.target).value"
@@ -81,7 +81,7 @@ class TwoWays:
         return "; ".join([f"{place} = {value}", *told])
 
     def _told(self, name: str) -> str:
-        """A call that tells that what a field holds was changed in place."""
+        """A call of the method that sets a copy of a field, whose value was changed in place."""
         own = self.speller.tell(name)
         self.expressions.used.add(own)
         return f"{own}()"

@@ -27,8 +27,9 @@ from clean_carry.source.css.declarations import declarations
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.syntaxes.jsx.attributes import BOOLEAN, RENAMED
 from clean_carry.syntaxes.jsx_function.from_markup.listeners import Heard, Listeners, unbraced
-from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller
 from clean_carry.syntaxes.jsx_function.from_markup.two_way import TwoWays, is_typed_in, value_of
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # Attributes that a parent may override.
 _TAKEN_OVER = (StaticAttribute, BoundAttribute, Spread, RawHtml)

@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 from clean_carry.component.code import Member
 from clean_carry.component.fragment import Fragment, new, settled
 from clean_carry.component.members import Followed
-from clean_carry.syntaxes.jsx_function.from_markup.spelling import Unsaid
 from clean_carry.syntaxes.jsx_function.from_markup.text import FunctionText
+from clean_carry.syntaxes.unsaid import Unsaid
 
 
 @dataclass

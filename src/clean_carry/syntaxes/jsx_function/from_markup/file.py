@@ -46,13 +46,14 @@ from clean_carry.syntaxes.jsx_function.from_markup.markup import MarkupWriter
 from clean_carry.syntaxes.jsx_function.from_markup.module_code import ModuleCode
 from clean_carry.syntaxes.jsx_function.from_markup.names import function_name, names_of
 from clean_carry.syntaxes.jsx_function.from_markup.signature import Signature
-from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller
 from clean_carry.syntaxes.jsx_function.from_markup.statements import Statements
 from clean_carry.syntaxes.jsx_function.from_markup.styles import language_of, scope_mark, styles_of
 from clean_carry.syntaxes.jsx_function.from_markup.types import typed
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
 from clean_carry.syntaxes.lists import container_of
 from clean_carry.syntaxes.naming import Edits, edited, free_locals, with_short_pairs
+from clean_carry.syntaxes.unsaid import Unsaid
 from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
 
 # How trials name what an ancestor provides.

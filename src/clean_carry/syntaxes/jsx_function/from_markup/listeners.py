@@ -9,7 +9,8 @@ from clean_carry.component.code import Builtin, Code
 from clean_carry.component.fragment import Fragment, joined, new, settled
 from clean_carry.component.markup import Element, Handler, StaticAttribute
 from clean_carry.syntaxes.jsx_function.from_markup.events import NAMES, event_property
-from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # Events that do not bubble on the page but do for the runtime.
 _ALONE = frozenset({"focus", "blur", "load", "error", "toggle", "invalid", "scroll"})

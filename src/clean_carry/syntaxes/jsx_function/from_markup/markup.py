@@ -29,8 +29,9 @@ from clean_carry.component.markup import (
 from clean_carry.source.template.tree import VOID
 from clean_carry.syntaxes.condensed import condensed
 from clean_carry.syntaxes.jsx_function.from_markup.attributes import Attributes
-from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller
 from clean_carry.syntaxes.lists import is_list
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # HTML §15 (rendering): elements at whose edges white space is not seen.
 _CALL = re.compile(r"^([\w$]+)\(.*\)$", re.DOTALL)

@@ -11,8 +11,8 @@ from clean_carry.component.model import Component
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.contract import Fitted, ScriptFile
-from clean_carry.syntaxes.jsx_function.from_markup.spelling import Unsaid
 from clean_carry.syntaxes.jsx_function.syntax import SYNTAX
+from clean_carry.syntaxes.unsaid import Unsaid
 
 _TYPED = re.compile(rb"<script[^>]*\blang=['\"]tsx?['\"]")
 # Imports from the old runtime that serve types alone, or only mark the object.

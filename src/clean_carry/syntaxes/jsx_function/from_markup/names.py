@@ -32,7 +32,7 @@ class Names:
     redraw_used: bool = False
 
     def choose(self, wish: str, other: str) -> str:
-        """A name nothing has yet: the one that is wished for, or another one."""
+        """A name that is still free: `wish`, or else `other`, with a number if that is taken too."""
         for name in (wish, other, f"{other}Here", *(f"{other}{n}" for n in range(2, 99))):
             if name not in self.taken and is_identifier(name):
                 self.taken.add(name)

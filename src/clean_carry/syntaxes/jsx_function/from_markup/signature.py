@@ -12,9 +12,10 @@ from clean_carry.component.model import Component, Prop
 from clean_carry.source.javascript.script_style import ScriptStyle
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller
 from clean_carry.syntaxes.jsx_function.from_markup.types import props_type
 from clean_carry.syntaxes.prop_types import type_of
+from clean_carry.syntaxes.unsaid import Unsaid
 
 
 @dataclass

@@ -35,15 +35,7 @@ from clean_carry.component.fragment import Fragment, between, dropped, joined, n
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.jsx_function.from_markup.analysis import Analysis
 from clean_carry.syntaxes.jsx_function.from_markup.names import Names
-
-
-class Unsaid(Exception):
-    """Something that cannot be written here: the rule, its detail, and where."""
-
-    def __init__(self, rule: str, detail: str, at: int) -> None:
-        super().__init__(rule)
-        self.rule, self.detail, self.at = rule, detail, at
-
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # A copy of what a field holds, by what that is.
 _COPIES = {
@@ -215,7 +207,7 @@ class Speller:
         return result + new(f"{now} {sign} ") + given + new(")")
 
     def changed(self, name: str) -> str:
-        """A call that tells that what a field holds was changed in place."""
+        """A call that sets a field to a copy of its list or object, which was changed in place."""
         now = f"{self.names.now(name)}.current"
         form = self.containers.get(name, "")
         if not form:

@@ -23,8 +23,8 @@ from clean_carry.component.members import (
 )
 from clean_carry.component.spans import Span
 from clean_carry.syntaxes.jsx_function.from_markup.effects import EffectWriter
-from clean_carry.syntaxes.jsx_function.from_markup.spelling import Unsaid
 from clean_carry.syntaxes.jsx_function.from_markup.text import FunctionText
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # The options whose parts are written one by one.
 _SETTLED = (

@@ -6,7 +6,7 @@ from clean_carry.component.fragment import Fragment, copy, new
 from clean_carry.component.model import StyleBlock
 from clean_carry.source.css.selectors import FOREIGN, FOREIGN_ANYWHERE, scope_splices
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.jsx_function.from_markup.spelling import Unsaid
+from clean_carry.syntaxes.unsaid import Unsaid
 
 
 def scope_mark(name: str) -> str:

@@ -10,7 +10,8 @@ from clean_carry.component.markup import BoundAttribute, Element, StaticAttribut
 from clean_carry.component.members import Model
 from clean_carry.component.spans import Span
 from clean_carry.syntaxes.jsx_function.from_markup.events import pascal
-from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller, Unsaid
+from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # How a field's text is taken, and what it becomes.
 _TAKEN = {"trim": "{text}.trim()", "number": "numberIn({text})"}

@@ -21,7 +21,8 @@ from clean_carry.component.markup import (
     walk,
 )
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid
+from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller
+from clean_carry.syntaxes.unsaid import Unsaid
 
 AGAIN = "$forceUpdate()"
 # Expressions that may give a field another text than the one typed, or none.

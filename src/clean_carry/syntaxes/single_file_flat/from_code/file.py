@@ -28,7 +28,7 @@ from clean_carry.syntaxes.naming import edited, free_locals, with_short_pairs
 from clean_carry.syntaxes.single_file.names import input_name
 from clean_carry.syntaxes.single_file_flat.from_code.controlled import kept_as_typed
 from clean_carry.syntaxes.single_file_flat.from_code.module_code import Cut, ModuleCode, package_of
-from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid, is_open
+from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, is_open
 from clean_carry.syntaxes.single_file_flat.from_code.statements import Statements
 from clean_carry.syntaxes.single_file_flat.from_code.template import TemplateWriter
 from clean_carry.syntaxes.single_file_flat.names import (
@@ -37,6 +37,7 @@ from clean_carry.syntaxes.single_file_flat.names import (
     name_members,
 )
 from clean_carry.syntaxes.single_file_flat.syntax import SYNTAX
+from clean_carry.syntaxes.unsaid import Unsaid
 from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
 
 TARGET = "vue"

@@ -11,7 +11,7 @@ from clean_carry.component.model import Component
 from clean_carry.source.javascript.tree import Node
 from clean_carry.syntaxes.contract import ScriptFile
 from clean_carry.syntaxes.single_file_flat.blocks import is_constant_table, is_harmless
-from clean_carry.syntaxes.single_file_flat.from_code.spelling import Unsaid
+from clean_carry.syntaxes.unsaid import Unsaid
 
 
 @dataclass(frozen=True)

@@ -41,14 +41,7 @@ from clean_carry.component.members import Method
 from clean_carry.component.model import Component
 from clean_carry.syntaxes.single_file.names import input_name
 from clean_carry.syntaxes.single_file_flat.spelling import Speller
-
-
-class Unsaid(Exception):
-    """Something that cannot be written here: the rule, its detail, and where."""
-
-    def __init__(self, rule: str, detail: str, at: int) -> None:
-        super().__init__(rule)
-        self.rule, self.detail, self.at = rule, detail, at
+from clean_carry.syntaxes.unsaid import Unsaid
 
 
 @dataclass

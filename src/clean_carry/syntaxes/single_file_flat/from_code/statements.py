@@ -30,8 +30,9 @@ from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.single_file.names import input_name
 from clean_carry.syntaxes.single_file_flat.from_code.effects import EffectWriter
-from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid
+from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller
 from clean_carry.syntaxes.single_file_flat.write import MOMENTS as BY_MOMENT
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # Code that runs before an element is removed still sees it, as in the family it comes from.
 MOMENTS = {"displayed": BY_MOMENT["displayed"], "removed": BY_MOMENT["before removal"]}

@@ -37,13 +37,14 @@ from clean_carry.component.spans import Span
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.template.tree import VOID
 from clean_carry.syntaxes.single_file_flat.from_code.controlled import rendered_again, takes_all
-from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller, Unsaid
+from clean_carry.syntaxes.single_file_flat.from_code.spelling import CodeSpeller
 from clean_carry.syntaxes.single_file_flat.from_code.spread_attributes import (
     handed_together,
     together_at,
 )
 from clean_carry.syntaxes.single_file_flat.from_code.two_way import Field, field_of
 from clean_carry.syntaxes.single_file_flat.from_code.two_way import written as two_way
+from clean_carry.syntaxes.unsaid import Unsaid
 
 # Attributes that are properties of some elements alone, and these (HTML, "Attributes").
 _OF_FIELDS = frozenset({"disabled", "readonly", "required", "multiple", "checked", "selected"})
