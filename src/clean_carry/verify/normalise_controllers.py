@@ -19,6 +19,8 @@ _MARK = re.compile(
     r"|(?:not-)?empty|(?:in)?valid(?:-[\w-]+)?)"
 )
 _HIDDEN = "ng-hide"
+# What a call is made with where a value is bound to nothing any more.
+_LOST = [{"$": "undefined"}]
 # How a trial itself gives values and functions to the element it mounts.
 _OF_TRIAL = re.compile(r"given\[|\$locals|kin\.")
 _OWN = re.compile(r"(?:data-|x-)?ng[-A-Z]|on$")
@@ -32,8 +34,8 @@ class ControllerNormaliser(DecoratedNormaliser):
         return super().tree(list(self._plain(tree)))
 
     def unchecked(self, calls: list[Any]) -> list[Any]:
-        """The calls, without those by which the trial's own scope tells that it has another value."""
-        kept = [one for one in calls if not str(one[0]).endswith(" is set")]
+        """The calls, without those by which the trial's own scope tells that it lost a value."""
+        kept = [one for one in calls if not (str(one[0]).endswith(" is set") and one[1:] == _LOST)]
         self.used["template-expression"] += len(calls) - len(kept)
         return super().unchecked(kept)
 
