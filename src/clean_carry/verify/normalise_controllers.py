@@ -19,7 +19,7 @@ _MARK = re.compile(
     r"|(?:not-)?empty|(?:in)?valid(?:-[\w-]+)?)"
 )
 _HIDDEN = "ng-hide"
-# What a call is made with where a value is bound to nothing any more.
+# The arguments of a call for a value that is bound to nothing any more.
 _LOST = [{"$": "undefined"}]
 # How a trial itself gives values and functions to the element it mounts.
 _OF_TRIAL = re.compile(r"given\[|\$locals|kin\.")
