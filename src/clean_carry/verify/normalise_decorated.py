@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 from typing import Any
 
@@ -9,10 +10,18 @@ from clean_carry.verify.normalise import Normaliser, Tree
 
 # The adapter marks elements to which the component binds something; those stand for a `div` elsewhere.
 _BOUND = "trial-host"
+# What stands before the place of an element outside of the first instance, where an event names it.
+_PAGE = "html[1]/body[1]/"
+# What holds a second instance of the component.
+_INSTANCE = "trial-place"
 # Classes by which the runtime's forms say what has happened to a field.
 _OF_FORMS = frozenset(
     "ng-untouched ng-touched ng-pristine ng-dirty ng-valid ng-invalid ng-pending ng-submitted".split()
 )
+
+
+def _is_host(name: str) -> bool:
+    return "-" in name and not name.startswith("trial-")
 
 
 class CheckedNormaliser(Normaliser):
@@ -33,9 +42,16 @@ class DecoratedNormaliser(Normaliser):
     """
 
     bound: frozenset[str] = frozenset()
+    # Elements of the tree that came last: the place of each, and its place without the hosts around it.
+    _places: dict[str, str] = {}
 
     def place(self, path: str) -> str:
-        """A place without the elements that only hold a component."""
+        """A place without the elements that only hold a component, numbered as without them."""
+        outer = _PAGE if path.startswith(_PAGE) else ""
+        inner = path[len(outer) :]
+        if inner in self._places:
+            self.used["host-element"] += self._places[inner] != inner
+            return f"{outer}{self._places[inner]}"
         parts = [
             f"div[{part.partition('[')[2]}" if part.partition("[")[0] in self.bound else part
             for part in path.split("/")
@@ -46,7 +62,32 @@ class DecoratedNormaliser(Normaliser):
 
     def tree(self, tree: Tree) -> Tree:
         """A normalised copy of a tree."""
-        return super().tree(list(self._without_hosts(tree)))
+        without = list(self._without_hosts(tree))
+        self._places = {}
+        self._number(tree, "", "", Counter())
+        return super().tree(without)
+
+    def _number(self, nodes: list[Any], path: str, without: str, counts: Counter[str]) -> None:
+        """Note the places of elements; `counts` are the elements so far in the same place of `without`."""
+        own: Counter[str] = Counter()
+        for node in nodes:
+            if node is None or isinstance(node, str):
+                continue
+            name, attributes, _, children = node
+            own[name] += 1
+            if name == _INSTANCE:
+                # It stands beside the first instance, both in an element that holds the trial.
+                stands = f"div[1]/div[{own[name] + 1}]/"
+                self._number(children, stands, stands, Counter())
+                continue
+            place = f"{path}{name}[{own[name]}]"
+            if _is_host(name) and _BOUND not in attributes:
+                self._number(children, f"{place}/", without, counts)
+                continue
+            shown = "div" if _is_host(name) else name
+            counts[shown] += 1
+            self._places[place] = f"{without}{shown}[{counts[shown]}]"
+            self._number(children, f"{place}/", f"{self._places[place]}/", Counter())
 
     def _without_hosts(self, nodes: list[Any]) -> Iterator[Any]:
         """Nodes, those of a component's own element in its place."""
@@ -56,7 +97,7 @@ class DecoratedNormaliser(Normaliser):
                 continue
             name, attributes, state, children = node
             inner = list(self._without_hosts(children))
-            if "-" in name and not name.startswith("trial-"):
+            if _is_host(name):
                 self.used["host-element"] += 1
                 if _BOUND not in attributes:
                     yield from self._passed_on(attributes, inner)
