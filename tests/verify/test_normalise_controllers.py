@@ -45,4 +45,6 @@ def test_a_place_is_numbered_as_without_the_elements_of_components() -> None:
     normaliser.tree([["trial-place", {}, None, [["app-list", {}, None, [["ul", {}, None, rows]]]]]])
     second = "div[1]/div[2]/app-list[1]/ul[1]/app-row[2]/li[1]"
     assert normaliser.place(second) == "div[1]/div[2]/ul[1]/li[2]"
-    assert normaliser.place(f"html[1]/body[1]/{second}") == "html[1]/body[1]/div[1]/div[2]/ul[1]/li[2]"
+    assert (
+        normaliser.place(f"html[1]/body[1]/{second}") == "html[1]/body[1]/div[1]/div[2]/ul[1]/li[2]"
+    )

@@ -180,7 +180,7 @@ def carry(
             if len(meant) > 1:
                 line.show(f"{number} of {len(meant)} files · {each[0]}")
             run.take(*_laid_out(each, parts))
-    faults = type_faults(run.new_texts, line) if check_types else None
+    faults = type_faults(run.new_texts, run.beside, line) if check_types else None
     run.print_end(others, faults, meant, target, prove=prove)
     raise click.exceptions.Exit(run.exit_code(faults))
 
@@ -251,6 +251,7 @@ class _Run:
     results: list[Result] = field(default_factory=list)
     verdicts: dict[Path, Verification] = field(default_factory=dict)
     new_texts: list[tuple[Path, str]] = field(default_factory=list)
+    beside: list[tuple[Path, str]] = field(default_factory=list)
     code: int = 0
 
     def committed(self, meant: list[Path]) -> list[Path]:
@@ -278,6 +279,8 @@ class _Run:
                 self.outputs.add(_unread(path, found))
             return
         self.new_texts += [(path, r.files[0].text) for r in found[:1] if r.files]
+        new = (file for r in found for file in r.files)
+        self.beside += [(path.with_name(Path(file.path).name), file.text) for file in new]
         writes = not self.preview
         if verdict is not None:
             self.verdicts[path] = verdict

@@ -21,12 +21,15 @@ def require_compiler(files: Sequence[Path]) -> None:
     needs_compiler(files)
 
 
-def type_faults(files: Sequence[tuple[Path, str]], line: Line) -> list[TypeFault]:
-    """Ask the project's compiler. Raises `CarryError` where it fails."""
+def type_faults(
+    files: Sequence[tuple[Path, str]], beside: Sequence[tuple[Path, str]], line: Line
+) -> list[TypeFault]:
+    """Ask the project's compiler; `beside` are all new files where they are to stand. Raises `CarryError`
+    where it fails."""
     from clean_carry.verify.types import added_faults
 
     line.show("checking types")
-    return added_faults(files)
+    return added_faults(files, beside)
 
 
 def show_faults(faults: Sequence[TypeFault]) -> None:

@@ -20,8 +20,8 @@ Outcome = list[Result] | CarryError
 # Fewer files are carried sooner than processes are started.
 FEWEST = 16
 CHUNK = 4
-# The rule that refuses a file for a component that it renders.
-WAITS = "child-not-carried"
+# The rules by which a file waits for a component that it renders.
+WAITS = frozenset({"child-not-carried", "class-stays-declared"})
 
 
 def carry_all(requests: Sequence[Request], processes: int) -> Iterator[Outcome]:
@@ -84,7 +84,7 @@ def carry_together(
 def _waits(outcome: Outcome) -> bool:
     """Whether a file is refused for a component that has not been carried."""
     return isinstance(outcome, list) and any(
-        finding.rule == WAITS for result in outcome for finding in result.findings
+        finding.rule in WAITS for result in outcome for finding in result.findings
     )
 
 

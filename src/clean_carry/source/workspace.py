@@ -43,10 +43,11 @@ class Workspace:
         self._trees: dict[Path, Tree | None] = {}
 
     def is_carried(self, request: str) -> bool:
-        """Whether the component that an import of this file means is, or will be, carried."""
+        """Whether the component that an import of this file means is, or will be, carried. One of another
+        syntax may be imported as the single file that it is read as."""
         if isinstance(self.assume_carried, bool):
             return self.assume_carried
-        found = self.resolve(request)
+        found = self.resolve(request) or self.resolve(request.removesuffix(".vue"))
         return found is not None and found.resolve() in self.assume_carried
 
     def resolve(self, request: str, origin: Path | None = None) -> Path | None:

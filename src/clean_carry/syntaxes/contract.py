@@ -18,6 +18,7 @@ from clean_carry.source.index.facts import Sighting
 from clean_carry.source.index.parsed import Parsed
 from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.merged import Edit
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.written import Written
@@ -35,6 +36,28 @@ Settled = tuple[Literal["carried", "dropped"], str]
 Census = Callable[[Parsed], list[Sighting]]
 # Components not to carry, by where they start: rule, detail, offset.
 Excluded = dict[int, tuple[str, str, int]]
+
+
+@dataclass(frozen=True)
+class Relinked:
+    """The `edits` of a file that imports new components, and what is left: what, advice, offset."""
+
+    edits: tuple[Edit, ...]
+    left: tuple[tuple[str, str, int], ...]
+
+
+@dataclass(frozen=True)
+class PartFile:
+    """A file that another one names as a part: the request, and where it stands in the text."""
+
+    request: str
+    start: int
+    end: int
+
+
+# From the tree of a file, and by the local name of each new component the script it stands in and its name.
+Relinks = Callable[[Tree, Mapping[str, tuple[Tree, str]]], Relinked]
+MadeOf = Callable[[Tree], list[PartFile]]
 
 
 @dataclass(frozen=True)
@@ -75,6 +98,8 @@ class Syntax:
     `parts` is the module with `apart` and `together`, if template, code and styles can stand in files.
     `given` is the family that its reader gives components of, "" for its own.
     A `family_only` reader serves writers of its own family; other families are reached through those.
+    `relinks` gives further edits of a file that imports new components where it imported old ones, and
+    `made_of` the files that a component's file names as parts of it; both are "package.module:function".
     """
 
     id: str
@@ -97,6 +122,8 @@ class Syntax:
     named_only: bool = False
     parts: str = ""
     given: str = ""
+    relinks: str = ""
+    made_of: str = ""
 
     def load_rules(self) -> Mapping[str, Rule]:
         """Return the rules for its components."""
@@ -108,6 +135,16 @@ class Syntax:
         found: Census = resolve_name(self.census) if self.census else _sees_nothing
         return found
 
+    def load_relinks(self) -> Relinks:
+        """Its changes beside an import; nothing where it declares nothing."""
+        found: Relinks = resolve_name(self.relinks) if self.relinks else _relinks_nothing
+        return found
+
+    def load_made_of(self) -> MadeOf:
+        """The function for the parts of a file; one that finds none where it declares nothing."""
+        found: MadeOf = resolve_name(self.made_of) if self.made_of else _made_of_nothing
+        return found
+
     def load_reader(self) -> Reader:
         """Its reader; there must be one."""
         found: Reader = resolve_name(self.reader)()
@@ -117,6 +154,14 @@ class Syntax:
         """Its writer; there must be one."""
         found: Writer = resolve_name(self.writer)()
         return found
+
+
+def _relinks_nothing(tree: Tree, taken: Mapping[str, tuple[Tree, str]]) -> Relinked:
+    return Relinked((), ())
+
+
+def _made_of_nothing(tree: Tree) -> list[PartFile]:
+    return []
 
 
 def _sees_nothing(parsed: Parsed) -> list[Sighting]:

@@ -92,10 +92,16 @@ def unchanged(source: SourceText, ledger: Ledger, refused: tuple[Refusal, ...]) 
 def beside(path: str, suffix: str, ending: str = "") -> str:
     """The stated rule for a file beside the old one: the target's suffix before the ending."""
     folder, slash, name = path.replace("\\", "/").rpartition("/")
-    stem, dot, old = name.rpartition(".")
+    _, dot, old = name.rpartition(".")
+    return f"{folder}{slash}{stem_of(name)}.{suffix}{dot}{ending or old}"
+
+
+def stem_of(name: str) -> str:
+    """The name of a file without its ending, and without the suffix of an old form."""
+    stem = name.rpartition(".")[0]
     for own in (".class", ".object"):
         stem = stem.removesuffix(own)
-    return f"{folder}{slash}{stem}.{suffix}{dot}{ending or old}"
+    return stem
 
 
 def orphaned_comments(fragment: Fragment, ledger: Ledger, span: Span) -> list[Span]:

@@ -38,7 +38,9 @@ RULES = (
     ),
     NormalisingRule("class-order", "the order and spacing of class names selects nothing"),
     NormalisingRule(
-        "empty-class", "between two frameworks, an empty class attribute equals a missing one"
+        "empty-class",
+        "between two frameworks, and where lists keep other elements in the newer notation, an empty "
+        "class attribute equals a missing one",
     ),
     NormalisingRule(
         "lifted-class",
@@ -258,6 +260,9 @@ class Normaliser:
     attributes that this component renders. `lifted` is set where blocks were lifted out of the component.
     """
 
+    # Whether elements that are used again keep an attribute for classes that are gone.
+    empties_classes = False
+
     def __init__(
         self,
         marks: tuple[str, ...] = (),
@@ -432,8 +437,9 @@ class Normaliser:
             if key == "style" and self.across and not value.strip():
                 self.used["empty-style"] += 1
                 continue
-            if key == "class" and (self.across or self.lifted) and not value.strip():
-                self.used["empty-class" if self.across else "lifted-class"] += 1
+            emptied = self.across or self.empties_classes
+            if key == "class" and (emptied or self.lifted) and not value.strip():
+                self.used["empty-class" if emptied else "lifted-class"] += 1
                 continue
             if self.across and key == "value" and value == "on" and name == "input":
                 if attributes.get("type") in ("checkbox", "radio"):

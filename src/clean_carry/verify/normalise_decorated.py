@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from types import MappingProxyType
 from typing import Any
 
 from clean_carry.verify.normalise import Normaliser, Tree
 
 # The adapter marks elements to which the component binds something; those stand for a `div` elsewhere.
 _BOUND = "trial-host"
-# What stands before the place of an element outside of the first instance, where an event names it.
+# The path of the page, before the place of an element outside of the first instance.
 _PAGE = "html[1]/body[1]/"
-# What holds a second instance of the component.
+# The element around a second instance of the component.
 _INSTANCE = "trial-place"
 # Classes by which the runtime's forms say what has happened to a field.
 _OF_FORMS = frozenset(
@@ -26,6 +27,8 @@ def _is_host(name: str) -> bool:
 
 class CheckedNormaliser(Normaliser):
     """Applies the rule for views that are checked again and again, and fail each time."""
+
+    empties_classes = True
 
     def errors(self, errors: list[str]) -> list[str]:
         """The errors, each once; a listener's failure is reported between two checks."""
@@ -43,7 +46,7 @@ class DecoratedNormaliser(Normaliser):
 
     bound: frozenset[str] = frozenset()
     # Elements of the tree that came last: the place of each, and its place without the hosts around it.
-    _places: dict[str, str] = {}
+    _places: Mapping[str, str] = MappingProxyType({})
 
     def place(self, path: str) -> str:
         """A place without the elements that only hold a component, numbered as without them."""
@@ -63,12 +66,21 @@ class DecoratedNormaliser(Normaliser):
     def tree(self, tree: Tree) -> Tree:
         """A normalised copy of a tree."""
         without = list(self._without_hosts(tree))
-        self._places = {}
-        self._number(tree, "", "", Counter())
+        places: dict[str, str] = {}
+        self._number(tree, ("", ""), Counter(), places)
+        self._places = places
         return super().tree(without)
 
-    def _number(self, nodes: list[Any], path: str, without: str, counts: Counter[str]) -> None:
-        """Note the places of elements; `counts` are the elements so far in the same place of `without`."""
+    def _number(
+        self,
+        nodes: list[Any],
+        inside: tuple[str, str],
+        counts: Counter[str],
+        places: dict[str, str],
+    ) -> None:
+        """Note the places of elements `inside` of a place, as it is and without hosts; `counts` are the
+        elements so far in the second one."""
+        path, without = inside
         own: Counter[str] = Counter()
         for node in nodes:
             if node is None or isinstance(node, str):
@@ -78,16 +90,16 @@ class DecoratedNormaliser(Normaliser):
             if name == _INSTANCE:
                 # It stands beside the first instance, both in an element that holds the trial.
                 stands = f"div[1]/div[{own[name] + 1}]/"
-                self._number(children, stands, stands, Counter())
+                self._number(children, (stands, stands), Counter(), places)
                 continue
             place = f"{path}{name}[{own[name]}]"
             if _is_host(name) and _BOUND not in attributes:
-                self._number(children, f"{place}/", without, counts)
+                self._number(children, (f"{place}/", without), counts, places)
                 continue
             shown = "div" if _is_host(name) else name
             counts[shown] += 1
-            self._places[place] = f"{without}{shown}[{counts[shown]}]"
-            self._number(children, f"{place}/", f"{self._places[place]}/", Counter())
+            places[place] = f"{without}{shown}[{counts[shown]}]"
+            self._number(children, (f"{place}/", f"{places[place]}/"), Counter(), places)
 
     def _without_hosts(self, nodes: list[Any]) -> Iterator[Any]:
         """Nodes, those of a component's own element in its place."""

@@ -33,8 +33,8 @@ class Runtime:
     says whether its development build can mount twice, and `listens_for_page` that it keeps
     listeners on the document. `hands_listeners_on` says that undeclared listeners reach the root
     element. Where it `keeps_content`, a template decides once which content a component is given. Where it
-    `needs_required`, a required input has no value until one is given. Packages of a `linked` one are
-    compiled to the end when it is installed."""
+    `needs_required`, a required input has no value until one is given, and nothing given is a value.
+    Packages of a `linked` one are compiled to the end when it is installed."""
 
     name: str
     summary: str

@@ -4,13 +4,18 @@ from __future__ import annotations
 
 import json
 import subprocess
+from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.component.errors import CarryError, RuntimeMissing
-from clean_carry.source.importers import project_of
+from clean_carry.source.importers import importers_of, project_of
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.merged import MergedText
+from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import package_version
+from clean_carry.syntaxes.registry import every_syntax
 from clean_carry.verify.node import node
 
 WORKER = Path(__file__).parent / "worker" / "types.mjs"
@@ -45,24 +50,57 @@ def needs_compiler(files: Sequence[Path]) -> None:
             )
 
 
-def added_faults(files: Sequence[tuple[Path, str]]) -> list[TypeFault]:
+def added_faults(
+    files: Sequence[tuple[Path, str]], beside: Sequence[tuple[Path, str]] = ()
+) -> list[TypeFault]:
     """The type errors that files of a project get, or callers of theirs, by new texts in their places.
 
-    Files the compiler does not read are passed over. Raises `CarryError` where the compiler fails.
+    `beside` are new files that the new texts may import, or name as their templates; beside files that the
+    compiler does not read they are checked themselves. Decorated classes are checked with their templates,
+    by the strict rules of their own compiler. Files the compiler does not read are passed over. Raises `CarryError` where the compiler fails.
     """
     found: list[TypeFault] = []
     by_project: dict[Path, list[tuple[Path, str]]] = {}
-    for path, text in files:
+    untyped = {path.parent for path, _ in files if path.suffix not in TYPED}
+    for path, text in [*files, *(one for one in beside if one[0].parent in untyped)]:
         if path.suffix in TYPED:
             folder = project_of(path.resolve()) or path.resolve().parent
             by_project.setdefault(folder, []).append((path.resolve(), text))
     for folder, changed in by_project.items():
-        found += _of_project(folder, changed)
+        new = [(path.resolve(), text) for path, text in beside]
+        found += _of_project(folder, changed, [*new, *_relinked(changed)])
     return found
 
 
-def _of_project(folder: Path, files: list[tuple[Path, str]]) -> list[TypeFault]:
-    asked = {"folder": str(folder), "files": [{"path": str(p), "text": t} for p, t in files]}
+def _relinked(changed: Sequence[tuple[Path, str]]) -> list[tuple[Path, str]]:
+    """The files that import the changed ones, as they are once those are switched to: lists of modules."""
+    taken: dict[Path, dict[str, tuple[Tree, str]]] = defaultdict(dict)
+    syntaxes = [one for one in every_syntax() if one.relinks]
+    for path, text in changed:
+        source = SourceText(str(path), text.encode())
+        if any(one.marks.fit(source) for one in syntaxes):
+            tree = Tree(source)
+            for node in tree.of("class_declaration"):
+                name = node.child("name")
+                for importer in importers_of(path) if name is not None else ():
+                    taken[importer.path][name.text] = tree, name.text  # type: ignore[union-attr]
+    found = []
+    for file, names in taken.items():
+        source = SourceText.read(file)
+        edits = [e for one in syntaxes for e in one.load_relinks()(Tree(source), names).edits]
+        if edits:
+            found.append((file, MergedText(source, edits).data.decode()))
+    return found
+
+
+def _of_project(
+    folder: Path, files: list[tuple[Path, str]], beside: list[tuple[Path, str]]
+) -> list[TypeFault]:
+    asked = {
+        "folder": str(folder),
+        "files": [{"path": str(path), "text": text} for path, text in files],
+        "beside": {str(path): text for path, text in beside},
+    }
     done = subprocess.run(
         [node(), str(WORKER)], input=json.dumps(asked), capture_output=True, text=True
     )

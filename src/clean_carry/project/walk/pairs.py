@@ -11,6 +11,7 @@ from clean_carry.project.index.scan import scan
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.syntaxes.contract import Syntax
 from clean_carry.syntaxes.registry import declared, every_syntax
+from clean_carry.syntaxes.written import stem_of
 
 BRIDGE = "bridge"
 
@@ -51,7 +52,7 @@ class Pair:
     @property
     def bridge(self) -> Path:
         """The file of the bridge: beside the new file, in the old one's language."""
-        stem = self.old.name.partition(".")[0]
+        stem = stem_of(self.old.name)
         return self.old.with_name(f"{stem}.{BRIDGE}{self.old.suffix}")
 
 
@@ -62,11 +63,12 @@ def written_beside(old: Path, settings: Settings) -> list[tuple[Path, Syntax]]:
     of the project file says.
     """
     found: dict[Path, Syntax] = {}
-    stem = old.name.partition(".")[0]
     for syntax in every_syntax():
         if not syntax.writer:
             continue
-        pattern = settings.naming.get(syntax.id, "{stem}." + syntax.suffix + "{ending}")
+        stem, pattern = stem_of(old.name), "{stem}." + syntax.suffix + "{ending}"
+        if syntax.id in settings.naming:
+            stem, pattern = old.name.partition(".")[0], settings.naming[syntax.id]
         for ending in (*syntax.marks.endings, old.suffix):
             path = old.with_name(pattern.format(stem=stem, ending=ending))
             if path != old and path.is_file() and path not in found and _is(path, syntax):

@@ -12,7 +12,11 @@ from clean_carry.project.walk.pairs import Pair
 from clean_carry.project.walk.requests import rewritten
 from clean_carry.project.walk.switch import users_left
 from clean_carry.source.index.facts import Import
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.contract import PartFile, Syntax
+from clean_carry.syntaxes.written import stem_of
 
 _STYLES = (".css", ".scss", ".sass", ".less", ".styl")
 
@@ -51,18 +55,65 @@ def retire(index: Index, pair: Pair) -> Plan:
     plan.put(pair.old, None)
     for style in _styles_of(index, pair):
         plan.put(style, None)
+    parts = _Parts(index, pair, plan)
+    parts.take_away()
     if place != pair.new:
         text = plan.files.get(pair.new) or pair.new.read_text("utf-8")
         plan.put(pair.new, None)
-        plan.put(place, text)
+        plan.put(place, parts.renamed(text, place))
     return plan
+
+
+class _Parts:
+    """The files that the old and the new file name as parts of the component: templates, styles."""
+
+    def __init__(self, index: Index, pair: Pair, plan: Plan) -> None:
+        self.pair, self.plan = pair, plan
+        self.old = self._of(pair.origin, pair.old)
+        self.new = self._of(pair.target, pair.new)
+        self.elsewhere = {
+            path
+            for file in index.files
+            if Path(file) not in (pair.old, pair.new) and index.in_file(file)
+            for path in self._of(pair.origin, Path(file))
+        }
+
+    @staticmethod
+    def _of(syntax: Syntax, file: Path) -> dict[Path, PartFile]:
+        if not syntax.made_of or not syntax.marks.fit(source := SourceText.read(file)):
+            return {}
+        parts = syntax.load_made_of()(Tree(source))
+        places = ((file.parent / one.request, one) for one in parts)
+        return {Path(posixpath.normpath(place.as_posix())): one for place, one in places}
+
+    def take_away(self) -> None:
+        """Parts of the old file that nothing else names go."""
+        for path in self.old:
+            if path.is_file() and path not in self.new and path not in self.elsewhere:
+                self.plan.put(path, None)
+
+    def renamed(self, text: str, place: Path) -> str:
+        """The text of the new file with its own parts under their final names."""
+        old, new = stem_of(self.pair.new.name), stem_of(place.name)
+        data = text.encode()
+        for path, one in sorted(self.new.items(), key=lambda row: -row[1].start):
+            if not path.name.startswith(f"{old}."):
+                continue
+            final = path.with_name(new + path.name[len(old) :])
+            if final.exists() and self.plan.files.get(final, "") is not None:
+                continue
+            self.plan.put(final, path.read_text("utf-8"))
+            self.plan.put(path, None)
+            request = f"{one.request[: -len(path.name)]}{final.name}"
+            data = data[: one.start] + request.encode() + data[one.end :]
+        return data.decode()
 
 
 def final_place(index: Index, pair: Pair) -> Path:
     """Where the new file stands in the end: under the old one's name, with its own ending."""
     if pair.target.id in index.settings.naming:
         return pair.new
-    stem = pair.old.name.partition(".")[0]
+    stem = stem_of(pair.old.name)
     place = pair.old.with_name(stem + pair.new.suffix)
     return place if place == pair.old or not place.exists() else pair.new
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import posixpath
 import re
+from collections import defaultdict
 from collections.abc import Iterable, Iterator
 from pathlib import Path
 
@@ -15,6 +16,9 @@ from clean_carry.project.walk.edits import Edits, Left, Plan
 from clean_carry.project.walk.pairs import Pair
 from clean_carry.project.walk.requests import rewritten
 from clean_carry.source.index.facts import FileFacts, Import
+from clean_carry.source.javascript.tree import Tree
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.contract import Syntax
 
 _WHOLE = re.compile(r"^[ \t]*module\.exports\s*=(?!=)(?!\s*\{)", re.MULTILINE)
 # Members that a test reads from an instance or its state; a new form has none of them.
@@ -30,6 +34,7 @@ def switch(index: Index, pairs: Iterable[Pair]) -> Plan:
     families they are pointed at a bridge. Uses that cannot be followed are left.
     """
     plan, edits = Plan(), Edits()
+    pairs = list(pairs)
     for pair in pairs:
         changed = _pointed(index, pair, plan, edits)
         if pair.is_across and changed:
@@ -37,8 +42,45 @@ def switch(index: Index, pairs: Iterable[Pair]) -> Plan:
         for file in changed:
             if index.role(file) == "test":
                 plan.left += _looking_inside(file)
+    _relink(index, pairs, plan, edits)
     edits.apply(plan)
     return plan
+
+
+def _relink(index: Index, pairs: Iterable[Pair], plan: Plan, edits: Edits) -> None:
+    """Add the further edits of files that import the new components, through index files too."""
+    taken: dict[tuple[str, Syntax], dict[str, tuple[Tree, str]]] = defaultdict(dict)
+    for pair in pairs:
+        if not pair.target.relinks:
+            continue
+        new = Tree(SourceText.read(pair.new))
+        for file, one in _importers(index, pair.old.as_posix()):
+            if file not in pair.own:
+                for there, here in one.names:
+                    taken[file, pair.target][here] = (new, there)
+    for (file, syntax), names in taken.items():
+        source = SourceText.read(Path(file))
+        found = syntax.load_relinks()(Tree(source), names)
+        for edit in found.edits:
+            edits.replace(file, edit.start, edit.end, edit.text)
+        for what, advice, at in found.left:
+            plan.left.append(Left(file, source.place(at).line, what, advice))
+
+
+def _importers(index: Index, target: str) -> Iterator[tuple[str, Import]]:
+    """The imports that lead to a file, at once or through files that pass its names on."""
+    sought, known = [target], {target}
+    while sought:
+        meant = sought.pop()
+        for file, facts in index.files.items():
+            for one in facts.imports:
+                if one.how == "glob" or index.resolve(one.request, file) != meant:
+                    continue
+                if one.how != "re-export":
+                    yield file, one
+                elif file not in known:
+                    known.add(file)
+                    sought.append(file)
 
 
 def _pointed(index: Index, pair: Pair, plan: Plan, edits: Edits) -> list[str]:

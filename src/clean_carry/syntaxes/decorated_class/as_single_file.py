@@ -13,9 +13,11 @@ from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit, MergedText
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.decorated_class.as_imports import import_edits
 from clean_carry.syntaxes.decorated_class.as_object import ObjectWriter
 from clean_carry.syntaxes.decorated_class.as_template import TemplateWriter
 from clean_carry.syntaxes.decorated_class.attributes import joined, quoted
+from clean_carry.syntaxes.decorated_class.children import Child, children_of
 from clean_carry.syntaxes.decorated_class.code import Respelled
 from clean_carry.syntaxes.decorated_class.markup_of import (
     TemplateText,
@@ -35,7 +37,6 @@ from clean_carry.syntaxes.decorated_class.recognise import (
 from clean_carry.syntaxes.piped_expressions import Spelling, Unread, respelled
 from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
-_PACKAGE = re.compile(r"@angular/")
 _DIGITS = re.compile(r"'(?:\d+\.\d+-\d+)'$")
 
 
@@ -55,6 +56,7 @@ class _File:
     one: Decorated
     workspace: Workspace
     left: list[tuple[str, str, int]] = field(default_factory=list)
+    children: dict[str, Child] = field(default_factory=dict)
 
     def merged(self) -> MergedText:
         """The new text, with the places that its parts come from."""
@@ -70,6 +72,7 @@ class _File:
             references = set(read_references(markup))
         except InputError as error:
             raise NotAFile("template-unread", str(error), self.one.options.start) from None
+        self.children = children_of(self.one, self.tree, self.workspace, markup)
         self.naming = naming_of(self.one, members, self.tree, written)
         code = Respelled(self.tree, members, self.naming, self.one.node)
         self.helpers: list[Helper] = []
@@ -86,7 +89,14 @@ class _File:
             self.source,
             [
                 *self._head(template, style),
-                *self._imports(style, prop_type=writer.needs_prop_type),
+                *import_edits(
+                    self.one,
+                    self.tree,
+                    style,
+                    self.children.values(),
+                    self.workspace,
+                    prop_type=writer.needs_prop_type,
+                ),
                 *self._object(pieces, style, name),
                 *self._tail(),
             ],
@@ -109,17 +119,6 @@ class _File:
         mode = property_of(self.one.options, "encapsulation")
         if mode is not None and mode.text.endswith("ShadowDom"):
             raise NotAFile("option-unread", mode.text, mode.start)
-        imports = property_of(self.one.options, "imports")
-        for used in imports.named_children if imports is not None else ():
-            if not self._of_runtime(used.text):
-                raise NotAFile("child-not-carried", used.text, used.start)
-
-    def _of_runtime(self, name: str) -> bool:
-        for statement in self.tree.of("import_statement"):
-            request = statement.child("source")
-            if request is not None and re.search(rf"\b{re.escape(name)}\b", statement.text):
-                return _PACKAGE.match(request.text[1:-1]) is not None
-        return False
 
     # -- the template --------------------------------------------------------------------
 
@@ -133,7 +132,9 @@ class _File:
         spelling = Spelling(names, called, emits, self._pipe)
         self.spelling = spelling
         needed = references | set(naming.queries.values())
-        writer = TemplateWriter(markup.source, spelling, self._forms, needed, tracks_of(members))
+        writer = TemplateWriter(
+            markup.source, spelling, self._forms, needed, tracks_of(members), self.children
+        )
         try:
             writer.write(markup.start, markup.end)
         except Unread as reason:
@@ -270,24 +271,6 @@ class _File:
             yield Edit(0, 0, text, place)
         yield Edit(0, 0, '\n</template>\n\n<script lang="ts">\n', self.source.place(0))
 
-    def _imports(self, style: ScriptStyle, *, prop_type: bool) -> Iterator[Edit]:
-        """The runtime's imports go; the type of inputs comes."""
-        quote, end = style.quote, style.semicolon
-        text = f"import {{ type PropType }} from {quote}vue{quote}{end}\n" if prop_type else ""
-        first = 0
-        for statement in self.tree.of("import_statement"):
-            request = statement.child("source")
-            if request is None or not _PACKAGE.match(request.text[1:-1]):
-                continue
-            line = self.source.statement_line(statement.start, statement.end)
-            behind = line.end
-            if not text and not self.source.data[first : line.start].strip():
-                first = line.end
-                while self.source.data[behind : behind + 1] == b"\n":
-                    behind += 1
-            yield Edit(line.start, behind, text)
-            text = ""
-
     def _object(
         self, pieces: list[tuple[str, int]], style: ScriptStyle, name: str
     ) -> Iterator[Edit]:
@@ -296,12 +279,16 @@ class _File:
         yield Edit(
             start,
             start,
-            f"export default {{\n{style.unit}name: '{name}',\n",
+            f"export default {{\n{style.unit}name: '{name}',\n{self._registered(style)}",
             self.source.place(start),
         )
         for text, at in pieces:
             yield Edit(start, start, text, self.source.place(at or start))
         yield Edit(start, end, f"}}{style.semicolon}", self.source.place(start))
+
+    def _registered(self, style: ScriptStyle) -> str:
+        names = sorted(one.name for one in self.children.values())
+        return f"{style.unit}components: {{ {', '.join(names)} }},\n" if names else ""
 
     def _tail(self) -> Iterator[Edit]:
         end = len(self.source.data)

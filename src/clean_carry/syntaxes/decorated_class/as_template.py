@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from clean_carry.source.html.display import BLOCKS
 from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.decorated_class.attributes import Attributes, quoted, read_attributes
+from clean_carry.syntaxes.decorated_class.children import Child, Slot, slot_name
 from clean_carry.syntaxes.decorated_class.markup import Flow, Part, folded, read_template
 from clean_carry.syntaxes.decorated_class.microsyntax import Starred, read_starred
 from clean_carry.syntaxes.piped_expressions import Spelling, Unread, grouped, respelled
@@ -38,6 +39,8 @@ class TemplateWriter:
     references: set[str]
     # Methods that only say what tells items apart: parameters, expression.
     tracks: Mapping[str, tuple[list[str], str]]
+    # The components of the project by their tags.
+    children: Mapping[str, Child] = field(default_factory=dict)
     pieces: list[tuple[str, int]] = field(default_factory=list)
     notes: list[tuple[str, str, int]] = field(default_factory=list)
     templates: dict[str, TemplateNode] = field(default_factory=dict)
@@ -359,12 +362,16 @@ class TemplateWriter:
         if node.tag == "ng-container":
             self._container(node, spelling, head)
             return
-        if "-" in node.tag:
+        child = self.children.get(node.tag)
+        if child is None and "-" in node.tag:
             raise Unread(f"<{node.tag}>", node.start)
-        self._plain(node, spelling, head)
+        self._plain(node, spelling, head, child)
 
-    def _plain(self, node: TemplateNode, spelling: Spelling, head: str) -> None:
-        made = self._attributes(node, spelling)
+    def _plain(
+        self, node: TemplateNode, spelling: Spelling, head: str, child: Child | None = None
+    ) -> None:
+        tag = node.tag if child is None else child.name
+        made = self._attributes(node, spelling, child)
         lead = f" {head}" if head else ""
         open_end = node.inner[0] if not node.closed_itself else node.end
         last = max(
@@ -372,20 +379,71 @@ class TemplateWriter:
         )
         found = re.search(r"\s*/?>$", self.source.slice(last, open_end))
         tail = found.group() if found is not None else ">"
-        self.put(f"<{node.tag}{lead}{made.written()}{tail}", node.start)
-        if node.closed_itself or node.inner[0] == node.end:
+        parts = self._folded(node)
+        empty = child is not None and all(self._is_nothing(one) for one in parts)
+        if empty and not node.closed_itself:
+            # White space alone is no content.
+            tail = " />"
+        self.put(f"<{tag}{lead}{made.written()}{tail}", node.start)
+        if node.closed_itself or node.inner[0] == node.end or empty:
             return
-        inline = node.tag not in BLOCKS
-        self.siblings(self._folded(node), spelling, (inline, inline))
-        self.put(f"</{node.tag}>", node.inner[1])
+        if child is not None:
+            self._given(parts, child, spelling, node)
+        else:
+            inline = node.tag not in BLOCKS
+            self.siblings(parts, spelling, (inline, inline))
+        self.put(f"</{tag}>", node.inner[1])
 
-    def _attributes(self, node: TemplateNode, spelling: Spelling) -> Attributes:
+    def _is_nothing(self, part: Part) -> bool:
+        return isinstance(part, TemplateNode) and self._is_blank(part)
+
+    def _given(
+        self, parts: list[Part], child: Child, spelling: Spelling, node: TemplateNode
+    ) -> None:
+        """The content of a component, each part for its slot."""
+        slots = [child.slot_of(one, self.source) for one in parts]
+        if not any(slots):
+            self.siblings(parts, spelling)
+            return
+        if any(isinstance(one, Flow) and one.kind == "let" for one in parts):
+            raise Unread("@let beside content for slots", parts[0].start)
+        for slot in child.slots:
+            own = [part for part, its in zip(parts, slots, strict=True) if its == slot]
+            if own:
+                self._break(own[0].start)
+                self._for_slot(slot, own, spelling)
+        rest = [part for part, its in zip(parts, slots, strict=True) if its is None]
+        if not all(self._is_nothing(one) for one in rest):
+            shown = [one for one in rest if not self._is_nothing(one)]
+            self._break(shown[0].start)
+            self.siblings(rest[rest.index(shown[0]) : rest.index(shown[-1]) + 1], spelling)
+        self._break(node.start)
+
+    def _for_slot(self, slot: Slot, parts: list[Part], spelling: Spelling) -> None:
+        """The content for a slot with a name, in a template of its own."""
+        self.put(f"<template #{slot.name}>", parts[0].start)
+        for part in parts:
+            told = part.attribute("ngProjectAs") if isinstance(part, TemplateNode) else None
+            if told is not None and isinstance(part, TemplateNode):
+                bare = [one for one in part.attributes if one is not told]
+                part = replace(part, attributes=bare)
+            self.siblings([part], spelling)
+        self.put("</template>", parts[-1].start)
+
+    def _attributes(
+        self, node: TemplateNode, spelling: Spelling, child: Child | None = None
+    ) -> Attributes:
         shown = node.attribute("[value]")
         if shown is not None and node.tag in ("input", "textarea"):
             code = self.source.slice(*shown.value) if shown.value is not None else ""
             self.notes.append(("value-in-step", code, shown.start))
         return read_attributes(
-            node, self.source, spelling, forms=self.forms, references=self.references
+            node,
+            self.source,
+            spelling,
+            forms=self.forms,
+            references=self.references,
+            of_child=child.attribute if child is not None else None,
         )
 
     def _folded(self, node: TemplateNode) -> list[Part]:
@@ -406,8 +464,8 @@ class TemplateWriter:
             if select is not None and select.value is not None
             else ""
         )
-        name = re.search(r"([\w-]+)['\"]?\]?$", value)
-        attributes = f' name="{name[1]}"' if name is not None else ""
+        name = slot_name(value)
+        attributes = f' name="{name}"' if name else ""
         lead = f" {head}" if head else ""
         if not node.children:
             self.put(f"<slot{lead}{attributes} />", node.start)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode
@@ -59,6 +60,10 @@ _DOING = frozenset({"a", "input", "label", "summary"})
 _FALSE = re.compile(r"(?<![=!<>])=(?!=)\s*(?:!|false\b)|^\s*(?:!|false\b)")
 
 
+# Gives the text of an attribute that a component takes, None for any other.
+OfChild = Callable[[TemplateAttribute, SourceText, Spelling], str | None]
+
+
 @dataclass
 class Attributes:
     """The attributes of an element: their texts with the white space in front of them. `classes` and
@@ -111,9 +116,11 @@ def read_attributes(
     *,
     forms: bool,
     references: set[str],
+    of_child: OfChild | None = None,
 ) -> Attributes:
     """The attributes of an element. `forms` says that the module of forms is imported, `references` are the
-    names of references that anything needs. Raises `Unread`."""
+    names of references that anything needs. `of_child` gives those that a component takes. Raises `Unread`.
+    """
     made = Attributes()
     end = node.start + 1 + len(node.tag.encode())
     for one in node.attributes:
@@ -121,7 +128,12 @@ def read_attributes(
         space = gap[len(gap.rstrip()) :] or " "
         end = one.end
         try:
-            text = _attribute(one, node, source, spelling, made, forms=forms, references=references)
+            text = of_child(one, source, spelling) if of_child is not None else None
+            if of_child is not None and text is None and one.name[1:] in references:
+                raise Unread(f"{one.name} of a component")
+            text = text or _attribute(
+                one, node, source, spelling, made, forms=forms, references=references
+            )
         except Unread as reason:
             raise Unread(reason.what, one.start) from None
         if text is not None:

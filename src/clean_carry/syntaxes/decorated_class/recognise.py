@@ -28,6 +28,11 @@ class Decorated:
 
 def decorated_in(tree: Tree) -> list[Decorated]:
     """The component classes of a script."""
+    return classes_with(tree, "Component")
+
+
+def classes_with(tree: Tree, decorator_name: str) -> list[Decorated]:
+    """The classes of a script that a decorator of the runtime tells something about."""
     if not any(_PACKAGE in one.text for one in tree.of("import_statement")):
         return []
     found = []
@@ -46,7 +51,7 @@ def decorated_in(tree: Tree) -> list[Decorated]:
             given = arguments_of(decorator)
             if (
                 callee is not None
-                and callee.text == "Component"
+                and callee.text == decorator_name
                 and given
                 and given[0].type == "object"
             ):

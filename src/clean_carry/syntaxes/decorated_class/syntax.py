@@ -22,6 +22,8 @@ SYNTAX = Syntax(
     notations=_NOTATIONS,
     anew=True,
     parts="clean_carry.syntaxes.decorated_class.parts",
+    relinks="clean_carry.syntaxes.decorated_class.declarations:relinked",
+    made_of="clean_carry.syntaxes.decorated_class.resources:resources_of",
     rules="clean_carry.syntaxes.decorated_class.rules:RULES",
     drops=frozenset({"receiver-alias", "callback-instance"}),
 )

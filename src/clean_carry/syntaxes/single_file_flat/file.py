@@ -21,6 +21,7 @@ from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace, package_version
 from clean_carry.syntaxes.contract import Excluded, Fitted
 from clean_carry.syntaxes.naming import edited, free_locals
+from clean_carry.syntaxes.single_file.carried_children import import_carried
 from clean_carry.syntaxes.single_file.file import SingleFile
 from clean_carry.syntaxes.single_file.hooks import HOOKS
 from clean_carry.syntaxes.single_file.names import camel, pascal
@@ -48,6 +49,7 @@ from clean_carry.syntaxes.single_file_flat.use_before_ready import (
     watched,
 )
 from clean_carry.syntaxes.single_file_flat.write import FlatWriter, used_names
+from clean_carry.syntaxes.unsaid import Unsaid
 from clean_carry.syntaxes.written import NewText, Written, beside, orphaned_comments, unchanged
 
 # Events of the page's own elements (HTML §8.1.8.2): one of them would be heard twice.
@@ -126,6 +128,8 @@ def write_file(fitted: Fitted) -> Written:
         if refusal is None:
             try:
                 return _File(file, fitted, component, apart).written()
+            except Unsaid as reason:
+                refusal = Refusal(component.name, reason.rule, reason.detail, reason.at)
             except NamesMeet as met:
                 refusal = Refusal(component.name, "names-meet", met.name, met.at)
     return unchanged(file.source, fitted.ledger, (refusal,) if refusal is not None else ())
@@ -194,6 +198,7 @@ class _File:
         drop_store_helpers(names, component, file.tree, file.names, runtime)
         if file.exported.through:
             drop_import(names, file.tree, file.names, file.exported.through)
+        import_carried(names.edits, file.tree, self.fitted.workspace, SYNTAX.suffix)
         writer = FlatWriter(
             component,
             source,

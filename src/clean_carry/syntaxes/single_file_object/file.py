@@ -20,6 +20,7 @@ from clean_carry.source.template.tree import TemplateNode
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.contract import Fitted
 from clean_carry.syntaxes.naming import Edits, edited
+from clean_carry.syntaxes.single_file.carried_children import import_carried
 from clean_carry.syntaxes.single_file.file import SingleFile
 from clean_carry.syntaxes.single_file.names import ELEMENTS, camel, pascal
 from clean_carry.syntaxes.single_file.runtime_import import RuntimeImport
@@ -59,7 +60,10 @@ def _as_it_is(fitted: Fitted, component: Component) -> Written:
     for entry, rule in left:
         entry.outcome, entry.rule = "left", rule
     path = beside(file.source.path, SYNTAX.suffix, "vue")
-    made = replace(whole.files[0], path=path, finish=_closed_up)
+    edits = Edits(fitted.ledger)
+    import_carried(edits, file.tree, fitted.workspace, SYNTAX.suffix)
+    fragment = edited(whole.files[0].fragment, edits)
+    made = replace(whole.files[0], path=path, fragment=fragment, finish=_closed_up)
     start = component.span.start
     return Written((made,), (component,), (), {start: _interface(component)}, {start: []})
 

@@ -24,7 +24,7 @@ export function actions(page, natives, scope, { places, eventsOf, heard, outside
     if (places.has(node)) continue;
     const tag = natives.localName(node);
     const role = roleOf(natives, node);
-    const events = new Set([...(page.handled.get(node) ?? [])].filter(heard).concat(eventsOf(node)));
+    const events = new Set([...(page.handled.get(node) ?? [])].filter((type) => heard(type, node)).concat(eventsOf(node)));
     // An element outside is often known by asking where a press came from that was heard further out.
     if (node === outsider) for (const type of PRESSES) if (Object.values(outside).some((types) => types.includes(type))) events.add(type);
     const own = NATIVE.has(tag) || natives.attribute(node, 'tabindex') !== null;

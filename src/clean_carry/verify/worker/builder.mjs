@@ -6,6 +6,7 @@ import path from 'node:path';
 import readline from 'node:readline';
 import zlib from 'node:zlib';
 import { annotations } from './annotations.mjs';
+import { declaring } from './declaring.mjs';
 import { isDecorated } from './decorated-class.mjs';
 import { Styles } from './styles.mjs';
 
@@ -21,7 +22,7 @@ const LOADED = { '.css': 'css', '.module.css': 'local-css', '.ts': 'ts', '.tsx':
 const FILES = ['.png', '.jpg', '.jpeg', '.gif', '.svg', '.webp', '.avif', '.ico', '.woff', '.woff2', '.ttf', '.eot', '.otf', '.mp3', '.mp4', '.pdf'];
 
 /** The text of one file laid over by new text and instrumented; every other file is read from the disk. */
-function overlay(file, text, single, decorated, map, beside) {
+function overlay(file, text, single, decorated, map, beside, modules) {
   return {
     name: 'overlay',
     setup(build) {
@@ -31,6 +32,8 @@ function overlay(file, text, single, decorated, map, beside) {
       // Where the new text stands beside it, so is what others import from it.
       build.onResolve({ filter: beside ? mayMean(file) : /^\./ }, async (args) => {
         if (!beside && args.importer !== file) return undefined;
+        // A module declares the new class in the place of the old one.
+        if (modules.includes(args.importer)) return undefined;
         if (args.namespace !== 'file' || args.pluginData === 'beside' || !args.path.startsWith('.')) return undefined;
         const found = await build.resolve(args.path, { resolveDir: args.resolveDir, kind: args.kind, importer: args.importer, pluginData: 'beside' });
         return found.path === file ? { path: file, namespace: 'beside' } : undefined;
@@ -39,7 +42,10 @@ function overlay(file, text, single, decorated, map, beside) {
         const old = await fs.readFile(file, 'utf8');
         const resolveDir = path.dirname(file);
         if (file.endsWith('.vue')) return { ...await (await single()).compile(file, old), resolveDir };
-        if (isDecorated(file, old)) return { ...await (await decorated()).compile(file, old), resolveDir };
+        if (isDecorated(file, old)) {
+          const { contents, loader } = await (await decorated()).compile(file, old);
+          return { contents, loader, resolveDir };
+        }
         return { contents: /\.[cm]?jsx?$/.test(file) ? plain(old) : old, loader: SCRIPTS[path.extname(file)] ?? 'jsx', resolveDir };
       });
       build.onLoad({ filter: exact, namespace: 'file' }, async () => {
@@ -247,6 +253,7 @@ function globals(names) {
 
 async function bundled(m, plugins) {
   const map = { branches: null, functions: null };
+  const modules = m.file ? await declaring(m.file, m.text) : [];
   const entry = [
     // Stylesheets of the page come before those of the component.
     ...(m.styles ?? []).map((file) => `import ${JSON.stringify(file)};`),
@@ -255,6 +262,8 @@ async function bundled(m, plugins) {
     ...(m.companions ?? []).map((file) => `import ${JSON.stringify(file)};`),
     `export const application = ${JSON.stringify(m.application ?? {})};`,
     m.file ? `export * as subject from ${JSON.stringify(m.file)};` : `export const subject = {};`,
+    // A module names the classes that it declares, so it comes after them.
+    ...modules.map((file) => `import ${JSON.stringify(file)};`),
     m.uses ? `export { default as uses } from ${JSON.stringify(m.uses)};` : `export const uses = [];`,
     m.setup ? `export * as setup from ${JSON.stringify(m.setup)};` : `export const setup = {};`,
     ...(m.hubs ?? []).map(([, file, name], at) => `import ${name ? `{ ${name} as hub${at} }` : `* as hub${at}`} from ${JSON.stringify(file)};`),
@@ -292,7 +301,7 @@ async function bundled(m, plugins) {
       __VUE_OPTIONS_API__: 'true', __VUE_PROD_DEVTOOLS__: 'false', __VUE_PROD_HYDRATION_MISMATCH_DETAILS__: 'false', ...m.defines },
     plugins: [
       oneRuntime(m.packages, m.project, m.runtime),
-      ...(m.file ? [overlay(m.file, m.text, single, decorated, map, m.beside)] : []),
+      ...(m.file ? [overlay(m.file, m.text, single, decorated, map, m.beside, modules)] : []),
       singleFiles(single, m.extra ?? {}),
       decoratedClasses(decorated, m.extra ?? {}),
       extraFiles(m.extra ?? {}),

@@ -2,9 +2,11 @@
 import fs from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
+import { pathToFileURL } from 'node:url';
 
-const { folder, files } = JSON.parse(fs.readFileSync(0, 'utf8'));
-const ts = createRequire(path.join(folder, 'package.json'))('typescript');
+const { folder, files, beside } = JSON.parse(fs.readFileSync(0, 'utf8'));
+const require = createRequire(path.join(folder, 'package.json'));
+const ts = require('typescript');
 
 /** The options and files of the project: those its tsconfig.json names, else what an editor takes for granted. */
 function settings() {
@@ -18,6 +20,7 @@ const meant = files.map((file) => ({ ...file, path: ts.sys.resolvePath(file.path
 const names = new Set([...fileNames.map((name) => ts.sys.resolvePath(name)), ...meant.map((file) => file.path)]);
 const texts = new Map();
 let version = 1;
+const has = (name) => texts.has(name) || ts.sys.fileExists(name);
 const text = (name) => texts.get(name) ?? (fs.existsSync(name) ? fs.readFileSync(name, 'utf8') : undefined);
 const service = ts.createLanguageService({
   getScriptFileNames: () => [...names],
@@ -26,7 +29,7 @@ const service = ts.createLanguageService({
   getCurrentDirectory: () => folder,
   getCompilationSettings: () => ({ ...options, noEmit: true }),
   getDefaultLibFileName: (given) => ts.getDefaultLibFilePath(given),
-  fileExists: ts.sys.fileExists, readFile: ts.sys.readFile, readDirectory: ts.sys.readDirectory,
+  fileExists: has, readFile: text, readDirectory: ts.sys.readDirectory,
   directoryExists: ts.sys.directoryExists, getDirectories: ts.sys.getDirectories, realpath: ts.sys.realpath,
 });
 
@@ -40,12 +43,43 @@ function errors() {
   }));
 }
 
+/** The compiler of decorated classes, where the project has it and a class is meant; null elsewhere. */
+async function compiler() {
+  if (!files.some((file) => file.text.includes('@Component('))) return null;
+  try {
+    return await import(pathToFileURL(require.resolve('@angular/compiler-cli')));
+  } catch {
+    return null;
+  }
+}
+
+/** What is wrong with the templates of the project's classes, by the strict rules. */
+async function templateErrors(ng) {
+  const given = { ...options, noEmit: true, strictTemplates: true };
+  const host = ng.createCompilerHost({ options: given });
+  const read = host.getSourceFile.bind(host);
+  host.fileExists = has;
+  host.readFile = text;
+  host.getSourceFile = (name, language, ...rest) => (texts.has(name) ? ts.createSourceFile(name, texts.get(name), language, true) : read(name, language, ...rest));
+  const program = new ng.NgtscProgram([...names], given, host);
+  await program.loadNgStructureAsync();
+  const found = [...program.getNgStructuralDiagnostics(), ...program.getNgSemanticDiagnostics()];
+  return found.filter((one) => one.file && one.category === ts.DiagnosticCategory.Error).map((one) => {
+    const { line, character } = one.file.getLineAndCharacterOfPosition(one.start ?? 0);
+    const message = ts.flattenDiagnosticMessageText(one.messageText, ' ').replace(/\s+/g, ' ');
+    return { file: one.file.fileName, line: line + 1, column: character + 1, code: one.code < 0 ? `NG${-one.code % 990000}` : `TS${one.code}`, message };
+  });
+}
+
+const ng = await compiler();
+const all = async () => [...errors(), ...(ng ? await templateErrors(ng) : [])];
 const key = (found) => `${found.file}\n${found.message}`;
 const before = new Map();
-for (const found of errors()) before.set(key(found), (before.get(key(found)) ?? 0) + 1);
+for (const found of await all()) before.set(key(found), (before.get(key(found)) ?? 0) + 1);
+for (const [name, given] of Object.entries(beside)) texts.set(ts.sys.resolvePath(name), given);
 for (const file of meant) texts.set(file.path, file.text);
 version += 1;
-const added = errors().filter((found) => {
+const added = (await all()).filter((found) => {
   const known = before.get(key(found)) ?? 0;
   before.set(key(found), known - 1);
   return known <= 0;

@@ -22,6 +22,7 @@ from clean_carry.syntaxes.decorated_class.from_markup.inputs import InputWriter,
 from clean_carry.syntaxes.decorated_class.from_markup.members import MemberWriter
 from clean_carry.syntaxes.decorated_class.from_markup.module_code import ModuleCode
 from clean_carry.syntaxes.decorated_class.from_markup.names import class_name, names_of, tag_of
+from clean_carry.syntaxes.decorated_class.from_markup.parameters import with_types
 from clean_carry.syntaxes.decorated_class.from_markup.spelling import Speller
 from clean_carry.syntaxes.decorated_class.from_markup.template import TemplateWriter
 from clean_carry.syntaxes.decorated_class.syntax import SYNTAX
@@ -196,7 +197,7 @@ class _File:
         fixed = fixed_ranges(self.file.tree)
         styles = self._styles()
         files = [
-            NewText(self._path("ts"), script, source, self.ledger, self.unit, fixed),
+            NewText(self._path("ts"), script, source, self.ledger, self.unit, fixed, with_types),
             NewText(
                 self._path("html"), template + new("\n"), source, self.ledger, self.unit, fixed
             ),
@@ -299,9 +300,13 @@ class _File:
             text = text.replace("'", '"')
         return text if self.end else re.sub(r";$", "", text, flags=re.MULTILINE)
 
+    @property
+    def _tag(self) -> str:
+        return tag_of(self.name, self.fitted.workspace.prefix)
+
     def _decorator(self) -> Fragment:
         line, q = f"\n{self.unit}", self.quote
-        parts = [f"selector: {q}{tag_of(self.name)}{q}"]
+        parts = [f"selector: {q}{self._tag}{q}"]
         listed = sorted(self.module.children)
         if "JsonPipe" in self.speller.asked:
             listed.append("JsonPipe")
@@ -382,7 +387,7 @@ class _File:
             events,
             ((name, name) for name in slot_names(self.component.view.markup)),
             exposed=((name, name) for name in self.component.outward.exposed),
-            tags=((self.component.name, tag_of(self.name)),),
+            tags=((self.component.name, self._tag),),
         )
 
     def _notes(self) -> list[tuple[str, str, int]]:

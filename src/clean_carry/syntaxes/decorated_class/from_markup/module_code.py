@@ -112,7 +112,7 @@ class ModuleCode:
             raise Unsaid("child-not-carried", f"<{tag}>", at)
         name = class_name(Path(request).name.removesuffix(_ENDING))
         self.children[name] = found
-        return tag_of(name)
+        return tag_of(name, self.workspace.prefix)
 
     def _import_of(self, tag: str) -> Node | None:
         """The statement that imports what a tag means from a single file."""

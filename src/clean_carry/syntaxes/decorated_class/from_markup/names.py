@@ -53,10 +53,11 @@ def class_name(name: str) -> str:
     return words if is_identifier(words) else f"Component{words}"
 
 
-def tag_of(name: str) -> str:
-    """The tag of a class: its words, behind the usual prefix of applications."""
+def tag_of(name: str, prefix: str) -> str:
+    """The tag of a class: its words, behind the project's prefix or the usual one of applications."""
     words = re.sub(r"(?<=[a-z0-9])(?=[A-Z])|(?<=[A-Z])(?=[A-Z][a-z])", "-", name).lower()
-    return words if words.startswith("app-") else f"app-{words}"
+    own = prefix or "app"
+    return words if words.startswith(f"{own}-") else f"{own}-{words}"
 
 
 @dataclass

@@ -8,6 +8,7 @@ from collections.abc import Iterable, Iterator
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit
 from clean_carry.syntaxes.decorated_class.recognise import Decorated, property_of
+from clean_carry.syntaxes.decorated_class.renewal.alone import Needed
 
 CORE, COMMON = "@angular/core", "@angular/common"
 # The runtime's pipes by their names, with their classes.
@@ -58,6 +59,52 @@ def import_edits(
             yield from _clause(
                 statement, tree, add=set(new) & set(needed) - set(_named(statement)), gone=gone
             )
+
+
+def alone_edits(
+    one: Decorated, tree: Tree, used: set[str], text: str, needed: set[str], more: list[Needed]
+) -> Iterator[Edit]:
+    """The edits by which a class that a module declared stands alone: its mark goes, a list of imports
+    comes, and the statements for it. `more` are classes that are not of the common package."""
+    names = [*sorted(needed), *(each.name for each in more)]
+    told = next((pair for pair in one.options.named_children if _is_pair(pair, "standalone")), None)
+    listed = f"imports: [{', '.join(names)}]"
+    if told is not None:
+        yield Edit(told.start, told.end, listed) if names else _line(tree, told)
+    elif names:
+        first = one.options.named_children[0]
+        gap = tree.source.slice(one.options.start + 1, first.start)
+        yield Edit(first.end, first.end, f",{gap}{listed}")
+    last: Node | None = None
+    has_common = False
+    for statement in tree.of("import_statement"):
+        last = statement
+        request = statement.child("source")
+        name = request.text[1:-1] if request is not None else ""
+        if name == CORE:
+            yield from _clause(statement, tree, add=used, gone=_gone(statement, text))
+        elif name == COMMON:
+            has_common = True
+            yield from _clause(statement, tree, add=needed - set(_named(statement)), gone=set())
+    assert last is not None
+    asked: dict[str, list[str]] = {COMMON: sorted(needed)} if needed and not has_common else {}
+    known = {each for statement in tree.of("import_statement") for each in _named(statement)}
+    for each in more:
+        if each.name not in known:
+            asked.setdefault(each.request, []).append(each.name)
+    quote = last.text.rstrip(";")[-1]
+    end = ";" if last.text.endswith(";") else ""
+    text = "".join(
+        f"\nimport {{ {', '.join(own)} }} from {quote}{request}{quote}{end}"
+        for request, own in asked.items()
+    )
+    if text:
+        yield Edit(last.end, last.end, text)
+
+
+def _is_pair(pair: Node, name: str) -> bool:
+    key = pair.child("key")
+    return key is not None and key.text == name
 
 
 def _gone(statement: Node, text: str) -> set[str]:

@@ -17,10 +17,20 @@ from clean_carry.syntaxes.contract import Fitted
 from clean_carry.syntaxes.decorated_class.markup_of import TemplateText, template_of, written_names
 from clean_carry.syntaxes.decorated_class.members import Members, read_members
 from clean_carry.syntaxes.decorated_class.recognise import Decorated, decorated_in, property_of
+from clean_carry.syntaxes.decorated_class.renewal.alone import (
+    Needed,
+    StaysDeclared,
+    needed_alone,
+)
 from clean_carry.syntaxes.decorated_class.renewal.code import class_edits, host_edits
-from clean_carry.syntaxes.decorated_class.renewal.imports import import_edits, needed_of_template
+from clean_carry.syntaxes.decorated_class.renewal.imports import (
+    alone_edits,
+    import_edits,
+    needed_of_template,
+)
 from clean_carry.syntaxes.decorated_class.renewal.names import Renewed, renewed_in
 from clean_carry.syntaxes.decorated_class.renewal.template import TemplateRenewal
+from clean_carry.syntaxes.decorated_class.scope import declaring
 from clean_carry.syntaxes.decorated_class.syntax import SYNTAX
 from clean_carry.syntaxes.piped_expressions import Unread
 from clean_carry.syntaxes.single_file.stands_for import NotAFile
@@ -48,6 +58,7 @@ class _Renewal:
         self.fitted, self.component = fitted, component
         self.tree, self.source = fitted.file.tree, fitted.file.source
         self.parts: frozenset[str] = fitted.file.renewing
+        self.notes: list[Note] = []
         self.one: Decorated = next(
             one for one in decorated_in(self.tree) if one.name == component.name
         )
@@ -64,7 +75,7 @@ class _Renewal:
         elif template.edits:
             files.append(self._template_file(markup, template.edits))
             script.append(self._named_file(files[0]))
-        notes: list[Note] = list(renewed.stays)
+        notes = [*renewed.stays, *self.notes]
         for rule, detail, at in template.stays:
             notes.append((rule, detail, at if markup.inside else self.one.options.start))
         ledger = self.fitted.ledger
@@ -135,8 +146,25 @@ class _Renewal:
         }
         needed = needed_of_template(text, template.directives)
         alone = "imports" in self.parts
-        found = import_edits(self.one, self.tree, used, code, needed, listed_too=alone)
+        more = self._needed_alone(markup) if alone else None
+        if more is not None:
+            found = alone_edits(self.one, self.tree, used, code, needed, more)
+        else:
+            found = import_edits(self.one, self.tree, used, code, needed, listed_too=alone)
         return [*edits, *found]
+
+    def _needed_alone(self, markup: TemplateText) -> list[Needed] | None:
+        """The imports of a declared class that is to stand alone; None where it does, or cannot yet."""
+        try:
+            if not self.fitted.workspace.beside and declaring(
+                self.one.name, self.fitted.workspace.file, self.fitted.workspace
+            ):
+                raise StaysDeclared("its module declares it; `switch` changes that for a new file")
+            return needed_alone(self.one, self.tree, self.fitted.workspace, markup)
+        except StaysDeclared as reason:
+            at = self.one.options.start
+            self.notes.append(("class-stays-declared", reason.why, at))
+            return None
 
     @property
     def _unit(self) -> str:

@@ -119,9 +119,12 @@ class ModuleCode:
 
     def _ending_of(self, request: str) -> str:
         """The ending of a carried file: a script with types keeps them."""
-        place = self.fitted.workspace.file.parent / request
-        text = place.read_bytes() if place.is_file() else b""
-        return "tsx" if _TYPED.search(text) else "jsx"
+        workspace = self.fitted.workspace
+        place = workspace.resolve(request) or workspace.resolve(request.removesuffix(".vue"))
+        if place is None:
+            return "jsx"
+        typed = place.suffix in (".ts", ".tsx") or _TYPED.search(place.read_bytes())
+        return "tsx" if typed else "jsx"
 
     def tag(self, tag: str, at: int) -> str:
         """Return the name of a child component, which is imported from its carried file."""

@@ -134,6 +134,8 @@ class Search:
         if across:
             keeps = pair.old.runtime.keeps_content or pair.new.runtime.keeps_content
             self.situations.content_stays = keeps
+            if pair.old.runtime.needs_required or pair.new.runtime.needs_required:
+                self.situations.complete()
         self.effort, self.progress = effort, progress
         self.found = Found()
         self._crew: Crew

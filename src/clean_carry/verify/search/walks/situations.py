@@ -225,6 +225,13 @@ class Situations:
                 if not isinstance(one, list) or all(item not in _NOTHING for item in one)
             ]
 
+    def complete(self) -> None:
+        """Leave out objects without a field that is declared: given to a child, it is no value in one
+        runtime and no input in the other."""
+        for name, values in self.values.items():
+            shape = self.shapes[name]
+            self.values[name] = [one for one in values if _is_complete(shape, one)]
+
     def with_all(self, situation: Situation, needed: frozenset[str]) -> Situation:
         """The same with every input that is `needed`, at its typical value where it is not given."""
         inputs, functions = dict(situation.inputs), dict(situation.functions)
@@ -466,3 +473,16 @@ def _parts_fit(shape: Shape, value: Any) -> bool:
         return True
     fields = ((shape.fields[key], part) for key, part in value.items() if key in shape.fields)
     return all(_fits(field, part) and _parts_fit(field, part) for field, part in fields)
+
+
+def _is_complete(shape: Shape, value: Any) -> bool:
+    """Whether every field that is declared, and must be there, is."""
+    if isinstance(value, list):
+        inner = shape.items
+        return inner is None or all(_is_complete(inner, one) for one in value)
+    if not isinstance(value, dict) or "$" in value:
+        return True
+    return all(
+        _is_complete(field, value[key]) if key in value else not field.required
+        for key, field in shape.fields.items()
+    )

@@ -245,8 +245,8 @@ export const fragment = nodes;
 /** Listeners of this runtime are the page's own, which the harness sees by itself. */
 export const events = () => [];
 
-/** Outputs of directives are listened for at their elements, too; no page sends such events. */
-export const heard = (type) => type !== 'reset' && !/^ng[A-Z]|[a-z]Change$/.test(type);
+/** Outputs of components and directives are listened for at their elements, too; no page sends such events. */
+export const heard = (type, node) => type !== 'reset' && !/^ng[A-Z]|[a-z]Change$/.test(type) && !(node.localName.includes('-') && !(`on${type}` in node));
 
 export function within(setup, component) { return component; }
 
