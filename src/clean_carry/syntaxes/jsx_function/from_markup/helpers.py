@@ -219,6 +219,14 @@ function numberIn(text) {
 }
 """,
     ),
+    "showChoice": (
+        (),
+        """// Shows nothing as chosen where the value is none of the options.
+function showChoice(field, value) {
+  if (field && field.value !== String(value ?? '')) field.selectedIndex = -1;
+}
+""",
+    ),
     "shown": (
         (),
         """// A value as text: lists and plain objects as JSON, nothing as nothing.

@@ -4,9 +4,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from clean_carry.component.code import Read
+from clean_carry.component.code import Assign, Read
 from clean_carry.component.fragment import Fragment, new, settled
-from clean_carry.component.markup import BoundAttribute, Element, StaticAttribute, TwoWay
+from clean_carry.component.markup import (
+    BoundAttribute,
+    Element,
+    Reference,
+    StaticAttribute,
+    Text,
+    TwoWay,
+)
 from clean_carry.component.members import Model
 from clean_carry.component.spans import Span
 from clean_carry.syntaxes.jsx_function.from_markup.events import pascal
@@ -157,7 +164,37 @@ class TwoWays:
             self.speller.helper("numberIn")
             return self._field(bound, "numberIn(event.target.value)")
         self.notes.append(("select-by-text", self._shown(bound), bound.code.span.start))
-        return self._field(bound, "event.target.value")
+        made = self._field(bound, "event.target.value")
+        has_ref = any(isinstance(one, Reference) for one in node.attributes)
+        if not has_ref and not self._is_an_option(bound, node):
+            show = self.speller.helper("showChoice")
+            made.append(new(f"ref={{(field) => {show}(field, {self._again(bound)})}}"))
+        return made
+
+    def _is_an_option(self, bound: TwoWay, node: Element) -> bool:
+        """Whether the value is one of the options all the time: it begins as one, and only the field sets
+        it."""
+        first = bound.code.operations[0] if bound.code.operations else None
+        if not isinstance(first, Read) or first.member.kind != "state":
+            return False
+        component, source = self.speller.times.component, self.speller.source
+        fields = component.state.fields if component.state is not None else ()
+        code = next((one.code for one in fields or () if one.name == first.member.name), None)
+        begins = source.slice(*code.span[:2]) if code is not None else ""
+        written = any(
+            isinstance(one, Assign) and one.member == first.member
+            for _, one in component.operations()
+        )
+        values = set()
+        for option in node.children:
+            given = [one for one in getattr(option, "attributes", ()) if _is_value(one)]
+            if isinstance(option, Element):
+                if not given:
+                    return False
+                values.add(source.slice(*given[0].value[:2]))
+            elif not isinstance(option, Text):
+                return False
+        return not written and begins[:1] in ("'", '"') and begins[1:-1] in values
 
     def _checkbox(self, bound: TwoWay, node: Element) -> list[Fragment]:
         own = [one for one in node.attributes if isinstance(one, StaticAttribute | BoundAttribute)]
@@ -238,3 +275,11 @@ def _taken_of(text: str, taken: str) -> str:
     if text.startswith("text"):
         return text.replace("text", taken, 1)
     return text.replace("(text", f"({taken}")
+
+
+def _is_value(attribute: object) -> bool:
+    return (
+        isinstance(attribute, StaticAttribute)
+        and attribute.name == "value"
+        and attribute.value is not None
+    )

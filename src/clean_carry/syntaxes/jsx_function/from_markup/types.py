@@ -83,6 +83,7 @@ TYPED: dict[str, tuple[tuple[str, str], ...]] = {
         ("(...given) =>", "(...given: any[]) =>"),
         ("(...given)).current", "(...given)).current as T"),
     ),
+    "showChoice": (("(field, value)", "(field: HTMLSelectElement | null, value: unknown)"),),
     "useTyped": (
         (
             "useTyped(value, take)",
