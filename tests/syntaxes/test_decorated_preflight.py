@@ -58,7 +58,8 @@ CASES = [
     (ALL, "{{ 'one' }}", "private one = 3;", []),
     (ALL, "{{ rows }}", "rows: string[] = [];", [("object-shown", "rows")]),
     (ALL, "{{ rows.length }}", "rows: string[] = [];", []),
-    ("standalone: false,", "<p></p>", "", [("class-stays-declared", ""), ("declared-nowhere", "ListComponent")]),
+    ("standalone: false,", "<p></p>", "",
+     [("class-stays-declared", ""), ("declared-nowhere", "ListComponent")]),
 ]  # fmt: skip
 
 

@@ -22,8 +22,10 @@ _TOKEN = re.compile(
     re.VERBOSE | re.DOTALL,
 )
 # Names that are no members: of the language.
-_WORDS = frozenset(
-    "true false null undefined typeof void in this let const new instanceof as".split()
+_WORDS = frozenset("true false null undefined typeof void in this".split())
+# Words that the grammar does not know, or only means something by in code of its own.
+_UNKNOWN = frozenset(
+    "new instanceof as let const var await async function class delete yield return throw".split()
 )
 _CLOSES = {"(": ")", "[": "]", "{": "}"}
 
@@ -70,6 +72,8 @@ class Spelling:
     pipe: Pipe
     # Whether assertions and casts of types go.
     bare: bool = True
+    # Names of elements, which no expression reads.
+    elements: frozenset[str] = frozenset()
 
     def within(self, more: Mapping[str, str]) -> Spelling:
         """The spelling where a template names more values."""
@@ -77,7 +81,8 @@ class Spelling:
             return self
         called = {name: text for name, text in self.called.items() if name not in more}
         emits = {name: text for name, text in self.emits.items() if name not in more}
-        return Spelling({**self.names, **more}, called, emits, self.pipe, self.bare)
+        elements = self.elements - more.keys()
+        return Spelling({**self.names, **more}, called, emits, self.pipe, self.bare, elements)
 
 
 def tokens(text: str) -> list[Token]:
@@ -86,6 +91,8 @@ def tokens(text: str) -> list[Token]:
     at, space = 0, ""
     while at < len(text):
         match = _TOKEN.match(text, at)
+        if text.startswith(("//", "/*"), at):
+            raise Unread("a comment in code of a template", at)
         if match is None:
             raise Unread(text[at : at + 12], at)
         kind = match.lastgroup or ""
@@ -164,7 +171,8 @@ class _Respelling:
         lead = ""
         if is_object and len(parts) > 1 and _is(parts[1], ":"):
             key, colon = parts[0], parts[1]
-            assert isinstance(key, Token) and isinstance(colon, Token)
+            if not isinstance(key, Token) or not isinstance(colon, Token):
+                raise Unread("a computed key")
             lead = key.space + key.text + colon.space + colon.text
             parts = parts[2:]
         elif is_object and len(parts) == 1 and isinstance(parts[0], Token):
@@ -225,6 +233,8 @@ class _Respelling:
 
     def _literal(self, text: str) -> str:
         """A template literal, its values respelled."""
+        if "${" in re.sub(r"\$\{[^{}]*\}|\\.", "", text):
+            raise Unread("braces within a template literal")
         return re.sub(
             r"\$\{([^{}]*)\}", lambda found: f"${{{respelled(found[1], self.spelling)}}}", text
         )
@@ -252,6 +262,10 @@ class _Respelling:
         return 0, self._name(name)
 
     def _name(self, name: str) -> str:
+        if name in _UNKNOWN or (name == "this" and self.spelling.bare):
+            raise Unread(f"`{name}` in a template")
+        if name in self.spelling.elements:
+            raise Unread(f"the element #{name} in an expression")
         if name in _WORDS or name == "$event":
             return name
         return self.spelling.names.get(name, name) or name

@@ -57,7 +57,8 @@ def added_faults(
 
     `beside` are new files that the new texts may import, or name as their templates; beside files that the
     compiler does not read they are checked themselves. Decorated classes are checked with their templates,
-    by the strict rules of their own compiler. Files the compiler does not read are passed over. Raises `CarryError` where the compiler fails.
+    by the strict rules of their own compiler. Files the compiler does not read are passed over. Raises
+    `CarryError` where the compiler fails.
     """
     found: list[TypeFault] = []
     by_project: dict[Path, list[tuple[Path, str]]] = {}

@@ -13,7 +13,7 @@ from clean_carry.syntaxes.decorated_class.children import Child
 from clean_carry.syntaxes.decorated_class.recognise import Decorated, property_of
 from clean_carry.syntaxes.decorated_class.scope import request_to
 
-_PACKAGE = re.compile(r"@angular/")
+RUNTIME = re.compile(r"@angular/")
 
 
 def import_edits(
@@ -41,7 +41,7 @@ def import_edits(
             continue
         names = [each for each in statement.walk() if each.type == "import_specifier"]
         kept = [each.text for each in names if _local(each) not in gone]
-        if not _PACKAGE.match(request.text[1:-1]):
+        if not RUNTIME.match(request.text[1:-1]):
             if len(kept) == len(names):
                 continue
             if kept:

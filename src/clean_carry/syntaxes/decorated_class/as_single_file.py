@@ -8,12 +8,13 @@ from dataclasses import dataclass, field
 
 from clean_carry.component.errors import InputError
 from clean_carry.component.spans import Place
+from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.script_style import ScriptStyle, script_style
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.merged import Edit, MergedText
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
-from clean_carry.syntaxes.decorated_class.as_imports import import_edits
+from clean_carry.syntaxes.decorated_class.as_imports import RUNTIME, import_edits
 from clean_carry.syntaxes.decorated_class.as_object import ObjectWriter
 from clean_carry.syntaxes.decorated_class.as_template import TemplateWriter
 from clean_carry.syntaxes.decorated_class.attributes import joined, quoted
@@ -21,6 +22,7 @@ from clean_carry.syntaxes.decorated_class.children import Child, children_of
 from clean_carry.syntaxes.decorated_class.code import Respelled
 from clean_carry.syntaxes.decorated_class.markup_of import (
     TemplateText,
+    element_names,
     read_references,
     template_of,
     written_names,
@@ -37,6 +39,7 @@ from clean_carry.syntaxes.decorated_class.recognise import (
 from clean_carry.syntaxes.piped_expressions import Spelling, Unread, respelled
 from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
+_SCRIPT = '<script lang="ts">\n'
 _DIGITS = re.compile(r"'(?:\d+\.\d+-\d+)'$")
 
 
@@ -57,6 +60,8 @@ class _File:
     workspace: Workspace
     left: list[tuple[str, str, int]] = field(default_factory=list)
     children: dict[str, Child] = field(default_factory=dict)
+    # Methods that the template names to tell items apart.
+    tracked: set[str] = field(default_factory=set)
 
     def merged(self) -> MergedText:
         """The new text, with the places that its parts come from."""
@@ -101,8 +106,29 @@ class _File:
                 *self._tail(),
             ],
         )
+        self._without_runtime(made)
         made.noted += [(rule, detail, made.moved(at)) for rule, detail, at in self.left]
         return made
+
+    def _without_runtime(self, made: MergedText) -> None:
+        """Raises `NotAFile` where code still uses what the runtime gave."""
+        text = made.slice(0, len(made.data))
+        start = text.index(_SCRIPT) + len(_SCRIPT)
+        script = SourceText(self.source.path, text[start : text.rindex("</script>")].encode())
+        tree = Tree(script)
+        used = {*Names(tree).free, *(node.text for node in tree.of("type_identifier"))}
+        tree.release()
+        for statement in self.tree.of("import_statement"):
+            request = statement.child("source")
+            if request is None or not RUNTIME.match(request.text[1:-1]):
+                continue
+            for name in statement.walk():
+                if name.type == "identifier" and name.text in used:
+                    seen = (one for one in self.tree.of("identifier", "type_identifier"))
+                    at = [
+                        one for one in seen if one.text == name.text and one.start > statement.end
+                    ]
+                    raise NotAFile("old-runtime-used", name.text, (at or [name])[-1].start)
 
     def _plain_class(self) -> None:
         heritage = next((c for c in self.one.node.children if c.type == "class_heritage"), None)
@@ -129,8 +155,10 @@ class _File:
         called = {name: naming.name(name) for name in naming.called}
         names = {old: new for old, new in naming.members.items() if " " not in old}
         emits = {name: f"$emit('{event}'" for name, event in naming.outputs.items()}
-        spelling = Spelling(names, called, emits, self._pipe)
+        spelling = Spelling(names, called, emits, self._pipe, elements=element_names(markup))
         self.spelling = spelling
+        text = markup.source.slice(markup.start, markup.end)
+        self.tracked = set(re.findall(r"trackBy:\s*(?:this\.)?([\w$]+)", text))
         needed = references | set(naming.queries.values())
         writer = TemplateWriter(
             markup.source, spelling, self._forms, needed, tracks_of(members), self.children
@@ -158,6 +186,8 @@ class _File:
         text = "".join(one for one, _ in template)
         code = self.one.node.text
         for name in tracks_of(members):
+            if name not in self.tracked:
+                continue
             called = len(re.findall(rf"\b{re.escape(name)}\b", code)) - code.count(
                 f"trackBy: {name}"
             )
@@ -269,7 +299,7 @@ class _File:
         yield Edit(0, 0, "<template>\n  ", self.source.place(0))
         for text, place in _indented(template):
             yield Edit(0, 0, text, place)
-        yield Edit(0, 0, '\n</template>\n\n<script lang="ts">\n', self.source.place(0))
+        yield Edit(0, 0, f"\n</template>\n\n{_SCRIPT}", self.source.place(0))
 
     def _object(
         self, pieces: list[tuple[str, int]], style: ScriptStyle, name: str

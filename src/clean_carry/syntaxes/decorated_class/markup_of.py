@@ -72,6 +72,11 @@ def written_names(markup: TemplateText) -> Iterator[str]:
                         yield here.text
 
 
+def element_names(markup: TemplateText) -> frozenset[str]:
+    """The names of the references in a template. Raises `InputError`."""
+    return frozenset(name[1:] for name, _ in _values(markup) if name.startswith("#"))
+
+
 def read_references(markup: TemplateText) -> Iterator[str]:
     """The references that listeners of a template read. Raises `InputError`."""
     names = {name[1:] for name, _ in _values(markup) if name.startswith("#")}

@@ -185,6 +185,8 @@ class _Reader:
                 value = node.child("value")
                 if value is None or not value.text.startswith("new EventEmitter"):
                     raise NotAFile("class-member-unread", _shown(node), node.start)
+                if value.child("arguments") is not None and arguments_of(value):
+                    raise NotAFile("class-member-unread", f"{name}, which emits later", node.start)
                 self.members.outputs.append(Output(name, _alias(decorator) or name, node))
             case "ViewChild":
                 given = arguments_of(decorator)

@@ -1,10 +1,11 @@
-"""Checks of a class that was written: whether its template finds all that it uses, and shows values rightly."""
+"""Checks of a written class: whether its template finds all that it uses, and shows values rightly."""
 
 from __future__ import annotations
 
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from itertools import pairwise
 
 from clean_carry.component.errors import InputError
 from clean_carry.source.javascript.tree import Node, Tree
@@ -168,8 +169,7 @@ def _codes(nodes: list[TemplateNode], data: bytes) -> Iterator[str]:
 
 
 def _pipes(code: str) -> Iterator[str]:
-    found = tokens(code)
-    for sign, name in zip(found, found[1:], strict=False):
+    for sign, name in pairwise(tokens(code)):
         if sign.text == "|" and name.kind == "name":
             yield name.text
 

@@ -1,4 +1,4 @@
-"""Types of parameters: strict projects, which is how new ones are made, take no parameter without a type."""
+"""Types of parameters: strict projects, as new ones are, take no parameter without a type."""
 
 from __future__ import annotations
 

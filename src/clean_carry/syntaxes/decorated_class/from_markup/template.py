@@ -44,6 +44,7 @@ def _is_block(node: Markup) -> bool:
     return isinstance(node, Element) and not node.component and node.tag in BLOCKS
 
 
+_PATH = re.compile(r"[\w$]+(?:\??\.[\w$]+)+")
 _OWN_SPACE = frozenset({"pre", "textarea", "listing"})
 _SIGNS = str.maketrans({"@": "&#64;", "{": "&#123;", "}": "&#125;"})
 
@@ -115,8 +116,12 @@ class TemplateWriter:
         result = Fragment()
         for at, node in enumerate(nodes):
             if isinstance(node, Text):
-                around = (*nodes[at - 1 : at], *nodes[at + 1 : at + 2])
-                result += self._text(node, around)
+                before, after = nodes[at - 1] if at else None, nodes[at + 1 : at + 2]
+                if not (node.drawn or "").strip() and isinstance(before, Condition | Loop):
+                    # The runtime's parser looks for more blocks behind one, and drops white space there.
+                    result += new("{{ ' ' }}")
+                    continue
+                result += self._text(node, (*nodes[at - 1 : at], *after))
             else:
                 result += self._node(node, depth)
         return result
@@ -169,7 +174,9 @@ class TemplateWriter:
         if isinstance(first, Read) and first.span == code.span and first.member.kind == "prop":
             kinds = {one.name: one.kind for one in self.component.inputs.props}
             return kinds.get(first.member.name) in ("String", "Number", "Boolean")
-        return True
+        # A part of something else has any type.
+        path = self.speller.source.slice(*code.span[:2]).strip()
+        return _PATH.fullmatch(path) is None or path.endswith(".length")
 
     def _is_object(self, code: Code) -> bool:
         """Whether a value is always a list or an object: the old template shows such a value as JSON."""
