@@ -1,0 +1,1 @@
+"""PHP: expressions, and the helper that stands for what JavaScript does otherwise."""
