@@ -66,11 +66,11 @@ def either(one: Type, other: Type) -> Type:
         return other.or_missing(one.missing)
     if other.kind == "nothing":
         return one.or_missing(other.missing)
-    if one.kind != other.kind:
-        return ANY
-    missing = one.missing if one.missing == other.missing or not other.missing else other.missing
+    missing: Missing = one.missing or other.missing
     if one.missing and other.missing and one.missing != other.missing:
         missing = "either"
+    if one.kind != other.kind:
+        return ANY.or_missing(missing)
     item = either(one.item, other.item) if one.item and other.item else one.item or other.item
     return Type(one.kind, one.whole and other.whole, item, _fields(one, other), missing)
 
