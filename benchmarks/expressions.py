@@ -2,10 +2,10 @@
 
     python benchmarks/expressions.py FOLDER… [--most N] [--seed N]
 
-Takes expressions of the templates of all single files below the folders: interpolations, bindings, conditions,
-lists, classes and styles, each text once, names and literals alone left out. Types are those that the component
-declares, and those of the values that trials give. Each that is written runs in both languages over many operand
-values.
+Takes expressions of the templates of all single files below the folders: interpolations, bindings,
+conditions, lists, classes and styles, each text once, names and literals alone left out. Types are those
+that the component declares, and those of the values that trials give. Each that is written runs in both
+languages over many operand values.
 """
 
 from __future__ import annotations
@@ -186,7 +186,8 @@ def operands_of(taken: Taken, rng: random.Random) -> list[dict[str, Any]]:
 _SCRIPT = """
 const shown = (use, value) => {
   if (use === 'truth') return value ? 'true' : 'false';
-  if (use === 'text') return value == null ? '' : typeof value === 'object' ? 'object' : String(value).toWellFormed();
+  if (use === 'text' && value !== null && typeof value === 'object') return 'object';
+  if (use === 'text') return value == null ? '' : String(value).toWellFormed();
   return JSON.stringify(value === undefined || Number.isNaN(value) ? null : value);
 };
 const cases = JSON.parse(require('fs').readFileSync(0, 'utf8'));
@@ -292,9 +293,8 @@ def main() -> int:
         helpers |= used
     differ = compared(cases, helpers)
     print("\n".join([*left, *(f"differs: {one}" for one in differ)]))
-    print(
-        f"{len(chosen)} expressions, {min(len(chosen), given.most)} taken: {len(cases)} written, {len(differ)} differ"
-    )
+    taken = min(len(chosen), given.most)
+    print(f"{len(chosen)} expressions, {taken} taken: {len(cases)} written, {len(differ)} differ")
     return int(bool(differ))
 
 

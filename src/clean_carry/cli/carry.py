@@ -421,7 +421,20 @@ def _request(
         wanted.beside,
         wanted.assume_carried,
         wanted.notations,
+        _told(path, target),
     )
+
+
+def _told(path: Path, target: str) -> str:
+    """Values of the inputs of a file, where the writer of the target asks for types."""
+    if not known(target) or not declared(target).typed:
+        return ""
+    from clean_carry.verify.told import told_of
+
+    try:
+        return told_of(path, path.read_text("utf-8", "replace"))
+    except OSError:
+        return ""
 
 
 def _rows(results: list[Result], verdicts: dict[Path, Verification]) -> list[dict[str, Any]]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gc
 import hashlib
+import json
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
@@ -38,7 +39,7 @@ class Request:
     `one_way` turns two-way bindings into one way in and an event out; `beside` says that the new file
     stands beside the old one; `assume_carried` that all components it renders, or those of
     some files, have been carried too. `notations` are those that a syntax
-    renews, empty for all.
+    renews, empty for all. `told` is JSON of values that inputs may have, by name.
     """
 
     path: Path
@@ -53,6 +54,7 @@ class Request:
     beside: bool = True
     assume_carried: bool | frozenset[Path] = False
     notations: frozenset[str] = frozenset()
+    told: str = ""
 
 
 def carry_file(request: Request) -> list[Result]:
@@ -162,12 +164,13 @@ def _balanced(
         renewing=origin == request.target, notations=request.notations,
     )  # fmt: skip
     source = reader.whole(source, workspace, wishes)
+    told = json.loads(request.told) if request.told else {}
     while True:
         ledger = Ledger(source.path, source.data, drops)
         file = reader.read(source, ledger, workspace, wishes)
         written: Written | None = None
         try:
-            written = writer.write(Fitted(file, ledger, workspace, runtime, excluded))
+            written = writer.write(Fitted(file, ledger, workspace, runtime, excluded, told))
             written.settle()
         except ReadAgain as again:
             wishes = replace(wishes, keeping=wishes.keeping | again.keeping)

@@ -96,6 +96,7 @@ class Syntax:
     A syntax that `renews` writes its own files in newer `notations`, each by itself. A syntax that is
     written `anew` is written from the neutral component, also from its own family.
     `parts` is the module with `apart` and `together`, if template, code and styles can stand in files.
+    The writer of a `typed` one asks for the types of values.
     `given` is the family that its reader gives components of, "" for its own.
     A `family_only` reader serves writers of its own family; other families are reached through those.
     `relinks` gives further edits of a file that imports new components where it imported old ones, and
@@ -121,6 +122,7 @@ class Syntax:
     anew: bool = False
     named_only: bool = False
     parts: str = ""
+    typed: bool = False
     given: str = ""
     relinks: str = ""
     made_of: str = ""
@@ -229,13 +231,15 @@ class ScriptFile(ReadFile):
 
 @dataclass(frozen=True)
 class Fitted:
-    """The input of a writer: the file, its ledger, the project around it, and components to exclude."""
+    """The input of a writer: the file, its ledger, the project around it, and components to exclude. `told`
+    are values that inputs may have, for writers that ask for types."""
 
     file: Any
     ledger: Ledger
     workspace: Workspace
     runtime: int
     excluded: Excluded
+    told: Mapping[str, object] = field(default_factory=dict)
 
 
 class ReadAgain(Exception):

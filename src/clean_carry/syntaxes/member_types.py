@@ -1,13 +1,14 @@
 """The types of a component's members, and its code as expressions that another language can say.
 
-A type is known by what declares a prop, by literals and defaults, by the code of a derived value, or by values
-that trials give. Where nothing tells it, the member has any type.
+A type is known by what declares a prop, by literals and defaults, by the code of a derived value, or by
+values that trials give. Where nothing tells it, the member has any type.
 """
 
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
 from dataclasses import dataclass, field
 
 from clean_carry.component.code import Code, Member, Read, SlotGiven
@@ -27,6 +28,7 @@ from clean_carry.source.expressions.types import (
     type_of_value,
 )
 from clean_carry.source.javascript.expression import expression
+from clean_carry.source.javascript.narrowing import found_there
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 
@@ -61,8 +63,8 @@ def name_of(member: Member) -> str:
 
 @dataclass
 class MemberTypes:
-    """The types of one component's members. `told` are values that inputs and state may have, by name: those
-    of trials, and of what a data source answers."""
+    """The types of one component's members. `told` are values that inputs and state may have, by name:
+    those of trials, and of what a data source answers."""
 
     component: Component
     source: SourceText
@@ -116,17 +118,21 @@ class MemberTypes:
         return found.or_missing("undefined")
 
     def _default(self, default: Default) -> Type:
-        """The type of a default: of the value, or of what a function gives that makes it."""
+        code = self.default_code(default)
+        return self._type_of(code) if code is not None else ANY
+
+    def default_code(self, default: Default) -> Code | None:
+        """The value of a default, or what a function gives that makes it; None where that is not one
+        expression."""
         start, end, _ = default.code.span
         text = self.source.slice(start, end)
-        if default.method or text.startswith("("):
-            made = _RETURNED.match(text) or _ARROW.match(text)
-            if made is None:
-                return ANY
-            at = start + len(text[: made.start(1)].encode())
-            span = default.code.span._replace(start=at, end=at + len(made[1].encode()))
-            return self._type_of(Code(span))
-        return self._type_of(default.code)
+        if not default.method and not text.startswith("("):
+            return default.code
+        made = _RETURNED.match(text) or _ARROW.match(text)
+        if made is None:
+            return None
+        at = start + len(text[: made.start(1)].encode())
+        return Code(default.code.span._replace(start=at, end=at + len(made[1].encode())))
 
     def _told(self, name: str) -> Type:
         return type_of_value(self.told[name]) if name in self.told else ANY
@@ -153,16 +159,12 @@ class MemberTypes:
 
     # -- code ----------------------------------------------------------------------------
 
-    def read(self, code: Code, names: Mapping[str, Type]) -> Expr:
-        """Code as an expression; `names` are the types of locals. Raises `Unsayable`, at places of the
-        source."""
-        start, end, _ = code.span
-        try:
-            tree = Tree(
-                SourceText(self.source.path, f"({self.source.slice(start, end)});".encode())
-            )
-        except InputError:
-            raise Unsayable(self.source.slice(start, end)[:40], start) from None
+    def read(
+        self, code: Code, names: Mapping[str, Type], there: frozenset[str] = frozenset()
+    ) -> Expr:
+        """Code as an expression; `names` are the types of locals, `there` the texts of expressions that are
+        known to have a value. Raises `Unsayable`, at places of the source."""
+        start = code.span.start
         reads = {
             (one.span.start - start + 1, one.span.end - start + 1): one for one in code.operations
         }
@@ -183,11 +185,28 @@ class MemberTypes:
                 raise Unsayable(f"`{node.text[:40]}`", start + node.start - 1)
             return Name(self.of(operation.member), name_of(operation.member))
 
+        with self._parsed(code) as node:
+            try:
+                return expression(node, leaf, there)
+            except Unsayable as reason:
+                raise Unsayable(reason.what, start + max(0, reason.at - 1)) from None
+
+    def there_where(self, code: Code, *, holds: bool) -> frozenset[str]:
+        """Texts of expressions that have a value where a condition holds, or does not. Raises
+        `Unsayable`."""
+        with self._parsed(code) as node:
+            return found_there(node, holds=holds)
+
+    @contextmanager
+    def _parsed(self, code: Code) -> Iterator[Node]:
+        """The expression of code, in parentheses. Raises `Unsayable` for what is none."""
+        text = self.source.slice(*code.span[:2])
         try:
-            statement = tree.root.named_children[0]
-            return expression(statement.named_children[0].named_children[0], leaf)
-        except Unsayable as reason:
-            raise Unsayable(reason.what, start + max(0, reason.at - 1)) from None
+            tree = Tree(SourceText(self.source.path, f"({text});".encode()))
+        except InputError:
+            raise Unsayable(f"`{text[:40]}`", code.span.start) from None
+        try:
+            yield tree.root.named_children[0].named_children[0].named_children[0]
         finally:
             tree.release()
 

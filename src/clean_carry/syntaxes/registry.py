@@ -24,6 +24,7 @@ OWN = {
     "directive": "clean_carry.syntaxes.directive.syntax",
     "controller-component": "clean_carry.syntaxes.controller_component.syntax",
     "decorated-class": "clean_carry.syntaxes.decorated_class.syntax",
+    "server-view": "clean_carry.syntaxes.server_view.syntax",
     "markup": "clean_carry.syntaxes.markup.syntax",
 }
 

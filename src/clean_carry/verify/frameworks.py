@@ -56,6 +56,12 @@ MANNERS = {
         lambda side: None,
         "",
     ),
+    "illuminate/view": Manner(
+        lambda side, name: replace(side, exported="default"),
+        lambda side: Uses(side.place),
+        lambda side: None,
+        "server-view",
+    ),
     "react": Manner(
         _of_script,
         _uses_in_scripts,

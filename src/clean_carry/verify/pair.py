@@ -31,6 +31,7 @@ from clean_carry.verify.reach import Reach
 from clean_carry.verify.runtimes import RUNTIMES, Runtime, runtime_for
 from clean_carry.verify.search.inputs.read_inputs import read_inputs
 from clean_carry.verify.search.inputs.signals import hubs_of
+from clean_carry.verify.told import told_of
 from clean_carry.verify.trials import Trial, beside, load
 from clean_carry.verify.verify import (
     Effort,
@@ -40,6 +41,7 @@ from clean_carry.verify.verify import (
     read_text,
     verify,
 )
+from clean_carry.verify.views import FRAMEWORK as VIEWS
 from clean_carry.verify.worker_pool import Bench, Side
 
 if TYPE_CHECKING:
@@ -96,11 +98,7 @@ def sides_of(
             for at, (one, fit) in enumerate(zip(runtimes, fits, strict=True))
         ]
     place = old.resolve()
-    gains_types = new.suffix != old.suffix and new.suffix in (".ts", ".tsx")
-    scripts = {old.suffix, new.suffix} <= _SCRIPTS and not gains_types
-    # Classes with decorators are compiled from scripts with types alone.
-    scripts = scripts and "@angular/core" not in frameworks[1:]
-    new_place = place if scripts else place.with_suffix(new.suffix)
+    new_place = _place_of_new(old, new, frameworks[1])
     hubs = hubs_of(old_text, str(place))
     before = Side(place, old_text, runtimes[0], settings=settings, hubs=hubs)
     beside = new.resolve() != place
@@ -114,7 +112,8 @@ def sides_of(
     if frameworks[0] == frameworks[1]:
         return before, after, None
     target = MANNERS[frameworks[1]].target
-    results = carry_file(Request(written, str(written), target, assume_carried=True))
+    told = told_of(written, old_text) if declared(target).typed else ""
+    results = carry_file(Request(written, str(written), target, assume_carried=True, told=told))
     found = next((one for one in results if one.status != "refused"), None)
     interface = found.interface if found is not None else InterfaceMap()
     mark = (
@@ -124,6 +123,18 @@ def sides_of(
     )
     marks = (mark,) if mark and f'{mark}=""' in new_text else ()
     return before, replace(after, marks=marks), interface
+
+
+def _place_of_new(old: Path, new: Path, framework: str) -> Path:
+    """Where the new text stands in for the old one, or beside it where that has another language."""
+    place = old.resolve()
+    if framework == VIEWS:
+        return place.with_name(new.name)
+    gains_types = new.suffix != old.suffix and new.suffix in (".ts", ".tsx")
+    # Classes with decorators are compiled from scripts with types alone.
+    scripts = {old.suffix, new.suffix} <= _SCRIPTS and not gains_types
+    scripts = scripts and framework != "@angular/core"
+    return place if scripts else place.with_suffix(new.suffix)
 
 
 def _as_run(old: Path, text: str) -> tuple[Path, str]:
@@ -252,6 +263,8 @@ def _runtime(framework: str, folder: Path, settings: Settings) -> Runtime:
 def _framework(path: Path, text: str) -> str:
     if path.suffix in (".html", ".htm"):
         return "page"
+    if path.name.endswith(".blade.php"):
+        return "illuminate/view"
     if path.suffix == ".vue":
         return "vue"
     if path.suffix == ".ts" and _DECORATED.search(text):

@@ -34,7 +34,8 @@ class Runtime:
     listeners on the document. `hands_listeners_on` says that undeclared listeners reach the root
     element. Where it `keeps_content`, a template decides once which content a component is given. Where it
     `needs_required`, a required input has no value until one is given, and nothing given is a value.
-    Packages of a `linked` one are compiled to the end when it is installed."""
+    Packages of a `linked` one are compiled to the end when it is installed. Nothing listens in what is
+    rendered by one that `sends_pages`."""
 
     name: str
     summary: str
@@ -47,6 +48,7 @@ class Runtime:
     keeps_content: bool = False
     needs_required: bool = False
     linked: bool = False
+    sends_pages: bool = False
 
     @property
     def locked(self) -> Path:
@@ -75,6 +77,15 @@ RUNTIMES: dict[str, Runtime] = {
         Runtime("chromium", "a browser, where the machine has none", "", "", ()),
         Runtime(
             "page", "plain HTML, by the browser itself", "page", "page.js", ("clean-carry-page",)
+        ),
+        Runtime(
+            "views",
+            "views of a server, by its engine in PHP",
+            "illuminate/view",
+            "views.js",
+            ("clean-carry-views",),
+            hands_listeners_on=False,
+            sends_pages=True,
         ),
         # Its listeners moved to the root in 17 (release notes, "Changes to event delegation").
         Runtime(
@@ -124,6 +135,7 @@ RUNTIMES: dict[str, Runtime] = {
 }
 _DEFAULT = {
     "page": "page",
+    "illuminate/view": "views",
     "react": "react-18",
     "vue": "vue-3",
     "angular": "angular-1",

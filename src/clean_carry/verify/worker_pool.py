@@ -5,7 +5,7 @@ from __future__ import annotations
 import threading
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager, suppress
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from pathlib import Path
 from queue import Empty, SimpleQueue
 from types import TracebackType
@@ -19,6 +19,8 @@ from clean_carry.verify.search.inputs.signals import hub_name
 from clean_carry.verify.search.values.shape import Shape
 from clean_carry.verify.store import Store
 from clean_carry.verify.uses.model import Uses
+from clean_carry.verify.views import FRAMEWORK as VIEWS
+from clean_carry.verify.views import Prepared, Views, ViewTexts, texts_of
 
 if TYPE_CHECKING:
     from clean_carry.verify.browser.browser_run import Gaze
@@ -69,7 +71,7 @@ class Bundle:
     `counters` are {"id", "line", "kind"} of every branch and function, None where the file could not
     be instrumented. `digest` names the content of everything it was made of, `files` are the files
     among that, the component's own left out, `uncompiled` (file, package) of styles for which the
-    project has no such compiler.
+    project has no such compiler. `views` are the texts of a component that a server renders.
     """
 
     code: str
@@ -78,6 +80,7 @@ class Bundle:
     digest: str
     files: tuple[str, ...] = ()
     uncompiled: tuple[tuple[str, str], ...] = ()
+    views: ViewTexts | None = None
 
 
 class Lane:
@@ -88,10 +91,26 @@ class Lane:
         self._loaded: set[str] = set()
         self._generation = 0
         self._runs = 0
+        # Processes that render views, by bundle, and what open runs are given.
+        self._views: dict[str, Views] = {}
+        self._prepared: dict[int, Prepared] = {}
 
     def close(self) -> None:
         """End the process."""
         self._worker.close()
+        for views in self._views.values():
+            views.close()
+
+    def _prepare(
+        self, bundle: Bundle, request: dict[str, Any]
+    ) -> tuple[dict[str, Any], Prepared | None]:
+        """A trial with what a server renders for it."""
+        if bundle.views is None:
+            return request, None
+        if bundle.digest not in self._views:
+            self._views[bundle.digest] = Views(bundle.views)
+        prepared = Prepared(self._views[bundle.digest], request)
+        return prepared.request(request), prepared
 
     def trial(
         self, bundle: Bundle, exported: str, request: dict[str, Any], *, reuse: bool = False
@@ -100,6 +119,7 @@ class Lane:
 
         Raises `WorkerFailed`.
         """
+        request, _ = self._prepare(bundle, request)
         message = {"op": "trial", "exported": exported, "trial": request, "reuse": reuse}
         return self._ask(bundle, message)
 
@@ -112,6 +132,9 @@ class Lane:
     ) -> tuple[int, dict[str, Any]]:
         """Mount a component for stepping: (run, answer with `point` and `actions`)."""
         self._runs += 1
+        request, prepared = self._prepare(bundle, request)
+        if prepared is not None:
+            self._prepared[self._runs] = prepared
         message = {"op": "open", "exported": exported, "trial": request}
         return self._runs, self._ask(
             bundle, {**message, "run": self._runs, "look": True, "reuse": True}
@@ -119,10 +142,13 @@ class Lane:
 
     def step(self, run: int, step: dict[str, Any]) -> dict[str, Any]:
         """Do one step of an open run; the answer has `point` and `actions`."""
+        if run in self._prepared:
+            step = self._prepared[run].step(step)
         return self._worker.ask({"op": "step", "run": run, "step": step, "look": True})
 
     def end(self, run: int) -> dict[str, Any]:
         """Remove the component; the answer has `left`, `last` and `reach`."""
+        self._prepared.pop(run, None)
         return self._worker.ask({"op": "end", "run": run, "reuse": True})
 
     def _ask(self, bundle: Bundle, request: dict[str, Any]) -> dict[str, Any]:
@@ -333,7 +359,11 @@ class Bench:
         key = self.store.digest(("bundle", request))
         with self._lock:
             if key in self._changed or key not in self._bundles:
-                self._bundles[key] = self._stored(key, request) or self._built(key, request)
+                made = self._stored(key, request) or self._built(key, request)
+                if side is not None and runtime.framework == VIEWS:
+                    texts = texts_of(side.place, side.text, side.extra)
+                    made = replace(made, views=texts, digest=f"{made.digest}-{texts.digest}")
+                self._bundles[key] = made
                 self._changed.discard(key)
             return self._bundles[key]
 

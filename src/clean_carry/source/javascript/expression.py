@@ -51,9 +51,12 @@ _ESCAPE = re.compile(
 _LARGEST = 2**53
 
 
-def expression(node: Node, leaf: Leaf) -> Expr:
-    """The expression of a node. Raises `Unsayable` for what is not read."""
-    return _Reader(leaf).read(node)
+def expression(node: Node, leaf: Leaf, there: frozenset[str] = frozenset()) -> Expr:
+    """The expression of a node; `there` are texts of expressions that are known to have a value. Raises
+    `Unsayable` for what is not read."""
+    reader = _Reader(leaf)
+    reader.there = there
+    return reader.read(node)
 
 
 def unescaped(text: str) -> str:

@@ -50,7 +50,7 @@ function overlay(file, text, single, decorated, map, beside, modules) {
       });
       build.onLoad({ filter: exact, namespace: 'file' }, async () => {
         const resolveDir = path.dirname(file);
-        if (file.endsWith('.html')) {
+        if (file.endsWith('.html') || file.endsWith('.php')) {
           // A page has no code of its own that could be reached.
           Object.assign(map, { branches: [], functions: [] });
           return { contents: `export default ${JSON.stringify(text)};`, loader: 'js', resolveDir };

@@ -7,6 +7,7 @@ their order, so that the same seed gives the same trials however many renderers 
 
 from __future__ import annotations
 
+import json
 import math
 import re
 import time
@@ -38,6 +39,7 @@ from clean_carry.verify.search.walks.situations import Situation, Situations
 from clean_carry.verify.search.walks.steps import Step, count
 from clean_carry.verify.search.walks.walks import Chooser, Plan, Walk
 from clean_carry.verify.strict import EVERY
+from clean_carry.verify.told import fits, shaped, told_of
 from clean_carry.verify.trials import THROWN, Trial
 from clean_carry.verify.worker_pool import Bench, Crew, Lane
 
@@ -100,6 +102,45 @@ class Found:
     looks: Looks = field(default_factory=Looks)
 
 
+def _situations(pair: Pair, inputs: Inputs) -> Situations:
+    """The situations of a pair, as its runtimes allow them."""
+    told = (
+        json.loads(told_of(pair.old.place, pair.old.text)) if pair.new.runtime.sends_pages else {}
+    )
+    if told:
+        # The server has types: those of the values that its writer was given.
+        shapes = {n: shaped(told.get(n), shape) for n, shape in inputs.shapes.items()}
+        inputs = replace(inputs, shapes=shapes)
+    # A runtime's treatment of a value of another type than the declared one is its own.
+    across = not pair.one_runtime
+    keys = keys_of(pair.old.text) | keys_of(pair.new.text) if across else frozenset()
+    situations = Situations(inputs, typed=across, keys=keys)
+    if across and pair.interface is not None:
+        situations.heard = {old for old, _ in pair.interface.events}
+        # A call that asks by itself whether there is a function: `onPick?.(berth)`.
+        asked = set(re.findall(r"([\w$]+)\?\.\(", pair.old.text))
+        situations.always -= asked
+    # Runtimes differ in whether a field is read during a composition or after it.
+    situations.composes = not across or "composition" in pair.old.text
+    if across and not pair.old.runtime.hands_listeners_on:
+        situations.passed_functions.clear()
+    if across and pair.new.runtime.sends_pages:
+        situations.passed_functions.clear()
+        situations.keep(lambda name, value: fits(told.get(name), value))
+    if across and pair.old.application is not None:
+        # Whatever an element is given besides its bindings stays on it.
+        situations.passed.clear()
+        situations.passed_functions.clear()
+        situations.one_by_one_only = True
+        situations.forgiven()
+    if across:
+        keeps = pair.old.runtime.keeps_content or pair.new.runtime.keeps_content
+        situations.content_stays = keeps
+        if pair.old.runtime.needs_required or pair.new.runtime.needs_required:
+            situations.complete()
+    return situations
+
+
 class Search:
     """A search over one pair of versions."""
 
@@ -112,30 +153,7 @@ class Search:
         progress: Callable[[str], None],
     ) -> None:
         self.bench, self.pair = bench, pair
-        # A runtime's treatment of a value of another type than the declared one is its own.
-        across = not pair.one_runtime
-        keys = keys_of(pair.old.text) | keys_of(pair.new.text) if across else frozenset()
-        self.situations = Situations(inputs, typed=across, keys=keys)
-        if across and pair.interface is not None:
-            self.situations.heard = {old for old, _ in pair.interface.events}
-            # A call that asks by itself whether there is a function: `onPick?.(berth)`.
-            asked = set(re.findall(r"([\w$]+)\?\.\(", pair.old.text))
-            self.situations.always -= asked
-        # Runtimes differ in whether a field is read during a composition or after it.
-        self.situations.composes = not across or "composition" in pair.old.text
-        if across and not pair.old.runtime.hands_listeners_on:
-            self.situations.passed_functions.clear()
-        if across and pair.old.application is not None:
-            # Whatever an element is given besides its bindings stays on it.
-            self.situations.passed.clear()
-            self.situations.passed_functions.clear()
-            self.situations.one_by_one_only = True
-            self.situations.forgiven()
-        if across:
-            keeps = pair.old.runtime.keeps_content or pair.new.runtime.keeps_content
-            self.situations.content_stays = keeps
-            if pair.old.runtime.needs_required or pair.new.runtime.needs_required:
-                self.situations.complete()
+        self.situations = _situations(pair, inputs)
         self.effort, self.progress = effort, progress
         self.found = Found()
         self._crew: Crew
@@ -407,12 +425,12 @@ class Search:
             opened = base.request(held=bool(inputs.methods)) | {"handed": bool(inputs.handed)}
             run, answer = lane.open(bundles[0], self.pair.old.exported, opened)
             points = [answer["point"]]
-            offered = answer["actions"]
+            offered = self._offered(answer)
             chooser = Chooser(self.situations, plan, rng, tried)
             while (step := chooser.next(offered)) is not None:
                 answer = lane.step(run, step)
                 points.append(answer["point"])
-                offered = answer["actions"]
+                offered = self._offered(answer)
                 steps.append(step)
             last = lane.end(run)
         except WorkerFailed as error:
@@ -431,6 +449,13 @@ class Search:
         return walk
 
     # -- merging ------------------------------------------------------------------------------
+
+    def _offered(self, answer: dict[str, Any]) -> dict[str, Any]:
+        """The steps that could be done now; none with elements of a page that was sent."""
+        found: dict[str, Any] = answer["actions"]
+        if self.pair.new.runtime.sends_pages:
+            return {**found, "elements": [], "outside": {}}
+        return found
 
     def _merge(self, walk: Walk) -> None:
         found = self.found

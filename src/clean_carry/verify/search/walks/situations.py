@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import zip_longest
 from random import Random
@@ -231,6 +231,11 @@ class Situations:
         for name, values in self.values.items():
             shape = self.shapes[name]
             self.values[name] = [one for one in values if _is_complete(shape, one)]
+
+    def keep(self, fits: Callable[[str, Any], bool]) -> None:
+        """Leave out values of inputs that do not fit, but for the typical ones."""
+        for name, values in self.values.items():
+            self.values[name] = [one for one in values if fits(name, one)]
 
     def with_all(self, situation: Situation, needed: frozenset[str]) -> Situation:
         """The same with every input that is `needed`, at its typical value where it is not given."""

@@ -1,0 +1,17 @@
+"""The declaration of `server-view`."""
+
+from clean_carry.syntaxes.contract import Marks, RuntimeSpec, Syntax
+
+SYNTAX = Syntax(
+    id="server-view",
+    summary="view template plus a class whose public members the view sees",
+    family="server",
+    suffix="view",
+    marks=Marks((".blade.php",)),
+    runtime=RuntimeSpec("illuminate/view", 8),
+    features=frozenset({"several roots", "named slots"}),
+    writer="clean_carry.syntaxes.server_view.writer:ViewWriter",
+    takes=frozenset({"single-file", "jsx"}),
+    typed=True,
+    rules="clean_carry.syntaxes.server_view.rules:RULES",
+)

@@ -1,0 +1,262 @@
+"""Markup of the neutral component as a view template.
+
+White space shows between elements in a line, so that lines are broken only beside blocks. A directive is
+read where no word stands before it, and its name goes as far as words go: where text is beside one, an echo
+of nothing parts them (the engine's compiler, `compileStatements`).
+"""
+
+from __future__ import annotations
+
+import re
+from contextlib import ExitStack
+from dataclasses import replace
+
+from clean_carry.component.fragment import Fragment, settled
+from clean_carry.component.markup import (
+    Condition,
+    Content,
+    Element,
+    Expression,
+    Group,
+    Loop,
+    Markup,
+    MarkupComment,
+    RawHtml,
+    SlotOutlet,
+    Text,
+    children_of,
+)
+from clean_carry.component.model import Component
+from clean_carry.source.expressions.types import ANY, WHOLE, Type
+from clean_carry.source.html.display import BLOCKS
+from clean_carry.source.template.tree import VOID
+from clean_carry.source.text import SourceText
+from clean_carry.syntaxes.condensed import condensed
+from clean_carry.syntaxes.server_view.attributes import Attributes
+from clean_carry.syntaxes.server_view.expressions import Expressions
+from clean_carry.syntaxes.server_view.names import variable
+from clean_carry.syntaxes.unsaid import Unsaid
+
+_RULE = "markup-to-view"
+_NOTHING = "{{ '' }}"
+_OWN_SPACE = frozenset({"pre", "textarea", "listing"})
+
+
+def _is_block(node: Markup) -> bool:
+    """Whether white space beside a node is not seen."""
+    if isinstance(node, Condition | Loop):
+        real = [one for one in children_of(node) if isinstance(one, Element)]
+        return bool(real) and all(map(_is_block, real))
+    return isinstance(node, Element) and not node.component and node.tag in BLOCKS
+
+
+class TemplateWriter:
+    """Writes the view of one component; raises `Unsaid`. `settled` are the entries of what was written."""
+
+    def __init__(
+        self, component: Component, source: SourceText, expressions: Expressions, unit: str
+    ) -> None:
+        self.component, self.source, self.unit = component, source, unit
+        self.expressions = expressions
+        self.settled = Fragment()
+        self.notes: list[tuple[str, str, int]] = []
+        self.attributes = Attributes(source, expressions, self.notes)
+
+    def written(self) -> str:
+        """The whole view."""
+        nodes = self._plain(self.component.view.markup, edge=True)
+        real = [one for one in nodes if not isinstance(one, MarkupComment)]
+        self.root = real[0] if len(real) == 1 and isinstance(real[0], Element) else None
+        return self._nodes(nodes, 0, edges=True)
+
+    def _settle(self, entry: int) -> None:
+        if entry >= 0:
+            self.settled += settled(entry, _RULE)
+
+    # -- layout --------------------------------------------------------------------------------
+
+    def _plain(self, nodes: tuple[Markup, ...], *, edge: bool) -> list[Markup]:
+        """The nodes as the old template's compiler renders them."""
+        flat: list[Markup] = []
+        for node in nodes:
+            if isinstance(node, Group):
+                self._settle(node.entry)
+                flat += node.children
+            else:
+                flat.append(node)
+        found: list[Markup] = []
+        for at, node in enumerate(flat):
+            if not isinstance(node, Text):
+                found.append(node)
+                continue
+            raw = self.source.slice(*node.span[:2])
+            drawn = node.drawn if node.drawn is not None else condensed(raw, flat, at)
+            if drawn == " " and any(map(_is_block, (*flat[at - 1 : at], *flat[at + 1 : at + 2]))):
+                drawn = ""
+            if edge and at == 0:
+                drawn = drawn.lstrip(" ")
+            if edge and at == len(flat) - 1:
+                drawn = drawn.rstrip(" ")
+            self._settle(node.entry)
+            if drawn:
+                found.append(replace(node, drawn=drawn, entry=-1))
+        return found
+
+    def _nodes(self, nodes: list[Markup], depth: int, *, edges: bool) -> str:
+        """Nodes beside each other. `edges` says that white space at either end is not seen."""
+        line = f"\n{self.unit * depth}"
+        parts: list[str] = []
+        before: Markup | None = None
+        for node in nodes:
+            text = self._node(node, depth)
+            if parts and before is not None and (_is_block(before) or _is_block(node)):
+                parts.append(line)
+            elif parts:
+                parts.append(_between(parts[-1], text))
+            parts.append(text)
+            before = node
+        return "".join(parts)
+
+    def _inside(self, nodes: list[Markup], depth: int, *, block: bool) -> str:
+        """The content between two tags or two directives: on lines of its own where nothing shows it."""
+        if not nodes:
+            return ""
+        if not block or not any(map(_is_block, nodes)):
+            return self._nodes(nodes, depth, edges=block)
+        inner = self._nodes(nodes, depth + 1, edges=block)
+        return f"\n{self.unit * (depth + 1)}{inner}\n{self.unit * depth}"
+
+    # -- nodes ---------------------------------------------------------------------------------
+
+    def _node(self, node: Markup, depth: int) -> str:
+        match node:
+            case Text():
+                return _text(node.drawn or "")
+            case Expression():
+                self._settle(node.entry)
+                return f"{{{{ {self.expressions.said(node.code, 'shown')} }}}}"
+            case Element():
+                return self._element(node, depth)
+            case Condition():
+                return self._condition(node, depth)
+            case Loop():
+                return self._loop(node, depth)
+            case SlotOutlet():
+                return self._slot(node, depth)
+            case MarkupComment():
+                self._settle(node.entry)
+                return f"{{{{--{self.source.slice(*node.inner[:2])}--}}}}"
+        at = getattr(node, "span", (0,))[0]
+        raise Unsaid("view-markup-unread", type(node).__name__.lower(), at)
+
+    def _element(self, node: Element, depth: int) -> str:
+        at = node.span.start
+        if node.chosen is not None:
+            raise Unsaid("view-markup-unread", "a tag that code gives", at)
+        if node.component:
+            raise Unsaid("view-markup-unread", f"the component <{node.tag}>", at)
+        if any(isinstance(one, Content) for one in node.children):
+            raise Unsaid("view-markup-unread", "content for a slot", at)
+        self._settle(node.entry)
+        if node.tag == "template":
+            nodes = self._plain(node.children, edge=False)
+            return self._nodes(nodes, depth, edges=False)
+        head = f"<{node.tag}{self.attributes.written(node, is_root=node is self.root)}"
+        raw = next((one for one in node.attributes if isinstance(one, RawHtml)), None)
+        if node.tag in VOID:
+            return f"{head}>"
+        if raw is not None:
+            self._settle(raw.entry)
+            text = self.source.slice(*raw.code.span[:2])
+            self.notes.append(("escaped-raw", text[:40], raw.code.span.start))
+            return f"{head}>{{!! {self.expressions.said(raw.code, 'shown')} !!}}</{node.tag}>"
+        nodes = self._plain(node.children, edge=False)
+        if node.tag in _OWN_SPACE and not all(isinstance(one, Expression) for one in nodes):
+            raise Unsaid("view-markup-unread", f"<{node.tag}>, which keeps its white space", at)
+        inner = self._inside(nodes, depth, block=node.tag in BLOCKS)
+        return f"{head}>{inner}</{node.tag}>"
+
+    def _condition(self, node: Condition, depth: int) -> str:
+        result, block = "", _is_block(node)
+        with ExitStack() as failed:
+            for number, arm in enumerate(node.branches):
+                self._settle(arm.entry)
+                word = "if" if not number else "elseif"
+                head = "@else"
+                if arm.test is not None:
+                    test = self.expressions.said(arm.test, "truth")
+                    head = f"@{word} ({f'!({test})' if arm.negated else test})"
+                with self.expressions.where(arm.test, holds=not arm.negated):
+                    nodes = self._plain(arm.children, edge=False)
+                    result += head + self._arm(nodes, depth, block=block)
+                failed.enter_context(self.expressions.where(arm.test, holds=arm.negated))
+        return f"{result}@endif"
+
+    def _arm(self, nodes: list[Markup], depth: int, *, block: bool) -> str:
+        """The content of a directive, up to the next one."""
+        if block:
+            inner = self._nodes(nodes, depth + 1, edges=False)
+            return f"\n{self.unit * (depth + 1)}{inner}\n{self.unit * depth}" if inner else " "
+        inner = self._nodes(nodes, depth, edges=False)
+        return f"{_between('@if', inner)}{inner}{_between(inner, '@endif')}"
+
+    def _loop(self, node: Loop, depth: int) -> str:
+        self._settle(node.entry)
+        item = self.source.slice(*node.item.span[:2]).strip()
+        index = self.source.slice(*node.index.span[:2]).strip() if node.index is not None else ""
+        if not re.fullmatch(r"[A-Za-z_]\w*", item) or not re.fullmatch(r"(?:[A-Za-z_]\w*)?", index):
+            raise Unsaid("view-markup-unread", f"a list whose items are {item}", node.span.start)
+        items = self.expressions.read(node.items)
+        type_ = items.type
+        if type_.kind == "number":
+            head, names = self._counted(node, item, index)
+        elif type_.kind == "list":
+            value = self.expressions.said_of(items, "value", node.span.start)
+            value = f"{value} ?? []" if type_.missing else value
+            names = {item: type_.item or ANY}
+            head = f"@foreach ({value} as {f'${index} => ' if index else ''}${item})"
+        else:
+            raise Unsaid("not-said-in-view", "the items of a list", node.items.span.start)
+        if index:
+            names[index] = WHOLE
+        for code in (node.item, *([node.index] if node.index is not None else [])):
+            self.expressions.passed_over(code)
+        with self.expressions.within(names):
+            nodes = self._plain(node.children, edge=False)
+            inner = self._arm(nodes, depth, block=_is_block(node))
+        return f"{head}{inner}{'@endfor' if head.startswith('@for (') else '@endforeach'}"
+
+    def _counted(self, node: Loop, item: str, index: str) -> tuple[str, dict[str, Type]]:
+        if index:
+            raise Unsaid("view-markup-unread", "a counted list with places", node.span.start)
+        most = self.expressions.said(node.items, "value")
+        return f"@for (${item} = 1; ${item} <= {most}; ${item}++)", {item: WHOLE}
+
+    def _slot(self, node: SlotOutlet, depth: int) -> str:
+        self._settle(node.entry)
+        if node.given:
+            raise Unsaid("view-markup-unread", "a slot that gives values", node.span.start)
+        name = variable(node.name) if node.name and node.name != "default" else ""
+        shown = f"{{{{ ${name or 'slot'} }}}}" if not name else f"{{{{ ${name} ?? '' }}}}"
+        nodes = self._plain(node.fallback, edge=True)
+        if not nodes:
+            return shown
+        test = "$slot->isEmpty()" if not name else f"!isset(${name})"
+        inner = self._nodes(nodes, depth, edges=False)
+        other = f"{{{{ ${name or 'slot'} }}}}"
+        return f"@if ({test}){_between('@if', inner)}{inner}{_between(inner, '@else')}@else{other}@endif"
+
+
+def _text(drawn: str) -> str:
+    """Text that the engine leaves as it is: what would be a directive or an echo is marked."""
+    return re.sub(r"@(?=\w)", "@@", drawn).replace("{{", "@{{").replace("{!!", "@{!!")
+
+
+def _between(before: str, after: str) -> str:
+    """The text that parts two others, of which one is a directive: none, or an echo of nothing."""
+    ends = re.search(r"(?:^|\W)@\w+(?: \(.*\))?$|^@\w+$", before, re.DOTALL) is not None
+    if ends and re.match(r"\w|\s*\(", after):
+        return _NOTHING
+    if re.match(r"@\w", after) and not after.startswith("@@") and re.search(r"\w$", before):
+        return _NOTHING
+    return ""

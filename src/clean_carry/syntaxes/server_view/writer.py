@@ -1,0 +1,141 @@
+"""The writer of views: the view, its class, and the helper class where it uses one."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from clean_carry.component.code import Assign, Changed, Emit
+from clean_carry.component.fragment import new, settled
+from clean_carry.component.interface import InterfaceMap, interface_of
+from clean_carry.component.markup import slot_names
+from clean_carry.component.members import Derived, State
+from clean_carry.component.model import Component, Refusal
+from clean_carry.component.spans import Span
+from clean_carry.source.expressions.types import Type
+from clean_carry.source.javascript.script_style import script_style
+from clean_carry.source.php.helper import helper_class
+from clean_carry.syntaxes.contract import Fitted
+from clean_carry.syntaxes.member_types import MemberTypes
+from clean_carry.syntaxes.server_view.class_file import ClassWriter
+from clean_carry.syntaxes.server_view.expressions import RULE, Expressions
+from clean_carry.syntaxes.server_view.names import class_of, variable, view_of
+from clean_carry.syntaxes.server_view.template import TemplateWriter
+from clean_carry.syntaxes.unsaid import Unsaid
+from clean_carry.syntaxes.written import NewText, Note, Written, stem_of, unchanged
+
+# Members that a class of a view has, too; all others run in the browser.
+_HELD = (State, Derived)
+_HELPER = "Js.php"
+# Findings of a reader that say nothing about a view.
+_LOOKED_AT = frozenset({"unknown-option", "state-not-literal"})
+
+
+class ViewWriter:
+    """Writes a component that only shows what it is given as a view of the server."""
+
+    def write(self, fitted: Fitted) -> Written:
+        """Write the component of a file; one that cannot be written is refused."""
+        file = fitted.file
+        refused = file.refusals
+        if file.components and not refused:
+            component = file.components[0]
+            try:
+                if component.span.start in fitted.excluded:
+                    raise Unsaid(*fitted.excluded[component.span.start])
+                return _View(fitted, component).written()
+            except Unsaid as reason:
+                refused = (Refusal(component.name, reason.rule, reason.detail, reason.at),)
+        return unchanged(file.source, fitted.ledger, tuple(refused))
+
+
+class _View:
+    def __init__(self, fitted: Fitted, component: Component) -> None:
+        self.fitted, self.component = fitted, component
+        self.source = fitted.file.source
+        self.name = class_of(stem_of(fitted.workspace.file.name).partition(".")[0])
+        self.types = MemberTypes(component, self.source, fitted.told)
+        self.expressions = Expressions(self.types)
+        self._refuse_browser()
+
+    def _refuse_browser(self) -> None:
+        """Refuse what only a browser does: state that changes, events, hooks, elements."""
+        component = self.component
+        for rule, detail, at in component.facts.unread:
+            if rule not in _LOOKED_AT:
+                raise Unsaid(rule, detail, at)
+        for _, one in component.operations():
+            at = one.span.start
+            if isinstance(one, Assign | Changed):
+                name = one.name if isinstance(one, Changed) else one.member.name
+                raise Unsaid("runs-in-browser", f"the change of {name}", at)
+            if isinstance(one, Emit):
+                raise Unsaid("runs-in-browser", f"the event {one.event}", at)
+        for part in component.members:
+            if not isinstance(part, _HELD):
+                what = getattr(part, "name", "") or type(part).__name__.lower()
+                raise Unsaid("runs-in-browser", what, component.span.start)
+        if component.view.drawing is not None:
+            raise Unsaid("view-markup-unread", "code that renders", component.span.start)
+        if self.fitted.file.styles:
+            at = self.fitted.file.styles[0].content.start
+            raise Unsaid("view-markup-unread", "a block of styles", at)
+
+    def written(self) -> Written:
+        """The new files, with the interface and notes."""
+        component, source, ledger = self.component, self.source, self.fitted.ledger
+        unit = script_style(self.fitted.file.tree, self.fitted.workspace.file).unit
+        template = TemplateWriter(component, source, self.expressions, unit)
+        view = template.written()
+        script = ClassWriter(component, self.name, self.expressions)
+        class_text = script.written()
+        for entry in ledger.entries:
+            if entry.notion in ("file", "template", "block", "options") and entry.outcome == "open":
+                entry.outcome, entry.rule = "carried", "file-to-view"
+            elif entry.notion == "code" and self._is_said(entry.span):
+                entry.outcome, entry.rule = "carried", RULE
+        settle = template.settled + template.attributes.settled + script.settled
+        settle += self.expressions.settled
+        for entry_ in component.entries.values():
+            settle += settled(entry_, "file-to-view")
+        folder = Path(source.path).parent
+        path = (folder / f"{view_of(self.name)}.blade.php").as_posix()
+        helpers = self.expressions.helpers
+        head = "@php use App\\Support\\Js; @endphp\n" if "Js::" in view else ""
+        files = [
+            NewText(path, settle + new(f"{head}{view}\n"), source, ledger),
+            NewText((folder / f"{self.name}.php").as_posix(), new(class_text), source, ledger),
+        ]
+        if helpers:
+            text = helper_class(helpers)
+            files.append(NewText((folder / _HELPER).as_posix(), new(text), source, ledger))
+        start = component.span.start
+        notes = [*template.notes, *self._notes()]
+        return Written(tuple(files), (component,), (), {start: self._interface()}, {start: notes})
+
+    def _is_said(self, span: Span) -> bool:
+        said = self.expressions.said_spans
+        return any(start <= span.start and span.end <= end for start, end in said)
+
+    def _notes(self) -> list[Note]:
+        """Inputs whose types only the values of trials tell."""
+        found = []
+        for member in self.expressions.used:
+            if member.kind in ("prop", "state") and member.name in self.fitted.told:
+                bare = MemberTypes(self.component, self.source).of(member)
+                if _vague(bare) and not _vague(self.types.of(member)):
+                    found.append(member.name)
+        names = ", ".join(dict.fromkeys(found))
+        return [("types-from-trials", names, self.component.span.start)] if names else []
+
+    def _interface(self) -> InterfaceMap:
+        inputs = [(one.name, variable(one.name)) for one in self.component.inputs.props]
+        slots = ((name, variable(name)) for name in slot_names(self.component.view.markup))
+        tags = ((self.component.name, f"x-{view_of(self.name)}"),)
+        return interface_of(inputs, (), slots, tags=tags)
+
+
+def _vague(type_: Type) -> bool:
+    """Whether the type of a value, or of what it holds, is not known."""
+    if type_.kind == "list":
+        return type_.item is None or _vague(type_.item)
+    return type_.kind == "any" or (type_.kind == "record" and not type_.fields)

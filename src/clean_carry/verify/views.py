@@ -1,0 +1,175 @@
+"""Views of a server, rendered by the engine in the system's PHP, in a process that can do nothing else."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import re
+import select
+import shutil
+import subprocess
+from dataclasses import dataclass
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+from clean_carry.component.errors import RuntimeMissing
+from clean_carry.verify.client import WorkerFailed
+
+FRAMEWORK = "illuminate/view"
+_SERVER = Path(__file__).parent / "worker" / "php" / "views.php"
+_ENGINE = Path("/usr/share/php/Illuminate/View/autoload.php")
+_LIBRARY = "/usr/share/php"
+_PATIENCE = 20.0
+# The input under which a page gets its HTML.
+HTML = "$html"
+# Functions that start a process, open a connection or write: rendering needs none of them.
+_DISABLED = (
+    "exec passthru shell_exec system proc_open proc_close popen pcntl_exec pcntl_signal "
+    "pcntl_alarm posix_kill posix_setuid posix_setgid fsockopen pfsockopen "
+    "stream_socket_client stream_socket_server stream_socket_accept socket_create "
+    "socket_connect socket_bind curl_init curl_exec curl_multi_exec mail dl putenv "
+    "apache_setenv symlink link readlink file_put_contents fopen fwrite fputs fputcsv "
+    "ftruncate unlink rename copy mkdir rmdir touch chmod chown chgrp lchown lchgrp tempnam "
+    "tmpfile move_uploaded_file gzopen bzopen readgzfile error_log syslog openlog ini_set "
+    "ini_alter set_include_path opendir scandir glob dir highlight_file show_source "
+    "php_strip_whitespace parse_ini_file gethostbyname gethostbynamel dns_get_record "
+    "checkdnsrr getmxrr"
+)
+_CLASSES = (
+    "SplFileObject SplTempFileObject DirectoryIterator FilesystemIterator GlobIterator PharData Phar "
+    "XMLWriter"
+)
+
+
+@dataclass(frozen=True)
+class ViewTexts:
+    """The texts of one component: its tag, its views by name, and the scripts of classes."""
+
+    tag: str
+    views: tuple[tuple[str, str], ...]
+    classes: tuple[str, ...]
+
+    @property
+    def digest(self) -> str:
+        """A name for all of it."""
+        return hashlib.sha256(repr(self).encode()).hexdigest()[:16]
+
+
+def texts_of(view: Path, text: str, extra: tuple[tuple[Path, str], ...]) -> ViewTexts:
+    """The texts of a view, with the scripts that belong to it: those given, else those beside it."""
+    name = view.name.removesuffix(".blade.php")
+    scripts = [given for path, given in extra if path.suffix == ".php" and path.name != view.name]
+    if not scripts:
+        found = (path for path in sorted(view.parent.glob("*.php")) if ".blade" not in path.name)
+        texts = ((path, path.read_text("utf-8", "replace")) for path in found)
+        wanted = re.sub(r"[^a-z0-9]", "", name.lower())
+        scripts = [
+            own for path, own in texts if path.stem.lower() == wanted or "final class Js" in own
+        ]
+    # The helper comes before the class that uses it.
+    scripts.sort(key=lambda one: "extends Component" in one)
+    return ViewTexts(name, ((f"components.{name}", text),), tuple(scripts))
+
+
+@cache
+def php() -> str:
+    """The system's PHP with the engine. Raises `RuntimeMissing`."""
+    found = shutil.which("php")
+    if found is None or not _ENGINE.is_file():
+        raise RuntimeMissing(
+            "views of a server are rendered by PHP, which is not installed here",
+            advice="Install the packages php-cli, php-illuminate-view, php-mbstring and php-xml",
+        )
+    return found
+
+
+@cache
+def _script() -> str:
+    """The text of the server: its file is out of the reach of the process."""
+    return _SERVER.read_text("utf-8").removeprefix("<?php")
+
+
+class Views:
+    """A process that renders one component. Used by one thread at a time; closed by who made it."""
+
+    def __init__(self, texts: ViewTexts) -> None:
+        self.texts = texts
+        settings = {
+            "open_basedir": _LIBRARY, "disable_functions": ",".join(_DISABLED.split()),
+            "disable_classes": ",".join(_CLASSES.split()), "allow_url_fopen": "0",
+            "allow_url_include": "0", "memory_limit": "256M", "display_errors": "stderr",
+            "max_execution_time": "10", "phar.readonly": "1", "enable_dl": "0",
+        }  # fmt: skip
+        options = [part for name, value in settings.items() for part in ("-d", f"{name}={value}")]
+        self._process = subprocess.Popen(
+            [php(), *options, "-r", _script(), "--", str(_ENGINE)],
+            stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=None, text=True,
+            cwd=_LIBRARY, env={"PATH": ""},
+        )  # fmt: skip
+        self._ask({"op": "load", "classes": texts.classes, "views": dict(texts.views)})
+
+    def html(self, inputs: dict[str, Any], slots: dict[str, Any]) -> str:
+        """The HTML of the component with inputs and content, or the words of the error it fails with."""
+        plain = {name: value for name, value in inputs.items() if name != HTML}
+        answer = self._ask({"op": "render", "tag": self.texts.tag, "inputs": plain, "slots": slots})
+        return str(answer.get("html", f"<trial-failed>{answer.get('error', '')}</trial-failed>"))
+
+    def close(self) -> None:
+        """End the process."""
+        self._process.kill()
+        self._process.wait()
+
+    def _ask(self, request: dict[str, Any]) -> dict[str, Any]:
+        """Raises `WorkerFailed`."""
+        process = self._process
+        assert process.stdin is not None
+        assert process.stdout is not None
+        try:
+            process.stdin.write(json.dumps(request) + "\n")
+            process.stdin.flush()
+        except OSError as error:
+            raise WorkerFailed(f"the rendering of views ended: {error}", ended=True) from None
+        ready, _, _ = select.select([process.stdout], [], [], _PATIENCE)
+        line = process.stdout.readline() if ready else ""
+        if not line:
+            raise WorkerFailed("the rendering of views ended or took too long", ended=True)
+        found: dict[str, Any] = json.loads(line)
+        return found
+
+
+class Prepared:
+    """The HTML of a trial, prepared on the server for each state of its inputs."""
+
+    def __init__(self, views: Views, request: dict[str, Any]) -> None:
+        self.views = views
+        self.inputs: dict[str, Any] = dict(request.get("inputs", {}))
+        self.slots: dict[str, Any] = dict(request.get("slots", {}))
+
+    def html(self) -> str:
+        """The HTML of the state of now."""
+        return self.views.html(self.inputs, self.slots)
+
+    def request(self, request: dict[str, Any]) -> dict[str, Any]:
+        """A trial with the HTML of its first display, and that of each change."""
+        first = {**request.get("inputs", {}), HTML: self.html()}
+        steps = [self.step(one) for one in request.get("steps", ())]
+        return {**request, "inputs": first, "steps": steps}
+
+    def step(self, step: dict[str, Any]) -> dict[str, Any]:
+        """A step; a change with the HTML that it leads to."""
+        if "change" not in step:
+            return step
+        return {**step, "change": self._changed(step["change"])}
+
+    def _changed(self, change: dict[str, Any]) -> dict[str, Any]:
+        self.inputs.update(change.get("inputs", {}))
+        for name in change.get("without", ()):
+            self.inputs.pop(name, None)
+            self.slots.pop(name, None)
+        if "slots" in change:
+            self.slots = dict(change["slots"])
+        made = {**change, "inputs": {**change.get("inputs", {}), HTML: self.html()}}
+        if "then" in change:
+            made["then"] = self._changed(change["then"])
+        return made

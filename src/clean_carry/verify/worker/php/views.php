@@ -1,0 +1,214 @@
+<?php
+
+// Renders view components with the engine. One JSON object a line in, one a line out.
+// {"op":"load","classes":[text…],"views":{name: text}}, then {"op":"render","tag","inputs","slots"} → {"html"} or {"error"}.
+// Everything stays in memory: this process opens no file but the engine's, and each rendering has a process of its own.
+
+use Illuminate\Container\Container;
+use Illuminate\Events\Dispatcher;
+use Illuminate\Filesystem\Filesystem;
+use Illuminate\Support\Facades\Facade;
+use Illuminate\View\Compilers\BladeCompiler;
+use Illuminate\View\Engines\CompilerEngine;
+use Illuminate\View\Engines\EngineResolver;
+use Illuminate\View\Factory;
+use Illuminate\View\ViewFinderInterface;
+
+error_reporting(E_ALL);
+require $argv[1];
+
+set_error_handler(function (int $level, string $words) {
+    if (!(error_reporting() & $level) || $level & (E_DEPRECATED | E_USER_DEPRECATED)) {
+        return false;
+    }
+    throw new ErrorException($words, 0, $level);
+});
+
+/** What the compiler of tags asks of the application. */
+final class Application extends Container
+{
+    public function getNamespace()
+    {
+        return 'App\\';
+    }
+}
+
+/** Finds views among texts. */
+final class TextFinder implements ViewFinderInterface
+{
+    public array $texts = [];
+
+    public function find($view)
+    {
+        $name = str_replace('/', '.', $view);
+        if (!isset($this->texts[$name])) {
+            throw new InvalidArgumentException("View [$view] not found.");
+        }
+        return "$name.blade.php";
+    }
+
+    public function addLocation($location) {}
+    public function addNamespace($namespace, $hints) {}
+    public function prependNamespace($namespace, $hints) {}
+    public function replaceNamespace($namespace, $hints) {}
+    public function addExtension($extension) {}
+    public function flush() {}
+}
+
+/** Compiles and evaluates texts. */
+final class TextEngine extends CompilerEngine
+{
+    public ?TextFinder $finder = null;
+
+    public function get($path, array $data = [])
+    {
+        $this->lastCompiled[] = $path;
+        $text = $this->finder->texts[substr($path, 0, -strlen('.blade.php'))];
+        $compiled = $this->compiler->compileString($text);
+        $level = ob_get_level();
+        ob_start();
+        try {
+            (static function (string $__code, array $__data) {
+                extract($__data, EXTR_SKIP);
+                eval("?>$__code");
+            })($compiled, $data);
+        } catch (Throwable $error) {
+            while (ob_get_level() > $level) {
+                ob_end_clean();
+            }
+            throw $error;
+        }
+        array_pop($this->lastCompiled);
+        return ltrim(ob_get_clean());
+    }
+}
+
+$app = new Application();
+Container::setInstance($app);
+$files = new Filesystem();
+$compiler = new BladeCompiler($files, '/nowhere');
+$finder = new TextFinder();
+$engine = new TextEngine($compiler, $files);
+$engine->finder = $finder;
+$engines = new EngineResolver();
+$engines->register('blade', fn () => $engine);
+$factory = new Factory($engines, $finder, new Dispatcher($app));
+$factory->setContainer($app);
+$factory->share('app', $app);
+foreach ([Factory::class, Illuminate\Contracts\View\Factory::class, 'view'] as $name) {
+    $app->instance($name, $factory);
+}
+foreach ([Container::class, 'app', Illuminate\Contracts\Foundation\Application::class] as $name) {
+    $app->instance($name, $app);
+}
+$app->instance('blade.compiler', $compiler);
+$app->instance('files', $files);
+Facade::setFacadeApplication($app);
+
+/** The view of a name, as components ask for it. */
+function view(string $name, array $data = [])
+{
+    return Container::getInstance()->make('view')->make($name, $data);
+}
+
+/** Neutral content (text, or {tag, attributes, content}) as HTML. */
+function html(array $content): string
+{
+    $found = '';
+    foreach ($content as $part) {
+        if (is_string($part)) {
+            $found .= e($part);
+            continue;
+        }
+        $attributes = '';
+        foreach ($part['attributes'] ?? [] as $name => $value) {
+            $attributes .= " $name=\"" . e($value) . '"';
+        }
+        $found .= "<{$part['tag']}$attributes>" . html($part['content'] ?? []) . "</{$part['tag']}>";
+    }
+    return $found;
+}
+
+/** The use of a component that gives it inputs and content. */
+function used(string $tag, array $inputs, array $slots): string
+{
+    $given = '';
+    foreach (array_keys($inputs) as $at => $name) {
+        $dashed = strtolower(preg_replace('/(?<=[a-z0-9])(?=[A-Z])/', '-', $name));
+        $given .= " :$dashed=\"\$given[$at]\"";
+    }
+    $content = $named = '';
+    foreach ($slots as $name => $part) {
+        if ($name === '' || $name === 'default' || $name === 'children') {
+            $content .= html($part);
+        } else {
+            $named .= "\n<x-slot name=\"$name\">" . html($part) . "</x-slot>\n";
+        }
+    }
+    $content .= $named;
+    return "<x-$tag$given>$content</x-$tag>";
+}
+
+function rendered(array $asked, TextFinder $finder): array
+{
+    try {
+        $finder->texts['use'] = used($asked['tag'], $asked['inputs'], $asked['slots']);
+        return ['html' => view('use', ['given' => array_values($asked['inputs'])])->render()];
+    } catch (Throwable $error) {
+        while ($error->getPrevious()) {
+            $error = $error->getPrevious();
+        }
+        return ['error' => get_class($error) . ': ' . $error->getMessage()];
+    }
+}
+
+// The classes of the engine are there before the first rendering starts.
+$finder->texts['warm'] = '<p @class(["a" => true])>{{ 1 }}@foreach ([1] as $one){{ $loop->index }}@endforeach</p>';
+view('warm')->render();
+class_exists(Illuminate\View\Component::class);
+class_exists(Illuminate\View\ComponentSlot::class);
+class_exists(Illuminate\View\AnonymousComponent::class);
+class_exists(Illuminate\View\Compilers\ComponentTagCompiler::class);
+collect([1])->map(fn ($one) => $one);
+
+$classes = [];
+while (($line = fgets(STDIN)) !== false) {
+    $asked = json_decode($line, true);
+    if ($asked['op'] === 'load') {
+        $classes = $asked['classes'];
+        $finder->texts = $asked['views'];
+        echo json_encode(['loaded' => true]), "\n";
+        continue;
+    }
+    [$own, $its] = stream_socket_pair(STREAM_PF_UNIX, STREAM_SOCK_STREAM, 0);
+    $process = pcntl_fork();
+    if ($process === 0) {
+        fclose($own);
+        // The component can write to nobody.
+        fclose(STDIN);
+        fclose(STDOUT);
+        fclose(STDERR);
+        ob_start();
+        try {
+            foreach ($classes as $text) {
+                eval("?>$text");
+            }
+            $answer = rendered($asked, $finder);
+        } catch (Throwable $error) {
+            $answer = ['error' => get_class($error) . ': ' . $error->getMessage()];
+        }
+        ob_end_clean();
+        $flags = JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE;
+        stream_socket_sendto($its, json_encode($answer, $flags) . "\n");
+        exit(0);
+    }
+    fclose($its);
+    stream_set_timeout($own, 10);
+    $answer = stream_get_contents($own);
+    fclose($own);
+    pcntl_waitpid($process, $status, WNOHANG);
+    if ($answer === '' || $answer === false) {
+        $answer = json_encode(['error' => 'the rendering ended without an answer or took too long']) . "\n";
+    }
+    echo $answer;
+}
