@@ -45,7 +45,7 @@ VIEWS = [
     ('<p><b :class="[tone, { on: open }]">x</b></p>',
      "<p {{ $attributes }}><b @class([$tone, 'on' => $open])>x</b></p>"),
     ('<p><b class="c" :title="name" :data-cars="cars">x</b></p>',
-     '<p {{ $attributes }}><b class="c" title="{{ $name }}" data-cars="{{ Js::num($cars) }}">x</b></p>'),
+     '<p {{ $attributes }}><b class="c" title="{{ $name }}" data-cars="{{ $cars }}">x</b></p>'),
     ('<p><b :title="note">x</b></p>',
      '<p {{ $attributes }}><b @if ($note !== null)title="{{ $note }}"@endif>x</b></p>'),
     ('<p><button :disabled="!open">x</button></p>',
@@ -124,7 +124,7 @@ def test_a_class(tmp_path: Path) -> None:
     assert view.path == "berth.blade.php"
     assert "{{ $sum() }} {{ Js::num($fare) }}" in view.text
     assert script.path == "Berth.php"
-    assert "        public int|float $cars,\n        public array $rows = [],\n" in script.text
+    assert "        public int $cars,\n        public array $rows = [],\n" in script.text
     assert "        public ?string $note = null,\n" in script.text
     assert (
         "    public function sum(): int\n    {\n        return array_reduce($this->rows, "

@@ -75,7 +75,7 @@ def write(results: list[Result], path: Path, place: Place) -> list[Result]:
                 if before is not None:
                     file = file.with_edits(before.edits)
                     replace(there, file.data)
-                else:
+                elif file is result.files[0] or not _stands(there, file.data):
                     write_new(there, file.data)
                 if file.edits:
                     place.changed[there] = file
@@ -84,6 +84,11 @@ def write(results: list[Result], path: Path, place: Place) -> list[Result]:
         replaced(result, files=tuple(done[file.path] for file in result.files))
         for result in results
     ]
+
+
+def _stands(place: Path, data: bytes) -> bool:
+    """Whether a file stands there with just this content: a helper that several components share."""
+    return place.is_file() and place.read_bytes() == data
 
 
 def _unchanged(path: Path, digest: str) -> None:

@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from clean_carry.component.code import Code, Member, Read, SlotGiven
 from clean_carry.component.errors import InputError
@@ -112,7 +112,9 @@ class MemberTypes:
         if prop.default is not None and (found.kind == "any" or not _is_full(found)):
             default = self._default(prop.default)
             found = default if default.kind == found.kind or found.kind == "any" else found
-        found = self._with_told(found, prop.name)
+        first = prop.default.code if prop.default is not None else None
+        if found != NUMBER or first is None or self._type_of(first).whole:
+            found = self._with_told(found, prop.name)
         if prop.required or prop.default is not None or found.kind in ("flag", "any"):
             return found
         return found.or_missing("undefined")
@@ -144,6 +146,8 @@ class MemberTypes:
             return either(type_, told) if type_.kind == "nothing" and told.kind != "any" else told
         if told.kind != type_.kind:
             return type_
+        if type_.kind == "number" and told.whole:
+            return replace(type_, whole=True)
         holds = type_.kind == "list" and (
             type_.item is None or type_.item.kind in ("any", "record")
         )

@@ -85,6 +85,7 @@ RUNTIMES: dict[str, Runtime] = {
             "views.js",
             ("clean-carry-views",),
             hands_listeners_on=False,
+            needs_required=True,
             sends_pages=True,
         ),
         # Its listeners moved to the root in 17 (release notes, "Changes to event delegation").

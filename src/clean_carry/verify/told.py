@@ -19,7 +19,9 @@ def fits(told: Any, value: Any) -> bool:
     if isinstance(told, bool) or isinstance(value, bool):
         return isinstance(told, bool) and isinstance(value, bool)
     match told:
-        case int() | float():
+        case int():
+            return isinstance(value, int)
+        case float():
             return isinstance(value, int | float)
         case str():
             return isinstance(value, str)

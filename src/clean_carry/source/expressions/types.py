@@ -103,7 +103,7 @@ def type_of_value(value: object) -> Type:
             for one in value:
                 own = type_of_value(one)
                 found = own if found is None else either(found, own)
-            return list_of(found)
+            return Type("list", item=found)
         case dict():
             return record_of({str(name): type_of_value(one) for name, one in value.items()})
     return ANY

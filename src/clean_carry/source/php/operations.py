@@ -110,7 +110,7 @@ def _equal(speller: Speller, expr: Apply) -> tuple[str, int]:
     loose = one.type.kind == "number"
     if loose and (one.type.missing or other.type.missing):
         return speller.helper("same", speller.value(one), speller.value(other)), ATOM
-    sign = "==" if loose else "==="
+    sign = "==" if loose and not (one.type.whole and other.type.whole) else "==="
     return f"{speller.value(one, EQUAL + 1)} {sign} {speller.value(other, EQUAL + 1)}", EQUAL
 
 

@@ -61,7 +61,10 @@ class Attributes:
         if is_root:
             return self._root(parts, node)
         texts = [*parts.texts]
-        if parts.classes:
+        if len(parts.classes) == 1 and " => " not in parts.classes[0]:
+            text = f"{{{{ {parts.classes[0]} }}}}"
+            texts.insert(0, f'class="{" ".join(one for one in (parts.plain_class, text) if one)}"')
+        elif parts.classes:
             plain = [quoted(parts.plain_class)] if parts.plain_class else []
             texts.insert(0, f"@class([{', '.join([*plain, *parts.classes])}])")
         elif parts.plain_class:

@@ -11,7 +11,7 @@ SYNTAX = Syntax(
     runtime=RuntimeSpec("illuminate/view", 8),
     features=frozenset({"several roots", "named slots"}),
     writer="clean_carry.syntaxes.server_view.writer:ViewWriter",
-    takes=frozenset({"single-file", "jsx"}),
+    takes=frozenset({"single-file"}),
     typed=True,
     rules="clean_carry.syntaxes.server_view.rules:RULES",
 )

@@ -60,16 +60,20 @@ class TemplateWriter:
         self.expressions = expressions
         self.settled = Fragment()
         self.notes: list[tuple[str, str, int]] = []
+        # Whether the root takes attributes that are no inputs.
+        self.passes_on = True
         self.attributes = Attributes(source, expressions, self.notes)
 
     def written(self) -> str:
         """The whole view."""
         nodes = self._plain(self.component.view.markup, edge=True)
         real = [one for one in nodes if not isinstance(one, MarkupComment)]
-        self.root = real[0] if len(real) == 1 and isinstance(real[0], Element) else None
+        only = real[0] if len(real) == 1 else None
+        self.root = only if self.passes_on and isinstance(only, Element) else None
         return self._nodes(nodes, 0, edges=True)
 
-    def _settle(self, entry: int) -> None:
+    def settle(self, entry: int) -> None:
+        """Settle an entry of the ledger."""
         if entry >= 0:
             self.settled += settled(entry, _RULE)
 
@@ -80,7 +84,7 @@ class TemplateWriter:
         flat: list[Markup] = []
         for node in nodes:
             if isinstance(node, Group):
-                self._settle(node.entry)
+                self.settle(node.entry)
                 flat += node.children
             else:
                 flat.append(node)
@@ -97,7 +101,7 @@ class TemplateWriter:
                 drawn = drawn.lstrip(" ")
             if edge and at == len(flat) - 1:
                 drawn = drawn.rstrip(" ")
-            self._settle(node.entry)
+            self.settle(node.entry)
             if drawn:
                 found.append(replace(node, drawn=drawn, entry=-1))
         return found
@@ -133,7 +137,7 @@ class TemplateWriter:
             case Text():
                 return _text(node.drawn or "")
             case Expression():
-                self._settle(node.entry)
+                self.settle(node.entry)
                 return f"{{{{ {self.expressions.said(node.code, 'shown')} }}}}"
             case Element():
                 return self._element(node, depth)
@@ -144,7 +148,7 @@ class TemplateWriter:
             case SlotOutlet():
                 return self._slot(node, depth)
             case MarkupComment():
-                self._settle(node.entry)
+                self.settle(node.entry)
                 return f"{{{{--{self.source.slice(*node.inner[:2])}--}}}}"
         at = getattr(node, "span", (0,))[0]
         raise Unsaid("view-markup-unread", type(node).__name__.lower(), at)
@@ -157,7 +161,7 @@ class TemplateWriter:
             raise Unsaid("view-markup-unread", f"the component <{node.tag}>", at)
         if any(isinstance(one, Content) for one in node.children):
             raise Unsaid("view-markup-unread", "content for a slot", at)
-        self._settle(node.entry)
+        self.settle(node.entry)
         if node.tag == "template":
             nodes = self._plain(node.children, edge=False)
             return self._nodes(nodes, depth, edges=False)
@@ -166,7 +170,7 @@ class TemplateWriter:
         if node.tag in VOID:
             return f"{head}>"
         if raw is not None:
-            self._settle(raw.entry)
+            self.settle(raw.entry)
             text = self.source.slice(*raw.code.span[:2])
             self.notes.append(("escaped-raw", text[:40], raw.code.span.start))
             return f"{head}>{{!! {self.expressions.said(raw.code, 'shown')} !!}}</{node.tag}>"
@@ -180,7 +184,7 @@ class TemplateWriter:
         result, block = "", _is_block(node)
         with ExitStack() as failed:
             for number, arm in enumerate(node.branches):
-                self._settle(arm.entry)
+                self.settle(arm.entry)
                 word = "if" if not number else "elseif"
                 head = "@else"
                 if arm.test is not None:
@@ -201,7 +205,7 @@ class TemplateWriter:
         return f"{_between('@if', inner)}{inner}{_between(inner, '@endif')}"
 
     def _loop(self, node: Loop, depth: int) -> str:
-        self._settle(node.entry)
+        self.settle(node.entry)
         item = self.source.slice(*node.item.span[:2]).strip()
         index = self.source.slice(*node.index.span[:2]).strip() if node.index is not None else ""
         if not re.fullmatch(r"[A-Za-z_]\w*", item) or not re.fullmatch(r"(?:[A-Za-z_]\w*)?", index):
@@ -233,7 +237,7 @@ class TemplateWriter:
         return f"@for (${item} = 1; ${item} <= {most}; ${item}++)", {item: WHOLE}
 
     def _slot(self, node: SlotOutlet, depth: int) -> str:
-        self._settle(node.entry)
+        self.settle(node.entry)
         if node.given:
             raise Unsaid("view-markup-unread", "a slot that gives values", node.span.start)
         name = variable(node.name) if node.name and node.name != "default" else ""

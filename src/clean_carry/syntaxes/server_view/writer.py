@@ -8,12 +8,11 @@ from clean_carry.component.code import Assign, Changed, Emit
 from clean_carry.component.fragment import new, settled
 from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.markup import slot_names
-from clean_carry.component.members import Derived, State
+from clean_carry.component.members import Derived, KeptOption, State
 from clean_carry.component.model import Component, Refusal
 from clean_carry.component.spans import Span
-from clean_carry.source.expressions.types import Type
 from clean_carry.source.javascript.script_style import script_style
-from clean_carry.source.php.helper import helper_class
+from clean_carry.source.php.helper import METHODS, helper_class
 from clean_carry.syntaxes.contract import Fitted
 from clean_carry.syntaxes.member_types import MemberTypes
 from clean_carry.syntaxes.server_view.class_file import ClassWriter
@@ -71,6 +70,8 @@ class _View:
             if isinstance(one, Emit):
                 raise Unsaid("runs-in-browser", f"the event {one.event}", at)
         for part in component.members:
+            if isinstance(part, KeptOption) and part.name == "inheritAttrs":
+                continue
             if not isinstance(part, _HELD):
                 what = getattr(part, "name", "") or type(part).__name__.lower()
                 raise Unsaid("runs-in-browser", what, component.span.start)
@@ -85,6 +86,10 @@ class _View:
         component, source, ledger = self.component, self.source, self.fitted.ledger
         unit = script_style(self.fitted.file.tree, self.fitted.workspace.file).unit
         template = TemplateWriter(component, source, self.expressions, unit)
+        for part in component.members:
+            if isinstance(part, KeptOption):
+                template.passes_on = "false" not in source.slice(*part.span[:2])
+                template.settle(part.entry)
         view = template.written()
         script = ClassWriter(component, self.name, self.expressions)
         class_text = script.written()
@@ -106,7 +111,8 @@ class _View:
             NewText((folder / f"{self.name}.php").as_posix(), new(class_text), source, ledger),
         ]
         if helpers:
-            text = helper_class(helpers)
+            # The same for all components, so that they can share it.
+            text = helper_class(METHODS)
             files.append(NewText((folder / _HELPER).as_posix(), new(text), source, ledger))
         start = component.span.start
         notes = [*template.notes, *self._notes()]
@@ -122,7 +128,7 @@ class _View:
         for member in self.expressions.used:
             if member.kind in ("prop", "state") and member.name in self.fitted.told:
                 bare = MemberTypes(self.component, self.source).of(member)
-                if _vague(bare) and not _vague(self.types.of(member)):
+                if bare != self.types.of(member):
                     found.append(member.name)
         names = ", ".join(dict.fromkeys(found))
         return [("types-from-trials", names, self.component.span.start)] if names else []
@@ -132,10 +138,3 @@ class _View:
         slots = ((name, variable(name)) for name in slot_names(self.component.view.markup))
         tags = ((self.component.name, f"x-{view_of(self.name)}"),)
         return interface_of(inputs, (), slots, tags=tags)
-
-
-def _vague(type_: Type) -> bool:
-    """Whether the type of a value, or of what it holds, is not known."""
-    if type_.kind == "list":
-        return type_.item is None or _vague(type_.item)
-    return type_.kind == "any" or (type_.kind == "record" and not type_.fields)

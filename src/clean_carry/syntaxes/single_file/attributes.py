@@ -87,7 +87,9 @@ class AttributeReader:
                 return Reference(reader.uses.tree.source.slice(*value), None, entry)
             case "key" | "is":
                 reader.refuse(name, attribute.start)
-        if name.startswith(("v-", "#")) or name in ("slot", "slot-scope", "scope"):
+        # `scope` is a slot's on a template alone; elsewhere it is an attribute of HTML.
+        slots = ("slot", "slot-scope", *(("scope",) if node.tag == "template" else ()))
+        if name.startswith(("v-", "#")) or name in slots:
             reader.refuse(name, attribute.start)
             return None
         return StaticAttribute(name, reader.span(*value) if value is not None else None, entry)

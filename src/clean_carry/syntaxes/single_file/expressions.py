@@ -102,7 +102,9 @@ class _Layer:
         for attribute in node.attributes:
             if attribute.name == "v-for" and attribute.value is not None:
                 inside |= self._loop(attribute, attribute.value, inside)
-            elif attribute.name in ("slot-scope", "scope"):
+            elif attribute.name == "slot-scope" or (
+                attribute.name == "scope" and node.tag == "template"
+            ):
                 inside |= self._parameters(attribute)
         below = inside
         for attribute in node.attributes:

@@ -126,6 +126,7 @@ def _situations(pair: Pair, inputs: Inputs) -> Situations:
         situations.passed_functions.clear()
     if across and pair.new.runtime.sends_pages:
         situations.passed_functions.clear()
+        situations.told = told
         situations.keep(lambda name, value: fits(told.get(name), value))
     if across and pair.old.application is not None:
         # Whatever an element is given besides its bindings stays on it.

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import zip_longest
 from random import Random
@@ -130,6 +130,8 @@ class Situations:
                 self.shapes[name] = shape
                 values = [told_apart(one, keys) for one in variants(name, shape)]
                 self.values[name] = _suggested(name, shape, values) if typed else values
+        # Typical values that are known, by input.
+        self.told: Mapping[str, Any] = {}
         # Whether content comes and goes with the component alone, and every change is seen by itself.
         self.content_stays = False
         self.one_by_one_only = False
@@ -359,6 +361,9 @@ class Situations:
 
     def _typical(self, name: str, number: int = 0) -> Any:
         """A typical value of an input; between two runtimes one that its uses suggest."""
+        if name in self.told:
+            values = [self.told[name], *self.values.get(name, ())]
+            return values[number % len(values)]
         shape = self.shapes[name]
         value = told_apart(typical(name, shape, number), self.keys)
         if not self.typed or value in _suggested(name, shape, [value, *self.values[name]]):
