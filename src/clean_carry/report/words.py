@@ -29,6 +29,8 @@ def facts(verification: Verification) -> Iterator[tuple[str, str]]:
     if verification.mounted and verification.generated:
         inside = f", inside {verification.around}" if verification.around else ""
         yield "mounted", f"mounted: the export {verification.mounted}{inside}"
+    if verification.stand_in:
+        yield "stand-in", f"rendered by {verification.stand_in}"
     if verification.outside:
         named = ", ".join(verification.outside[:4])
         more = len(verification.outside) - 4

@@ -11,7 +11,7 @@ from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
 
-from clean_carry.component.code import Code, Member, Read, SlotGiven
+from clean_carry.component.code import Assign, Code, Member, Read, SlotGiven
 from clean_carry.component.errors import InputError
 from clean_carry.component.members import Derived
 from clean_carry.component.model import Component, Default, Prop
@@ -99,12 +99,26 @@ class MemberTypes:
                 one = next((each for each in fields or () if each.name == member.name), None)
                 if one is None or one.code is None:
                     return self._told(member.name)
-                return self._with_told(self._type_of(one.code), member.name)
+                found = self._with_told(self._type_of(one.code), member.name)
+                return self._widened(member, found)
             case "derived":
                 made = next((one for one in component.derived if one.name == member.name), None)
                 returned = made.returned if made is not None else None
                 return self._type_of(returned) if returned is not None else ANY
         return ANY
+
+    def _widened(self, member: Member, first: Type) -> Type:
+        """The type of a field of state, with those of the values that code gives it."""
+        self._known[member] = first
+        found = first
+        for _, one in self.component.operations():
+            if isinstance(one, Assign) and one.member == member and one.value is not None:
+                given = self._type_of(one.value)
+                if one.operator == "=" and given.kind != "any":
+                    found = given if found.kind == "any" else either(found, given)
+                elif one.operator == "+=" and found.kind == "number" and not given.whole:
+                    found = replace(found, whole=False)
+        return found
 
     def _prop(self, prop: Prop) -> Type:
         kinds = [_DECLARED[one] for one in prop.kind.split() if one in _DECLARED]
@@ -122,6 +136,10 @@ class MemberTypes:
     def _default(self, default: Default) -> Type:
         code = self.default_code(default)
         return self._type_of(code) if code is not None else ANY
+
+    def learn(self, member: Member, type_: Type) -> None:
+        """Take a type that was found otherwise."""
+        self._known[member] = type_
 
     def default_code(self, default: Default) -> Code | None:
         """The value of a default, or what a function gives that makes it; None where that is not one

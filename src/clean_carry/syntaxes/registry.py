@@ -25,6 +25,7 @@ OWN = {
     "controller-component": "clean_carry.syntaxes.controller_component.syntax",
     "decorated-class": "clean_carry.syntaxes.decorated_class.syntax",
     "server-view": "clean_carry.syntaxes.server_view.syntax",
+    "stateful-view": "clean_carry.syntaxes.stateful_view.syntax",
     "markup": "clean_carry.syntaxes.markup.syntax",
 }
 

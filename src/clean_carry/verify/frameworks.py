@@ -62,6 +62,12 @@ MANNERS = {
         lambda side: None,
         "server-view",
     ),
+    "livewire/livewire": Manner(
+        lambda side, name: replace(side, exported="default"),
+        lambda side: Uses(side.place),
+        lambda side: None,
+        "stateful-view",
+    ),
     "react": Manner(
         _of_script,
         _uses_in_scripts,

@@ -21,6 +21,7 @@ from clean_carry.verify.worker_pool import Bench, Bundle, Lane, Side
 MOST_TREES = 4
 MARKS = {
     "vue": ("data-v-*",),
+    "livewire/livewire": ("wire:*",),
     "@angular/core": ("_ngcontent-*", "_nghost-*", "ng-version", "trial-host"),
 }
 

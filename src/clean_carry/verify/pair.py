@@ -42,6 +42,7 @@ from clean_carry.verify.verify import (
     verify,
 )
 from clean_carry.verify.views import FRAMEWORK as VIEWS
+from clean_carry.verify.views import STATEFUL
 from clean_carry.verify.worker_pool import Bench, Side
 
 if TYPE_CHECKING:
@@ -128,7 +129,7 @@ def sides_of(
 def _place_of_new(old: Path, new: Path, framework: str) -> Path:
     """Where the new text stands in for the old one, or beside it where that has another language."""
     place = old.resolve()
-    if framework == VIEWS:
+    if framework in (VIEWS, STATEFUL):
         return place.with_name(new.name)
     gains_types = new.suffix != old.suffix and new.suffix in (".ts", ".tsx")
     # Classes with decorators are compiled from scripts with types alone.
@@ -264,7 +265,7 @@ def _framework(path: Path, text: str) -> str:
     if path.suffix in (".html", ".htm"):
         return "page"
     if path.name.endswith(".blade.php"):
-        return "illuminate/view"
+        return STATEFUL if "wire:" in text else VIEWS
     if path.suffix == ".vue":
         return "vue"
     if path.suffix == ".ts" and _DECORATED.search(text):

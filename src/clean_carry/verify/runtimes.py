@@ -35,7 +35,9 @@ class Runtime:
     element. Where it `keeps_content`, a template decides once which content a component is given. Where it
     `needs_required`, a required input has no value until one is given, and nothing given is a value.
     Packages of a `linked` one are compiled to the end when it is installed. Nothing listens in what is
-    rendered by one that `sends_pages`."""
+    rendered by one that `sends_pages`. Inputs of a `typed` one have types, a `closed` one takes no
+    others. A runtime that `stands_in` is ours: it takes
+    the place of a library that cannot be installed."""
 
     name: str
     summary: str
@@ -49,6 +51,9 @@ class Runtime:
     needs_required: bool = False
     linked: bool = False
     sends_pages: bool = False
+    typed: bool = False
+    closed: bool = False
+    stands_in: bool = False
 
     @property
     def locked(self) -> Path:
@@ -87,6 +92,19 @@ RUNTIMES: dict[str, Runtime] = {
             hands_listeners_on=False,
             needs_required=True,
             sends_pages=True,
+            typed=True,
+        ),
+        Runtime(
+            "stateful-views",
+            "a stand-in for stateful views, over the engine in PHP",
+            "livewire/livewire",
+            "stateful.js",
+            ("clean-carry-stateful-views",),
+            hands_listeners_on=False,
+            needs_required=True,
+            typed=True,
+            closed=True,
+            stands_in=True,
         ),
         # Its listeners moved to the root in 17 (release notes, "Changes to event delegation").
         Runtime(
@@ -137,6 +155,7 @@ RUNTIMES: dict[str, Runtime] = {
 _DEFAULT = {
     "page": "page",
     "illuminate/view": "views",
+    "livewire/livewire": "stateful-views",
     "react": "react-18",
     "vue": "vue-3",
     "angular": "angular-1",

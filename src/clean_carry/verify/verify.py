@@ -46,7 +46,8 @@ class Verification:
     is new first, `seen` is what it showed, where one was asked. `uncalled` are the handlers it hands to
     children, where none of them was ever called, `hints` say what would reach lines that never ran, and
     `outside` are files from outside of the project that it rests on, and `least` is how much of either
-    side's code must have run for `same`, in percent.
+    side's code must have run for `same`, in percent. `stand_in` names what rendered in the place of a
+    library that is not open.
     """
 
     trials: tuple[TrialResult, ...]
@@ -71,6 +72,7 @@ class Verification:
     hints: tuple[str, ...] = ()
     outside: tuple[str, ...] = ()
     least: float = 0.0
+    stand_in: str = ""
 
     @property
     def verdict(self) -> Verdict:
@@ -115,6 +117,7 @@ class Verification:
             "verdict": self.verdict,
             "reason": self.reason,
             "mounted": self.mounted,
+            "stand_in": self.stand_in,
             "around": self.around,
             "generated": self.generated,
             "tried": self.tried,
@@ -193,6 +196,7 @@ def verify(
         points=sum(len(j.result.steps) for j in ran),
         void=sum(j.result.verdict == "void" for j in judged),
         mounted=old.exported,
+        stand_in=_stand_in(new),
         reach=reach,
         uncalled=never_called(old.text, str(old.place), reach[0]),
         accepted=dict(pair.accepted),
@@ -318,6 +322,7 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         uncalled=never_called(old.text, str(old.place), reach[0]),
         hints=hints(reach[0], search.aims.hangs_on),
         outside=outside_of(old.place, pair.bundles),
+        stand_in=_stand_in(new),
     )
 
 
@@ -330,6 +335,10 @@ def _built(bench: Bench, old: Side, new: Side) -> tuple[Bundle, Bundle] | Verifi
             why = explained(error.reason, side.place)
             return Verification((), reason=f"the {called} side cannot be built: {why}")
     return bundles[0], bundles[1]
+
+
+def _stand_in(side: Side) -> str:
+    return side.runtime.summary if side.runtime.stands_in else ""
 
 
 def _counted(pair: Pair) -> dict[str, int]:

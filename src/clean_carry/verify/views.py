@@ -8,6 +8,7 @@ import re
 import select
 import shutil
 import subprocess
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
@@ -16,13 +17,22 @@ from typing import Any
 from clean_carry.component.errors import RuntimeMissing
 from clean_carry.verify.client import WorkerFailed
 
-FRAMEWORK = "illuminate/view"
+FRAMEWORK, STATEFUL = "illuminate/view", "livewire/livewire"
 _SERVER = Path(__file__).parent / "worker" / "php" / "views.php"
+_STATEFUL = _SERVER.with_name("stateful.php")
 _ENGINE = Path("/usr/share/php/Illuminate/View/autoload.php")
 _LIBRARY = "/usr/share/php"
 _PATIENCE = 20.0
+# The class of a component that keeps its state.
+_STATE = re.compile(
+    r"namespace App\\Livewire;.*?^class (\w+) extends Component", re.DOTALL | re.MULTILINE
+)
 # The input under which a page gets its HTML.
 HTML = "$html"
+# The same for the pages of a stateful view, by the numbers of their instances.
+PAGES = "$pages"
+# The call by which a page tells what it asks for.
+ASKED = "$asked"
 # Functions that start a process, open a connection or write: rendering needs none of them.
 _DISABLED = (
     "exec passthru shell_exec system proc_open proc_close popen pcntl_exec pcntl_signal "
@@ -44,11 +54,13 @@ _CLASSES = (
 
 @dataclass(frozen=True)
 class ViewTexts:
-    """The texts of one component: its tag, its views by name, and the scripts of classes."""
+    """The texts of one component: its tag, its views by name, and the scripts of classes. `stateful` is the
+    class of one that keeps its state, "" for any other."""
 
     tag: str
     views: tuple[tuple[str, str], ...]
     classes: tuple[str, ...]
+    stateful: str = ""
 
     @property
     def digest(self) -> str:
@@ -69,6 +81,10 @@ def texts_of(view: Path, text: str, extra: tuple[tuple[Path, str], ...]) -> View
         ]
     # The helper comes before the class that uses it.
     scripts.sort(key=lambda one: "extends Component" in one)
+    keeps = next((_STATE.search(one) for one in scripts if _STATE.search(one)), None)
+    if keeps is not None:
+        views = ((f"livewire.{name}", text),)
+        return ViewTexts(name, views, tuple(scripts), f"App\\Livewire\\{keeps[1]}")
     return ViewTexts(name, ((f"components.{name}", text),), tuple(scripts))
 
 
@@ -87,7 +103,10 @@ def php() -> str:
 @cache
 def _script() -> str:
     """The text of the server: its file is out of the reach of the process."""
-    return _SERVER.read_text("utf-8").removeprefix("<?php")
+    server, stateful = (
+        path.read_text("utf-8").removeprefix("<?php") for path in (_SERVER, _STATEFUL)
+    )
+    return f"{stateful}\nnamespace {{\n{server}\n}}\n"
 
 
 class Views:
@@ -114,6 +133,10 @@ class Views:
         plain = {name: value for name, value in inputs.items() if name != HTML}
         answer = self._ask({"op": "render", "tag": self.texts.tag, "inputs": plain, "slots": slots})
         return str(answer.get("html", f"<trial-failed>{answer.get('error', '')}</trial-failed>"))
+
+    def request(self, asked: dict[str, Any]) -> dict[str, Any]:
+        """The answer to a request of a page: its HTML and the state, or the words of an error."""
+        return self._ask({"op": "request", "class": self.texts.stateful, **asked})
 
     def close(self) -> None:
         """End the process."""
@@ -173,3 +196,65 @@ class Prepared:
         if "then" in change:
             made["then"] = self._changed(change["then"])
         return made
+
+
+class Kept:
+    """The instances of a stateful view in a trial: what their pages send, and what the server answers.
+
+    Each instance has a number, by which its page tells what it asks for; 0 is one that is mounted next.
+    """
+
+    def __init__(self, views: Views, inputs: dict[str, Any]) -> None:
+        self.views = views
+        self.inputs = {name: value for name, value in inputs.items() if name != PAGES}
+        self.states: dict[str, dict[str, Any]] = {}
+        self.pages: dict[str, dict[str, Any]] = {}
+        self._new()
+
+    def _new(self) -> None:
+        """Prepare the page of an instance that may be mounted."""
+        self._answer("0", None, ())
+
+    def _answer(
+        self,
+        number: str,
+        state: dict[str, Any] | None,
+        acts: Sequence[dict[str, Any]],
+        changed: dict[str, Any] | None = None,
+        without: Sequence[str] = (),
+    ) -> None:
+        """Answer a request. A call that fails leaves the state as it was."""
+        asked = {
+            "inputs": self.inputs, "state": state, "changed": changed, "without": list(without),
+            "acts": list(acts),
+        }  # fmt: skip
+        found = self.views.request(asked)
+        if "error" in found:
+            self.pages[number] = {**self.pages.get(number, {}), "failed": found["error"]}
+            return
+        self.states[number] = found["state"]
+        self.pages[number] = {"html": found["html"], "state": found["state"]}
+
+    def given(self) -> dict[str, Any]:
+        """The pages, as an input of the component."""
+        return {PAGES: dict(self.pages)}
+
+    def asked(self, act: dict[str, Any]) -> bool:
+        """Take what a page tells; whether there is an answer to show."""
+        number = str(act["page"])
+        if "mounted" in act:
+            self.states[number] = self.states.get("0", {})
+            self.pages[number] = dict(self.pages["0"])
+            return False
+        self.pages.get(number, {}).pop("failed", None)
+        self._answer(number, self.states.get(number), [act])
+        return True
+
+    def changed(self, inputs: dict[str, Any], without: Sequence[str] = ()) -> None:
+        """Give all instances other inputs."""
+        self.inputs.update(inputs)
+        for name in without:
+            self.inputs.pop(name, None)
+        for number in [one for one in self.states if one != "0"]:
+            self._answer(number, self.states[number], (), inputs, without)
+        self._new()

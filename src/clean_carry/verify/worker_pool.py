@@ -19,8 +19,8 @@ from clean_carry.verify.search.inputs.signals import hub_name
 from clean_carry.verify.search.values.shape import Shape
 from clean_carry.verify.store import Store
 from clean_carry.verify.uses.model import Uses
+from clean_carry.verify.views import ASKED, STATEFUL, Kept, Prepared, Views, ViewTexts, texts_of
 from clean_carry.verify.views import FRAMEWORK as VIEWS
-from clean_carry.verify.views import Prepared, Views, ViewTexts, texts_of
 
 if TYPE_CHECKING:
     from clean_carry.verify.browser.browser_run import Gaze
@@ -101,15 +101,49 @@ class Lane:
         for views in self._views.values():
             views.close()
 
+    def _rendering(self, bundle: Bundle, texts: ViewTexts) -> Views:
+        if bundle.digest not in self._views:
+            self._views[bundle.digest] = Views(texts)
+        return self._views[bundle.digest]
+
+    def _played(self, bundle: Bundle, exported: str, request: dict[str, Any]) -> dict[str, Any]:
+        """A trial of a stateful view, step by step: whatever the page asks for is answered at once."""
+        assert bundle.views is not None
+        kept = Kept(self._rendering(bundle, bundle.views), request.get("inputs", {}))
+        first = {**request.get("inputs", {}), **kept.given()}
+        opened = {**request, "inputs": first, "steps": []}
+        self._runs += 1
+        run = self._runs
+        message = {"op": "open", "exported": exported, "trial": opened, "run": run, "reuse": False}
+        points = [self._settled(run, self._ask(bundle, message)["point"], kept)]
+        for step in request.get("steps", ()):
+            if "change" in step:
+                step = {"change": _changed(step["change"], kept)}
+            answer = self._worker.ask({"op": "step", "run": run, "step": step})
+            points.append(self._settled(run, answer["point"], kept))
+        return {"points": points, **self._worker.ask({"op": "end", "run": run, "reuse": False})}
+
+    def _settled(self, run: int, point: dict[str, Any], kept: Kept) -> dict[str, Any]:
+        """A point after the answers to all calls of the page."""
+        asked = [one[1] for one in point["calls"] if one[0] == ASKED]
+        point["calls"] = [one for one in point["calls"] if one[0] != ASKED]
+        for act in asked:
+            if not kept.asked(act):
+                continue
+            answer = {"op": "step", "run": run, "step": {"change": {"inputs": kept.given()}}}
+            later = self._worker.ask(answer)["point"]
+            for part in ("calls", "requests", "errors"):
+                later[part] = [*point[part], *(one for one in later[part] if one[0] != ASKED)]
+            point = {**later, **{part: point[part] for part in ("name", "prevented", "missing")}}
+        return point
+
     def _prepare(
         self, bundle: Bundle, request: dict[str, Any]
     ) -> tuple[dict[str, Any], Prepared | None]:
         """A trial with what a server renders for it."""
         if bundle.views is None:
             return request, None
-        if bundle.digest not in self._views:
-            self._views[bundle.digest] = Views(bundle.views)
-        prepared = Prepared(self._views[bundle.digest], request)
+        prepared = Prepared(self._rendering(bundle, bundle.views), request)
         return prepared.request(request), prepared
 
     def trial(
@@ -119,6 +153,8 @@ class Lane:
 
         Raises `WorkerFailed`.
         """
+        if bundle.views is not None and bundle.views.stateful:
+            return self._played(bundle, exported, request)
         request, _ = self._prepare(bundle, request)
         message = {"op": "trial", "exported": exported, "trial": request, "reuse": reuse}
         return self._ask(bundle, message)
@@ -360,7 +396,7 @@ class Bench:
         with self._lock:
             if key in self._changed or key not in self._bundles:
                 made = self._stored(key, request) or self._built(key, request)
-                if side is not None and runtime.framework == VIEWS:
+                if side is not None and runtime.framework in (VIEWS, STATEFUL):
                     texts = texts_of(side.place, side.text, side.extra)
                     made = replace(made, views=texts, digest=f"{made.digest}-{texts.digest}")
                 self._bundles[key] = made
@@ -401,6 +437,25 @@ class Bench:
         }
         self.store.keep(("bundle", key), kept)
         return _bundle(kept, key)
+
+
+def _changed(change: dict[str, Any], kept: Kept) -> dict[str, Any]:
+    """A change of inputs with the pages that it leads to; changes at once are one request."""
+    inputs: dict[str, Any] = {}
+    without: dict[str, None] = {}
+    one: dict[str, Any] | None = change
+    while one is not None:
+        inputs.update(one.get("inputs", {}))
+        without = {n: None for n in without if n not in one.get("inputs", {})}
+        without.update(dict.fromkeys(one.get("without", ())))
+        one = one.get("then")
+    kept.changed({n: value for n, value in inputs.items() if n not in without}, list(without))
+
+    def given(part: dict[str, Any]) -> dict[str, Any]:
+        made = {**part, "inputs": {**part.get("inputs", {}), **kept.given()}}
+        return {**made, "then": given(part["then"])} if "then" in part else made
+
+    return given(change)
 
 
 def _places(inputs: list[str], request: dict[str, Any]) -> list[str]:

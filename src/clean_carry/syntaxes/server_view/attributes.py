@@ -34,7 +34,7 @@ _FLAGS = frozenset(
 
 
 @dataclass
-class _Parts:
+class Parts:
     """The attributes of one element: texts, classes as items of an array, and the display of it."""
 
     texts: list[str] = field(default_factory=list)
@@ -55,9 +55,9 @@ class Attributes:
 
     def written(self, node: Element, *, is_root: bool) -> str:
         """The attributes of an element, with a space before each; the root takes those that it is given."""
-        parts = _Parts()
+        parts = Parts()
         for one in node.attributes:
-            self._one(one, node, parts)
+            self.one(one, node, parts)
         if is_root:
             return self._root(parts, node)
         texts = [*parts.texts]
@@ -73,7 +73,7 @@ class Attributes:
             texts.append(f'style="{" ".join(parts.styles)}"')
         return "".join(f" {one}" for one in texts)
 
-    def _root(self, parts: _Parts, node: Element) -> str:
+    def _root(self, parts: Parts, node: Element) -> str:
         """The attributes of the root: a parent's replace them, and join its classes."""
         if parts.texts or parts.styles:
             conditional = [one for one in parts.texts if one.startswith("@")]
@@ -90,7 +90,8 @@ class Attributes:
         chain += f"->merge([{pairs}])" if pairs else ""
         return f" {{{{ $attributes{chain} }}}}"
 
-    def _one(self, one: Attribute, node: Element, parts: _Parts) -> None:
+    def one(self, one: Attribute, node: Element, parts: Parts) -> None:
+        """Add an attribute to the parts of its element."""
         entry = getattr(one, "entry", -1)
         if entry >= 0:
             self.settled += settled(entry, _RULE)
@@ -120,7 +121,7 @@ class Attributes:
                 what = type(one).__name__.lower()
                 raise Unsaid("view-markup-unread", f"a {what}", node.span.start)
 
-    def _static(self, one: StaticAttribute, parts: _Parts) -> None:
+    def _static(self, one: StaticAttribute, parts: Parts) -> None:
         value = self.source.slice(*one.value[:2]) if one.value is not None else None
         if one.name == "class":
             parts.plain_class = " ".join((value or "").split())
@@ -132,7 +133,7 @@ class Attributes:
         parts.texts.append(f'{one.name}="{shown}"' if value is not None else one.name)
         parts.pairs.append((one.name, quoted(value or "")))
 
-    def _bound(self, one: BoundAttribute, node: Element, parts: _Parts) -> None:
+    def _bound(self, one: BoundAttribute, node: Element, parts: Parts) -> None:
         expr = self.expressions.read(one.code)
         at = one.code.span.start
         if one.name == "class":
@@ -178,11 +179,11 @@ class Attributes:
             return [self.expressions.said_of(expr, "shown", at)]
         raise Unsaid("not-said-in-view", "a class of no known type", at)
 
-    def _styles(self, one: StyleMap, parts: _Parts) -> None:
+    def _styles(self, one: StyleMap, parts: Parts) -> None:
         for name, value, _ in one.items:
             self._style(name, self.expressions.read(value), value.span.start, parts)
 
-    def _style(self, name: str, expr: Expr, at: int, parts: _Parts) -> None:
+    def _style(self, name: str, expr: Expr, at: int, parts: Parts) -> None:
         if expr.type.kind not in ("text", "number") or expr.type.missing:
             raise Unsaid("not-said-in-view", f"the style {name}", at)
         property_ = re.sub(r"([A-Z])", lambda found: f"-{found[1].lower()}", name)

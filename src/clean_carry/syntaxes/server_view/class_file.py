@@ -38,6 +38,11 @@ class ClassWriter:
         head = _HEAD.format(uses="".join(f"use {one};\n" for one in sorted(uses)), name=self.name)
         return head + "\n".join(one for one in members if one) + "}\n"
 
+    def settle(self, entry: int) -> None:
+        """Settle an entry of the ledger."""
+        if entry >= 0:
+            self.settled += settled(entry, _RULE)
+
     # -- inputs --------------------------------------------------------------------------------
 
     def _constructor(self) -> str:
@@ -48,16 +53,14 @@ class ClassWriter:
         return f"    public function __construct(\n{lines}    ) {{\n    }}\n"
 
     def _parameter(self, prop: Prop) -> str:
-        if prop.entry >= 0:
-            self.settled += settled(prop.entry, _RULE)
+        self.settle(prop.entry)
         type_ = self.expressions.types.of(Member("prop", prop.name))
         name = f"public {{}} ${variable(prop.name)}"
         if prop.required:
             return name.format(php_type(type_))
         default = "null"
         if prop.default is not None:
-            if prop.default.entry >= 0:
-                self.settled += settled(prop.default.entry, _RULE)
+            self.settle(prop.default.entry)
             default = self._default(prop)
         elif type_.kind == "flag" and not type_.missing:
             default = "false"

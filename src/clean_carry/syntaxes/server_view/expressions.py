@@ -77,8 +77,12 @@ class Expressions:
             )
         member = Member(kind, own)  # type: ignore[arg-type]
         self.used[member] = None
+        return self.member(member)
+
+    def member(self, member: Member) -> str:
+        """The spelling of a member."""
         head = "$this->" if self.in_class else "$"
-        return f"{head}{variable(own)}{'()' if kind == 'derived' else ''}"
+        return f"{head}{variable(member.name)}{'()' if member.kind == 'derived' else ''}"
 
     @contextmanager
     def within(self, names: Mapping[str, Type]) -> Iterator[None]:

@@ -15,6 +15,12 @@ _TAKEN = frozenset(
     "public readonly require return self static string switch throw trait try unset use var while yield "
     "int float bool true false void iterable mixed never component".split()
 )
+# Methods that the class of a view has already.
+_OF_COMPONENT = frozenset(
+    "all authorize boot data dispatch except exception fill getid getname hydrate js mount only "
+    "placeholder pull redirect redirectroute render rendered rendering reset resetexcept resetvalidation "
+    "resolveview skiprender stream validate validateonly view withattributes withname".split()
+)
 # Names that a view has already.
 _OF_VIEW = frozenset({"slot", "attributes", "loop", "errors", "this", "component"})
 
@@ -34,6 +40,12 @@ def variable(name: str) -> str:
     """The name of a variable; one that a view has already gets another word."""
     plain = re.sub(r"[^0-9A-Za-z_]+(\w?)", lambda found: found[1].upper(), name)
     return f"own{plain[:1].upper()}{plain[1:]}" if plain in _OF_VIEW else plain
+
+
+def action(name: str) -> str:
+    """The name of a method; one that the library has gets another word."""
+    plain = variable(name)
+    return f"own{plain[:1].upper()}{plain[1:]}" if plain.lower() in _OF_COMPONENT else plain
 
 
 def property_of(member: Member) -> str:

@@ -42,6 +42,23 @@ _NOTHING = "{{ '' }}"
 _OWN_SPACE = frozenset({"pre", "textarea", "listing"})
 
 
+def _is_seam(nodes: list[Markup], at: int, *, edges: bool) -> bool:
+    """Whether nothing shows white space in front of a node: a block stands there, whatever is rendered."""
+
+    def ends(part: list[Markup]) -> bool:
+        for one in part:
+            if not _is_block(one):
+                return False
+            if isinstance(one, Element):
+                return True
+        return edges
+
+    before, after = nodes[at - 1], nodes[at]
+    if any(isinstance(one, Element) and _is_block(one) for one in (before, after)):
+        return True
+    return ends(nodes[:at][::-1]) and ends(nodes[at:])
+
+
 def _is_block(node: Markup) -> bool:
     """Whether white space beside a node is not seen."""
     if isinstance(node, Condition | Loop):
@@ -62,12 +79,14 @@ class TemplateWriter:
         self.notes: list[tuple[str, str, int]] = []
         # Whether the root takes attributes that are no inputs.
         self.passes_on = True
+        self.takes_slots = True
         self.attributes = Attributes(source, expressions, self.notes)
 
     def written(self) -> str:
         """The whole view."""
         nodes = self._plain(self.component.view.markup, edge=True)
         real = [one for one in nodes if not isinstance(one, MarkupComment)]
+        self.roots = nodes
         only = real[0] if len(real) == 1 else None
         self.root = only if self.passes_on and isinstance(only, Element) else None
         return self._nodes(nodes, 0, edges=True)
@@ -110,15 +129,13 @@ class TemplateWriter:
         """Nodes beside each other. `edges` says that white space at either end is not seen."""
         line = f"\n{self.unit * depth}"
         parts: list[str] = []
-        before: Markup | None = None
-        for node in nodes:
+        for at, node in enumerate(nodes):
             text = self._node(node, depth)
-            if parts and before is not None and (_is_block(before) or _is_block(node)):
+            if at and _is_seam(nodes, at, edges=edges):
                 parts.append(line)
-            elif parts:
+            elif at:
                 parts.append(_between(parts[-1], text))
             parts.append(text)
-            before = node
         return "".join(parts)
 
     def _inside(self, nodes: list[Markup], depth: int, *, block: bool) -> str:
@@ -237,6 +254,8 @@ class TemplateWriter:
         return f"@for (${item} = 1; ${item} <= {most}; ${item}++)", {item: WHOLE}
 
     def _slot(self, node: SlotOutlet, depth: int) -> str:
+        if not self.takes_slots:
+            raise Unsaid("view-markup-unread", "a slot", node.span.start)
         self.settle(node.entry)
         if node.given:
             raise Unsaid("view-markup-unread", "a slot that gives values", node.span.start)

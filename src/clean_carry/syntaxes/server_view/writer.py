@@ -22,8 +22,6 @@ from clean_carry.syntaxes.server_view.template import TemplateWriter
 from clean_carry.syntaxes.unsaid import Unsaid
 from clean_carry.syntaxes.written import NewText, Note, Written, stem_of, unchanged
 
-# Members that a class of a view has, too; all others run in the browser.
-_HELD = (State, Derived)
 _HELPER = "Js.php"
 # Findings of a reader that say nothing about a view.
 _LOOKED_AT = frozenset({"unknown-option", "state-not-literal"})
@@ -31,6 +29,8 @@ _LOOKED_AT = frozenset({"unknown-option", "state-not-literal"})
 
 class ViewWriter:
     """Writes a component that only shows what it is given as a view of the server."""
+
+    writing: type[Writing]
 
     def write(self, fitted: Fitted) -> Written:
         """Write the component of a file; one that cannot be written is refused."""
@@ -41,38 +41,52 @@ class ViewWriter:
             try:
                 if component.span.start in fitted.excluded:
                     raise Unsaid(*fitted.excluded[component.span.start])
-                return _View(fitted, component).written()
+                return self.writing(fitted, component).written()
             except Unsaid as reason:
                 refused = (Refusal(component.name, reason.rule, reason.detail, reason.at),)
         return unchanged(file.source, fitted.ledger, tuple(refused))
 
 
-class _View:
+class Writing:
+    """One component on its way to a view: what it may hold, and how its parts are written."""
+
+    held: tuple[type, ...] = (State, Derived)
+    expressions_of = Expressions
+    tag = "x-"
+
     def __init__(self, fitted: Fitted, component: Component) -> None:
         self.fitted, self.component = fitted, component
         self.source = fitted.file.source
         self.name = class_of(stem_of(fitted.workspace.file.name).partition(".")[0])
         self.types = MemberTypes(component, self.source, fitted.told)
-        self.expressions = Expressions(self.types)
-        self._refuse_browser()
+        self.expressions = self.expressions_of(self.types)
+        self.refuse_browser()
 
-    def _refuse_browser(self) -> None:
+    def refuse_browser(self) -> None:
         """Refuse what only a browser does: state that changes, events, hooks, elements."""
-        component = self.component
-        for rule, detail, at in component.facts.unread:
-            if rule not in _LOOKED_AT:
-                raise Unsaid(rule, detail, at)
-        for _, one in component.operations():
+        self.refuse_unread()
+        for _, one in self.component.operations():
             at = one.span.start
             if isinstance(one, Assign | Changed):
                 name = one.name if isinstance(one, Changed) else one.member.name
                 raise Unsaid("runs-in-browser", f"the change of {name}", at)
             if isinstance(one, Emit):
                 raise Unsaid("runs-in-browser", f"the event {one.event}", at)
+        self.refuse_members()
+
+    def refuse_unread(self) -> None:
+        """Refuse what a reader has left."""
+        for rule, detail, at in self.component.facts.unread:
+            if rule not in _LOOKED_AT:
+                raise Unsaid(rule, detail, at)
+
+    def refuse_members(self) -> None:
+        """Refuse members that run in the browser, and output that is no template."""
+        component = self.component
         for part in component.members:
             if isinstance(part, KeptOption) and part.name == "inheritAttrs":
                 continue
-            if not isinstance(part, _HELD):
+            if not isinstance(part, self.held):
                 what = getattr(part, "name", "") or type(part).__name__.lower()
                 raise Unsaid("runs-in-browser", what, component.span.start)
         if component.view.drawing is not None:
@@ -81,23 +95,40 @@ class _View:
             at = self.fitted.file.styles[0].content.start
             raise Unsaid("view-markup-unread", "a block of styles", at)
 
+    def template(self, unit: str) -> TemplateWriter:
+        """The writer of the view."""
+        made = TemplateWriter(self.component, self.source, self.expressions, unit)
+        for part in self.component.members:
+            if isinstance(part, KeptOption):
+                made.passes_on = "false" not in self.source.slice(*part.span[:2])
+                made.settle(part.entry)
+        return made
+
+    def script(self) -> ClassWriter:
+        """The writer of the class."""
+        return ClassWriter(self.component, self.name, self.expressions)
+
+    def check(self, template: TemplateWriter, view: str) -> None:
+        """Raises `Unsaid` where the view is not as the engine wants it."""
+
     def written(self) -> Written:
         """The new files, with the interface and notes."""
         component, source, ledger = self.component, self.source, self.fitted.ledger
         unit = script_style(self.fitted.file.tree, self.fitted.workspace.file).unit
-        template = TemplateWriter(component, source, self.expressions, unit)
-        for part in component.members:
-            if isinstance(part, KeptOption):
-                template.passes_on = "false" not in source.slice(*part.span[:2])
-                template.settle(part.entry)
+        template = self.template(unit)
         view = template.written()
-        script = ClassWriter(component, self.name, self.expressions)
+        self.check(template, view)
+        script = self.script()
         class_text = script.written()
         for entry in ledger.entries:
             if entry.notion in ("file", "template", "block", "options") and entry.outcome == "open":
                 entry.outcome, entry.rule = "carried", "file-to-view"
             elif entry.notion == "code" and self._is_said(entry.span):
                 entry.outcome, entry.rule = "carried", RULE
+            elif entry.notion == "comment" and self._is_said(entry.span):
+                # Statements keep their comments; one inside an expression stays behind.
+                if source.slice(*entry.span[:2]) in class_text:
+                    entry.outcome, entry.rule = "carried", RULE
         settle = template.settled + template.attributes.settled + script.settled
         settle += self.expressions.settled
         for entry_ in component.entries.values():
@@ -136,5 +167,8 @@ class _View:
     def _interface(self) -> InterfaceMap:
         inputs = [(one.name, variable(one.name)) for one in self.component.inputs.props]
         slots = ((name, variable(name)) for name in slot_names(self.component.view.markup))
-        tags = ((self.component.name, f"x-{view_of(self.name)}"),)
+        tags = ((self.component.name, f"{self.tag}{view_of(self.name)}"),)
         return interface_of(inputs, (), slots, tags=tags)
+
+
+ViewWriter.writing = Writing

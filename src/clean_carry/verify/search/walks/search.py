@@ -104,9 +104,7 @@ class Found:
 
 def _situations(pair: Pair, inputs: Inputs) -> Situations:
     """The situations of a pair, as its runtimes allow them."""
-    told = (
-        json.loads(told_of(pair.old.place, pair.old.text)) if pair.new.runtime.sends_pages else {}
-    )
+    told = json.loads(told_of(pair.old.place, pair.old.text)) if pair.new.runtime.typed else {}
     if told:
         # The server has types: those of the values that its writer was given.
         shapes = {n: shaped(told.get(n), shape) for n, shape in inputs.shapes.items()}
@@ -124,7 +122,9 @@ def _situations(pair: Pair, inputs: Inputs) -> Situations:
     situations.composes = not across or "composition" in pair.old.text
     if across and not pair.old.runtime.hands_listeners_on:
         situations.passed_functions.clear()
-    if across and pair.new.runtime.sends_pages:
+    if across and pair.new.runtime.closed:
+        situations.passed.clear()
+    if across and pair.new.runtime.typed:
         situations.passed_functions.clear()
         situations.told = told
         situations.keep(lambda name, value: fits(told.get(name), value))

@@ -59,6 +59,7 @@ final class TextFinder implements ViewFinderInterface
 final class TextEngine extends CompilerEngine
 {
     public ?TextFinder $finder = null;
+    public ?object $component = null;
 
     public function get($path, array $data = [])
     {
@@ -68,10 +69,11 @@ final class TextEngine extends CompilerEngine
         $level = ob_get_level();
         ob_start();
         try {
-            (static function (string $__code, array $__data) {
+            $show = function (string $__code, array $__data) {
                 extract($__data, EXTR_SKIP);
                 eval("?>$__code");
-            })($compiled, $data);
+            };
+            $show->bindTo($this->component ?? new stdClass())($compiled, $data);
         } catch (Throwable $error) {
             while (ob_get_level() > $level) {
                 ob_end_clean();
@@ -155,11 +157,16 @@ function rendered(array $asked, TextFinder $finder): array
         $finder->texts['use'] = used($asked['tag'], $asked['inputs'], $asked['slots']);
         return ['html' => view('use', ['given' => array_values($asked['inputs'])])->render()];
     } catch (Throwable $error) {
-        while ($error->getPrevious()) {
-            $error = $error->getPrevious();
-        }
-        return ['error' => get_class($error) . ': ' . $error->getMessage()];
+        return failed($error);
     }
+}
+
+function failed(Throwable $error): array
+{
+    while ($error->getPrevious()) {
+        $error = $error->getPrevious();
+    }
+    return ['error' => get_class($error) . ': ' . $error->getMessage()];
 }
 
 // The classes of the engine are there before the first rendering starts.
@@ -193,9 +200,9 @@ while (($line = fgets(STDIN)) !== false) {
             foreach ($classes as $text) {
                 eval("?>$text");
             }
-            $answer = rendered($asked, $finder);
+            $answer = $asked['op'] === 'request' ? requested($asked, $engine) : rendered($asked, $finder);
         } catch (Throwable $error) {
-            $answer = ['error' => get_class($error) . ': ' . $error->getMessage()];
+            $answer = failed($error);
         }
         ob_end_clean();
         $flags = JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE;

@@ -1,0 +1,1 @@
+"""Views of a server that keep their state between requests: actions, fields, computed values."""

@@ -1,0 +1,147 @@
+"""The class of a stateful view: typed public members, preparation, actions, computed values."""
+
+from __future__ import annotations
+
+from clean_carry.component.code import Member
+from clean_carry.component.members import Derived, Method
+from clean_carry.component.model import Prop
+from clean_carry.source.expressions.types import Type
+from clean_carry.syntaxes.server_view.class_file import ClassWriter
+from clean_carry.syntaxes.server_view.names import action, php_type, variable, view_of
+from clean_carry.syntaxes.stateful_view.actions import Statements
+from clean_carry.syntaxes.unsaid import Unsaid
+
+_HEAD = """<?php
+
+namespace App\\Livewire;
+
+{uses}
+class {name} extends Component
+{{
+"""
+
+
+class StatefulClass(ClassWriter):
+    """Writes the class of one component; `given` are the types that actions are called with."""
+
+    given: dict[str, list[Type]] = {}  # noqa: RUF012
+
+    def written(self) -> str:
+        """The whole script."""
+        uses = {"Illuminate\\View\\View", "Livewire\\Component"}
+        members = [
+            *self._inputs(),
+            *self._fields(),
+            self._mount(),
+            *self._computed(),
+            *self._actions(),
+        ]
+        members.append(self._render())
+        text = "\n".join(one for one in members if one)
+        for attribute in ("Computed", "Reactive"):
+            if f"#[{attribute}]" in text:
+                uses.add(f"Livewire\\Attributes\\{attribute}")
+        if self.expressions.helpers:
+            uses.add("App\\Support\\Js")
+        head = _HEAD.format(uses="".join(f"use {one};\n" for one in sorted(uses)), name=self.name)
+        return f"{head}{text}}}\n"
+
+    # -- members -----------------------------------------------------------------------------
+
+    def _inputs(self) -> list[str]:
+        props = sorted(self.component.inputs.props, key=lambda one: not one.required)
+        return [f"    #[Reactive]\n    {self._parameter(one)};\n" for one in props]
+
+    def _parameter(self, prop: Prop) -> str:
+        made = super()._parameter(prop)
+        return made.removesuffix(" = null") if prop.required else made
+
+    def _fields(self) -> list[str]:
+        """State as public members; what is made of inputs is given in the preparation."""
+        self.prepared: list[str] = []
+        state = self.component.state
+        if state is None:
+            return []
+        self.settle(state.entry)
+        found = []
+        for one in state.fields or ():
+            if one.code is None:
+                raise Unsaid("not-said-in-view", f"the state {one.name}", self.component.span.start)
+            self.settle(one.entry)
+            type_ = self.expressions.types.of(Member("state", one.name))
+            name = variable(one.name)
+            if any(True for _ in one.code.all()):
+                with self.expressions.of_class():
+                    value = self.expressions.said(one.code, "value")
+                self.prepared.append(f"        $this->{name} = {value};\n")
+                found.append(f"    public {php_type(type_)} ${name};\n")
+                continue
+            text = self.expressions.said(one.code, "value")
+            if "(" in text:
+                raise Unsaid(
+                    "not-said-in-view", f"the first value of {one.name}", one.code.span.start
+                )
+            found.append(f"    public {php_type(type_)} ${name} = {text};\n")
+        return found
+
+    def _mount(self) -> str:
+        if not self.prepared:
+            return ""
+        return f"    public function mount(): void\n    {{\n{''.join(self.prepared)}    }}\n"
+
+    def _computed(self) -> list[str]:
+        return [self._one_computed(one) for one in self.component.derived]
+
+    def _one_computed(self, one: Derived) -> str:
+        if one.setter is not None:
+            raise Unsaid("not-said-in-view", f"the setter of {one.name}", one.text.span.start)
+        for entry in (one.entry, one.text_entry):
+            self.settle(entry)
+        with self.expressions.of_class():
+            if one.returned is not None:
+                value = self.expressions.said(one.returned, "value")
+                self.expressions.passed_over(one.text)
+                body = f"        return {value};\n"
+                type_ = self._type_of(one.returned)
+            else:
+                made = Statements(self.expressions.types.source, self.expressions, one.text)
+                _, body = made.written({}, 2)
+                type_ = self.expressions.types.of(Member("derived", one.name))
+        returned = f": {php_type(type_)}" if type_.kind != "any" else ""
+        return (
+            f"    #[Computed]\n    public function {variable(one.name)}(){returned}\n"
+            f"    {{\n{body}    }}\n"
+        )
+
+    def _actions(self) -> list[str]:
+        methods = (one for one in self.component.members if isinstance(one, Method))
+        return [self._action(one) for one in methods]
+
+    def _action(self, one: Method) -> str:
+        at = one.text.span.start
+        if (
+            one.form != "declared"
+            or one.asynchronous
+            or one.shared is not None
+            or "*" in one.prefix
+        ):
+            raise Unsaid("runs-in-browser", f"the method {one.name}", at)
+        self.settle(one.entry)
+        types = self.given.get(one.name, [])
+        with self.expressions.of_class():
+            made = Statements(self.expressions.types.source, self.expressions, one.text)
+            names = made.parameter_names()
+            known = dict(zip(names, types, strict=False))
+            parameters, body = made.written(known, 2)
+        shown = ", ".join(
+            f"{php_type(known[name])} ${name}" if name in known else f"${name}"
+            for name in parameters
+        )
+        returned = "" if "return " in body else ": void"
+        return f"    public function {action(one.name)}({shown}){returned}\n    {{\n{body}    }}\n"
+
+    def _render(self) -> str:
+        return (
+            "    public function render(): View\n"
+            f"    {{\n        return view('livewire.{view_of(self.name)}');\n    }}\n"
+        )

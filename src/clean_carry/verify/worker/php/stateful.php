@@ -1,0 +1,108 @@
+<?php
+
+// A stand-in for the library of stateful views, over the engine: state between requests, actions, computed values.
+
+namespace Livewire {
+    abstract class Component
+    {
+        public function __get(string $name)
+        {
+            $method = method_exists($this, $name) ? new \ReflectionMethod($this, $name) : null;
+            if ($method && $method->getAttributes(Attributes\Computed::class)) {
+                return $this->$name();
+            }
+            throw new \ErrorException("Undefined property: $name");
+        }
+
+        /** The public members by name. */
+        final public function __state(): array
+        {
+            $found = [];
+            foreach ((new \ReflectionClass($this))->getProperties(\ReflectionProperty::IS_PUBLIC) as $one) {
+                $found[$one->getName()] = $one->isInitialized($this) ? $one->getValue($this) : null;
+            }
+            return $found;
+        }
+
+        /** Take values for public members; others are no members. */
+        final public function __take(array $values, ?string $attribute = null): void
+        {
+            foreach ($values as $name => $value) {
+                if (!property_exists($this, $name)) {
+                    continue;
+                }
+                $one = new \ReflectionProperty($this, $name);
+                if ($one->isPublic() && ($attribute === null || $one->getAttributes($attribute))) {
+                    $this->$name = $value;
+                }
+            }
+        }
+
+        /** Do what a page asks for: set a member, or call an action. */
+        final public function __act(array $asked): void
+        {
+            if (isset($asked['set'])) {
+                if (!array_key_exists($asked['set'], $this->__state())) {
+                    throw new \ErrorException("Unable to set component data: {$asked['set']}");
+                }
+                $this->{$asked['set']} = $asked['value'];
+                return;
+            }
+            $name = $asked['call'];
+            $given = $asked['given'] ?? [];
+            if ($name === '$toggle') {
+                $this->{$given[0]} = !$this->{$given[0]};
+            } elseif ($name === '$set') {
+                $this->__act(['set' => $given[0], 'value' => $given[1]]);
+            } elseif (!method_exists($this, $name) || method_exists(self::class, $name)
+                || !(new \ReflectionMethod($this, $name))->isPublic() || in_array($name, ['mount', 'render'], true)) {
+                throw new \ErrorException("Unable to call component method: $name");
+            } else {
+                $this->$name(...$given);
+            }
+        }
+    }
+}
+
+namespace Livewire\Attributes {
+    #[\Attribute]
+    final class Computed
+    {
+    }
+
+    #[\Attribute]
+    final class Reactive
+    {
+    }
+}
+
+namespace {
+    /** One request of a page: {"class", "inputs", "state", "changed", "acts"} → {"html", "state"}. */
+    function requested(array $asked, TextEngine $engine): array
+    {
+        $component = new $asked['class']();
+        if ($asked['state'] === null) {
+            $component->__take($asked['inputs']);
+            if (method_exists($component, 'mount')) {
+                $component->mount();
+            }
+        } else {
+            $component->__take($asked['state']);
+            // An input that is given no more has its first value again.
+            $given = $asked['changed'] ?? [];
+            foreach ($asked['without'] ?? [] as $name) {
+                if (property_exists($component, $name)) {
+                    $given[$name] = (new ReflectionProperty($component, $name))->getDefaultValue();
+                }
+            }
+            $component->__take($given, Livewire\Attributes\Reactive::class);
+        }
+        foreach ($asked['acts'] as $act) {
+            $component->__act($act);
+        }
+        $engine->component = $component;
+        $html = $component->render()->with($component->__state())->render();
+        // As they travel to the page and back.
+        return ['html' => $html, 'state' => $component->__state()];
+    }
+}
