@@ -46,12 +46,16 @@ VIEWS = [
     ('<p><b @click="reset">x</b></p>', '<p><b wire:click="ownReset">x</b></p>'),
     ('<p><b @click="text = \'\'">x</b></p>', "<p><b wire:click=\"$set('text', '')\">x</b></p>"),
     ('<p><b @click="open = !open">x</b></p>', "<p><b wire:click=\"$toggle('open')\">x</b></p>"),
+    ('<p><b @click="at++">x</b></p>', '<p><b wire:click="increaseAt">x</b></p>'),
+    ('<p><b @click="at = at * 2; text = name">x</b></p>', '<p><b wire:click="changeAt">x</b></p>'),
+    ('<p><b @click="at--">x</b><i @click="at--">y</i></p>',
+     '<p><b wire:click="decreaseAt">x</b><i wire:click="decreaseAt">y</i></p>'),
     ('<form @submit.prevent="add"><b>x</b></form>', '<form wire:submit="add"><b>x</b></form>'),
     ('<p><input v-model="text"></p>', '<p><input wire:model.live="text"></p>'),
     ('<p><input v-model.lazy="text"></p>', '<p><input wire:model.blur="text"></p>'),
     ('<ul><li v-for="row in rows" :key="row.id" @click="show(row.id)">{{ row.name }}</li></ul>',
      "<ul>\n  @foreach ($rows as $row)\n    <li wire:key=\"{{ $row['id'] }}\" "
-     "wire:click=\"show({{ $row['id'] }})\">{{ $row['name'] }}</li>\n  @endforeach\n</ul>"),
+     "wire:click=\"show(@js($row['id']))\">{{ $row['name'] }}</li>\n  @endforeach\n</ul>"),
 ]  # fmt: skip
 
 
@@ -92,6 +96,16 @@ def test_an_action(tmp_path: Path, method: str, body: str) -> None:
     assert "        $this->from = $this->least;\n" in head
 
 
+def test_statements_of_listeners(tmp_path: Path) -> None:
+    more = " methods: { changeAt() { this.at = 9; } },"
+    template = '<p><b @click="changeAt">x</b><i @click="at += least; open = at > 3">y</i></p>'
+    result = carried(tmp_path, template, more)
+    assert result.status == "clean", result.findings
+    assert '<i wire:click="changeAt2">' in result.files[0].text
+    body = "        $this->at += $this->least;\n        $this->open = $this->at > 3;\n"
+    assert f"    public function changeAt2(): void\n    {{\n{body}    }}\n" in result.files[1].text
+
+
 def test_a_computed_value_of_statements(tmp_path: Path) -> None:
     more = (
         " computed: { found() { const wanted = this.text.toLowerCase();"
@@ -118,6 +132,8 @@ REFUSED = [
     ('<p @click="add">x</p>', METHODS + " watch: { at() { this.text = ''; } },", "runs-in-browser"),
     ('<p @click="go">x</p>', " methods: { go() { this.$emit('gone'); } },", "runs-in-browser"),
     ('<p @click="go">x</p>', " methods: { go() { alert(1); } },", "not-said-in-view"),
+    ('<p @click="go">x</p>', " methods: { go() { this.text++; } },", "not-said-in-view"),
+    ('<p><b v-for="one in rows" @click="at += one.id">x</b></p>', "", "not-said-in-view"),
     (
         '<p @click="go">x</p>',
         " methods: { go() { // ends ?> here\n this.at = 1; } },",

@@ -10,7 +10,7 @@ from pathlib import Path
 import click
 
 from clean_carry.demo.lifting import Lifting, lifted_page
-from clean_carry.demo.story import Chapter, desk_page, searched, settle_in, tell
+from clean_carry.demo.story import Chapter, desk_page, missing_for_views, searched, settle_in, tell
 from clean_carry.demo.walk import Walk, walks
 from clean_carry.report import terminal
 from clean_carry.source.text import SourceText
@@ -24,6 +24,7 @@ PARTS = {
     "passenger": "The passenger pages: objects become statements (Vue 3)",
     "passenger-older": "Older passenger pages, on the runtime they have (Vue 2.7)",
     "crew": "The crew pages: a newer notation, and another framework (Angular 21)",
+    "departures": "The departures: single files become views of a server (PHP)",
     "booking-desk": "The old booking desk: directives become components (AngularJS 1.8)",
     "applications": "Components in applications, from survey to retirement",
     "tourist": "The tourist page: blocks of plain HTML become components",
@@ -93,6 +94,8 @@ class _Show:
         elif name == "tourist":
             self.lifted = lifted_page(self.into, self.bench)
             self._lines(_lifting_lines(self.lifted))
+        elif name == "departures" and (missing := missing_for_views()):
+            self.say(f"{'':<16} not shown: {missing}")
         else:
             for chapter in tell(self.into, self.bench, name, whole=self.whole):
                 self.chapters.append(chapter)
@@ -142,7 +145,8 @@ class _Show:
         stay = sum(c.stays for c in self.chapters)
         refused = len(self.chapters) - len(verified) - stay
         said = f"{same} {'is' if same == 1 else 'are'} the same in every trial"
-        said += f", {refused} was refused" * bool(refused) + f", {stay} stays a directive" * bool(
+        was = "was" if refused == 1 else "were"
+        said += f", {refused} {was} refused" * bool(refused) + f", {stay} stays a directive" * bool(
             stay
         )
         click.echo(f"\n{said}; {seconds:.0f} s.")
@@ -205,6 +209,8 @@ def _lines(chapter: Chapter) -> list[str]:
         f"{name} {said} {trials:<9} {points:>2} points · {old} → {new} lines · "
         f"{result.counts['carried']} constructs carried, {result.counts['left']} left"
     ]
+    if v.stand_in:
+        lines.append(click.style(f"{'':<26} rendered by {v.stand_in}", dim=True))
     if v.verdict != "same":
         lines += list(terminal.verdict(v, result.component))
     return lines

@@ -7,14 +7,17 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 
-from clean_carry.component.errors import WriteRefused
+from clean_carry.component.errors import RuntimeMissing, WriteRefused
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
 from clean_carry.demo.desk import NAME, one_page
 from clean_carry.project.writing import write_new
+from clean_carry.syntaxes.registry import declared
 from clean_carry.verify.pair import Trials, pair_of, trials_for, verified
 from clean_carry.verify.runtimes import RUNTIMES, Say, ensure
+from clean_carry.verify.told import told_of
 from clean_carry.verify.verify import Effort, Verification
+from clean_carry.verify.views import php
 from clean_carry.verify.worker_pool import Bench
 
 COMPANY = Path(__file__).with_name("gullmoor")
@@ -47,10 +50,21 @@ CREW = (
     ("crew/crew-list.component.ts", "decorated-class"),
     ("crew/crew-detail.component.ts", "single-file-flat"),
 )
+# The departures: what only shows becomes a view of the server, what has state one that keeps it there.
+DEPARTURES = (
+    ("departures/DepartureTable.vue", "server-view"),
+    ("departures/QuayBerths.vue", "server-view"),
+    ("departures/ServiceNotice.vue", "server-view"),
+    ("departures/SailingFilter.vue", "stateful-view"),
+    ("departures/QuayTabs.vue", "stateful-view"),
+    ("departures/SeatHold.vue", "stateful-view"),
+    ("departures/DepartureClock.vue", "stateful-view"),
+)
 STORY = (
     *((f"components/{name}", "jsx-function") for name in COMPONENTS),
     *((name, "single-file-flat") for name in PAGES),
     *CREW,
+    *DEPARTURES,
     *((f"booking-desk/{name}", "controller-component") for name in DESK),
 )
 # Parts whose components are carried one by one, each with the component that stands for it.
@@ -59,6 +73,7 @@ PARTS = {
     "passenger": "SeatCounter.vue",
     "passenger-older": "WeatherStrip.vue",
     "crew": "crew-detail.component.ts",
+    "departures": "QuayTabs.vue",
     "booking-desk": "tide-notice.js",
 }
 
@@ -97,16 +112,28 @@ def tell(folder: Path, bench: Bench, part: str, *, whole: bool) -> Iterator[Chap
         path = folder / name
         if path.parent.name != part or not (whole or path.name == PARTS[part]):
             continue
-        result = carry_file(Request(path, str(path), target))[0]
+        told = told_of(path, path.read_text("utf-8")) if declared(target).typed else ""
+        result = carry_file(Request(path, str(path), target, told=told))[0]
         if not result.files:
             yield Chapter(path, result, None, None)
             continue
         new = Path(result.files[0].path)
         for file in result.files:
-            write_new(Path(file.path), file.data)
+            if not Path(file.path).exists():
+                # Components of one folder share what they need of the server.
+                write_new(Path(file.path), file.data)
         before, after, interface = pair_of(path, new)
         verification = verified(bench, (before, after), interface, trials_for(path, None), Effort())
         yield Chapter(path, result, new, verification)
+
+
+def missing_for_views() -> str:
+    """The missing part of views of a server, in words, or "" if everything is there."""
+    try:
+        php()
+    except RuntimeMissing as missing:
+        return str(missing)
+    return ""
 
 
 def desk_page(folder: Path, offline: bool, say: Say) -> Path:

@@ -8,7 +8,16 @@ from clean_carry.component.code import Assign, Changed, Emit
 from clean_carry.component.fragment import new, settled
 from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.markup import slot_names
-from clean_carry.component.members import Derived, KeptOption, State
+from clean_carry.component.members import (
+    Derived,
+    Effect,
+    Followed,
+    KeptOption,
+    Method,
+    Reaction,
+    State,
+    Timed,
+)
 from clean_carry.component.model import Component, Refusal
 from clean_carry.component.spans import Span
 from clean_carry.source.javascript.script_style import script_style
@@ -87,8 +96,8 @@ class Writing:
             if isinstance(part, KeptOption) and part.name == "inheritAttrs":
                 continue
             if not isinstance(part, self.held):
-                what = getattr(part, "name", "") or type(part).__name__.lower()
-                raise Unsaid("runs-in-browser", what, component.span.start)
+                what, at = _named(part, component.span.start)
+                raise Unsaid("runs-in-browser", what, at)
         if component.view.drawing is not None:
             raise Unsaid("view-markup-unread", "code that renders", component.span.start)
         if self.fitted.file.styles:
@@ -169,6 +178,21 @@ class Writing:
         slots = ((name, variable(name)) for name in slot_names(self.component.view.markup))
         tags = ((self.component.name, f"{self.tag}{view_of(self.name)}"),)
         return interface_of(inputs, (), slots, tags=tags)
+
+
+def _named(part: object, start: int) -> tuple[str, int]:
+    """A member that no view has, in words, and its place: `start` where it has none of its own."""
+    match part:
+        case Timed():
+            text = part.callback.text
+            return f"the hook {part.hook}", text.span.start if text is not None else start
+        case Reaction():
+            return f"the watcher of {part.source.name}", part.text.span.start
+        case Effect() | Followed():
+            return "an effect", part.text.span.start
+        case Method():
+            return f"the method {part.name}", part.text.span.start
+    return getattr(part, "name", "") or type(part).__name__.lower(), start
 
 
 ViewWriter.writing = Writing

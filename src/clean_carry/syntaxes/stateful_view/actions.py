@@ -22,11 +22,19 @@ _STEP = "    "
 
 
 class Statements:
-    """Says the statements of one function; raises `Unsaid`."""
+    """Says the statements of one function, or of a listener that `stands_alone`; raises `Unsaid`."""
 
-    def __init__(self, source: SourceText, expressions: Expressions, code: Code) -> None:
+    def __init__(
+        self,
+        source: SourceText,
+        expressions: Expressions,
+        code: Code,
+        *,
+        stands_alone: bool = False,
+    ) -> None:
         self.source, self.expressions, self.code = source, expressions, code
-        self.start = code.span.start - len(_HEAD)
+        self.head, self.tail = (f"{_HEAD}() {{ ", " }") if stands_alone else (_HEAD, "")
+        self.start = code.span.start - len(self.head)
         self.operations: dict[tuple[int, int], Operation] = {
             (one.span.start - self.start, one.span.end - self.start): one for one in code.all()
         }
@@ -54,7 +62,7 @@ class Statements:
 
     @contextmanager
     def _tree(self) -> Iterator[Node]:
-        text = _HEAD + self.source.slice(*self.code.span[:2])
+        text = self.head + self.source.slice(*self.code.span[:2]) + self.tail
         try:
             tree = Tree(SourceText(self.source.path, text.encode()))
         except InputError:
@@ -164,15 +172,17 @@ class Statements:
         if one.member.kind != "state":
             raise Unsaid("not-said-in-view", f"`{node.text[:40]}`", self._at(node))
         target = f"$this->{variable(one.member.name)}"
+        type_ = self.expressions.types.of(one.member)
         if one.value is None:
+            if type_.kind != "number" or type_.missing:
+                raise Unsaid("not-said-in-view", f"`{node.text[:40]}`", self._at(node))
             return f"{target}{one.operator}"
         value = node.child("right")
         if value is None or one.operator not in ("=", "+=", "-=", "*="):
             raise Unsaid("not-said-in-view", f"`{node.text[:40]}`", self._at(node))
-        type_ = self.expressions.types.of(one.member)
         if one.operator == "+=" and type_.kind == "text":
             return f"{target} .= {self._said(value, 'text')}"
-        if one.operator != "=" and type_.kind != "number":
+        if one.operator != "=" and (type_.kind != "number" or type_.missing):
             raise Unsaid("not-said-in-view", f"`{node.text[:40]}`", self._at(node))
         return f"{target} {one.operator} {self._said(value, 'value')}"
 

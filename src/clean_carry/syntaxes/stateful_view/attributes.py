@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, field
+from itertools import count
 
 from clean_carry.component.code import Assign, Code, MethodCall, MethodValue, Read
 from clean_carry.component.fragment import settled
@@ -20,9 +22,13 @@ _MODIFIERS = frozenset({"prevent"})
 
 @dataclass
 class StatefulAttributes(Attributes):
-    """The attributes of a stateful view. `given` are the types of what actions are called with."""
+    """The attributes of a stateful view. `given` are the types of what actions are called with.
+    `inline` are the statements of listeners that become actions, by their new names, and `taken` the
+    names that others have."""
 
     given: dict[str, list[Type]] = field(default_factory=dict)
+    inline: dict[str, Code] = field(default_factory=dict)
+    taken: frozenset[str] = frozenset()
 
     def one(self, one: Attribute, node: Element, parts: Parts) -> None:
         """Add an attribute to the parts of its element."""
@@ -58,13 +64,37 @@ class StatefulAttributes(Attributes):
             return action(first.member.name)
         if isinstance(first, MethodCall):
             return self._call(first, code, text)
-        if isinstance(first, Assign) and first.value is not None and first.operator == "=":
+        alone = not re.search(r"[;\n]", text)
+        if (
+            alone
+            and isinstance(first, Assign)
+            and first.value is not None
+            and first.operator == "="
+        ):
             name = variable(first.member.name)
             value = self.source.slice(*first.value.span[:2]).strip()
             if value == f"!{self.source.slice(*first.target[:2]).strip()}":
                 return f"$toggle('{name}')"
-            return f"$set('{name}', {self._value(first.value)})"
+            if not any(True for _ in first.value.all()):
+                return f"$set('{name}', {self._value(first.value)})"
+        if isinstance(first, Assign):
+            return self._inline(first, code, text)
         raise Unsaid("not-said-in-view", f"the statement {text[:40]}", at)
+
+    def _inline(self, first: Assign, code: Code, text: str) -> str:
+        """The name of an action for the statements of a listener: what they do to the first field."""
+        for name, other in self.inline.items():
+            if self.source.slice(*other.span[:2]).strip() == text:
+                return name
+        field_ = variable(first.member.name)
+        verb = {"++": "increase", "--": "decrease"}.get(first.operator, "change")
+        if re.search(r"[;\n]", text):
+            verb = "change"
+        wanted = f"{verb}{field_[:1].upper()}{field_[1:]}"
+        numbered = (wanted if at == 1 else f"{wanted}{at}" for at in count(1))
+        name = next(one for one in numbered if one not in self.taken and one not in self.inline)
+        self.inline[name] = code
+        return name
 
     def _call(self, one: MethodCall, code: Code, text: str) -> str:
         name, inner = action(one.member.name), text.partition("(")[2]
@@ -93,8 +123,7 @@ class StatefulAttributes(Attributes):
             text.lstrip("-").isdigit() or text in ("true", "false", "null", "''")
         ):
             return text
-        if expr.type.kind == "number" and expr.type.whole and not expr.type.missing:
-            return f"{{{{ {self.expressions.said_of(expr, 'value', code.span.start)} }}}}"
+        # An echo would escape for HTML only: any text would become code of the page.
         return f"@js({self.expressions.said_of(expr, 'value', code.span.start)})"
 
     def _two_way(self, one: TwoWay, node: Element, parts: Parts) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from clean_carry.component.code import Member
+from clean_carry.component.code import Code, Member
 from clean_carry.component.members import Derived, Method
 from clean_carry.component.model import Prop
 from clean_carry.source.expressions.types import Type
@@ -22,9 +22,11 @@ class {name} extends Component
 
 
 class StatefulClass(ClassWriter):
-    """Writes the class of one component; `given` are the types that actions are called with."""
+    """Writes the class of one component; `given` are the types that actions are called with, and `inline`
+    the statements of listeners that become actions."""
 
     given: dict[str, list[Type]] = {}  # noqa: RUF012
+    inline: dict[str, Code] = {}  # noqa: RUF012
 
     def written(self) -> str:
         """The whole script."""
@@ -115,7 +117,16 @@ class StatefulClass(ClassWriter):
 
     def _actions(self) -> list[str]:
         methods = (one for one in self.component.members if isinstance(one, Method))
-        return [self._action(one) for one in methods]
+        listeners = [self._listener(name, code) for name, code in self.inline.items()]
+        return [*(self._action(one) for one in methods), *listeners]
+
+    def _listener(self, name: str, code: Code) -> str:
+        with self.expressions.of_class():
+            made = Statements(
+                self.expressions.types.source, self.expressions, code, stands_alone=True
+            )
+            _, body = made.written({}, 2)
+        return f"    public function {name}(): void\n    {{\n{body}    }}\n"
 
     def _action(self, one: Method) -> str:
         at = one.text.span.start

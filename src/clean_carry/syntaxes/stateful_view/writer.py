@@ -44,6 +44,11 @@ class _Stateful(Writing):
         """The writer of the view, whose one root takes no attributes, and which has no slots."""
         made = TemplateWriter(self.component, self.source, self.expressions, unit)
         self.fields = StatefulAttributes(self.source, self.expressions, made.notes)
+        members = (getattr(one, "name", "") for one in self.component.members)
+        inputs = (one.name for one in self.component.inputs.props)
+        state = self.component.state
+        held = (one.name for one in (state.fields or () if state is not None else ()))
+        self.fields.taken = frozenset({*members, *inputs, *held})
         made.attributes = self.fields
         made.passes_on = made.takes_slots = False
         for part in self.component.members:
@@ -54,7 +59,7 @@ class _Stateful(Writing):
     def script(self) -> StatefulClass:
         """The writer of the class."""
         made = StatefulClass(self.component, self.name, self.expressions)
-        made.given = self.fields.given
+        made.given, made.inline = self.fields.given, self.fields.inline
         return made
 
     def check(self, template: TemplateWriter, view: str) -> None:
