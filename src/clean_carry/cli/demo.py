@@ -13,7 +13,6 @@ from clean_carry.demo.lifting import Lifting, lifted_page
 from clean_carry.demo.story import Chapter, desk_page, missing_for_views, searched, settle_in, tell
 from clean_carry.demo.walk import Walk, walks
 from clean_carry.report import terminal
-from clean_carry.source.text import SourceText
 from clean_carry.verify.verify import Verification
 from clean_carry.verify.worker_pool import Bench
 
@@ -199,8 +198,7 @@ def _lines(chapter: Chapter) -> list[str]:
             f"{'':<16} {'':<9} {click.style('→', dim=True)} {finding.advice}",
         ]
     v = chapter.verification
-    old = SourceText.read(chapter.path).data.count(b"\n")
-    new = SourceText.read(chapter.new).data.count(b"\n")
+    old, new = chapter.lines
     colour = "green" if v.verdict == "same" else "red"
     said = click.style(f"{v.verdict:<9}", fg=colour)
     points = sum(len(t.steps) for t in v.trials)

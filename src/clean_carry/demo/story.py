@@ -67,6 +67,8 @@ STORY = (
     *DEPARTURES,
     *((f"booking-desk/{name}", "controller-component") for name in DESK),
 )
+# The helper class that views of one folder share.
+SHARED = "Js.php"
 # Parts whose components are carried one by one, each with the component that stands for it.
 PARTS = {
     "components": "SailingCard.jsx",
@@ -86,6 +88,14 @@ class Chapter:
     result: Result
     new: Path | None
     verification: Verification | None
+
+    @property
+    def lines(self) -> tuple[int, int]:
+        """Lines of the component's own file before, and after with the class of a view."""
+        first, *others = self.result.files
+        classes = [one for one in others if one.path.endswith(".php")]
+        own = [first, *(one for one in classes if Path(one.path).name != SHARED)]
+        return self.path.read_bytes().count(b"\n"), sum(one.data.count(b"\n") for one in own)
 
     @property
     def stays(self) -> bool:
@@ -119,8 +129,7 @@ def tell(folder: Path, bench: Bench, part: str, *, whole: bool) -> Iterator[Chap
             continue
         new = Path(result.files[0].path)
         for file in result.files:
-            if not Path(file.path).exists():
-                # Components of one folder share what they need of the server.
+            if Path(file.path).name != SHARED or not Path(file.path).exists():
                 write_new(Path(file.path), file.data)
         before, after, interface = pair_of(path, new)
         verification = verified(bench, (before, after), interface, trials_for(path, None), Effort())
