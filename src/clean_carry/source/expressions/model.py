@@ -9,7 +9,7 @@ from clean_carry.source.expressions.types import Type
 
 @dataclass(frozen=True)
 class Expr:
-    """An expression: the type of what it gives."""
+    """An expression, with the type of its value."""
 
     type: Type
 
@@ -65,7 +65,7 @@ class Choice(Expr):
 
 @dataclass(frozen=True)
 class Function(Expr):
-    """A function of an expression; `type` is that of what it gives."""
+    """A function written in an expression; `type` is the type of the value it returns."""
 
     parameters: tuple[str, ...]
     body: Expr

@@ -18,7 +18,8 @@ from clean_carry.source.expressions.types import (
     list_of,
 )
 
-# The type of a result, from those of the receiver and the arguments (of a function: of what it gives).
+# The type of a result, from the types of the receiver and of the arguments. An argument that is a
+# function counts with the type of the value it returns.
 Result = Callable[[Type, tuple[Type, ...]], Type]
 
 

@@ -237,7 +237,7 @@ _METHODS = {
     "ofUnits": r"""
     private static function ofUnits(string $units): string
     {
-        // Half a sign at an end is shown as one that is not known.
+        // A surrogate without its partner at an end is shown as the replacement character.
         if (preg_match('/^.[\xdc-\xdf]/s', $units)) {
             $units = "\xfd\xff" . substr($units, 2);
         }

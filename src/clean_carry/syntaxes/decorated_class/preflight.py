@@ -109,7 +109,7 @@ def _given(one: Decorated, tree: Tree, workspace: Workspace) -> _Given:
 
 
 def _script_of(one: Usable, workspace: Workspace) -> Tree | None:
-    """The script of a class; of one that is carried, and not yet written, the old one."""
+    """The script of a class, or its old script while its new file is not written."""
     if one.file is not None:
         return workspace.tree(one.file)
     found = workspace.resolve(one.request.removesuffix(f".{SYNTAX.suffix}"))

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import re
 from contextlib import ExitStack
-from dataclasses import replace
 
 from clean_carry.component.fragment import Fragment, settled
 from clean_carry.component.markup import (
@@ -24,14 +23,13 @@ from clean_carry.component.markup import (
     RawHtml,
     SlotOutlet,
     Text,
-    children_of,
 )
 from clean_carry.component.model import Component
 from clean_carry.source.expressions.types import ANY, WHOLE, Type
 from clean_carry.source.html.display import BLOCKS
 from clean_carry.source.template.tree import VOID
 from clean_carry.source.text import SourceText
-from clean_carry.syntaxes.condensed import condensed
+from clean_carry.syntaxes.condensed import as_rendered, is_block
 from clean_carry.syntaxes.server_view.attributes import Attributes
 from clean_carry.syntaxes.server_view.expressions import Expressions
 from clean_carry.syntaxes.server_view.names import variable
@@ -47,24 +45,16 @@ def _is_seam(nodes: list[Markup], at: int, *, edges: bool) -> bool:
 
     def ends(part: list[Markup]) -> bool:
         for one in part:
-            if not _is_block(one):
+            if not is_block(one):
                 return False
             if isinstance(one, Element):
                 return True
         return edges
 
     before, after = nodes[at - 1], nodes[at]
-    if any(isinstance(one, Element) and _is_block(one) for one in (before, after)):
+    if any(isinstance(one, Element) and is_block(one) for one in (before, after)):
         return True
     return ends(nodes[:at][::-1]) and ends(nodes[at:])
-
-
-def _is_block(node: Markup) -> bool:
-    """Whether white space beside a node is not seen."""
-    if isinstance(node, Condition | Loop):
-        real = [one for one in children_of(node) if isinstance(one, Element)]
-        return bool(real) and all(map(_is_block, real))
-    return isinstance(node, Element) and not node.component and node.tag in BLOCKS
 
 
 class TemplateWriter:
@@ -107,23 +97,7 @@ class TemplateWriter:
                 flat += node.children
             else:
                 flat.append(node)
-        found: list[Markup] = []
-        for at, node in enumerate(flat):
-            if not isinstance(node, Text):
-                found.append(node)
-                continue
-            raw = self.source.slice(*node.span[:2])
-            drawn = node.drawn if node.drawn is not None else condensed(raw, flat, at)
-            if drawn == " " and any(map(_is_block, (*flat[at - 1 : at], *flat[at + 1 : at + 2]))):
-                drawn = ""
-            if edge and at == 0:
-                drawn = drawn.lstrip(" ")
-            if edge and at == len(flat) - 1:
-                drawn = drawn.rstrip(" ")
-            self.settle(node.entry)
-            if drawn:
-                found.append(replace(node, drawn=drawn, entry=-1))
-        return found
+        return as_rendered(flat, self.source, self.settle, edge=edge)
 
     def _nodes(self, nodes: list[Markup], depth: int, *, edges: bool) -> str:
         """Nodes beside each other. `edges` says that white space at either end is not seen."""
@@ -142,7 +116,7 @@ class TemplateWriter:
         """The content between two tags or two directives: on lines of its own where nothing shows it."""
         if not nodes:
             return ""
-        if not block or not any(map(_is_block, nodes)):
+        if not block or not any(map(is_block, nodes)):
             return self._nodes(nodes, depth, edges=block)
         inner = self._nodes(nodes, depth + 1, edges=block)
         return f"\n{self.unit * (depth + 1)}{inner}\n{self.unit * depth}"
@@ -198,7 +172,7 @@ class TemplateWriter:
         return f"{head}>{inner}</{node.tag}>"
 
     def _condition(self, node: Condition, depth: int) -> str:
-        result, block = "", _is_block(node)
+        result, block = "", is_block(node)
         with ExitStack() as failed:
             for number, arm in enumerate(node.branches):
                 self.settle(arm.entry)
@@ -244,7 +218,7 @@ class TemplateWriter:
             self.expressions.passed_over(code)
         with self.expressions.within(names):
             nodes = self._plain(node.children, edge=False)
-            inner = self._arm(nodes, depth, block=_is_block(node))
+            inner = self._arm(nodes, depth, block=is_block(node))
         return f"{head}{inner}{'@endfor' if head.startswith('@for (') else '@endforeach'}"
 
     def _counted(self, node: Loop, item: str, index: str) -> tuple[str, dict[str, Type]]:

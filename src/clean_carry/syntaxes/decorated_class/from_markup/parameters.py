@@ -20,7 +20,7 @@ def with_types(text: str) -> str:
 def _edits(tree: Tree) -> Iterator[Edit]:
     for node in tree.of(*_FUNCTIONS):
         if node.parent is not None and node.parent.type == "arguments":
-            # The function that is called says what it gives.
+            # The function that is called gives the parameters of a callback their types.
             continue
         single = node.child("parameter")
         if single is not None:

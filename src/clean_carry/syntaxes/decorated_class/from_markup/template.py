@@ -22,27 +22,16 @@ from clean_carry.component.markup import (
     RawHtml,
     SlotOutlet,
     Text,
-    children_of,
 )
 from clean_carry.component.model import Component
-from clean_carry.source.html.display import BLOCKS
 from clean_carry.source.javascript.values import is_identifier
 from clean_carry.source.template.tree import VOID
-from clean_carry.syntaxes.condensed import condensed
+from clean_carry.syntaxes.condensed import as_rendered
 from clean_carry.syntaxes.decorated_class.from_markup.attributes import Attributes
 from clean_carry.syntaxes.decorated_class.from_markup.expressions import Expressions
 from clean_carry.syntaxes.decorated_class.from_markup.spelling import Speller
 from clean_carry.syntaxes.lists import is_list
 from clean_carry.syntaxes.unsaid import Unsaid
-
-
-def _is_block(node: Markup) -> bool:
-    """Whether white space beside a node is not seen."""
-    if isinstance(node, Condition | Loop):
-        real = [one for one in children_of(node) if isinstance(one, Element)]
-        return bool(real) and all(map(_is_block, real))
-    return isinstance(node, Element) and not node.component and node.tag in BLOCKS
-
 
 _PATH = re.compile(r"[\w$]+(?:\??\.[\w$]+)+")
 _OWN_SPACE = frozenset({"pre", "textarea", "listing"})
@@ -87,23 +76,11 @@ class TemplateWriter:
                 flat += node.children
             else:
                 flat.append(node)
-        found: list[Markup] = []
-        for at, node in enumerate(flat):
-            if not isinstance(node, Text):
-                found.append(node)
-                continue
-            raw = self.speller.source.slice(*node.span[:2])
-            drawn = node.drawn if node.drawn is not None else condensed(raw, flat, at)
-            if drawn == " " and any(map(_is_block, (*flat[at - 1 : at], *flat[at + 1 : at + 2]))):
-                drawn = ""
-            if edge and at == 0:
-                drawn = drawn.lstrip(" ")
-            if edge and at == len(flat) - 1:
-                drawn = drawn.rstrip(" ")
-            self.settled += settled(node.entry, "text-to-template")
-            if drawn:
-                found.append(replace(node, drawn=drawn, entry=-1))
-        return found
+
+        def settle(entry: int) -> None:
+            self.settled += settled(entry, "text-to-template")
+
+        return as_rendered(flat, self.speller.source, settle, edge=edge)
 
     def _block(self, nodes: list[Markup], depth: int) -> Fragment:
         """Nodes on lines of their own, or beside each other where white space would show."""

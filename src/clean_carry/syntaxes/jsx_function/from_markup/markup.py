@@ -27,7 +27,7 @@ from clean_carry.component.markup import (
     Text,
 )
 from clean_carry.source.template.tree import VOID
-from clean_carry.syntaxes.condensed import condensed
+from clean_carry.syntaxes.condensed import as_rendered
 from clean_carry.syntaxes.jsx_function.from_markup.attributes import Attributes
 from clean_carry.syntaxes.jsx_function.from_markup.spelling import Speller
 from clean_carry.syntaxes.lists import is_list
@@ -103,23 +103,11 @@ class MarkupWriter:
                 flat += self._plain(node.children, edge=False)
             else:
                 flat.append(node)
-        found: list[Markup] = []
-        for at, node in enumerate(flat):
-            if not isinstance(node, Text):
-                found.append(node)
-                continue
-            raw = self.speller.source.slice(node.span.start, node.span.end)
-            drawn = node.drawn if node.drawn is not None else condensed(raw, flat, at)
-            if drawn == " " and any(map(_is_block, (flat[at - 1 : at] + flat[at + 1 : at + 2]))):
-                drawn = ""
-            if edge and at == 0:
-                drawn = drawn.lstrip(" ")
-            if edge and at == len(flat) - 1:
-                drawn = drawn.rstrip(" ")
-            self.settled += settled(node.entry, "text-to-jsx")
-            if drawn:
-                found.append(replace(node, drawn=drawn, entry=-1))
-        return found
+
+        def settle(entry: int) -> None:
+            self.settled += settled(entry, "text-to-jsx")
+
+        return as_rendered(flat, self.speller.source, settle, edge=edge, block=_is_block)
 
     settled: Fragment = field(default_factory=Fragment)
 
