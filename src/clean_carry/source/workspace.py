@@ -47,8 +47,13 @@ class Workspace:
         syntax may be imported as the single file that it is read as."""
         if isinstance(self.assume_carried, bool):
             return self.assume_carried
-        found = self.resolve(request) or self.resolve(request.removesuffix(".vue"))
+        found = self.resolve(request) or self.stood_for(request)
         return found is not None and found.resolve() in self.assume_carried
+
+    def stood_for(self, request: str) -> Path | None:
+        """The file of another syntax that is read as the single file which an import names."""
+        stem = request.removesuffix(".vue")
+        return self.resolve(stem) or self.resolve(f"{stem}.php")
 
     def resolve(self, request: str, origin: Path | None = None) -> Path | None:
         """The file an import of this file (or of `origin`) means; None for packages and missing files."""

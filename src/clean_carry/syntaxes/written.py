@@ -99,7 +99,7 @@ def beside(path: str, suffix: str, ending: str = "") -> str:
 def stem_of(name: str) -> str:
     """The name of a file without its ending, and without the suffix of an old form."""
     stem = name.rpartition(".")[0]
-    for own in (".class", ".object"):
+    for own in (".class", ".object", ".blade"):
         stem = stem.removesuffix(own)
     return stem
 

@@ -458,6 +458,9 @@ class Normaliser:
             ):
                 self.used["style-spelling"] += value != attributes[_STYLE_AS_SET]
                 value = attributes[_STYLE_AS_SET]
+                if not value:
+                    # No declaration of the text is one of CSS.
+                    continue
             elif self.imported and value[:1] == "." and key in _IMPORTED.get(name, ()):
                 value = self._bundled(value)
             kept[key] = self._value(key, value)

@@ -292,7 +292,7 @@ def _explored(bench: Bench, pair: Pair, effort: Effort, progress: Progress) -> V
         inputs.shapes[AROUND + "page"] = Shape({"string"}, ["", *ways], declared=True, listed=True)
     for name, shape in old.outer.items():
         inputs.shapes.setdefault(AROUND + name, shape)
-    if new.runtime.needs_required and not pair.one_runtime:
+    if (new.runtime.needs_required or old.runtime.typed) and not pair.one_runtime:
         pair.needed = frozenset(name for name, one in inputs.shapes.items() if one.required)
     if old.application is not None and not pair.one_runtime:
         _leave_to_scope(pair, inputs)

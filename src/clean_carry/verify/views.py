@@ -15,6 +15,12 @@ from pathlib import Path
 from typing import Any
 
 from clean_carry.component.errors import RuntimeMissing
+from clean_carry.source.text import SourceText
+from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.server_view.reading.as_single_file import whole_view
+from clean_carry.syntaxes.server_view.reading.children import all_children
+from clean_carry.syntaxes.server_view.reading.class_file import class_beside
+from clean_carry.syntaxes.single_file.stands_for import NotAFile
 from clean_carry.verify.client import WorkerFailed
 
 FRAMEWORK, STATEFUL = "illuminate/view", "livewire/livewire"
@@ -55,12 +61,14 @@ _CLASSES = (
 @dataclass(frozen=True)
 class ViewTexts:
     """The texts of one component: its tag, its views by name, and the scripts of classes. `stateful` is the
-    class of one that keeps its state, "" for any other."""
+    class of one that keeps its state, "" for any other. `objects` are paths of inputs that are objects, and
+    no arrays; `[]` stands for each item."""
 
     tag: str
     views: tuple[tuple[str, str], ...]
     classes: tuple[str, ...]
     stateful: str = ""
+    objects: tuple[tuple[str, ...], ...] = ()
 
     @property
     def digest(self) -> str:
@@ -83,9 +91,27 @@ def texts_of(view: Path, text: str, extra: tuple[tuple[Path, str], ...]) -> View
     scripts.sort(key=lambda one: "extends Component" in one)
     keeps = next((_STATE.search(one) for one in scripts if _STATE.search(one)), None)
     if keeps is not None:
-        views = ((f"livewire.{name}", text),)
-        return ViewTexts(name, views, tuple(scripts), f"App\\Livewire\\{keeps[1]}")
-    return ViewTexts(name, ((f"components.{name}", text),), tuple(scripts))
+        own_view = (f"livewire.{name}", text)
+        return ViewTexts(name, (own_view,), tuple(scripts), f"App\\Livewire\\{keeps[1]}")
+    views = [(f"components.{name}", text)]
+    for tag, child, own in all_children(view, text):
+        views.append((f"components.{tag}", own))
+        script = class_beside(child)
+        if script is not None:
+            scripts.append(script.read_text("utf-8", "replace"))
+    known = tuple(dict.fromkeys(scripts))
+    return ViewTexts(name, tuple(views), known, "", objects_of(view, text))
+
+
+def objects_of(view: Path, text: str) -> tuple[tuple[str, ...], ...]:
+    """The paths of values whose members a view reads as those of objects."""
+    if "->" not in text:
+        return ()
+    try:
+        found = whole_view(SourceText(str(view), text.encode()), Workspace(view.resolve()))
+    except NotAFile:
+        return ()
+    return tuple(sorted(found.objects))
 
 
 @cache
@@ -131,7 +157,8 @@ class Views:
     def html(self, inputs: dict[str, Any], slots: dict[str, Any]) -> str:
         """The HTML of the component with inputs and content, or the words of the error it fails with."""
         plain = {name: value for name, value in inputs.items() if name != HTML}
-        answer = self._ask({"op": "render", "tag": self.texts.tag, "inputs": plain, "slots": slots})
+        asked = {"tag": self.texts.tag, "inputs": plain, "slots": slots}
+        answer = self._ask({"op": "render", **asked, "objects": self.texts.objects})
         return str(answer.get("html", f"<trial-failed>{answer.get('error', '')}</trial-failed>"))
 
     def request(self, asked: dict[str, Any]) -> dict[str, Any]:

@@ -26,7 +26,7 @@ from clean_carry.syntaxes.unsaid import Unsaid
 
 _RULE = "attribute-in-view"
 # HTML §2.3.2: attributes that are there or not.
-_FLAGS = frozenset(
+FLAGS = frozenset(
     "checked disabled hidden multiple muted open readonly required selected autofocus loop controls "
     "autoplay novalidate inert ismap nomodule playsinline reversed async defer default formnovalidate "
     "itemscope allowfullscreen".split()
@@ -145,7 +145,7 @@ class Attributes:
             for name, value in expr.fields:
                 self._style(name, value, at, parts)
             return
-        if one.name in _FLAGS:
+        if one.name in FLAGS:
             test = self.expressions.said_of(expr, "truth", at)
             parts.texts.append(f"{{{{ {test} ? {quoted(one.name)} : '' }}}}")
             parts.pairs.append((one.name, f"{self.expressions.said_of(expr, 'truth', at, 10)}"))

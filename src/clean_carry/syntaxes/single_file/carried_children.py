@@ -21,9 +21,9 @@ def import_carried(edits: Edits, tree: Tree, workspace: Workspace, suffix: str) 
         if request is None or not text.endswith(_ENDING) or workspace.resolve(text) is not None:
             continue
         stem = text.removesuffix(_ENDING)
-        if workspace.resolve(stem) is None:
+        if workspace.stood_for(text) is None:
             continue
         if not workspace.is_carried(text):
             raise Unsaid("child-not-carried", stem.rpartition("/")[2], statement.start)
         span = tree.source.span(request.start + 1, request.end - 1)
-        edits.add(span, f"{stem}.{suffix}{_ENDING}", "child-import")
+        edits.add(span, f"{stem.removesuffix('.blade')}.{suffix}{_ENDING}", "child-import")

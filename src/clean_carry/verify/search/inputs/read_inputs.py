@@ -23,6 +23,7 @@ from clean_carry.verify.search.inputs.directive_inputs import directive_inputs
 from clean_carry.verify.search.inputs.inputs import Inputs, merged
 from clean_carry.verify.search.inputs.script_inputs import default_name, script_inputs
 from clean_carry.verify.search.inputs.single_file_inputs import single_file_inputs
+from clean_carry.verify.search.inputs.view_inputs import view_inputs
 
 # Keys that are held while something else is pressed.
 HELD = ("ctrl", "meta", "shift", "alt")
@@ -31,8 +32,7 @@ HELD = ("ctrl", "meta", "shift", "alt")
 def read_inputs(text: str, path: str, component: str = "") -> Inputs:
     """Read a version's props. A version that cannot be parsed has none that are known."""
     if path.endswith(".php"):
-        # A view takes what its class declares; whoever renders it names the inputs.
-        return Inputs(exports=["default"])
+        return view_inputs(SourceText(path, text.encode()))
     try:
         found = _read(SourceText(path, text.encode()), component)
     except InputError:

@@ -262,6 +262,8 @@ def _edges(name: str, shape: Shape, one: str, depth: int) -> list[Any]:
     match one:
         case "boolean":
             return [True, False]
+        case "number" if shape.listed and shape.literals:
+            return []
         case "number" | "moment":
             edges = [0, 1, -1, 7, 2_147_483_648, 0.5, NOT_A_NUMBER]
             return [*shape.hints[:3], *edges, *shape.hints[3:]]

@@ -104,7 +104,8 @@ class Found:
 
 def _situations(pair: Pair, inputs: Inputs) -> Situations:
     """The situations of a pair, as its runtimes allow them."""
-    told = json.loads(told_of(pair.old.place, pair.old.text)) if pair.new.runtime.typed else {}
+    typed = pair.old.runtime.typed or pair.new.runtime.typed
+    told = json.loads(told_of(pair.old.place, pair.old.text)) if typed else {}
     if told:
         # The server has types: those of the values that its writer was given.
         shapes = {n: shaped(told.get(n), shape) for n, shape in inputs.shapes.items()}
@@ -124,7 +125,8 @@ def _situations(pair: Pair, inputs: Inputs) -> Situations:
         situations.passed_functions.clear()
     if across and pair.new.runtime.closed:
         situations.passed.clear()
-    if across and pair.new.runtime.typed:
+    situations.parsed = pair.old.runtime.sends_pages or pair.new.runtime.sends_pages
+    if across and typed:
         situations.passed_functions.clear()
         situations.told = told
         situations.keep(lambda name, value: fits(told.get(name), value))
@@ -454,7 +456,7 @@ class Search:
     def _offered(self, answer: dict[str, Any]) -> dict[str, Any]:
         """The steps that could be done now; none with elements of a page that was sent."""
         found: dict[str, Any] = answer["actions"]
-        if self.pair.new.runtime.sends_pages:
+        if self.pair.new.runtime.sends_pages or self.pair.old.runtime.sends_pages:
             return {**found, "elements": [], "outside": {}}
         return found
 

@@ -134,6 +134,8 @@ class Situations:
         self.told: Mapping[str, Any] = {}
         # Whether content comes and goes with the component alone, and every change is seen by itself.
         self.content_stays = False
+        # Whether content is parsed as a part of a page.
+        self.parsed = False
         self.one_by_one_only = False
         taken = inputs.slots or "children" in self.slots or "children" in self.functions
         self.extra_slot = "" if taken or full else "children"
@@ -170,6 +172,9 @@ class Situations:
     def contents_of(self, slot: str) -> Sequence[list[Any]]:
         """Return contents for a slot: the project's own first; no slot like another."""
         found = self.contents.get(slot) or (_some(slot), *CONTENTS[1:])
+        if self.parsed:
+            # A browser takes links and buttons in others of their kind apart.
+            found = [one for one in found if one is not _FOCUSED]
         # Content that is given, and empty, is none where content is an input.
         return [one for one in found if one] if self.typed else found
 

@@ -9,6 +9,8 @@ function show(place, input) {
   const [failed] = holder.content.children;
   place.textContent = '';
   if (failed?.localName === 'trial-failed') throw new Error(failed.textContent);
+  // How the browser spells each style attribute once a script has set it; the comparison names the rule.
+  for (const node of holder.content.querySelectorAll('[style]')) node.setAttribute('trial-style', node.style.cssText);
   place.append(document.importNode(holder.content, true));
 }
 

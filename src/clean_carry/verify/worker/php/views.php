@@ -105,7 +105,91 @@ foreach ([Container::class, 'app', Illuminate\Contracts\Foundation\Application::
 }
 $app->instance('blade.compiler', $compiler);
 $app->instance('files', $files);
+$texts = new Texts();
+$app->instance('translator', $texts);
 Facade::setFacadeApplication($app);
+
+/** A value of the page that is an object: what its methods return are its fields. */
+final class Given
+{
+    public function __construct(private array $fields) {}
+
+    public function __get(string $name): mixed
+    {
+        if (!array_key_exists($name, $this->fields)) {
+            throw new ErrorException("Undefined property: $name");
+        }
+        return $this->fields[$name];
+    }
+
+    public function __isset(string $name): bool
+    {
+        return isset($this->fields[$name]);
+    }
+
+    public function __call(string $name, array $given): mixed
+    {
+        return $this->__get($name);
+    }
+}
+
+/** A value with objects at a path in place of arrays; `[]` stands for each item. */
+function withObjects(mixed $value, array $path): mixed
+{
+    if (!is_array($value)) {
+        return $value;
+    }
+    if ($path === []) {
+        return new Given($value);
+    }
+    $first = array_shift($path);
+    foreach ($first === '[]' ? array_keys($value) : [$first] as $key) {
+        if (array_key_exists($key, $value)) {
+            $value[$key] = withObjects($value[$key], $path);
+        }
+    }
+    return $value;
+}
+
+/** Texts of the page's language; a key stands for a text that is missing. */
+final class Texts
+{
+    public array $texts = [];
+
+    public function get(string $key, array $values = [], ?string $locale = null): string
+    {
+        $text = $this->texts[$key] ?? $key;
+        foreach ($values as $name => $value) {
+            $text = str_replace(":$name", (string) $value, $text);
+        }
+        return $text;
+    }
+}
+
+/** What compiled templates ask the application for: the texts of the page's language. */
+function app(string $name = 'app'): mixed
+{
+    return Container::getInstance()->make($name);
+}
+
+function __(string $key, array $values = []): string
+{
+    return Container::getInstance()->make('translator')->get($key, $values);
+}
+
+function trans(string $key, array $values = []): string
+{
+    return __($key, $values);
+}
+
+/** Messages about fields, as the application shares them with every view. */
+function shared(array $messages): void
+{
+    $told = array_map(fn ($one) => [$one], array_filter($messages, fn ($one) => is_string($one) && $one !== ''));
+    $bag = new Illuminate\Support\ViewErrorBag();
+    $bag->put('default', new Illuminate\Support\MessageBag($told));
+    Container::getInstance()->make('view')->share('errors', $bag);
+}
 
 /** The view of a name, as components ask for it. */
 function view(string $name, array $data = [])
@@ -154,8 +238,24 @@ function used(string $tag, array $inputs, array $slots): string
 function rendered(array $asked, TextFinder $finder): array
 {
     try {
-        $finder->texts['use'] = used($asked['tag'], $asked['inputs'], $asked['slots']);
-        return ['html' => view('use', ['given' => array_values($asked['inputs'])])->render()];
+        $inputs = $asked['inputs'];
+        shared(is_array($inputs['errors'] ?? null) ? $inputs['errors'] : []);
+        $view = implode('', $finder->texts);
+        if (preg_match('/@lang\b|\b(?:__|trans)\(/', $view)) {
+            Container::getInstance()->make('translator')->texts = is_array($inputs['texts'] ?? null) ? $inputs['texts'] : [];
+            unset($inputs['texts']);
+        }
+        if (str_contains($view, '@error') || str_contains($view, '$errors->')) {
+            unset($inputs['errors']);
+        }
+        // The inner ones first: an object is looked into no more.
+        $paths = $asked['objects'] ?? [];
+        usort($paths, fn ($one, $other) => count($other) <=> count($one));
+        foreach ($paths as $path) {
+            $inputs = withObjects($inputs, $path);
+        }
+        $finder->texts['use'] = used($asked['tag'], $inputs, $asked['slots']);
+        return ['html' => view('use', ['given' => array_values($inputs)])->render()];
     } catch (Throwable $error) {
         return failed($error);
     }
@@ -175,6 +275,8 @@ view('warm')->render();
 class_exists(Illuminate\View\Component::class);
 class_exists(Illuminate\View\ComponentSlot::class);
 class_exists(Illuminate\View\AnonymousComponent::class);
+class_exists(Illuminate\Support\ViewErrorBag::class);
+class_exists(Illuminate\Support\MessageBag::class);
 class_exists(Illuminate\View\Compilers\ComponentTagCompiler::class);
 collect([1])->map(fn ($one) => $one);
 
