@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import shutil
 import signal
 import subprocess
@@ -69,6 +70,9 @@ def test_the_departures_of_the_demo(run, tmp_path: Path) -> None:  # type: ignor
     assert "6 are the same in every trial, 1 was refused" in done.stdout
     assert done.stdout.count("rendered by a stand-in") == 3
     assert "the hook mounted runs in the browser" in done.stdout
+    page = (tmp_path / "ferries" / "departures" / "old-and-new.html").read_text("utf-8")
+    assert page.count("12 min late") == 2
+    assert re.search(r"the browser loads \d,\d+ → \d{3} bytes of them", done.stdout)
     new = (tmp_path / "ferries" / "departures" / "seat-hold.blade.php").read_text("utf-8")
     assert 'wire:submit="hold"' in new and 'wire:click="increaseSeats"' in new
 

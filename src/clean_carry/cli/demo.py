@@ -10,7 +10,15 @@ from pathlib import Path
 import click
 
 from clean_carry.demo.lifting import Lifting, lifted_page
-from clean_carry.demo.story import Chapter, desk_page, missing_for_views, searched, settle_in, tell
+from clean_carry.demo.story import (
+    Chapter,
+    departures_page,
+    desk_page,
+    missing_for_views,
+    searched,
+    settle_in,
+    tell,
+)
 from clean_carry.demo.walk import Walk, walks
 from clean_carry.report import terminal
 from clean_carry.verify.verify import Verification
@@ -101,6 +109,11 @@ class _Show:
                 self._lines(_lines(chapter))
         if name == "booking-desk" and self.whole:
             page = desk_page(self.into, offline, lambda text: click.echo(text, err=True))
+            self.say(f"{'':<16} old and new on one page: {page}")
+        if name == "departures" and self.whole and not missing_for_views():
+            own = [one for one in self.chapters if one.path.parent.name == name]
+            page, (before, after) = departures_page(own, self.bench)
+            self.say(f"{'':<16} the browser loads {before:,} → {after:,} bytes of them")
             self.say(f"{'':<16} old and new on one page: {page}")
         if name == "components" and self.whole:
             self._search()

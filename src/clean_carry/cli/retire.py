@@ -142,6 +142,9 @@ def _size(bench: Bench, place: Path, side: object) -> tuple[int, int]:
     from clean_carry.verify.worker_pool import Side
 
     assert isinstance(side, Side)
+    if side.runtime.typed:
+        # It is rendered on the server, and a browser loads none of its code.
+        return 0, 0
     return bench.shipped(place, side.runtime, side.settings)
 
 
@@ -163,6 +166,8 @@ def _summary(pair: Pair, plan: Plan, sizes: Sizes | None) -> str:
     if sizes is not None:
         (old, packed), (new, packed_new) = sizes
         text += f"; shipped {old:,} → {new:,} bytes, compressed {packed:,} → {packed_new:,}"
+    if pair.target.typed:
+        text += "; the browser loads no code of it any more"
     return text
 
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import shutil
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
 from clean_carry.component.errors import RuntimeMissing, WriteRefused
 from clean_carry.component.result import Result
 from clean_carry.crossing.carry import Request, carry_file
+from clean_carry.demo import departures
 from clean_carry.demo.desk import NAME, one_page
 from clean_carry.project.writing import write_new
 from clean_carry.syntaxes.registry import declared
@@ -153,6 +154,22 @@ def desk_page(folder: Path, offline: bool, say: Say) -> Path:
         page, one_page(desk, ensure(RUNTIMES["angular-1"], offline=offline, say=say), DESK).encode()
     )
     return page
+
+
+def departures_page(chapters: Sequence[Chapter], bench: Bench) -> tuple[Path, tuple[int, int]]:
+    """Write the page on which the departures stand twice. Gives its path, and the bytes that a browser
+    loads of them before and after."""
+    carried = [one for one in chapters if one.new is not None]
+    pairs = [
+        (one.path, one.new, trial)
+        for one in carried
+        for trial in (trials_for(one.path, None).trials or ())[:1]
+        if one.new is not None
+    ]
+    page = chapters[0].path.with_name(departures.NAME)
+    write_new(page, departures.one_page(pairs, bench).encode())
+    stays = [one.path for one in chapters if one.new is None]
+    return page, departures.weight([one.path for one in chapters], stays, bench)
 
 
 def searched(chapter: Chapter, bench: Bench, seconds: float) -> Verification:

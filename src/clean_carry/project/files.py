@@ -53,12 +53,16 @@ def sources_of(settings: Settings) -> list[Path]:
 
 
 def _below(folder: Path, settings: Settings) -> list[tuple[Path, str]]:
-    endings = {
+    endings = tuple(
         ending for syntax in every_syntax() if syntax.reader for ending in syntax.marks.endings
-    }
+    )
     found: list[tuple[Path, str]] = []
     for path in sorted(folder.rglob("*")):
-        if path.suffix in endings and path.is_file() and not passed_over(path, folder, settings):
+        if (
+            path.name.endswith(endings)
+            and path.is_file()
+            and not passed_over(path, folder, settings)
+        ):
             syntax = _syntax_of(path)
             if syntax is not None and not declared(syntax).named_only:
                 found.append((path, syntax))

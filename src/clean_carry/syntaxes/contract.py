@@ -100,7 +100,8 @@ class Syntax:
     `given` is the family that its reader gives components of, "" for its own.
     A `family_only` reader serves writers of its own family; other families are reached through those.
     `relinks` gives further edits of a file that imports new components where it imported old ones, and
-    `made_of` the files that a component's file names as parts of it; both are "package.module:function".
+    `made_of` the files that a component's file names as parts of it. `names_file` gives the name of a new
+    file by the stem of the old one. All three are "package.module:function".
     """
 
     id: str
@@ -126,6 +127,7 @@ class Syntax:
     given: str = ""
     relinks: str = ""
     made_of: str = ""
+    names_file: str = ""
 
     def load_rules(self) -> Mapping[str, Rule]:
         """Return the rules for its components."""
@@ -146,6 +148,10 @@ class Syntax:
         """The function for the parts of a file; one that finds none where it declares nothing."""
         found: MadeOf = resolve_name(self.made_of) if self.made_of else _made_of_nothing
         return found
+
+    def new_name(self, stem: str) -> str:
+        """The name of a new file that is called after more than its old one; "" where it is not."""
+        return str(resolve_name(self.names_file)(stem)) if self.names_file else ""
 
     def load_reader(self) -> Reader:
         """Its reader; there must be one."""

@@ -32,6 +32,8 @@ from clean_carry.source.javascript.narrowing import found_there
 from clean_carry.source.javascript.tree import Node, Tree
 from clean_carry.source.text import SourceText
 
+# The name under which values are given that requests are answered with.
+REPLY = "$reply"
 # The types that declarations of props name.
 _DECLARED = {
     "String": TEXT, "Number": NUMBER, "Boolean": FLAG, "Array": list_of(None), "Object": record_of(),
@@ -43,8 +45,10 @@ _RETURNED = re.compile(r"\(\)\s*(?::[^{]+)?\{\s*return\s+(.*?);?\s*\}\s*$", re.D
 _ARROW = re.compile(r"\(\)\s*=>\s*(?!\{)(.*)$", re.DOTALL)
 
 
-def _is_full(type_: Type) -> bool:
-    """Whether the parts of a type are known."""
+def is_full(type_: Type) -> bool:
+    """Whether a type and its parts are known."""
+    if type_.kind == "any":
+        return False
     if type_.kind == "list":
         return type_.item is not None and type_.item.kind != "any"
     return type_.kind != "record" or bool(type_.fields)
@@ -71,6 +75,8 @@ class MemberTypes:
     told: Mapping[str, object] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
+        # Members whose value is known where code is read.
+        self.fixed: Mapping[Member, Expr] = {}
         self._known: dict[Member, Type] = {}
         self._asked: set[Member] = set()
 
@@ -123,7 +129,7 @@ class MemberTypes:
     def _prop(self, prop: Prop) -> Type:
         kinds = [_DECLARED[one] for one in prop.kind.split() if one in _DECLARED]
         found = kinds[0] if len(kinds) == 1 else ANY
-        if prop.default is not None and (found.kind == "any" or not _is_full(found)):
+        if prop.default is not None and (found.kind == "any" or not is_full(found)):
             default = self._default(prop.default)
             found = default if default.kind == found.kind or found.kind == "any" else found
         first = prop.default.code if prop.default is not None else None
@@ -205,6 +211,8 @@ class MemberTypes:
                 return Name(_GIVEN, f"slot {operation.name}")
             if not isinstance(operation, Read):
                 raise Unsayable(f"`{node.text[:40]}`", start + node.start - 1)
+            if operation.member in self.fixed:
+                return self.fixed[operation.member]
             return Name(self.of(operation.member), name_of(operation.member))
 
         with self._parsed(code) as node:

@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any
 
 from clean_carry.component.errors import CarryError
+from clean_carry.syntaxes.member_types import REPLY
 from clean_carry.verify.search.inputs.read_inputs import read_inputs
 from clean_carry.verify.search.values.shape import Shape
 from clean_carry.verify.search.values.values import typical
@@ -62,10 +63,12 @@ def shaped(told: Any, shape: Shape) -> Shape:
 
 
 def told_of(path: Path, text: str) -> str:
-    """JSON of the values that trials give the inputs of a file: those of its trial file, where it has one,
-    else plausible ones."""
-    shapes = read_inputs(text, str(path)).shapes
-    found: dict[str, Any] = {name: typical(name, shape) for name, shape in shapes.items()}
+    """JSON of the values that trials give the inputs of a file, and answer its requests with. They come
+    from its trial file, where it has one; the rest are plausible ones."""
+    inputs = read_inputs(text, str(path))
+    found: dict[str, Any] = {name: typical(name, shape) for name, shape in inputs.shapes.items()}
+    if inputs.reply is not None:
+        found[REPLY] = typical("reply", inputs.reply)
     if beside(path).is_file():
         try:
             trials = load(beside(path)).trials
@@ -75,4 +78,7 @@ def told_of(path: Path, text: str) -> str:
             found |= {
                 name: value for name, value in trial.inputs.items() if value not in ([], {}, None)
             }
+            for one in trial.replies:
+                if one.get("json") not in ([], {}, None):
+                    found[REPLY] = one["json"]
     return json.dumps(found)

@@ -26,6 +26,7 @@ from clean_carry.verify.strict import strict_bundles
 from clean_carry.verify.trials import Trial
 from clean_carry.verify.unresolved import explained
 from clean_carry.verify.uses.model import AROUND
+from clean_carry.verify.views import asks_for_data, texts_of
 from clean_carry.verify.worker_pool import Bench, Bundle, Side
 
 if TYPE_CHECKING:
@@ -338,7 +339,11 @@ def _built(bench: Bench, old: Side, new: Side) -> tuple[Bundle, Bundle] | Verifi
 
 
 def _stand_in(side: Side) -> str:
-    return side.runtime.summary if side.runtime.stands_in else ""
+    if not side.runtime.stands_in:
+        return ""
+    if asks_for_data(texts_of(side.place, side.text, side.extra)):
+        return f"{side.runtime.summary}; replies of the trials stand for the data, no query was run"
+    return side.runtime.summary
 
 
 def _counted(pair: Pair) -> dict[str, int]:

@@ -33,6 +33,9 @@ _PATIENCE = 20.0
 _STATE = re.compile(
     r"namespace App\\Livewire;.*?^class (\w+) extends Component", re.DOTALL | re.MULTILINE
 )
+_ENDING = ".blade.php"
+# Scripts that several components share.
+_HELPER = re.compile(r"final class Js\b|interface DataSource\b|class DataSourceError\b")
 # The input under which a page gets its HTML.
 HTML = "$html"
 # The same for the pages of a stateful view, by the numbers of their instances.
@@ -77,30 +80,40 @@ class ViewTexts:
 
 
 def texts_of(view: Path, text: str, extra: tuple[tuple[Path, str], ...]) -> ViewTexts:
-    """The texts of a view, with the scripts that belong to it: those given, else those beside it."""
-    name = view.name.removesuffix(".blade.php")
-    scripts = [given for path, given in extra if path.suffix == ".php" and path.name != view.name]
-    if not scripts:
-        found = (path for path in sorted(view.parent.glob("*.php")) if ".blade" not in path.name)
-        texts = ((path, path.read_text("utf-8", "replace")) for path in found)
-        wanted = re.sub(r"[^a-z0-9]", "", name.lower())
-        scripts = [
-            own for path, own in texts if path.stem.lower() == wanted or "final class Js" in own
-        ]
-    # The helper comes before the class that uses it.
+    """The texts of a view, with the scripts and views that belong to it: those given, else those beside."""
+    name = view.name.removesuffix(_ENDING)
+    given = {path.name: own for path, own in extra if path.suffix == ".php"}
+    known = given or {
+        path.name: path.read_text("utf-8", "replace") for path in sorted(view.parent.glob("*.php"))
+    }
+    wanted = re.sub(r"[^a-z0-9]", "", name.lower())
+    scripts = [
+        own
+        for path, own in known.items()
+        if not path.endswith(_ENDING)
+        and (given or path.removesuffix(".php").lower() == wanted or _HELPER.search(own))
+    ]
+    # Helpers come before the class that uses them.
     scripts.sort(key=lambda one: "extends Component" in one)
     keeps = next((_STATE.search(one) for one in scripts if _STATE.search(one)), None)
     if keeps is not None:
-        own_view = (f"livewire.{name}", text)
-        return ViewTexts(name, (own_view,), tuple(scripts), f"App\\Livewire\\{keeps[1]}")
+        waiting = f"{name}-placeholder"
+        views = [(f"livewire.{name}", text)]
+        if f"{waiting}{_ENDING}" in known:
+            views.append((f"livewire.{waiting}", known[f"{waiting}{_ENDING}"]))
+        return ViewTexts(name, tuple(views), tuple(scripts), f"App\\Livewire\\{keeps[1]}")
     views = [(f"components.{name}", text)]
     for tag, child, own in all_children(view, text):
         views.append((f"components.{tag}", own))
         script = class_beside(child)
         if script is not None:
             scripts.append(script.read_text("utf-8", "replace"))
-    known = tuple(dict.fromkeys(scripts))
-    return ViewTexts(name, tuple(views), known, "", objects_of(view, text))
+    return ViewTexts(name, tuple(views), tuple(dict.fromkeys(scripts)), "", objects_of(view, text))
+
+
+def asks_for_data(texts: ViewTexts) -> bool:
+    """Whether the class asks for data when it is prepared."""
+    return bool(texts.stateful) and any("DataSource $source" in one for one in texts.classes)
 
 
 def objects_of(view: Path, text: str) -> tuple[tuple[str, ...], ...]:
@@ -234,7 +247,11 @@ class Kept:
     def __init__(self, views: Views, inputs: dict[str, Any]) -> None:
         self.views = views
         self.inputs = {name: value for name, value in inputs.items() if name != PAGES}
-        self.states: dict[str, dict[str, Any]] = {}
+        self.states: dict[str, dict[str, Any] | None] = {}
+        # The replies that each instance was given, by address.
+        self.replies: dict[str, dict[str, Any]] = {}
+        # The inputs of each when it was mounted: its preparation asks for data by that.
+        self.mounted: dict[str, dict[str, Any]] = {}
         self.pages: dict[str, dict[str, Any]] = {}
         self._new()
 
@@ -252,15 +269,15 @@ class Kept:
     ) -> None:
         """Answer a request. A call that fails leaves the state as it was."""
         asked = {
-            "inputs": self.inputs, "state": state, "changed": changed, "without": list(without),
-            "acts": list(acts),
+            "inputs": self.mounted.get(number, self.inputs), "state": state, "changed": changed,
+            "without": list(without), "acts": list(acts), "replies": self.replies.get(number, {}),
         }  # fmt: skip
         found = self.views.request(asked)
         if "error" in found:
             self.pages[number] = {**self.pages.get(number, {}), "failed": found["error"]}
             return
         self.states[number] = found["state"]
-        self.pages[number] = {"html": found["html"], "state": found["state"]}
+        self.pages[number] = found
 
     def given(self) -> dict[str, Any]:
         """The pages, as an input of the component."""
@@ -270,9 +287,14 @@ class Kept:
         """Take what a page tells; whether there is an answer to show."""
         number = str(act["page"])
         if "mounted" in act:
+            self.mounted[number] = dict(self.inputs)
             self.states[number] = self.states.get("0", {})
             self.pages[number] = dict(self.pages["0"])
             return False
+        if "answered" in act:
+            self.replies.setdefault(number, {})[act["answered"]] = act["reply"]
+            self._answer(number, None, (), self.inputs)
+            return True
         self.pages.get(number, {}).pop("failed", None)
         self._answer(number, self.states.get(number), [act])
         return True
@@ -283,5 +305,7 @@ class Kept:
         for name in without:
             self.inputs.pop(name, None)
         for number in [one for one in self.states if one != "0"]:
-            self._answer(number, self.states[number], (), inputs, without)
+            waits = self.states[number] is None
+            given = self.inputs if waits else inputs
+            self._answer(number, self.states[number], (), given, without)
         self._new()

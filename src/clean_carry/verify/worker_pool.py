@@ -127,11 +127,12 @@ class Lane:
         """A point after the answers to all calls of the page."""
         asked = [one[1] for one in point["calls"] if one[0] == ASKED]
         point["calls"] = [one for one in point["calls"] if one[0] != ASKED]
-        for act in asked:
-            if not kept.asked(act):
+        while asked:
+            if not kept.asked(asked.pop(0)):
                 continue
             answer = {"op": "step", "run": run, "step": {"change": {"inputs": kept.given()}}}
             later = self._worker.ask(answer)["point"]
+            asked += [one[1] for one in later["calls"] if one[0] == ASKED]
             for part in ("calls", "requests", "errors"):
                 later[part] = [*point[part], *(one for one in later[part] if one[0] != ASKED)]
             point = {**later, **{part: point[part] for part in ("name", "prevented", "missing")}}

@@ -17,12 +17,12 @@ from clean_carry.project.index.store import FactStore, digest_of
 from clean_carry.project.settings import Settings, settings_for
 from clean_carry.source.importers import project_of
 from clean_carry.source.index.facts import FileFacts
-from clean_carry.source.index.parsed import PAGES, SCRIPTS, SINGLE_FILES
+from clean_carry.source.index.parsed import PAGES, SCRIPTS, SINGLE_FILES, VIEWS
 from clean_carry.source.places import folder_of, real
 
 Say = Callable[[int, int], None]
 _PASSED_OVER = frozenset({"node_modules", "dist", "build", "coverage", "bower_components"})
-_ENDINGS = (*SCRIPTS, *SINGLE_FILES, *PAGES)
+_ENDINGS = (*SCRIPTS, *SINGLE_FILES, *PAGES, *VIEWS)
 _MADE = (".min.js", ".d.ts")
 # Forms of one built script that stand beside each other.
 _FORMS = (".min.js", ".cjs.js", ".common.js", ".esm.js", ".umd.js", ".iife.js")

@@ -127,7 +127,7 @@ def _global(index: Index, one: TagUse, components: Mapping[Key, Found]) -> list[
     name = one.name
     for prefix in _PREFIXES:
         name = name.removeprefix(prefix)
-    keys = index.by_tag.get(name, [])
+    keys = index.by_tag.get(one.name) or index.by_tag.get(name, [])
     if one.how == "attribute":
         return [key for key in keys if components[key].seen.syntax in _BY_ATTRIBUTE]
     return keys

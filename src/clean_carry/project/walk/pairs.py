@@ -69,8 +69,12 @@ def written_beside(old: Path, settings: Settings) -> list[tuple[Path, Syntax]]:
         stem, pattern = stem_of(old.name), "{stem}." + syntax.suffix + "{ending}"
         if syntax.id in settings.naming:
             stem, pattern = old.name.partition(".")[0], settings.naming[syntax.id]
-        for ending in (*syntax.marks.endings, old.suffix):
-            path = old.with_name(pattern.format(stem=stem, ending=ending))
+        own = syntax.new_name(stem)
+        names = [
+            pattern.format(stem=stem, ending=one) for one in (*syntax.marks.endings, old.suffix)
+        ]
+        for name in [own] if own else names:
+            path = old.with_name(name)
             if path != old and path.is_file() and path not in found and _is(path, syntax):
                 found[path] = syntax
     return list(found.items())

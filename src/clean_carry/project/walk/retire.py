@@ -16,6 +16,7 @@ from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
 from clean_carry.source.workspace import Workspace
 from clean_carry.syntaxes.contract import PartFile, Syntax
+from clean_carry.syntaxes.server_view.reading.class_file import class_beside
 from clean_carry.syntaxes.written import stem_of
 
 _STYLES = (".css", ".scss", ".sass", ".less", ".styl")
@@ -111,7 +112,7 @@ class _Parts:
 
 def final_place(index: Index, pair: Pair) -> Path:
     """Where the new file stands in the end: under the old one's name, with its own ending."""
-    if pair.target.id in index.settings.naming:
+    if pair.target.id in index.settings.naming or pair.target.names_file:
         return pair.new
     stem = stem_of(pair.old.name)
     place = pair.old.with_name(stem + pair.new.suffix)
@@ -165,7 +166,9 @@ def _imported_elsewhere(index: Index, style: Path, pair: Pair) -> bool:
 
 
 def lines_of(pair: Pair, plan: Plan) -> tuple[int, int]:
-    """The lines of the old files that a plan takes away, a bridge left out, and those of the new file."""
+    """The lines of the old files that a plan takes away, a bridge left out, and those of the new file.
+
+    A view counts with its class."""
     gone = [
         path
         for path, text in plan.files.items()
@@ -176,4 +179,6 @@ def lines_of(pair: Pair, plan: Plan) -> tuple[int, int]:
     old = sum((plan.old[path] or "").count("\n") for path in gone)
     texts = (plan.old.get(pair.new), plan.files.get(pair.old), plan.files.get(pair.new))
     new = next((text for text in texts if text is not None), None)
-    return old, (new if new is not None else pair.new.read_text("utf-8")).count("\n")
+    lines = (new if new is not None else pair.new.read_text("utf-8")).count("\n")
+    script = class_beside(pair.new) if pair.target.names_file else None
+    return old, lines + (script.read_bytes().count(b"\n") if script is not None else 0)

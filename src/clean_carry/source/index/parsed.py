@@ -8,14 +8,16 @@ from clean_carry.source.javascript.scope import Names
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.template.tree import TemplateNode, read_blocks, read_markup
 from clean_carry.source.text import SourceText
+from clean_carry.source.view.marks import filled, marks_of
 
 SCRIPTS = (".js", ".jsx", ".ts", ".tsx", ".mjs", ".cjs")
 SINGLE_FILES = (".vue",)
 PAGES = (".html", ".htm")
+VIEWS = (".blade.php",)
 
 
 class Parsed:
-    """A file with what its ending says it holds: a script, blocks of a single file, or markup.
+    """A file with what its ending says it holds: a script, blocks of a single file, markup, or a view.
 
     Everything is parsed on first use; each part raises `InputError` where it cannot be read.
     """
@@ -26,6 +28,7 @@ class Parsed:
         self.is_script = ending in SCRIPTS
         self.is_single_file = ending in SINGLE_FILES
         self.is_page = ending in PAGES
+        self.is_view = source.path.lower().endswith(VIEWS)
 
     @cached_property
     def blocks(self) -> list[TemplateNode]:
@@ -49,9 +52,12 @@ class Parsed:
 
     @cached_property
     def markup(self) -> list[TemplateNode]:
-        """The nodes of a page, or of the template block of a single file."""
+        """The nodes of a page or view, or of the template block of a single file."""
         if self.is_page:
             return read_markup(self.source, 0, len(self.source.data), loose=True)
+        if self.is_view:
+            plain = filled(self.source.data, marks_of(self.source.data))
+            return read_markup(SourceText(self.source.path, plain), 0, len(plain), loose=True)
         templates = [block for block in self.blocks if block.tag == "template"]
         return [node for block in templates for node in block.children]
 

@@ -18,7 +18,7 @@ from clean_carry.component.markup import (
     StaticAttribute,
     StyleMap,
 )
-from clean_carry.source.expressions.model import Expr, Listing, Record
+from clean_carry.source.expressions.model import Constant, Expr, Listing, Record
 from clean_carry.source.php.literals import quoted
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.server_view.expressions import Expressions
@@ -102,9 +102,7 @@ class Attributes:
                 self._bound(one, node, parts)
             case ClassList():
                 for name, test, _ in one.items:
-                    parts.classes.append(
-                        f"{quoted(name)} => {self.expressions.said(test, 'truth')}"
-                    )
+                    self._class(name, self.expressions.read(test), test.span.start, parts)
             case StyleMap():
                 self._styles(one, parts)
             case Shown():
@@ -137,7 +135,7 @@ class Attributes:
         expr = self.expressions.read(one.code)
         at = one.code.span.start
         if one.name == "class":
-            parts.classes += self._classes(expr, at)
+            self._classes(expr, at, parts)
             return
         if one.name == "style":
             if not isinstance(expr, Record) or any(not name for name, _ in expr.fields):
@@ -164,20 +162,27 @@ class Attributes:
         parts.texts.append(f'{one.name}="{{{{ {text} }}}}"')
         parts.pairs.append((one.name, text))
 
-    def _classes(self, expr: Expr, at: int) -> list[str]:
+    def _classes(self, expr: Expr, at: int, parts: Parts) -> None:
         """The parts of a class list: a text, or a condition for each name."""
-        if isinstance(expr, Listing):
-            return [part for one in expr.items for part in self._classes(one, at)]
-        if isinstance(expr, Record):
-            return [
-                f"{quoted(name)} => {self.expressions.said_of(value, 'truth', at)}"
-                for name, value in expr.fields
-            ]
-        if expr.type.kind == "nothing":
-            return []
-        if expr.type.kind == "text":
-            return [self.expressions.said_of(expr, "shown", at)]
-        raise Unsaid("not-said-in-view", "a class of no known type", at)
+        match expr:
+            case Listing():
+                for one in expr.items:
+                    self._classes(one, at, parts)
+            case Record():
+                for name, value in expr.fields:
+                    self._class(name, value, at, parts)
+            case _ if expr.type.kind == "text":
+                parts.classes.append(self.expressions.said_of(expr, "shown", at))
+            case _ if expr.type.kind != "nothing":
+                raise Unsaid("not-said-in-view", "a class of no known type", at)
+
+    def _class(self, name: str, test: Expr, at: int, parts: Parts) -> None:
+        """A class with its condition; one that is there always, or never, needs none."""
+        if isinstance(test, Constant):
+            parts.classes += [quoted(name)] if test.value else []
+            return
+        said = self.expressions.said_of(test, "truth", at)
+        parts.classes.append(f"{quoted(name)} => {said}")
 
     def _styles(self, one: StyleMap, parts: Parts) -> None:
         for name, value, _ in one.items:

@@ -36,6 +36,11 @@ def view_of(class_name: str) -> str:
     return re.sub(r"(?<=[a-z0-9])(?=[A-Z])|(?<=[A-Z])(?=[A-Z][a-z])", "-", class_name).lower()
 
 
+def file_of(stem: str) -> str:
+    """The file of the view of a component: `SailingCard` as `sailing-card.blade.php`."""
+    return f"{view_of(class_of(stem))}.blade.php"
+
+
 def variable(name: str) -> str:
     """The name of a variable; one that a view has already gets another word."""
     plain = re.sub(r"[^0-9A-Za-z_]+(\w?)", lambda found: found[1].upper(), name)

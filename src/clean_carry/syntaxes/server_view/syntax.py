@@ -10,10 +10,12 @@ SYNTAX = Syntax(
     marks=Marks((".blade.php",)),
     runtime=RuntimeSpec("illuminate/view", 8),
     features=frozenset({"several roots", "named slots"}),
+    census="clean_carry.syntaxes.server_view.census:census",
     reader="clean_carry.syntaxes.server_view.reading.reader:ViewReader",
     given="single-file",
     writer="clean_carry.syntaxes.server_view.writer:ViewWriter",
     takes=frozenset({"single-file"}),
     typed=True,
+    names_file="clean_carry.syntaxes.server_view.names:file_of",
     rules="clean_carry.syntaxes.server_view.rules:RULES",
 )

@@ -8,7 +8,9 @@ of nothing parts them (the engine's compiler, `compileStatements`).
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 from contextlib import ExitStack
+from dataclasses import replace
 
 from clean_carry.component.fragment import Fragment, settled
 from clean_carry.component.markup import (
@@ -91,13 +93,42 @@ class TemplateWriter:
     def _plain(self, nodes: tuple[Markup, ...], *, edge: bool) -> list[Markup]:
         """The nodes as the old template's compiler renders them."""
         flat: list[Markup] = []
+        for node in self._flattened(nodes):
+            flat.append(node)
+        return as_rendered(flat, self.source, self.settle, edge=edge)
+
+    def _flattened(self, nodes: tuple[Markup, ...]) -> Iterator[Markup]:
+        """Nodes without groups, and without conditions whose outcome is known."""
         for node in nodes:
             if isinstance(node, Group):
                 self.settle(node.entry)
-                flat += node.children
+                yield from node.children
+            elif isinstance(node, Condition) and self.expressions.types.fixed:
+                yield from self._flattened_condition(node)
             else:
-                flat.append(node)
-        return as_rendered(flat, self.source, self.settle, edge=edge)
+                yield node
+
+    def _flattened_condition(self, node: Condition) -> Iterator[Markup]:
+        """A condition without the arms that are never shown; the content alone of one that always is."""
+        arms = []
+        for arm in node.branches:
+            known = self.expressions.known(arm.test) if arm.test is not None else None
+            if known is None:
+                arms.append(arm)
+                if arm.test is None:
+                    break
+                continue
+            self.settle(arm.entry)
+            assert arm.test is not None
+            self.expressions.passed_over(arm.test)
+            if known != arm.negated:
+                arms.append(replace(arm, test=None, negated=False, entry=-1))
+                break
+        if arms and arms[0].test is None:
+            self.settle(arms[0].entry)
+            yield from self._flattened(arms[0].children)
+        elif arms:
+            yield replace(node, branches=tuple(arms))
 
     def _nodes(self, nodes: list[Markup], depth: int, *, edges: bool) -> str:
         """Nodes beside each other. `edges` says that white space at either end is not seen."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from clean_carry.component.code import Assign, Changed, Emit
-from clean_carry.component.fragment import new, settled
+from clean_carry.component.fragment import Fragment, new, settled
 from clean_carry.component.interface import InterfaceMap, interface_of
 from clean_carry.component.markup import slot_names
 from clean_carry.component.members import (
@@ -69,6 +69,8 @@ class Writing:
         self.name = class_of(stem_of(fitted.workspace.file.name).partition(".")[0])
         self.types = MemberTypes(component, self.source, fitted.told)
         self.expressions = self.expressions_of(self.types)
+        # The text written beside the view.
+        self.also = Fragment()
         self.refuse_browser()
 
     def refuse_browser(self) -> None:
@@ -117,6 +119,10 @@ class Writing:
         """The writer of the class."""
         return ClassWriter(self.component, self.name, self.expressions)
 
+    def more_files(self) -> dict[str, str]:
+        """Other files that belong to the view, by their names."""
+        return {}
+
     def check(self, template: TemplateWriter, view: str) -> None:
         """Raises `Unsaid` where the view is not as the engine wants it."""
 
@@ -139,7 +145,7 @@ class Writing:
                 if source.slice(*entry.span[:2]) in class_text:
                     entry.outcome, entry.rule = "carried", RULE
         settle = template.settled + template.attributes.settled + script.settled
-        settle += self.expressions.settled
+        settle += self.expressions.settled + self.also
         for entry_ in component.entries.values():
             settle += settled(entry_, "file-to-view")
         folder = Path(source.path).parent
@@ -154,15 +160,17 @@ class Writing:
             # The same for all components, so that they can share it.
             text = helper_class(METHODS)
             files.append(NewText((folder / _HELPER).as_posix(), new(text), source, ledger))
+        for name, text in self.more_files().items():
+            files.append(NewText((folder / name).as_posix(), new(text), source, ledger))
         start = component.span.start
-        notes = [*template.notes, *self._notes()]
+        notes = [*template.notes, *self.notes()]
         return Written(tuple(files), (component,), (), {start: self._interface()}, {start: notes})
 
     def _is_said(self, span: Span) -> bool:
         said = self.expressions.said_spans
         return any(start <= span.start and span.end <= end for start, end in said)
 
-    def _notes(self) -> list[Note]:
+    def notes(self) -> list[Note]:
         """Inputs whose types only the values of trials tell."""
         found = []
         for member in self.expressions.used:

@@ -18,7 +18,7 @@ from clean_carry.syntaxes.server_view.names import action, variable
 from clean_carry.syntaxes.unsaid import Unsaid
 
 _HEAD = "function made"
-_STEP = "    "
+STEP = "    "
 
 
 class Statements:
@@ -33,7 +33,9 @@ class Statements:
         stands_alone: bool = False,
     ) -> None:
         self.source, self.expressions, self.code = source, expressions, code
-        self.head, self.tail = (f"{_HEAD}() {{ ", " }") if stands_alone else (_HEAD, "")
+        waits = b"await" in source.data[code.span.start : code.span.end]
+        head = f"async {_HEAD}" if waits else _HEAD
+        self.head, self.tail = (f"{head}() {{ ", " }") if stands_alone else (head, "")
         self.start = code.span.start - len(self.head)
         self.operations: dict[tuple[int, int], Operation] = {
             (one.span.start - self.start, one.span.end - self.start): one for one in code.all()
@@ -45,7 +47,7 @@ class Statements:
     def written(self, names: Mapping[str, Type], depth: int) -> tuple[list[str], str]:
         """The names of the parameters, and the statements, indented."""
         self.expressions.passed_over(self.code)
-        with self._tree() as function:
+        with self.tree() as function:
             parameters = list(self._parameters(function))
             self.locals = {name: names.get(name, ANY) for name in parameters}
             body = function.child("body")
@@ -57,11 +59,12 @@ class Statements:
 
     def parameter_names(self) -> list[str]:
         """The names of the parameters."""
-        with self._tree() as function:
+        with self.tree() as function:
             return list(self._parameters(function))
 
     @contextmanager
-    def _tree(self) -> Iterator[Node]:
+    def tree(self) -> Iterator[Node]:
+        """The node of the function."""
         text = self.head + self.source.slice(*self.code.span[:2]) + self.tail
         try:
             tree = Tree(SourceText(self.source.path, text.encode()))
@@ -94,16 +97,16 @@ class Statements:
                 if "?>" in node.text:
                     # It would end the code, also in a comment.
                     raise Unsaid("not-said-in-view", "a comment with ?>", self._at(node))
-                lines.append(f"{_STEP * depth}{node.text}\n")
+                lines.append(f"{STEP * depth}{node.text}\n")
             elif node.named:
                 lines.append(self._statement(node, depth))
         return "".join(lines)
 
     def _statement(self, node: Node, depth: int) -> str:
-        line = _STEP * depth
+        line = STEP * depth
         match node.type:
             case "expression_statement":
-                return f"{line}{self._effect(node.named_children[0])};\n"
+                return self._effect_line(node.named_children[0], depth)
             case "if_statement":
                 return self._condition(node, depth)
             case "return_statement":
@@ -125,7 +128,7 @@ class Statements:
         raise Unsaid("not-said-in-view", f"`{node.text[:40]}`", self._at(node))
 
     def _condition(self, node: Node, depth: int) -> str:
-        line = _STEP * depth
+        line = STEP * depth
         test, then = node.child("condition"), node.child("consequence")
         assert test is not None
         assert then is not None
@@ -144,6 +147,12 @@ class Statements:
         return self._statement(node, depth + 1)
 
     # -- effects -----------------------------------------------------------------------------
+
+    def _effect_line(self, node: Node, depth: int) -> str:
+        """An effect as a statement on a line of its own."""
+        while node.type == "parenthesized_expression":
+            node = node.named_children[0]
+        return f"{STEP * depth}{self._effect(node)};\n"
 
     def _effect(self, node: Node) -> str:
         """A statement that writes state, or calls an own method."""
@@ -195,21 +204,22 @@ class Statements:
         with self.expressions.within(self.locals):
             return self.expressions.said_of(expr, use, self._at(node))  # type: ignore[arg-type]
 
-    def _read(self, node: Node) -> Expr:
-        def leaf(inner: Node) -> Expr | None:
-            operation = self._operation(inner)
-            if operation is None:
-                if inner.type in ("identifier", "shorthand_property_identifier"):
-                    own = self.locals.get(inner.text)
-                    return Name(own, inner.text) if own is not None else None
-                return None
-            if isinstance(operation, Read):
-                return Name(self.expressions.types.of(operation.member), name_of(operation.member))
-            if isinstance(operation, Changed):
-                return None
-            raise Unsayable(f"`{inner.text[:40]}`", inner.start)
+    def leaf(self, node: Node) -> Expr | None:
+        """The value of a node that a member or a local stands for; None for any other."""
+        operation = self._operation(node)
+        if operation is None:
+            if node.type in ("identifier", "shorthand_property_identifier"):
+                own = self.locals.get(node.text)
+                return Name(own, node.text) if own is not None else None
+            return None
+        if isinstance(operation, Read):
+            return Name(self.expressions.types.of(operation.member), name_of(operation.member))
+        if isinstance(operation, Changed):
+            return None
+        raise Unsayable(f"`{node.text[:40]}`", node.start)
 
+    def _read(self, node: Node) -> Expr:
         try:
-            return expression(node, leaf)
+            return expression(node, self.leaf)
         except Unsayable as reason:
             raise Unsaid("not-said-in-view", reason.what, reason.at + self.start) from None

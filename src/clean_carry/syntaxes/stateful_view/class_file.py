@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from clean_carry.component.code import Code, Member
-from clean_carry.component.members import Derived, Method
+from clean_carry.component.fragment import settled
+from clean_carry.component.members import Derived, Method, Timed
 from clean_carry.component.model import Prop
 from clean_carry.source.expressions.types import Type
 from clean_carry.syntaxes.server_view.class_file import ClassWriter
 from clean_carry.syntaxes.server_view.names import action, php_type, variable, view_of
 from clean_carry.syntaxes.stateful_view.actions import Statements
+from clean_carry.syntaxes.stateful_view.loading import Loading
 from clean_carry.syntaxes.unsaid import Unsaid
 
 _HEAD = """<?php
@@ -16,7 +18,7 @@ _HEAD = """<?php
 namespace App\\Livewire;
 
 {uses}
-class {name} extends Component
+{lazy}class {name} extends Component
 {{
 """
 
@@ -25,6 +27,9 @@ class StatefulClass(ClassWriter):
     """Writes the class of one component; `given` are the types that actions are called with, and `inline`
     the statements of listeners that become actions."""
 
+    loading: Loading | None = None
+    # Code for the first values of what the placeholder shows, by their names.
+    shown: dict[str, str] = {}  # noqa: RUF012
     given: dict[str, list[Type]] = {}  # noqa: RUF012
     inline: dict[str, Code] = {}  # noqa: RUF012
 
@@ -38,15 +43,19 @@ class StatefulClass(ClassWriter):
             *self._computed(),
             *self._actions(),
         ]
-        members.append(self._render())
+        members += [self._placeholder(), self._render()]
         text = "\n".join(one for one in members if one)
         for attribute in ("Computed", "Reactive"):
             if f"#[{attribute}]" in text:
                 uses.add(f"Livewire\\Attributes\\{attribute}")
         if self.expressions.helpers:
             uses.add("App\\Support\\Js")
-        head = _HEAD.format(uses="".join(f"use {one};\n" for one in sorted(uses)), name=self.name)
-        return f"{head}{text}}}\n"
+        lazy = ""
+        if self.loading is not None and self.loading.hook is not None:
+            uses |= {"App\\DataSource", "App\\DataSourceError", "Livewire\\Attributes\\Lazy"}
+            lazy = "#[Lazy]\n"
+        lines = "".join(f"use {one};\n" for one in sorted(uses))
+        return f"{_HEAD.format(uses=lines, lazy=lazy, name=self.name)}{text}}}\n"
 
     # -- members -----------------------------------------------------------------------------
 
@@ -70,6 +79,9 @@ class StatefulClass(ClassWriter):
             if one.code is None:
                 raise Unsaid("not-said-in-view", f"the state {one.name}", self.component.span.start)
             self.settle(one.entry)
+            if self.loading is not None and one.name in self.loading.pending:
+                self.expressions.passed_over(one.code)
+                continue
             type_ = self.expressions.types.of(Member("state", one.name))
             name = variable(one.name)
             if any(True for _ in one.code.all()):
@@ -87,9 +99,39 @@ class StatefulClass(ClassWriter):
         return found
 
     def _mount(self) -> str:
-        if not self.prepared:
+        body = "".join(self.prepared)
+        given = ""
+        if self.loading is not None and self.loading.hook is not None:
+            body += self._loaded(self.loading.hook)
+            given = "DataSource $source"
+        return f"    public function mount({given}): void\n    {{\n{body}    }}\n" if body else ""
+
+    def _loaded(self, hook: Timed) -> str:
+        """The statements of the hook that asks for data."""
+        assert self.loading is not None
+        self.settled += settled(hook.entry, "data-source-open", "left")
+        self.settle(hook.callback.entry)
+        code = hook.callback.text
+        if code is None or hook.callback.method:
+            return f"        $this->{action(hook.callback.method)}($source);\n"
+        with self.expressions.of_class():
+            made = self.loading.statements(self.expressions, code)
+            made.asking = frozenset(self.loading.methods)
+            _, body = made.written({}, 2)
+        return body
+
+    def _placeholder(self) -> str:
+        """The method for the time until the data are there: a view with the values of then."""
+        if self.loading is None or self.loading.hook is None:
             return ""
-        return f"    public function mount(): void\n    {{\n{''.join(self.prepared)}    }}\n"
+        view = f"livewire.{view_of(self.name)}-placeholder"
+        head = "    public function placeholder(array $params = []): View\n    {\n"
+        if not self.shown:
+            return f"{head}        return view('{view}');\n    }}\n"
+        lines = "".join(
+            f"            '{name}' => {value},\n" for name, value in sorted(self.shown.items())
+        )
+        return f"{head}        return view('{view}', [\n{lines}        ]);\n    }}\n"
 
     def _computed(self) -> list[str]:
         return [self._one_computed(one) for one in self.component.derived]
@@ -130,9 +172,10 @@ class StatefulClass(ClassWriter):
 
     def _action(self, one: Method) -> str:
         at = one.text.span.start
+        asks = self.loading is not None and one.name in self.loading.methods
         if (
             one.form != "declared"
-            or one.asynchronous
+            or (one.asynchronous and not asks)
             or one.shared is not None
             or "*" in one.prefix
         ):
@@ -140,7 +183,11 @@ class StatefulClass(ClassWriter):
         self.settle(one.entry)
         types = self.given.get(one.name, [])
         with self.expressions.of_class():
-            made = Statements(self.expressions.types.source, self.expressions, one.text)
+            made = (
+                self.loading.statements(self.expressions, one.text)
+                if asks and self.loading is not None
+                else Statements(self.expressions.types.source, self.expressions, one.text)
+            )
             names = made.parameter_names()
             known = dict(zip(names, types, strict=False))
             parameters, body = made.written(known, 2)
@@ -149,7 +196,10 @@ class StatefulClass(ClassWriter):
             for name in parameters
         )
         returned = "" if "return " in body else ": void"
-        return f"    public function {action(one.name)}({shown}){returned}\n    {{\n{body}    }}\n"
+        if asks:
+            shown = ", ".join(one for one in ("DataSource $source", shown) if one)
+        sees = "private" if asks else "public"
+        return f"    {sees} function {action(one.name)}({shown}){returned}\n    {{\n{body}    }}\n"
 
     def _render(self) -> str:
         return (

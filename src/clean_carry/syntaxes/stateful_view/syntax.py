@@ -14,4 +14,5 @@ SYNTAX = Syntax(
     takes=frozenset({"single-file"}),
     rules="clean_carry.syntaxes.server_view.rules:RULES",
     typed=True,
+    names_file="clean_carry.syntaxes.server_view.names:file_of",
 )

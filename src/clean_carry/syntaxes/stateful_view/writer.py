@@ -5,22 +5,42 @@ from __future__ import annotations
 import re
 
 from clean_carry.component.code import Emit, Member
-from clean_carry.component.markup import Element, MarkupComment
-from clean_carry.component.members import Derived, KeptOption, Method, State
-from clean_carry.source.expressions.types import ANY
+from clean_carry.component.markup import Attribute, Element, Handler, MarkupComment, TwoWay
+from clean_carry.component.members import Derived, KeptOption, Method, State, Timed
+from clean_carry.source.expressions.types import ANY, type_of_value
+from clean_carry.source.javascript.script_style import script_style
+from clean_carry.source.php.literals import NULLISH
+from clean_carry.syntaxes.member_types import REPLY
+from clean_carry.syntaxes.server_view.attributes import Parts
+from clean_carry.syntaxes.server_view.names import variable, view_of
 from clean_carry.syntaxes.server_view.template import TemplateWriter
 from clean_carry.syntaxes.server_view.writer import ViewWriter, Writing
 from clean_carry.syntaxes.stateful_view.actions import Statements
 from clean_carry.syntaxes.stateful_view.attributes import StatefulAttributes
 from clean_carry.syntaxes.stateful_view.class_file import StatefulClass
 from clean_carry.syntaxes.stateful_view.expressions import StatefulExpressions
+from clean_carry.syntaxes.stateful_view.loading import SOURCE_FILES, Loading
 from clean_carry.syntaxes.unsaid import Unsaid
+from clean_carry.syntaxes.written import Note
+
+
+class _Waiting(StatefulAttributes):
+    """The attributes of a placeholder, in which nothing listens."""
+
+    def one(self, one: Attribute, node: Element, parts: Parts) -> None:
+        """Add an attribute to the parts of its element."""
+        if isinstance(one, Handler | TwoWay):
+            what = one.event if isinstance(one, Handler) else "a field"
+            raise Unsaid(
+                "runs-in-browser", f"{what} while data are on their way", one.code.span.start
+            )
+        super().one(one, node, parts)
 
 
 class _Stateful(Writing):
     """One component on its way to a stateful view."""
 
-    held = (State, Derived, Method)
+    held: tuple[type, ...] = (State, Derived, Method)
     expressions_of = StatefulExpressions
     tag = "livewire:"
 
@@ -30,6 +50,15 @@ class _Stateful(Writing):
         for _, one in self.component.operations():
             if isinstance(one, Emit):
                 raise Unsaid("runs-in-browser", f"the event {one.event}", one.span.start)
+        told = self.fitted.told.get(REPLY)
+        answer = type_of_value(told) if told is not None else ANY
+        self.loading = Loading(self.component, self.source, answer)
+        if self.loading.hook is not None:
+            self.held = (*self.held, Timed)
+            self._refuse_other_hooks(self.loading.hook)
+            self.loading.find_pending(self.expressions)
+            self.loading.learn(self.expressions)
+            self.loading.settle_flags(self.expressions)
         self.refuse_members()
         for derived in self.component.derived:
             if derived.returned is None and derived.setter is None:
@@ -39,6 +68,12 @@ class _Stateful(Writing):
                     made = Statements(self.source, scratch, derived.text)
                     made.written({}, 0)
                 self.types.learn(Member("derived", derived.name), made.returned or ANY)
+
+    def _refuse_other_hooks(self, loading: Timed) -> None:
+        for one in self.component.members:
+            if isinstance(one, Timed) and one is not loading:
+                at = one.callback.text.span.start if one.callback.text is not None else 0
+                raise Unsaid("runs-in-browser", f"the hook {one.hook}", at)
 
     def template(self, unit: str) -> TemplateWriter:
         """The writer of the view, whose one root takes no attributes, and which has no slots."""
@@ -60,11 +95,57 @@ class _Stateful(Writing):
         """The writer of the class."""
         made = StatefulClass(self.component, self.name, self.expressions)
         made.given, made.inline = self.fields.given, self.fields.inline
+        made.loading = self.loading
+        if self.loading.hook is not None:
+            made.shown = self._shown()
         return made
+
+    def notes(self) -> list[Note]:
+        """The findings about the view, its types and its data."""
+        return [*super().notes(), *self.loading.notes]
+
+    def more_files(self) -> dict[str, str]:
+        """The placeholder, and the interface that gives the data."""
+        if self.loading.hook is None:
+            return {}
+        return {f"{view_of(self.name)}-placeholder.blade.php": self.waiting, **SOURCE_FILES}
+
+    def _shown(self) -> dict[str, str]:
+        """Write the placeholder: the view while data are on their way. Gives the values that it shows."""
+        self.first = self.loading.wait(self.expressions)
+        before = dict(self.expressions.used)
+        self.expressions.used.clear()
+        unit = script_style(self.fitted.file.tree, self.fitted.workspace.file).unit
+        waiting = TemplateWriter(self.component, self.source, self.expressions, unit)
+        waiting.attributes = _Waiting(self.source, self.expressions, waiting.notes)
+        waiting.passes_on = waiting.takes_slots = False
+        self.waiting = waiting.written() + "\n"
+        self.also = waiting.settled + waiting.attributes.settled
+        shown = {variable(one.name): self._first(one) for one in self.expressions.used}
+        self.expressions.used.update(before)
+        self.loading.settle_flags(self.expressions)
+        return shown
+
+    def _first(self, member: Member) -> str:
+        """The code for the value that a member has before the data are there."""
+        if member.kind == "prop":
+            prop = next(one for one in self.component.inputs.props if one.name == member.name)
+            name = f"$params['{variable(member.name)}']"
+            code = self.expressions.types.default_code(prop.default) if prop.default else None
+            if code is None:
+                return name if prop.required else f"{name} ?? null"
+            return f"{name} ?? {self.expressions.said(code, 'value', NULLISH)}"
+        code = self.first.get(member.name) if member.kind == "state" else None
+        if code is not None and not code.operations:
+            return self.expressions.said(code, "value")
+        raise Unsaid(
+            "runs-in-browser", f"the value {member.name} while data are on their way",
+            self.component.span.start,
+        )  # fmt: skip
 
     def check(self, template: TemplateWriter, view: str) -> None:
         """Raises `Unsaid` where the view has several roots, or keeps nothing."""
-        if re.search(r"\bwire:(?!key)", view) is None:
+        if re.search(r"\bwire:(?!key)", view) is None and self.loading.hook is None:
             raise Unsaid("keeps-no-state", self.component.name, self.component.span.start)
         real = [one for one in template.roots if not isinstance(one, MarkupComment)]
         if len(real) != 1 or not isinstance(real[0], Element):

@@ -20,6 +20,12 @@ def root_of(view: Path) -> Path:
     return view.parent
 
 
+def tag_of(view: Path) -> str:
+    """The tag by which other views use a view."""
+    way = view.relative_to(root_of(view)).as_posix().removesuffix(".blade.php")
+    return "x-" + way.removesuffix("/index").replace("/", ".")
+
+
 def child_of(view: Path, tag: str) -> Path | None:
     """The view of a tag such as `x-forms.field`; None where there is none."""
     root = root_of(view)

@@ -18,6 +18,7 @@ from dataclasses import dataclass, field, replace
 from random import Random
 from typing import Any
 
+from clean_carry.syntaxes.member_types import REPLY
 from clean_carry.verify.client import WorkerFailed
 from clean_carry.verify.compare import Difference, draws_or_calls
 from clean_carry.verify.judge import (
@@ -130,6 +131,11 @@ def _situations(pair: Pair, inputs: Inputs) -> Situations:
         situations.passed_functions.clear()
         situations.told = told
         situations.keep(lambda name, value: fits(told.get(name), value))
+        situations.replies = [
+            plan
+            for plan in situations.replies
+            if all(fits(told.get(REPLY), one["json"]) for one in plan if "json" in one)
+        ] or situations.replies[2:4]
     if across and pair.old.application is not None:
         # Whatever an element is given besides its bindings stays on it.
         situations.passed.clear()

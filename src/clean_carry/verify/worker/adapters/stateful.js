@@ -86,10 +86,22 @@ function fill(place, state) {
   }
 }
 
+const asked = new Set();
+
+/** Ask for data that a page waits for, once; the reply goes to the server. */
+function ask(page, url) {
+  const key = `${page} ${url}`;
+  if (asked.has(key)) return;
+  asked.add(key);
+  const answered = (reply) => record({ page, answered: url, reply });
+  fetch(url).then(async (reply) => answered({ fail: false, status: reply.status, text: await reply.text() }), () => answered({ fail: true, status: 0, text: '' }));
+}
+
 function show(place, page, input) {
   const pages = input.inputs[PAGES] ?? {};
-  const { html, state, failed } = pages[page] ?? pages[0] ?? {};
+  const { html, state, failed, wants } = pages[page] ?? pages[0] ?? {};
   if (failed) throw new Error(failed);
+  if (wants) ask(page, wants);
   const holder = document.createElement('template');
   holder.innerHTML = html ?? '';
   morph(place, holder.content);

@@ -74,18 +74,68 @@ namespace Livewire\Attributes {
     final class Reactive
     {
     }
+
+    #[\Attribute]
+    final class Lazy
+    {
+    }
 }
 
 namespace {
-    /** One request of a page: {"class", "inputs", "state", "changed", "acts"} → {"html", "state"}. */
+    /** Data that are asked for and have not come yet. */
+    final class Awaited extends Exception
+    {
+    }
+
+    /** Answers of a page's trial in the place of data: {address: {"fail", "status", "text"}}. */
+    function answers(array $replies): object
+    {
+        if (!class_exists('Answers', false)) {
+            eval('final class Answers implements App\DataSource {
+                public function __construct(private array $replies) {}
+                public function get(string $url): mixed {
+                    $reply = $this->replies[$url] ?? throw new Awaited($url);
+                    $data = json_decode($reply["text"], true);
+                    $failed = $reply["fail"] || $reply["status"] < 200 || $reply["status"] > 299;
+                    if ($failed || json_last_error() !== JSON_ERROR_NONE) {
+                        throw new App\DataSourceError($url);
+                    }
+                    return $data;
+                }
+            }');
+        }
+        return new Answers($replies);
+    }
+
+    /** Run the preparation of a component, with the data that it asks for. */
+    function prepared(object $component, array $replies): void
+    {
+        if (!method_exists($component, 'mount')) {
+            return;
+        }
+        $given = [];
+        foreach ((new ReflectionMethod($component, 'mount'))->getParameters() as $one) {
+            $given[] = (string) $one->getType() === 'App\DataSource' ? answers($replies) : null;
+        }
+        $component->mount(...$given);
+    }
+
+    /** One request of a page: {"class", "inputs", "state", "changed", "acts", "replies"} → {"html", "state"}. One of
+        a page whose data have not come → {"html", "wants"}. */
     function requested(array $asked, TextEngine $engine): array
     {
         $component = new $asked['class']();
         if ($asked['state'] === null) {
             $component->__take($asked['inputs']);
-            if (method_exists($component, 'mount')) {
-                $component->mount();
+            try {
+                prepared($component, $asked['replies']);
+            } catch (Awaited $wanted) {
+                $engine->component = new stdClass();
+                $given = array_merge($asked['inputs'], $asked['changed'] ?? []);
+                $html = $component->placeholder($given)->render();
+                return ['html' => $html, 'state' => null, 'wants' => $wanted->getMessage()];
             }
+            $component->__take($asked['changed'] ?? [], Livewire\Attributes\Reactive::class);
         } else {
             $component->__take($asked['state']);
             // An input that is given no more has its first value again.
