@@ -64,11 +64,11 @@ def test_a_part_of_the_demo(run, tmp_path: Path) -> None:  # type: ignore[no-unt
 
 @pytest.mark.skipif(shutil.which("php") is None, reason="php is not installed")
 def test_the_departures_of_the_demo(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    """Six single files become views of a server, and a clock cannot."""
+    """Seven single files become views of a server, and a clock cannot."""
     done = run("demo", "departures", "--into", "ferries")
     assert done.returncode == 0, done.stdout
-    assert "6 are the same in every trial, 1 was refused" in done.stdout
-    assert done.stdout.count("rendered by a stand-in") == 3
+    assert "7 are the same in every trial, 1 was refused" in done.stdout
+    assert done.stdout.count("rendered by a stand-in") == 4
     assert "the hook mounted runs in the browser" in done.stdout
     page = (tmp_path / "ferries" / "departures" / "old-and-new.html").read_text("utf-8")
     assert page.count("12 min late") == 2

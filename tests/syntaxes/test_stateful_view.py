@@ -158,3 +158,12 @@ def test_what_is_refused(tmp_path: Path, template: str, more: str, rule: str) ->
     result = carried(tmp_path, template, more)
     assert result.status == "refused"
     assert [one.rule for one in result.findings] == [rule]
+
+
+def test_what_goes_to_the_browser_unread_is_named(tmp_path: Path) -> None:
+    template = '<p><b @click="add">x</b>{{ at }}<i v-for="row in rows">{{ row.name }}</i></p>'
+    result = carried(tmp_path, template, METHODS)
+    [note] = [one.message for one in result.findings if one.rule == "sent-to-browser"]
+    assert "$name" in note
+    assert "id of $rows" in note
+    assert "$at" not in note

@@ -12,6 +12,7 @@ import pytest
 from clean_carry.source.text import SourceText
 from clean_carry.source.view.marks import marks_of
 from clean_carry.source.workspace import Workspace
+from clean_carry.syntaxes.server_view.preflight import faults, faults_of_view
 from clean_carry.syntaxes.server_view.reading.as_single_file import whole_view
 from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
@@ -190,3 +191,25 @@ def test_objects_messages_and_texts_reach_the_engine(run: Any, tmp_path: Path) -
     (tmp_path / "pager.flat.vue").write_text(broken, "utf-8")
     done = run("verify", "pager.blade.php", "pager.flat.vue", "--trials", "trials.json", "--json")
     assert json.loads(done.stdout)["verdict"] == "differs"
+
+
+def test_faults_of_written_views_are_found() -> None:
+    script = CLASS.replace(
+        "BerthCard extends \\Illuminate\\View\\Component", "BerthCard extends Component"
+    )
+    script = script.replace("render()\n", "render(): View\n")
+    assert list(faults(script, "BerthCard", "berth-card")) == [
+        "the class uses Component without importing it", "the class uses View without importing it",
+    ]  # fmt: skip
+    assert "the class does not render berths" in list(faults(script, "BerthCard", "berths"))
+    assert "BerthCards.php holds the class BerthCard" in list(
+        faults(script, "BerthCards", "berth-card")
+    )
+    assert list(faults_of_view("<p>{{ $a }}</p>", raw=0, one_root=True)) == []
+    assert list(faults_of_view("<p>{!! $a !!}</p>", raw=0, one_root=True)) == [
+        "the view shows HTML that was escaped before"
+    ]
+    assert list(faults_of_view("<p></p><b></b>", raw=0, one_root=True)) == [
+        "the view has several roots"
+    ]
+    assert "not balanced" in next(faults_of_view("<p>@if ($a)</p>@endif", raw=0, one_root=True))

@@ -164,3 +164,106 @@ def test_both_moments_are_compared(run: Any, tmp_path: Path, script: str) -> Non
     waiting.write_text(waiting.read_text("utf-8").replace("Loading", "Waiting"), "utf-8")
     done = run("verify", "Berths.vue", "berths.blade.php", "--json")
     assert json.loads(done.stdout)["verdict"] == "differs"
+
+
+ROUTES = """<?php
+
+use App\\Http\\Controllers\\BerthController;
+use Illuminate\\Support\\Facades\\Route;
+
+Route::get('/berths', [BerthController::class, 'index'])->name('berths');
+Route::get('/berths/{quay}', [BerthController::class, 'ofQuay']);
+"""
+CONTROLLER = """<?php
+
+namespace App\\Http\\Controllers;
+
+use App\\Models\\Berth;
+
+class BerthController extends Controller
+{
+    public function index()
+    {
+        %s
+    }
+
+    public function ofQuay(string $quay)
+    {
+        $least = 2;
+
+        return response()->json(
+            Berth::query()
+                ->where('quay', $quay)
+                ->where('cars', '>=', $least)
+                ->get()
+        );
+    }
+}
+"""
+PLAIN = "return Berth::all();"
+
+
+def project(folder: Path, body: str = PLAIN) -> Path:
+    """A project with routes and a controller, and the folder of its components."""
+    (folder / "routes").mkdir()
+    (folder / "routes" / "api.php").write_text(ROUTES, "utf-8")
+    (folder / "app" / "Http" / "Controllers").mkdir(parents=True)
+    controller = folder / "app" / "Http" / "Controllers" / "BerthController.php"
+    controller.write_text(CONTROLLER % body, "utf-8")
+    (folder / "components").mkdir()
+    return folder / "components"
+
+
+def test_the_query_of_a_controller_comes_along(tmp_path: Path) -> None:
+    result = carried(project(tmp_path), AWAITED)
+    assert result.status == "clean"
+    assert [one.rule for one in result.findings if "query" in one.rule] == ["query-not-run"]
+    files = {Path(one.path).name: one.text for one in result.files}
+    assert "DataSource.php" not in files
+    assert "$this->rows = $this->loadBerths($this->quay);" in files["Berths.php"]
+    assert "} catch (Throwable) {" in files["Berths.php"]
+    assert "use App\\Models\\Berth;\n" in files["Berths.php"]
+    assert (
+        "    /** The data that `/api/berths/{quay}` answers with: "
+        "the query of BerthController::ofQuay. */\n"
+        "    protected function loadBerths(string $quay): array\n    {\n        $least = 2;\n"
+        "        return Berth::query()\n            ->where('quay', $quay)\n"
+        "            ->where('cars', '>=', $least)\n            ->get()->toArray();\n    }\n"
+    ) in files["Berths.php"]
+
+
+@pytest.mark.parametrize(
+    ("body", "taken"),
+    [
+        (PLAIN, True),
+        ("return ['rows' => Berth::all()];", True),
+        ("return $this->repository->all();", False),
+        ("return view('berths');", False),
+        ("return Berth::where('owner', auth()->id())->get();", False),
+        ("if (true) { return []; } return Berth::all();", False),
+    ],
+)
+def test_a_controller_that_does_more_is_not_taken(tmp_path: Path, body: str, taken: bool) -> None:
+    result = carried(project(tmp_path, body), CHAIN)
+    rules = [one.rule for one in result.findings]
+    assert ("query-not-run" in rules) == taken
+    assert ("data-source-open" in rules) != taken
+
+
+@pytest.mark.skipif(shutil.which("php") is None, reason="php is not installed")
+def test_trials_stand_for_the_query(run: Any, tmp_path: Path) -> None:
+    folder = project(tmp_path)
+    (folder / "Berths.vue").write_text(f"{TEMPLATE}\n{SCRIPT % AWAITED}", "utf-8")
+    trials = {
+        "trials": [
+            {"name": "slow", "replies": [{"url": "*", "json": ROWS, "after": 300}],
+             "steps": [{"pass": 100}, {"pass": 400}]},
+            {"name": "failed", "replies": [{"url": "*", "status": 500, "text": "closed"}]},
+        ]
+    }  # fmt: skip
+    (folder / "Berths.trials.yaml").write_text(json.dumps(trials), "utf-8")
+    run("carry", "components/Berths.vue", "--to", "stateful-view", "--write")
+    done = run("verify", "components/Berths.vue", "components/berths.blade.php", "--json")
+    found = json.loads(done.stdout)
+    assert found["verdict"] == "same", done.stdout[-1500:]
+    assert "no query was run" in found["stand_in"]

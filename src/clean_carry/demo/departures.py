@@ -17,16 +17,18 @@ NAME = "old-and-new.html"
 Shown = tuple[Path, Path, Trial]
 
 _STYLE = """
-body { margin: 0; padding: 1rem; font: 15px/1.5 system-ui, sans-serif; color: #1c2b33; background: #eef1f0 }
+body { margin: 0; padding: 1rem; font: 14px/1.4 system-ui, sans-serif; color: #1c2b33; background: #eef1f0 }
+main { display: grid; grid-template-columns: repeat(auto-fit, minmax(34rem, 1fr)); gap: 0.4rem 1.6rem }
 h1 { font-size: 1.2rem; margin: 0 0 0.6rem } h2 { font-size: 1rem; margin: 0 0 0.4rem }
 h2 small { font-weight: normal; color: #5b6a71 }
-div.pair { display: grid; grid-template-columns: 1fr 1fr; gap: 0 1rem; margin-bottom: 0.8rem }
+div.pair { display: grid; grid-template-columns: 1fr 1fr; grid-template-rows: auto 1fr; gap: 0 0.8rem }
 div.pair > h2 { grid-column: 1 / 3 }
 figure { margin: 0; padding: 0.6rem 0.8rem; border: 1px solid #b9c4c9; border-radius: 8px;
   background: #fbfaf6 }
 figcaption { color: #5b6a71; font-size: 0.8rem; border-top: 1px solid #dfe5e7; margin-top: 0.5rem }
 table { border-collapse: collapse; width: 100% } th, td { text-align: left; padding: 0.1rem 0.5rem }
-ul { margin: 0; padding-left: 1.2rem } p { margin: 0.3rem 0 } button, input { font: inherit }
+h3 { font-size: 1rem; margin: 0.2rem 0 }
+ul, ol { margin: 0; padding-left: 1.2rem } p { margin: 0.3rem 0 } button, input { font: inherit }
 """
 
 
@@ -46,7 +48,7 @@ def one_page(pairs: Iterable[Shown], bench: Bench) -> str:
     head = '<meta charset="utf-8"><title>The departures, old and new</title>'
     return (
         f'<!doctype html>\n<html lang="en"><head>{head}<style>{_STYLE}</style></head>'
-        f"<body><h1>The departures, old and new</h1>{''.join(parts)}</body></html>\n"
+        f"<body><h1>The departures, old and new</h1><main>{''.join(parts)}</main></body></html>\n"
     )
 
 

@@ -59,6 +59,7 @@ DEPARTURES = (
     ("departures/SailingFilter.vue", "stateful-view"),
     ("departures/QuayTabs.vue", "stateful-view"),
     ("departures/SeatHold.vue", "stateful-view"),
+    ("departures/ArrivalList.vue", "stateful-view"),
     ("departures/DepartureClock.vue", "stateful-view"),
 )
 STORY = (

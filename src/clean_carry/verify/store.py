@@ -101,13 +101,15 @@ def _names(folder: Path) -> list[str]:
         return []
 
 
+# The scripts that render, below the folder of the workers.
+_WORKERS = ("*.mjs", "browser/*.mjs", "adapters/*.js", "php/*.php")
+
+
 @cache
 def _tool() -> str:
     """The tool's version, and the content of the workers that render."""
     total = hashlib.sha256()
-    for path in sorted(
-        (*WORKER.glob("*.mjs"), *WORKER.glob("browser/*.mjs"), *WORKER.glob("adapters/*.js"))
-    ):
+    for path in sorted(path for form in _WORKERS for path in WORKER.glob(form)):
         total.update(path.read_bytes())
     for path in sorted(WORKER.parent.rglob("*.py")):
         total.update(path.read_bytes())

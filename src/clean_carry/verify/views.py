@@ -113,7 +113,8 @@ def texts_of(view: Path, text: str, extra: tuple[tuple[Path, str], ...]) -> View
 
 def asks_for_data(texts: ViewTexts) -> bool:
     """Whether the class asks for data when it is prepared."""
-    return bool(texts.stateful) and any("DataSource $source" in one for one in texts.classes)
+    asks = ("DataSource $source", "/** The data that `")
+    return bool(texts.stateful) and any(one in text for text in texts.classes for one in asks)
 
 
 def objects_of(view: Path, text: str) -> tuple[tuple[str, ...], ...]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Generator, Iterable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from clean_carry.component.errors import InputError
 from clean_carry.source.template.tree import TemplateAttribute, TemplateNode, read_markup
@@ -174,15 +174,15 @@ class _Reader:
 
     def _given(self, node: TemplateNode) -> Iterator[Part]:
         """Attributes, and the marks between them."""
+        sign = FILLER.decode()
         for one in node.attributes:
-            if not one.name.startswith(FILLER.decode()):
-                if FILLER.decode() in one.name:
-                    raise Unfolded("an attribute whose name is computed", one.start)
-                yield one
-                continue
-            if one.value is not None or one.name.strip(FILLER.decode()):
+            bare = one.name.lstrip(sign)
+            marks = len(one.name) - len(bare)
+            if sign in bare or (one.value is not None and not bare):
                 raise Unfolded("an attribute whose name is computed", one.start)
-            yield from self.within(one.start, one.end)
+            yield from self.within(one.start, one.start + marks)
+            if bare:
+                yield replace(one, name=bare, start=one.start + marks)
 
 
 _BREAK = re.compile(rb"\r?\n")

@@ -9,7 +9,8 @@ from typing import Literal
 
 from clean_carry.component.code import Code, Member
 from clean_carry.component.fragment import Fragment, settled
-from clean_carry.source.expressions.model import Apply, Constant, Expr, Listing, Unsayable
+from clean_carry.source.expressions.folding import truth_of
+from clean_carry.source.expressions.model import Expr, Unsayable
 from clean_carry.source.expressions.types import Type
 from clean_carry.source.php.spelling import Speller
 from clean_carry.syntaxes.member_types import MemberTypes
@@ -58,7 +59,7 @@ class Expressions:
     def known(self, code: Code) -> bool | None:
         """Whether a condition holds, where that is known."""
         try:
-            return _known(self.types.read(code, self.names, self.there))
+            return truth_of(self.types.read(code, self.names, self.there))
         except Unsayable:
             return None
 
@@ -134,52 +135,3 @@ class Expressions:
             yield
         finally:
             self.in_class = False
-
-
-def _known(expr: Expr) -> bool | None:
-    """The truth of an expression, where its parts tell it."""
-    match expr:
-        case Constant():
-            return bool(expr.value)
-        case Listing():
-            return True
-        case Apply(operation="not"):
-            inner = _known(expr.parts[0])
-            return None if inner is None else not inner
-        case Apply(operation="truth"):
-            return _known(expr.parts[0])
-        case Apply(operation="&&" | "||"):
-            decides = expr.operation == "||"
-            parts = [_known(one) for one in expr.parts]
-            return decides if decides in parts else None if None in parts else not decides
-        case Apply(operation="list.length", parts=(Listing(items=()),)):
-            return False
-        case Apply():
-            return _compared(expr)
-    return None
-
-
-def _compared(expr: Apply) -> bool | None:
-    """The outcome of a comparison of numbers or texts that are known."""
-    if len(expr.parts) != 2:
-        return None
-    one, other = (_number(part) for part in expr.parts)
-    if one is None or other is None:
-        return None
-    match expr.operation:
-        case "equal":
-            return one == other
-        case "number >":
-            return one > other
-        case "number <":
-            return one < other
-    return None
-
-
-def _number(expr: Expr) -> float | None:
-    match expr:
-        case Constant(value=int() | float() as value) if not isinstance(value, bool):
-            return float(value)
-        case Apply(operation="list.length", parts=(Listing(items=()),)):
-            return 0.0
-    return None

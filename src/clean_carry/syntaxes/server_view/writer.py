@@ -7,7 +7,7 @@ from pathlib import Path
 from clean_carry.component.code import Assign, Changed, Emit
 from clean_carry.component.fragment import Fragment, new, settled
 from clean_carry.component.interface import InterfaceMap, interface_of
-from clean_carry.component.markup import slot_names
+from clean_carry.component.markup import Element, RawHtml, slot_names, walk
 from clean_carry.component.members import (
     Derived,
     Effect,
@@ -27,6 +27,7 @@ from clean_carry.syntaxes.member_types import MemberTypes
 from clean_carry.syntaxes.server_view.class_file import ClassWriter
 from clean_carry.syntaxes.server_view.expressions import RULE, Expressions
 from clean_carry.syntaxes.server_view.names import class_of, variable, view_of
+from clean_carry.syntaxes.server_view.preflight import faults, faults_of_view
 from clean_carry.syntaxes.server_view.template import TemplateWriter
 from clean_carry.syntaxes.unsaid import Unsaid
 from clean_carry.syntaxes.written import NewText, Note, Written, stem_of, unchanged
@@ -119,6 +120,16 @@ class Writing:
         """The writer of the class."""
         return ClassWriter(self.component, self.name, self.expressions)
 
+    def preflight(self, class_text: str, view: str, *, one_root: bool = False) -> None:
+        """Raises `Unsaid` for a class or a view in which the engine would not find what it names."""
+        elements = (one for one in walk(self.component.view.markup) if isinstance(one, Element))
+        raw = sum(isinstance(one, RawHtml) for each in elements for one in each.attributes)
+        for fault in (
+            *faults(class_text, self.name, view_of(self.name)),
+            *faults_of_view(view, raw=raw, one_root=one_root),
+        ):
+            raise Unsaid("view-preflight", fault, self.component.span.start)
+
     def more_files(self) -> dict[str, str]:
         """Other files that belong to the view, by their names."""
         return {}
@@ -135,6 +146,7 @@ class Writing:
         self.check(template, view)
         script = self.script()
         class_text = script.written()
+        self.preflight(class_text, view)
         for entry in ledger.entries:
             if entry.notion in ("file", "template", "block", "options") and entry.outcome == "open":
                 entry.outcome, entry.rule = "carried", "file-to-view"

@@ -11,6 +11,7 @@ from clean_carry.syntaxes.server_view.class_file import ClassWriter
 from clean_carry.syntaxes.server_view.names import action, php_type, variable, view_of
 from clean_carry.syntaxes.stateful_view.actions import Statements
 from clean_carry.syntaxes.stateful_view.loading import Loading
+from clean_carry.syntaxes.stateful_view.routes import Query
 from clean_carry.syntaxes.unsaid import Unsaid
 
 _HEAD = """<?php
@@ -43,7 +44,7 @@ class StatefulClass(ClassWriter):
             *self._computed(),
             *self._actions(),
         ]
-        members += [self._placeholder(), self._render()]
+        members += [*map(self._query, self._queries()), self._placeholder(), self._render()]
         text = "\n".join(one for one in members if one)
         for attribute in ("Computed", "Reactive"):
             if f"#[{attribute}]" in text:
@@ -52,7 +53,11 @@ class StatefulClass(ClassWriter):
             uses.add("App\\Support\\Js")
         lazy = ""
         if self.loading is not None and self.loading.hook is not None:
-            uses |= {"App\\DataSource", "App\\DataSourceError", "Livewire\\Attributes\\Lazy"}
+            uses.add("Livewire\\Attributes\\Lazy")
+            uses |= {"App\\DataSource"} if "DataSource $source" in text else set()
+            uses |= {"App\\DataSourceError"} if "(DataSourceError)" in text else set()
+            uses |= {"Throwable"} if "(Throwable)" in text else set()
+            uses |= {one for query in self._queries() for one in query.imports}
             lazy = "#[Lazy]\n"
         lines = "".join(f"use {one};\n" for one in sorted(uses))
         return f"{_HEAD.format(uses=lines, lazy=lazy, name=self.name)}{text}}}\n"
@@ -103,22 +108,44 @@ class StatefulClass(ClassWriter):
         given = ""
         if self.loading is not None and self.loading.hook is not None:
             body += self._loaded(self.loading.hook)
-            given = "DataSource $source"
+            given = "DataSource $source" if self.loading.opens else ""
         return f"    public function mount({given}): void\n    {{\n{body}    }}\n" if body else ""
 
     def _loaded(self, hook: Timed) -> str:
         """The statements of the hook that asks for data."""
         assert self.loading is not None
-        self.settled += settled(hook.entry, "data-source-open", "left")
+        if self.loading.opens:
+            self.settled += settled(hook.entry, "data-source-open", "left")
+        else:
+            self.settled += settled(hook.entry, "query-not-run")
         self.settle(hook.callback.entry)
         code = hook.callback.text
         if code is None or hook.callback.method:
-            return f"        $this->{action(hook.callback.method)}($source);\n"
+            given = "$source" if self.loading.opens else ""
+            return f"        $this->{action(hook.callback.method)}({given});\n"
         with self.expressions.of_class():
             made = self.loading.statements(self.expressions, code)
             made.asking = frozenset(self.loading.methods)
             _, body = made.written({}, 2)
         return body
+
+    def _queries(self) -> list[Query]:
+        """The queries that give the data."""
+        queries = self.loading.queries if self.loading is not None else None
+        return [*queries.methods] if queries is not None else []
+
+    def _query(self, query: Query) -> str:
+        """A query as a method, its statements as they stand in the controller."""
+        assert self.loading is not None
+        assert self.loading.queries is not None
+        name = self.loading.queries.method_of(query)
+        given = ", ".join(f"{type_} ${own}" for own, type_ in query.parameters)
+        statements = [*query.statements, f"return {query.given};"]
+        body = "".join(f"        {_moved(one)}\n" for one in statements)
+        return (
+            f"    /** The data that `{query.pattern}` answers with: the query of {query.origin}. */\n"
+            f"    protected function {name}({given}): array\n    {{\n{body}    }}\n"
+        )
 
     def _placeholder(self) -> str:
         """The method for the time until the data are there: a view with the values of then."""
@@ -196,7 +223,7 @@ class StatefulClass(ClassWriter):
             for name in parameters
         )
         returned = "" if "return " in body else ": void"
-        if asks:
+        if asks and self.loading is not None and self.loading.opens:
             shown = ", ".join(one for one in ("DataSource $source", shown) if one)
         sees = "private" if asks else "public"
         return f"    {sees} function {action(one.name)}({shown}){returned}\n    {{\n{body}    }}\n"
@@ -206,3 +233,10 @@ class StatefulClass(ClassWriter):
             "    public function render(): View\n"
             f"    {{\n        return view('livewire.{view_of(self.name)}');\n    }}\n"
         )
+
+
+def _moved(statement: str) -> str:
+    """A statement whose further lines stand one level to the right of where its first one will."""
+    first, *rest = statement.split("\n")
+    own = min((len(one) - len(one.lstrip()) for one in rest if one.strip()), default=0)
+    return "\n".join([first, *(f"            {one[own:]}" for one in rest)])

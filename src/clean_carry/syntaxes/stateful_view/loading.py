@@ -7,14 +7,16 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
 from clean_carry.component.code import Assign, Code, Member, MethodCall, MethodValue
-from clean_carry.component.members import Method, Timed
+from clean_carry.component.members import Derived, Method, Timed
 from clean_carry.component.model import Component
+from clean_carry.source.expressions.folding import folded
 from clean_carry.source.expressions.model import Constant, Expr, Listing
 from clean_carry.source.expressions.types import ANY, FLAG, Type, either
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.member_types import MemberTypes, is_full
 from clean_carry.syntaxes.server_view.expressions import Expressions
 from clean_carry.syntaxes.stateful_view.requests import RequestStatements, pending_in
+from clean_carry.syntaxes.stateful_view.routes import Queries
 from clean_carry.syntaxes.unsaid import Unsaid
 
 _REQUEST = re.compile(rb"\bfetch\s*\(")
@@ -57,11 +59,14 @@ class Loading:
     component: Component
     source: SourceText
     answer: Type = ANY
+    queries: Queries | None = None
     hook: Timed | None = None
     methods: dict[str, Method] = field(default_factory=dict)
     pending: frozenset[str] = frozenset()
     # The findings about each address.
     notes: list[tuple[str, str, int]] = field(default_factory=list)
+    # Whether an address has no query: the data come from the interface then.
+    opens: bool = False
 
     def __post_init__(self) -> None:
         self.methods = {
@@ -101,7 +106,9 @@ class Loading:
 
     def statements(self, expressions: Expressions, code: Code) -> RequestStatements:
         """The statements of a function that asks for data."""
-        return RequestStatements(self.source, expressions, code, self.answer, self.pending)
+        made = RequestStatements(self.source, expressions, code, self.answer, self.pending)
+        made.queries, made.passes_source = self.queries, self.opens
+        return made
 
     def find_pending(self, expressions: Expressions) -> None:
         """Find the flags. Raises `Unsaid` for data that are requested again."""
@@ -169,7 +176,11 @@ class Loading:
 
     def _take(self, made: RequestStatements, types: MemberTypes) -> None:
         """Take findings and types from the statements of a function."""
-        for address, at in made.addresses:
+        for address, at, query in made.addresses:
+            self.opens |= query is None
+            if query is not None:
+                self.notes.append(("query-not-run", f"{query.origin} ({address})", at))
+                continue
             self.notes.append(("data-source-open", address, at))
             if not made.checked:
                 self.notes.append(("success-not-checked", address, at))
@@ -193,13 +204,28 @@ class Loading:
         first = self._before()
         fixed: dict[Member, Expr] = {}
         for name, code in first.items():
-            value = expressions.read(code)
-            if isinstance(value, Constant) or (isinstance(value, Listing) and not value.items):
-                fixed[Member("state", name)] = value
+            member, value = Member("state", name), expressions.read(code)
+            if isinstance(value, Constant):
+                fixed[member] = value
+            elif isinstance(value, Listing) and not value.items:
+                fixed[member] = Listing(expressions.types.of(member).present, ())
         true = Constant(FLAG, True)
         fixed |= {Member("state", name): true for name in self.pending}
         expressions.types.fixed = fixed
+        for derived in self.component.derived:
+            made = self._folded(expressions, derived)
+            if isinstance(made, Constant) or (isinstance(made, Listing) and not made.items):
+                fixed[Member("derived", derived.name)] = made
         return first
+
+    def _folded(self, expressions: Expressions, derived: Derived) -> Expr | None:
+        """The value of a computed one while data are on their way; None where it is not known."""
+        if derived.returned is None:
+            return None
+        try:
+            return folded(expressions.read(derived.returned))
+        except Unsaid:
+            return None
 
     def _before(self) -> dict[str, Code]:
         """State before the data are there: its first values, or what a function gives it before it asks."""

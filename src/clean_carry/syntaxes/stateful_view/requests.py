@@ -10,13 +10,14 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from clean_carry.component.code import Assign, Code, Member, MethodCall
-from clean_carry.source.expressions.model import Expr, Name
+from clean_carry.source.expressions.model import Apply, Constant, Expr, Name
 from clean_carry.source.expressions.types import ANY, Type
 from clean_carry.source.javascript.tree import Node
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.server_view.expressions import Expressions
 from clean_carry.syntaxes.server_view.names import action
 from clean_carry.syntaxes.stateful_view.actions import STEP, Statements
+from clean_carry.syntaxes.stateful_view.routes import Queries, Query
 from clean_carry.syntaxes.unsaid import Unsaid
 
 # The parameter that gives the data.
@@ -52,9 +53,14 @@ class RequestStatements(Statements):
         super().__init__(source, expressions, code)
         self.answer, self.pending = answer, pending
         self.asks = self.checked = False
-        self.addresses: list[tuple[str, int]] = []
+        self.addresses: list[tuple[str, int, Query | None]] = []
+        # The queries that answer addresses: their methods, by what finds them.
+        self.queries: Queries | None = None
+        # The errors that requests of the innermost `try` throw.
+        self._throws: set[str] = set()
         # Methods that ask for data: they are given the source.
         self.asking: frozenset[str] = frozenset()
+        self.passes_source = True
         self._caught = 0
         # Names of replies, with the code of their addresses.
         self._replies: dict[str, str] = {}
@@ -98,7 +104,8 @@ class RequestStatements(Statements):
             self.asks = True
             given = _awaited(node).child("arguments")
             values = [self._said(one, "value") for one in (given.named_children if given else [])]
-            return f"$this->{action(called.member.name)}({', '.join([f'${SOURCE}', *values])})"
+            own = [f"${SOURCE}"] if self.passes_source else []
+            return f"$this->{action(called.member.name)}({', '.join([*own, *values])})"
         return super()._effect(node)
 
     def _is_pending(self, node: Node) -> bool:
@@ -112,6 +119,7 @@ class RequestStatements(Statements):
         body, handler, last = (node.child(one) for one in ("body", "handler", "finalizer"))
         assert body is not None
         self._caught += handler is not None
+        self._throws = set()
         text = self._block(body, depth + 1)
         self._caught -= handler is not None
         failed = handler.child("body") if handler is not None else None
@@ -125,7 +133,8 @@ class RequestStatements(Statements):
         made = f"{line}try {{\n{text}{line}}}"
         if handled:
             inner = self._body(failed, depth + 1) if failed is not None else ""
-            made += f" catch ({FAILURE}) {{\n{inner}{line}}}"
+            error = "Throwable" if "Throwable" in self._throws else FAILURE
+            made += f" catch ({error}) {{\n{inner}{line}}}"
         inner = self._body(at_end, depth + 1) if at_end is not None else ""
         if inner:
             made += f" finally {{\n{inner}{line}}}"
@@ -174,11 +183,29 @@ class RequestStatements(Statements):
         if not self._caught:
             raise self.unsaid(address, "a request whose failure nobody handles")
         self.asks = True
-        self.addresses.append((address.text, self._at(address)))
-        return f"${SOURCE}->get({self._said(address, 'text')})"
+        segments, values = self._segments(self._read(address))
+        query = self.queries.of(segments) if self.queries is not None and segments else None
+        self.addresses.append((address.text, self._at(address), query))
+        self._throws.add(FAILURE if query is None else "Throwable")
+        if query is None:
+            return f"${SOURCE}->get({self._said(address, 'text')})"
+        assert self.queries is not None
+        given = ", ".join(self._said_of(one, "value", address) for one in values)
+        return f"$this->{self.queries.method_of(query)}({given})"
+
+    def _segments(self, address: Expr) -> tuple[list[str], list[Expr]]:
+        """The segments of an address, `{}` for each that is computed, and the values of those."""
+        joined = isinstance(address, Apply) and address.operation == "text.join"
+        parts = address.parts if isinstance(address, Apply) and joined else (address,)
+        text = "".join(str(one.value) if isinstance(one, Constant) else "{}" for one in parts)
+        segments = text.strip("/").split("/")
+        plain = text.startswith("/") and all(one == "{}" or "{}" not in one for one in segments)
+        values = [one for one in parts if not isinstance(one, Constant)]
+        return (segments, values) if plain and "?" not in text else ([], [])
 
     def _chained(self, chain: Chain, depth: int) -> str:
         self._caught += chain.failed is not None
+        self._throws = set()
         got = self._asked(chain.address)
         text = self._taken(chain, got, depth + 1)
         self._caught -= chain.failed is not None

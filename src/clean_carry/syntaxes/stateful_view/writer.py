@@ -7,12 +7,13 @@ import re
 from clean_carry.component.code import Emit, Member
 from clean_carry.component.markup import Attribute, Element, Handler, MarkupComment, TwoWay
 from clean_carry.component.members import Derived, KeptOption, Method, State, Timed
-from clean_carry.source.expressions.types import ANY, type_of_value
+from clean_carry.source.expressions.types import ANY, Type, type_of_value
 from clean_carry.source.javascript.script_style import script_style
 from clean_carry.source.php.literals import NULLISH
 from clean_carry.syntaxes.member_types import REPLY
 from clean_carry.syntaxes.server_view.attributes import Parts
 from clean_carry.syntaxes.server_view.names import variable, view_of
+from clean_carry.syntaxes.server_view.preflight import sent
 from clean_carry.syntaxes.server_view.template import TemplateWriter
 from clean_carry.syntaxes.server_view.writer import ViewWriter, Writing
 from clean_carry.syntaxes.stateful_view.actions import Statements
@@ -20,6 +21,7 @@ from clean_carry.syntaxes.stateful_view.attributes import StatefulAttributes
 from clean_carry.syntaxes.stateful_view.class_file import StatefulClass
 from clean_carry.syntaxes.stateful_view.expressions import StatefulExpressions
 from clean_carry.syntaxes.stateful_view.loading import SOURCE_FILES, Loading
+from clean_carry.syntaxes.stateful_view.routes import Queries, Routes
 from clean_carry.syntaxes.unsaid import Unsaid
 from clean_carry.syntaxes.written import Note
 
@@ -52,7 +54,9 @@ class _Stateful(Writing):
                 raise Unsaid("runs-in-browser", f"the event {one.event}", one.span.start)
         told = self.fitted.told.get(REPLY)
         answer = type_of_value(told) if told is not None else ANY
-        self.loading = Loading(self.component, self.source, answer)
+        names = frozenset(getattr(one, "name", "") for one in self.component.members)
+        queries = Queries(Routes(self.fitted.workspace.file), names)
+        self.loading = Loading(self.component, self.source, answer, queries)
         if self.loading.hook is not None:
             self.held = (*self.held, Timed)
             self._refuse_other_hooks(self.loading.hook)
@@ -102,13 +106,17 @@ class _Stateful(Writing):
 
     def notes(self) -> list[Note]:
         """The findings about the view, its types and its data."""
-        return [*super().notes(), *self.loading.notes]
+        start = self.component.span.start
+        unread = ", ".join(self.unread)
+        more = [("sent-to-browser", unread, start)] if unread else []
+        return [*super().notes(), *self.loading.notes, *more]
 
     def more_files(self) -> dict[str, str]:
         """The placeholder, and the interface that gives the data."""
         if self.loading.hook is None:
             return {}
-        return {f"{view_of(self.name)}-placeholder.blade.php": self.waiting, **SOURCE_FILES}
+        files = SOURCE_FILES if self.loading.opens else {}
+        return {f"{view_of(self.name)}-placeholder.blade.php": self.waiting, **files}
 
     def _shown(self) -> dict[str, str]:
         """Write the placeholder: the view while data are on their way. Gives the values that it shows."""
@@ -143,6 +151,22 @@ class _Stateful(Writing):
             self.component.span.start,
         )  # fmt: skip
 
+    def preflight(self, class_text: str, view: str, *, one_root: bool = True) -> None:
+        """The same, for a view and a placeholder of one root each."""
+        super().preflight(class_text, view, one_root=one_root)
+        if self.loading.hook is not None:
+            super().preflight(class_text, self.waiting, one_root=one_root)
+        texts = f"{class_text.partition('{')[2]}{view}"
+        self.unread = list(sent(self._public(), _without_declarations(texts)))
+
+    def _public(self) -> dict[str, Type]:
+        """The public members, with their types."""
+        state = self.component.state
+        fields = [Member("state", one.name) for one in (state.fields or () if state else ())]
+        inputs = [Member("prop", one.name) for one in self.component.inputs.props]
+        kept = [one for one in (*inputs, *fields) if one.name not in self.loading.pending]
+        return {variable(one.name): self.types.of(one) for one in kept}
+
     def check(self, template: TemplateWriter, view: str) -> None:
         """Raises `Unsaid` where the view has several roots, or keeps nothing."""
         if re.search(r"\bwire:(?!key)", view) is None and self.loading.hook is None:
@@ -152,6 +176,11 @@ class _Stateful(Writing):
             raise Unsaid(
                 "view-markup-unread", "a view with several roots", self.component.span.start
             )
+
+
+def _without_declarations(text: str) -> str:
+    """Code without the lines that declare public members."""
+    return re.sub(r"(?m)^    public (?!function).*;$", "", text)
 
 
 class StatefulWriter(ViewWriter):

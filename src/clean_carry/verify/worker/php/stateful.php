@@ -107,6 +107,45 @@ namespace {
         return new Answers($replies);
     }
 
+    /** The answer of a trial to a query: one of the class, by the address that it stands for. */
+    function queried(string $pattern, array $given): array
+    {
+        foreach ($given as $name => $value) {
+            $pattern = str_replace('{' . $name . '}', (string) $value, $pattern);
+        }
+        $reply = $GLOBALS['replies'][$pattern] ?? null;
+        if ($reply === null) {
+            // The class may catch whatever is thrown.
+            $GLOBALS['wanted'] = $pattern;
+            throw new Awaited($pattern);
+        }
+        $data = json_decode($reply['text'], true);
+        if ($reply['fail'] || $reply['status'] < 200 || $reply['status'] > 299 || !is_array($data)) {
+            throw new RuntimeException("no data for $pattern");
+        }
+        return $data;
+    }
+
+    /** A class whose queries are answered by the trial. */
+    function answered(string $class): string
+    {
+        $methods = '';
+        foreach ((new ReflectionClass($class))->getMethods(ReflectionMethod::IS_PROTECTED) as $one) {
+            if (!preg_match('/The data that `([^`\']+)` answers with/', (string) $one->getDocComment(), $found)) {
+                continue;
+            }
+            $names = array_map(fn ($each) => "{$each->getType()} \${$each->getName()}", $one->getParameters());
+            $given = array_map(fn ($each) => "'{$each->getName()}' => \${$each->getName()}", $one->getParameters());
+            $methods .= "protected function {$one->getName()}(" . implode(', ', $names) . '): array '
+                . "{ return \\queried('{$found[1]}', [" . implode(', ', $given) . ']); } ';
+        }
+        if ($methods === '') {
+            return $class;
+        }
+        eval("class Answered extends \\$class { $methods }");
+        return 'Answered';
+    }
+
     /** Run the preparation of a component, with the data that it asks for. */
     function prepared(object $component, array $replies): void
     {
@@ -124,16 +163,21 @@ namespace {
         a page whose data have not come → {"html", "wants"}. */
     function requested(array $asked, TextEngine $engine): array
     {
-        $component = new $asked['class']();
+        $GLOBALS['replies'] = $asked['replies'] ?? [];
+        $class = answered($asked['class']);
+        $component = new $class();
         if ($asked['state'] === null) {
             $component->__take($asked['inputs']);
             try {
                 prepared($component, $asked['replies']);
             } catch (Awaited $wanted) {
+                $GLOBALS['wanted'] = $wanted->getMessage();
+            }
+            if (isset($GLOBALS['wanted'])) {
                 $engine->component = new stdClass();
                 $given = array_merge($asked['inputs'], $asked['changed'] ?? []);
                 $html = $component->placeholder($given)->render();
-                return ['html' => $html, 'state' => null, 'wants' => $wanted->getMessage()];
+                return ['html' => $html, 'state' => null, 'wants' => $GLOBALS['wanted']];
             }
             $component->__take($asked['changed'] ?? [], Livewire\Attributes\Reactive::class);
         } else {
