@@ -216,6 +216,12 @@ def with_drawn(new: Side, written: Iterable[tuple[Path, str]]) -> Side:
     """A new side with those of other new files that it imports, and that those import."""
     known = {place.resolve(): text for place, text in written}
     found = dict(new.extra)
+    if new.place.name.endswith(".blade.php"):
+        # Views name each other by tags: all that stand beside this one may be used.
+        beside = {
+            path: text for path, text in known.items() if path.parent == new.place.resolve().parent
+        }
+        return replace(new, extra=tuple({**beside, **found}.items()))
     open_ = [(new.place.resolve(), new.text), *found.items()]
     while open_:
         place, text = open_.pop()

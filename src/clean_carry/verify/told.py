@@ -66,9 +66,11 @@ def told_of(path: Path, text: str) -> str:
     """JSON of the values that trials give the inputs of a file, and answer its requests with. They come
     from its trial file, where it has one; the rest are plausible ones."""
     inputs = read_inputs(text, str(path))
-    found: dict[str, Any] = {name: typical(name, shape) for name, shape in inputs.shapes.items()}
+    found: dict[str, Any] = {
+        name: _broken(typical(name, shape)) for name, shape in inputs.shapes.items()
+    }
     if inputs.reply is not None:
-        found[REPLY] = typical("reply", inputs.reply)
+        found[REPLY] = _broken(typical("reply", inputs.reply))
     if beside(path).is_file():
         try:
             trials = load(beside(path)).trials
@@ -82,3 +84,17 @@ def told_of(path: Path, text: str) -> str:
                 if one.get("json") not in ([], {}, None):
                     found[REPLY] = one["json"]
     return json.dumps(found)
+
+
+def _broken(value: Any) -> Any:
+    """A plausible value with fractions for its numbers: nothing tells that they are always whole."""
+    match value:
+        case bool():
+            return value
+        case int():
+            return value + 0.5
+        case list():
+            return [_broken(one) for one in value]
+        case dict():
+            return {name: _broken(one) for name, one in value.items()}
+    return value

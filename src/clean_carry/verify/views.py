@@ -8,7 +8,7 @@ import re
 import select
 import shutil
 import subprocess
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
@@ -86,12 +86,8 @@ def texts_of(view: Path, text: str, extra: tuple[tuple[Path, str], ...]) -> View
     known = given or {
         path.name: path.read_text("utf-8", "replace") for path in sorted(view.parent.glob("*.php"))
     }
-    wanted = re.sub(r"[^a-z0-9]", "", name.lower())
     scripts = [
-        own
-        for path, own in known.items()
-        if not path.endswith(_ENDING)
-        and (given or path.removesuffix(".php").lower() == wanted or _HELPER.search(own))
+        own for path, own in known.items() if path == _script_of(name, known) or _HELPER.search(own)
     ]
     # Helpers come before the class that uses them.
     scripts.sort(key=lambda one: "extends Component" in one)
@@ -103,12 +99,20 @@ def texts_of(view: Path, text: str, extra: tuple[tuple[Path, str], ...]) -> View
             views.append((f"livewire.{waiting}", known[f"{waiting}{_ENDING}"]))
         return ViewTexts(name, tuple(views), tuple(scripts), f"App\\Livewire\\{keeps[1]}")
     views = [(f"components.{name}", text)]
-    for tag, child, own in all_children(view, text):
+    for tag, child, own in all_children(view, text, known):
         views.append((f"components.{tag}", own))
-        script = class_beside(child)
-        if script is not None:
-            scripts.append(script.read_text("utf-8", "replace"))
+        own_script = _script_of(tag, known)
+        beside = class_beside(child) if not own_script else None
+        scripts += [known[own_script]] if own_script else []
+        scripts += [beside.read_text("utf-8", "replace")] if beside is not None else []
     return ViewTexts(name, tuple(views), tuple(dict.fromkeys(scripts)), "", objects_of(view, text))
+
+
+def _script_of(view: str, known: Iterable[str]) -> str:
+    """The name of the script of a view's class among names of files, "" where there is none."""
+    wanted = re.sub(r"[^a-z0-9]", "", view.lower())
+    scripts = (one for one in known if not one.endswith(_ENDING))
+    return next((one for one in scripts if one.removesuffix(".php").lower() == wanted), "")
 
 
 def asks_for_data(texts: ViewTexts) -> bool:

@@ -33,12 +33,17 @@ from clean_carry.source.template.tree import VOID
 from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.condensed import as_rendered, is_block
 from clean_carry.syntaxes.server_view.attributes import Attributes
+from clean_carry.syntaxes.server_view.children import ChildAttributes, Children, content_of
 from clean_carry.syntaxes.server_view.expressions import Expressions
 from clean_carry.syntaxes.server_view.names import variable
 from clean_carry.syntaxes.unsaid import Unsaid
 
 _RULE = "markup-to-view"
 _NOTHING = "{{ '' }}"
+# Elements in which white space between others never shows (HTML §15, tables and lists).
+_NO_SPACE = frozenset(
+    {"table", "thead", "tbody", "tfoot", "tr", "ul", "ol", "dl", "select", "optgroup"}
+)
 _OWN_SPACE = frozenset({"pre", "textarea", "listing"})
 
 
@@ -72,6 +77,9 @@ class TemplateWriter:
         # Whether the root takes attributes that are no inputs.
         self.passes_on = True
         self.takes_slots = True
+        self.children: Children | None = None
+        # Whether white space around the next condition or list is never shown.
+        self.unspaced = False
         self.attributes = Attributes(source, expressions, self.notes)
 
     def written(self) -> str:
@@ -143,6 +151,16 @@ class TemplateWriter:
             parts.append(text)
         return "".join(parts)
 
+    def _lines(self, nodes: list[Markup], depth: int) -> str:
+        """The content of an element that shows no white space: each node on a line of its own."""
+        line = f"\n{self.unit * (depth + 1)}"
+        texts = []
+        for one in nodes:
+            self.unspaced = True
+            texts.append(self._node(one, depth + 1))
+        self.unspaced = False
+        return f"{line}{line.join(texts)}\n{self.unit * depth}"
+
     def _inside(self, nodes: list[Markup], depth: int, *, block: bool) -> str:
         """The content between two tags or two directives: on lines of its own where nothing shows it."""
         if not nodes:
@@ -179,8 +197,9 @@ class TemplateWriter:
         at = node.span.start
         if node.chosen is not None:
             raise Unsaid("view-markup-unread", "a tag that code gives", at)
+        self.unspaced = False
         if node.component:
-            raise Unsaid("view-markup-unread", f"the component <{node.tag}>", at)
+            return self._child(node, depth)
         if any(isinstance(one, Content) for one in node.children):
             raise Unsaid("view-markup-unread", "content for a slot", at)
         self.settle(node.entry)
@@ -199,11 +218,38 @@ class TemplateWriter:
         nodes = self._plain(node.children, edge=False)
         if node.tag in _OWN_SPACE and not all(isinstance(one, Expression) for one in nodes):
             raise Unsaid("view-markup-unread", f"<{node.tag}>, which keeps its white space", at)
+        if node.tag in _NO_SPACE and any(isinstance(one, Element | Loop) for one in nodes):
+            inner = self._lines(nodes, depth)
+            return f"{head}>{inner}</{node.tag}>"
         inner = self._inside(nodes, depth, block=node.tag in BLOCKS)
         return f"{head}>{inner}</{node.tag}>"
 
+    def _child(self, node: Element, depth: int) -> str:
+        """The use of a child's view, with its content."""
+        if self.children is None:
+            raise Unsaid("view-markup-unread", f"the component <{node.tag}>", node.span.start)
+        tag, place = self.children.tag(node.tag, node.span.start)
+        self.settle(node.entry)
+        given = ChildAttributes(self.source, self.expressions, Fragment())
+        head = f"<{tag}{given.written(node, place)}"
+        self.settled += given.settled
+        if node is self.root:
+            head += " {{ $attributes }}"
+        texts = []
+        for name, children, entry in content_of(node):
+            self.settle(entry)
+            nodes = self._plain(children, edge=True)
+            inner = self._nodes(nodes, depth + 1, edges=True)
+            if inner:
+                texts.append(f'<x-slot name="{name}">{inner}</x-slot>' if name else inner)
+        if not texts:
+            return f"{head} />"
+        line = f"\n{self.unit * (depth + 1)}"
+        return f"{head}>{line}{line.join(texts)}\n{self.unit * depth}</{tag}>"
+
     def _condition(self, node: Condition, depth: int) -> str:
-        result, block = "", is_block(node)
+        result, block = "", is_block(node) or self.unspaced
+        self.unspaced = False
         with ExitStack() as failed:
             for number, arm in enumerate(node.branches):
                 self.settle(arm.entry)
@@ -228,6 +274,8 @@ class TemplateWriter:
 
     def _loop(self, node: Loop, depth: int) -> str:
         self.settle(node.entry)
+        block = is_block(node) or self.unspaced
+        self.unspaced = False
         item = self.source.slice(*node.item.span[:2]).strip()
         index = self.source.slice(*node.index.span[:2]).strip() if node.index is not None else ""
         if not re.fullmatch(r"[A-Za-z_]\w*", item) or not re.fullmatch(r"(?:[A-Za-z_]\w*)?", index):
@@ -249,7 +297,7 @@ class TemplateWriter:
             self.expressions.passed_over(code)
         with self.expressions.within(names):
             nodes = self._plain(node.children, edge=False)
-            inner = self._arm(nodes, depth, block=is_block(node))
+            inner = self._arm(nodes, depth, block=block)
         return f"{head}{inner}{'@endfor' if head.startswith('@for (') else '@endforeach'}"
 
     def _counted(self, node: Loop, item: str, index: str) -> tuple[str, dict[str, Type]]:

@@ -24,6 +24,7 @@ from clean_carry.source.javascript.script_style import script_style
 from clean_carry.source.php.helper import METHODS, helper_class
 from clean_carry.syntaxes.contract import Fitted
 from clean_carry.syntaxes.member_types import MemberTypes
+from clean_carry.syntaxes.server_view.children import Children
 from clean_carry.syntaxes.server_view.class_file import ClassWriter
 from clean_carry.syntaxes.server_view.expressions import RULE, Expressions
 from clean_carry.syntaxes.server_view.names import class_of, variable, view_of
@@ -110,6 +111,7 @@ class Writing:
     def template(self, unit: str) -> TemplateWriter:
         """The writer of the view."""
         made = TemplateWriter(self.component, self.source, self.expressions, unit)
+        made.children = Children(self.fitted.file, self.fitted.workspace)
         for part in self.component.members:
             if isinstance(part, KeptOption):
                 made.passes_on = "false" not in self.source.slice(*part.span[:2])
@@ -134,6 +136,14 @@ class Writing:
         """Other files that belong to the view, by their names."""
         return {}
 
+    def refuse_module(self, children: Children) -> None:
+        """Refuse code around the component, but imports of children that the view uses."""
+        for node in self.fitted.file.tree.root.named_children:
+            if node.type in ("export_statement", "empty_statement") or children.is_used(node):
+                continue
+            what = node.text.split("\n")[0][:40]
+            raise Unsaid("not-said-in-view", f"the code of the module, `{what}`,", node.start)
+
     def check(self, template: TemplateWriter, view: str) -> None:
         """Raises `Unsaid` where the view is not as the engine wants it."""
 
@@ -144,11 +154,14 @@ class Writing:
         template = self.template(unit)
         view = template.written()
         self.check(template, view)
+        if template.children is not None:
+            self.refuse_module(template.children)
         script = self.script()
         class_text = script.written()
         self.preflight(class_text, view)
         for entry in ledger.entries:
-            if entry.notion in ("file", "template", "block", "options") and entry.outcome == "open":
+            held = entry.notion in ("file", "template", "block", "options")
+            if (held and entry.outcome == "open") or entry.notion == "module code":
                 entry.outcome, entry.rule = "carried", "file-to-view"
             elif entry.notion == "code" and self._is_said(entry.span):
                 entry.outcome, entry.rule = "carried", RULE

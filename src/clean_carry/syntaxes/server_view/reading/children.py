@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from pathlib import Path
 
 from clean_carry.syntaxes.single_file.names import pascal
@@ -49,14 +49,19 @@ def name_of(tag: str) -> str:
     return pascal(tag.removeprefix("x-").replace(".", "-"))
 
 
-def all_children(view: Path, text: str) -> Iterator[tuple[str, Path, str]]:
-    """The views that a view uses, and those that they use: tag without its mark, path, text."""
+def all_children(
+    view: Path, text: str, known: Mapping[str, str]
+) -> Iterator[tuple[str, Path, str]]:
+    """The views that a view uses, and those that they use: tag without its mark, path, text. `known` are
+    texts of files beside the view, by their names."""
     open_, seen = [text], {view.resolve()}
     while open_:
         for name in dict.fromkeys(_TAG.findall(open_.pop())):
-            child = child_of(view, name)
+            written = f"{name}.blade.php"
+            child = view.with_name(written) if written in known else child_of(view, name)
             if child is not None and child.resolve() not in seen:
                 seen.add(child.resolve())
-                own = child.read_text("utf-8", "replace")
+                own = known.get(child.name) if written in known else None
+                own = own if own is not None else child.read_text("utf-8", "replace")
                 yield name, child, own
                 open_.append(own)
