@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import html
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
@@ -29,6 +30,8 @@ class Given:
     classes: list[str] = field(default_factory=list)
     class_at: int = -1
     passes_on: bool = False
+    # Whether what is read stands under a condition.
+    conditional: bool = False
 
 
 @dataclass
@@ -90,6 +93,7 @@ class Attributes:
             case TemplateAttribute():
                 self._attribute(part, made, None)
             case Mark(kind="directive", name="class"):
+                self._second(made, part.start)
                 made.class_at = max(made.class_at, len(made.texts))
                 self._bag_class(self.node(part), made)
             case Mark(kind="directive") if part.name in _SWITCHES and part.given is not None:
@@ -133,11 +137,16 @@ class Attributes:
         parts = self.within(*one.value) if one.value is not None else []
         plain = all(isinstance(part, Piece) for part in parts)
         if one.name == "class":
+            self._second(made, one.start)
             made.class_at = max(made.class_at, len(made.texts))
             self._class(parts, made, test)
             return
         if plain and test is None:
             made.texts.append((self.source.slice(one.start, one.end), one.start))
+            return
+        if test is None and one.name in SWITCHED:
+            # Such an attribute counts, whatever its value.
+            made.texts.append((one.name, one.start))
             return
         value = self._value(parts)
         if test is None:
@@ -149,6 +158,12 @@ class Attributes:
         nothing = Constant(TEXT.or_missing("null"), None)
         chosen = Choice(TEXT, test, value, nothing)
         made.texts.append((f':{one.name}="{quoted(self.code(chosen))}"', one.start))
+
+    @staticmethod
+    def _second(made: Given, at: int) -> None:
+        """Raises `Unsayable` for a second class of a tag: a browser reads the first one alone."""
+        if made.class_at >= 0 and not made.conditional:
+            raise Unsayable("a second class of one tag", at)
 
     def _value(self, parts: list[Part]) -> Expr:
         """The value of an attribute as one text."""
@@ -241,7 +256,9 @@ class Attributes:
         for part in arm.children:
             if not isinstance(part, TemplateAttribute):
                 raise Unsayable("a condition in a condition in a tag", part.start)
+            made.conditional = True
             self._attribute(part, made, test)
+            made.conditional = False
 
     def _echo(self, mark: Mark, made: Given, *, rooted: bool) -> None:
         """Attributes by an echo: those of the parent, or one that is there or not."""
@@ -325,12 +342,11 @@ _SWITCHES = frozenset({"checked", "selected", "disabled", "readonly", "required"
 _KINDS = frozenset({"text", "number", "flag", "list"})
 _NONE = Constant(TEXT, "")
 _RECORD = record_of()
-_ENTITIES = {"&quot;": '"', "&#39;": "'", "&lt;": "<", "&gt;": ">", "&amp;": "&"}
 
 
 def unescaped(text: str) -> str:
     """The value of a text in an attribute."""
-    return re.sub(r"&(?:quot|#39|lt|gt|amp);", lambda found: _ENTITIES[found[0]], text)
+    return html.unescape(text)
 
 
 def quoted(code: str) -> str:

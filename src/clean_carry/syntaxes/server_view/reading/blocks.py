@@ -228,11 +228,9 @@ class Blocks:
         return items, [one.text[1:] for one in names]
 
     def _index(self) -> str:
-        taken = (
-            {loop.index for loop in self.names.loops}
-            | set(self.names.inputs)
-            | set(self.names.locals)
-        )
+        """A name for the index of a loop that nothing else in the view has."""
+        named = re.findall(rb"\$(\w+)", self.source.data)
+        taken = {one.decode() for one in named} | {loop.index for loop in self.names.loops}
         number = 1
         while (name := "index" if number == 1 else f"index{number}") in taken:
             number += 1

@@ -206,7 +206,7 @@ class TemplateReading(Blocks):
         if node.tag.startswith("x-"):
             self._child(tag, head)
             return
-        if node.tag in _OTHER_TAGS or ":" in node.tag:
+        if node.tag in _OTHER_TAGS or ":" in node.tag or node.tag[:1].isupper():
             raise Unsayable(f"<{node.tag}>", node.start)
         given = self.attributes.given(tag.given, rooted=tag is self.root)
         self.passes_on |= given.passes_on
