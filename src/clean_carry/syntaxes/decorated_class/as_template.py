@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from clean_carry.source.html.display import BLOCKS
@@ -12,10 +12,10 @@ from clean_carry.source.text import SourceText
 from clean_carry.syntaxes.decorated_class.attributes import Attributes, quoted, read_attributes
 from clean_carry.syntaxes.decorated_class.children import Child, Slot, slot_name
 from clean_carry.syntaxes.decorated_class.markup import Flow, Part, folded, read_template
-from clean_carry.syntaxes.decorated_class.microsyntax import Starred, read_starred
-from clean_carry.syntaxes.piped_expressions import Spelling, Unread, grouped, respelled
+from clean_carry.syntaxes.decorated_class.microsyntax import read_starred
+from clean_carry.syntaxes.decorated_class.older_notation import OlderNotation, operand
+from clean_carry.syntaxes.piped_expressions import Spelling, Unread, respelled
 
-_SIMPLE = re.compile(r"[\w$]+(?:\.[\w$]+|\[[\w$]+\])*(?:\(\))?$")
 _LOOP = {
     "$index": "index",
     "$first": "first",
@@ -29,7 +29,7 @@ _AFTER = {"if": ("else", "else if"), "else if": ("else", "else if"), "for": ("em
 
 
 @dataclass
-class TemplateWriter:
+class TemplateWriter(OlderNotation):
     """Writes a template. `pieces` are the new texts with the offsets they come from; `forms` says that the
     module of forms is imported, `references` are those that code needs."""
 
@@ -91,7 +91,7 @@ class TemplateWriter:
             if isinstance(part, TemplateNode) and self._is_named(part):
                 at += 1
                 behind = parts[at] if at < len(parts) else None
-                if isinstance(behind, TemplateNode) and self._is_blank(behind):
+                if isinstance(behind, TemplateNode) and self.is_blank(behind):
                     at += 1
                 continue
             if isinstance(part, Flow):
@@ -126,7 +126,7 @@ class TemplateWriter:
             part = parts[at]
             if isinstance(part, Flow):
                 return True
-            if part.kind == "comment" or self._is_blank(part) or self._is_named(part):
+            if part.kind == "comment" or self.is_blank(part) or self._is_named(part):
                 at += step
                 continue
             return part.kind != "element" or part.tag not in BLOCKS
@@ -171,7 +171,7 @@ class TemplateWriter:
         if flow.kind == "let":
             name, _, value = flow.given.partition("=")
             code = self.code(value, flow.given_at, spelling)
-            return at + 1, spelling.within({name.strip(): _operand(code)})
+            return at + 1, spelling.within({name.strip(): operand(code)})
         chain = [flow]
         while (follower := self._follower(parts, at + 1, chain[-1].kind)) is not None:
             at, next_ = follower
@@ -193,7 +193,7 @@ class TemplateWriter:
             part = parts[at]
             if isinstance(part, Flow):
                 return (at, part) if part.kind in _AFTER.get(kind, ()) else None
-            if not self._is_blank(part):
+            if not self.is_blank(part):
                 return None
             at += 1
         return None
@@ -208,12 +208,12 @@ class TemplateWriter:
                 head = f'{"v-if" if number == 0 else "v-else-if"}="{quoted(code)}"'
                 alias = re.match(r"\s*as\s+([\w$]+)\s*$", more)
                 if alias is not None:
-                    inner = spelling.within({alias[1]: _operand(code)})
+                    inner = spelling.within({alias[1]: operand(code)})
                 elif more.strip():
                     raise Unread(f"@if (… ;{more})", flow.given_at)
             if number:
-                self._break(flow.start)
-            self._framed(flow.children, head, inner, flow.start)
+                self.line_break(flow.start)
+            self.framed(flow.children, head, inner, flow.start)
 
     def _each(self, chain: list[Flow], spelling: Spelling) -> None:
         flow = chain[0]
@@ -233,21 +233,19 @@ class TemplateWriter:
         items = self.code(loop[2], flow.given_at, spelling)
         locals_ = {name: _LOOP[value] for name, value in lets.items() if value in _LOOP}
         text = "".join(self._source_of(flow.children))
-        directive, inner = self._loop(loop[1], items, locals_, key, text, spelling, flow.given_at)
-        self._framed(flow.children, directive, inner, flow.start)
+        directive, inner = self.loop(loop[1], items, locals_, key, text, spelling, flow.given_at)
+        self.framed(flow.children, directive, inner, flow.start)
         if len(chain) > 1:
-            self._break(chain[1].start)
-            length = (
-                f"{_operand(items)}?.length" if not items.endswith("()") else f"{items}?.length"
-            )
-            self._framed(
+            self.line_break(chain[1].start)
+            length = f"{operand(items)}?.length" if not items.endswith("()") else f"{items}?.length"
+            self.framed(
                 chain[1].children, f'v-if="{quoted(f"!{length}")}"', spelling, chain[1].start
             )
 
     def _source_of(self, parts: list[Part]) -> list[str]:
         return [self.source.slice(parts[0].start, parts[-1].end)] if parts else []
 
-    def _loop(
+    def loop(
         self,
         item: str,
         items: str,
@@ -293,7 +291,7 @@ class TemplateWriter:
                 continue
             if part.kind == "case":
                 tests.append(
-                    f"{_operand(subject)} === {self.code(part.given, part.given_at, spelling)}"
+                    f"{operand(subject)} === {self.code(part.given, part.given_at, spelling)}"
                 )
                 if not part.end or (
                     not part.children and part.end <= part.given_at + len(part.given) + 2
@@ -305,27 +303,27 @@ class TemplateWriter:
             else:
                 raise Unread(f"@{part.kind}", part.start)
             if not first:
-                self._break(part.start)
+                self.line_break(part.start)
             first, tests = False, []
-            self._framed(part.children, head, spelling, part.start)
+            self.framed(part.children, head, spelling, part.start)
 
-    def _break(self, at: int) -> None:
+    def line_break(self, at: int) -> None:
         self.put(f"\n{self.source.indent_at(at)}", at)
 
-    def _framed(self, parts: list[Part], head: str, spelling: Spelling, at: int) -> None:
+    def framed(self, parts: list[Part], head: str, spelling: Spelling, at: int) -> None:
         """Content under a directive: on its only element, or on a template around it."""
-        shown = [part for part in parts if isinstance(part, Flow) or not self._is_blank(part)]
+        shown = [part for part in parts if isinstance(part, Flow) or not self.is_blank(part)]
         only = shown[0] if len(shown) == 1 else None
         if isinstance(only, TemplateNode) and only.kind == "element" and _takes(only):
             first = len(self.pieces)
             self.element(only, spelling, head)
-            self._dedent(first, only.start, at)
+            self.dedent(first, only.start, at)
             return
         self.put(f"<template {head}>", at)
         self.siblings(parts, spelling, self.beside)
         self.put("</template>", at)
 
-    def _is_blank(self, part: TemplateNode) -> bool:
+    def is_blank(self, part: TemplateNode) -> bool:
         return part.kind == "text" and not self.source.slice(part.start, part.end).strip()
 
     # -- elements ------------------------------------------------------------------------
@@ -344,7 +342,7 @@ class TemplateWriter:
                 node.kind, node.start, node.end, node.inner, node.tag, bare, node.children,
                 node.closed_itself,
             )  # fmt: skip
-            self._starred(starred.name[1:], read, plain, spelling, starred.start)
+            self.starred(starred.name[1:], read, plain, spelling, starred.start)
             return
         if node.tag == "ng-template":
             if any(one.name.startswith("#") for one in node.attributes):
@@ -357,7 +355,7 @@ class TemplateWriter:
             raise Unread("[ngTemplateOutlet]", node.start)
         switch = node.attribute("[ngSwitch]")
         if switch is not None:
-            self._old_switch(node, spelling, head)
+            self.old_switch(node, spelling, head)
             return
         if node.tag == "ng-container":
             self._container(node, spelling, head)
@@ -371,7 +369,7 @@ class TemplateWriter:
         self, node: TemplateNode, spelling: Spelling, head: str, child: Child | None = None
     ) -> None:
         tag = node.tag if child is None else child.name
-        made = self._attributes(node, spelling, child)
+        made = self.attributes_of(node, spelling, child)
         lead = f" {head}" if head else ""
         open_end = node.inner[0] if not node.closed_itself else node.end
         last = max(
@@ -379,7 +377,7 @@ class TemplateWriter:
         )
         found = re.search(r"\s*/?>$", self.source.slice(last, open_end))
         tail = found.group() if found is not None else ">"
-        parts = self._folded(node)
+        parts = self.folded_content(node)
         empty = child is not None and all(self._is_nothing(one) for one in parts)
         if empty and not node.closed_itself:
             # White space alone is no content.
@@ -395,7 +393,7 @@ class TemplateWriter:
         self.put(f"</{tag}>", node.inner[1])
 
     def _is_nothing(self, part: Part) -> bool:
-        return isinstance(part, TemplateNode) and self._is_blank(part)
+        return isinstance(part, TemplateNode) and self.is_blank(part)
 
     def _given(
         self, parts: list[Part], child: Child, spelling: Spelling, node: TemplateNode
@@ -410,14 +408,14 @@ class TemplateWriter:
         for slot in child.slots:
             own = [part for part, its in zip(parts, slots, strict=True) if its == slot]
             if own:
-                self._break(own[0].start)
+                self.line_break(own[0].start)
                 self._for_slot(slot, own, spelling)
         rest = [part for part, its in zip(parts, slots, strict=True) if its is None]
         if not all(self._is_nothing(one) for one in rest):
             shown = [one for one in rest if not self._is_nothing(one)]
-            self._break(shown[0].start)
+            self.line_break(shown[0].start)
             self.siblings(rest[rest.index(shown[0]) : rest.index(shown[-1]) + 1], spelling)
-        self._break(node.start)
+        self.line_break(node.start)
 
     def _for_slot(self, slot: Slot, parts: list[Part], spelling: Spelling) -> None:
         """The content for a slot with a name, in a template of its own."""
@@ -430,7 +428,7 @@ class TemplateWriter:
             self.siblings([part], spelling)
         self.put("</template>", parts[-1].start)
 
-    def _attributes(
+    def attributes_of(
         self, node: TemplateNode, spelling: Spelling, child: Child | None = None
     ) -> Attributes:
         shown = node.attribute("[value]")
@@ -446,16 +444,16 @@ class TemplateWriter:
             of_child=child.attribute if child is not None else None,
         )
 
-    def _folded(self, node: TemplateNode) -> list[Part]:
+    def folded_content(self, node: TemplateNode) -> list[Part]:
         return folded(node.children, self.source)
 
     def _container(self, node: TemplateNode, spelling: Spelling, head: str) -> None:
         if node.attributes:
             raise Unread("<ng-container> with attributes", node.start)
         if not head:
-            self.siblings(self._folded(node), spelling, self.beside)
+            self.siblings(self.folded_content(node), spelling, self.beside)
             return
-        self._framed(self._folded(node), head, spelling, node.start)
+        self.framed(self.folded_content(node), head, spelling, node.start)
 
     def _slot(self, node: TemplateNode, head: str) -> None:
         select = node.attribute("select")
@@ -471,178 +469,12 @@ class TemplateWriter:
             self.put(f"<slot{lead}{attributes} />", node.start)
             return
         self.put(f"<slot{lead}{attributes}>", node.start)
-        self.siblings(self._folded(node), self.spelling)
+        self.siblings(self.folded_content(node), self.spelling)
         self.put("</slot>", node.start)
-
-    def _old_switch(self, node: TemplateNode, spelling: Spelling, head: str) -> None:
-        switch = node.attribute("[ngSwitch]")
-        assert switch is not None and switch.value is not None
-        subject = _operand(self.code(self.source.slice(*switch.value), switch.start, spelling))
-        bare = [one for one in node.attributes if one is not switch]
-        plain = TemplateNode(node.kind, node.start, node.end, node.inner, node.tag, bare, [])
-        is_container = node.tag == "ng-container"
-        if not is_container:
-            made = self._attributes(plain, spelling)
-            lead = f" {head}" if head else ""
-            self.put(f"<{node.tag}{lead}{made.written()}>", node.start)
-        first = True
-        for child in node.children:
-            case = child.attribute("*ngSwitchCase")
-            default = child.attribute("*ngSwitchDefault")
-            starred = case or default
-            if starred is None:
-                if child.kind != "text" or self.source.slice(child.start, child.end).strip():
-                    raise Unread("[ngSwitch] with other content", child.start)
-                self.put(self.source.slice(child.start, child.end), child.start)
-                continue
-            if case is not None and case.value is not None:
-                code = self.code(self.source.slice(*case.value), case.start, spelling)
-                own = f'{"v-if" if first else "v-else-if"}="{quoted(f"{subject} === {code}")}"'
-            else:
-                own = "v-else" if not first else 'v-if="true"'
-            first = False
-            inner = [one for one in child.attributes if one is not starred]
-            self.element(
-                TemplateNode(
-                    child.kind, child.start, child.end, child.inner, child.tag, inner, child.children,
-                    child.closed_itself,
-                ),
-                spelling,
-                own,
-            )  # fmt: skip
-        if not is_container:
-            self.put(f"</{node.tag}>", node.inner[1])
-
-    # -- starred attributes --------------------------------------------------------------
-
-    def _starred(
-        self, name: str, read: Starred, node: TemplateNode, spelling: Spelling, at: int
-    ) -> None:
-        match name:
-            case "ngIf":
-                self._if(read, node, spelling, at)
-            case "ngFor":
-                items = self.code(read.keys.get("of", ""), at, spelling)
-                item = next((one for one, means in read.lets.items() if not means), "")
-                if not item or not items:
-                    raise Unread("*ngFor", at)
-                if read.alias:
-                    raise Unread("*ngFor … as …", at)
-                locals_ = {one: means for one, means in read.lets.items() if means}
-                track = read.keys.get("trackBy", "")
-                text = self.source.slice(node.start, node.end)
-                index = next((one for one, means in locals_.items() if means == "index"), "$index")
-                key = f"{track}({index}, {item})" if track else ""
-                told = self.tracks.get(track.removeprefix("this."))
-                if told is not None:
-                    key = _in_terms_of(told, (index, item))
-                head, inner = self._loop(
-                    item,
-                    items,
-                    {"$index": "index", **locals_} if track else locals_,
-                    key,
-                    text,
-                    spelling,
-                    at,
-                )
-                self.element(node, inner, head)
-            case "ngTemplateOutlet":
-                self._outlet(read, node, spelling, at)
-            case _:
-                raise Unread(f"*{name}", at)
-
-    def _if(self, read: Starred, node: TemplateNode, spelling: Spelling, at: int) -> None:
-        code = self.code(read.value, at, spelling)
-        inner = spelling.within({read.alias: _operand(code)}) if read.alias else spelling
-        then = read.keys.get("then")
-        if then is not None:
-            raise Unread("*ngIf … then", at)
-        self.element(node, inner, f'v-if="{quoted(code)}"')
-        other = read.keys.get("else")
-        if other is None:
-            return
-        template = self.templates.get(other)
-        if template is None:
-            raise Unread(f"*ngIf … else {other}", at)
-        self._break(node.start)
-        self._elsewhere(
-            template,
-            node,
-            lambda: self._framed(self._folded(template), "v-else", spelling, template.start),
-        )
-
-    def _outlet(self, read: Starred, node: TemplateNode, spelling: Spelling, at: int) -> None:
-        template = self.templates.get(read.value.strip())
-        if template is None or node.tag != "ng-container" or node.attributes:
-            raise Unread("*ngTemplateOutlet", at)
-        given = self._context(read.keys.get("context", ""), spelling, at)
-        lets: dict[str, str] = {}
-        for one in template.attributes:
-            if one.name.startswith("let-"):
-                key = self.source.slice(*one.value) if one.value is not None else "$implicit"
-                lets[one.name[4:]] = given.get(key, "undefined")
-        self._elsewhere(
-            template,
-            node,
-            lambda: self.siblings(self._folded(template), spelling.within(lets), self.beside),
-        )
-
-    def _elsewhere(
-        self, template: TemplateNode, node: TemplateNode, write: Callable[[], None]
-    ) -> None:
-        """Write what stands in another place, its lines as far to the right as they are here."""
-        first = len(self.pieces)
-        write()
-        inner = next((one for one in template.children if not self._is_blank(one)), template)
-        self._dedent(first, inner.start, node.start)
-        while len(self.pieces) > first and not self.pieces[-1][0].strip():
-            self.pieces.pop()
-        while len(self.pieces) > first and not self.pieces[first][0].strip():
-            self.pieces.pop(first)
-
-    def _dedent(self, first: int, old: int, new: int) -> None:
-        """Move the lines of pieces from the depth of one place of the source to that of another."""
-        less = len(self.source.indent_at(old)) - len(self.source.indent_at(new))
-        if less > 0:
-            own = self.pieces[first:]
-            self.pieces[first:] = [(re.sub(rf"\n {{{less}}}", "\n", text), at) for text, at in own]
-
-    def _context(self, text: str, spelling: Spelling, at: int) -> dict[str, str]:
-        """The values of a context object by name."""
-        if not text:
-            return {}
-        found = {}
-        inner = text.strip()
-        if not (inner.startswith("{") and inner.endswith("}")):
-            raise Unread("a context that is no object", at)
-        root = grouped(inner).parts[0]
-        assert not hasattr(root, "text")
-        starts = [root.open.at + 1]  # type: ignore[union-attr]
-        cuts = [p.at for p in root.parts if getattr(p, "text", "") == ","]  # type: ignore[union-attr]
-        starts += [cut + 1 for cut in cuts]
-        ends = [*cuts, root.close.at]  # type: ignore[union-attr]
-        for start, end in zip(starts, ends, strict=True):
-            key, _, value = inner[start:end].partition(":")
-            if value:
-                found[key.strip().strip("'\"")] = _operand(self.code(value, at, spelling))
-        return found
 
 
 def _is_text(part: Part) -> bool:
     return isinstance(part, TemplateNode) and part.kind in ("text", "interpolation")
-
-
-def _in_terms_of(told: tuple[list[str], str], names: tuple[str, str]) -> str:
-    """The expression of a method with other names for its parameters."""
-    text = told[1]
-    for parameter, name in zip(told[0], names, strict=False):
-        text = re.sub(rf"(?<![\w$.]){re.escape(parameter)}(?![\w$])", name, text)
-    return text
-
-
-def _operand(code: str) -> str:
-    """Code as a part of other code."""
-    return code if _SIMPLE.match(code) else f"({code})"
 
 
 def _names(name: str, text: str) -> bool:
