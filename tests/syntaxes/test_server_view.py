@@ -186,3 +186,13 @@ def test_it_renders_the_same_on_the_server(run: Any, tmp_path: Path) -> None:
     place.write_text(place.read_text("utf-8").replace("$at + 1", "$at"), "utf-8")
     found = run("verify", "Card.vue", "card.blade.php", "--search", "--budget", "5", "--json")
     assert json.loads(found.stdout)["verdict"] == "differs"
+
+
+def test_inputs_at_the_root_are_no_attributes_of_the_parent(tmp_path: Path) -> None:
+    """The engine trims what it merges with a parent's attributes: inputs are never among those."""
+    own = carried(tmp_path, '<a :name="name" class="link">x</a>')
+    assert own.files[0].text == "<a name=\"{{ $name }}\" {{ $attributes->class(['link']) }}>x</a>\n"
+    assert "value-trimmed" not in [one.rule for one in own.findings]
+    merged = carried(tmp_path, '<a :title="name" class="link">x</a>')
+    assert "->merge(['title' => $name])" in merged.files[0].text
+    assert "value-trimmed" in [one.rule for one in merged.findings]

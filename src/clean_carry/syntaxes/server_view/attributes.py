@@ -86,9 +86,19 @@ class Attributes:
         classes = [quoted(parts.plain_class)] if parts.plain_class else []
         classes += parts.classes
         chain = f"->class([{', '.join(classes)}])" if classes else ""
-        pairs = ", ".join(f"{quoted(name)} => {value}" for name, value in parts.pairs)
-        chain += f"->merge([{pairs}])" if pairs else ""
-        return f" {{{{ $attributes{chain} }}}}"
+        inputs = {one.name.lower() for one in self.expressions.types.component.inputs.props}
+        own, merged = "", list[str]()
+        for text, (name, value) in zip(parts.texts, parts.pairs, strict=True):
+            if name.replace("-", "").lower() in inputs:
+                # A parent's value is the input's, and never among its attributes.
+                own += f" {text}"
+                continue
+            if not value.startswith("'"):
+                # The engine trims what it merges (`ComponentAttributeBag`).
+                self.notes.append(("value-trimmed", name, node.span.start))
+            merged.append(f"{quoted(name)} => {value}")
+        chain += f"->merge([{', '.join(merged)}])" if merged else ""
+        return f"{own} {{{{ $attributes{chain} }}}}"
 
     def one(self, one: Attribute, node: Element, parts: Parts) -> None:
         """Add an attribute to the parts of its element."""

@@ -308,6 +308,9 @@ class Attributes:
                 self._bag_class(value, made)
                 continue
             shown = self.names.reader.shown(self.names.reader.read(value), value)
+            if not isinstance(shown, Constant):
+                # The engine trims what it merges (`ComponentAttributeBag`).
+                self.names.reader.notes.append(("value-trimmed", str(told.value), one.start))
             if isinstance(shown, Constant):
                 made.texts.append((f'{told.value}="{quoted(str(shown.value))}"', one.start))
             else:
