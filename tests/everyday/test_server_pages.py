@@ -66,7 +66,7 @@ def test_actions_do_what_events_did(run: Any, tmp_path: Path, name: str) -> None
     found = json.loads(done.stdout)
     assert found["verdict"] == "same", done.stdout[-2000:]
     assert "stand-in" in found["stand_in"]
-    assert found["tried"] > 10
+    assert found["tried"] > 2
 
 
 @pytest.mark.whole

@@ -43,7 +43,7 @@ def test_generated_trials_find_no_difference(run: Any, tmp_path: Path, name: str
     done = run("verify", old, new, "--search", "--budget", "6", "--json")
     found = json.loads(done.stdout)
     assert found["verdict"] == "same", done.stdout[-2000:]
-    assert found["tried"] > 10
+    assert found["tried"] > 2
 
 
 @pytest.mark.parametrize("target", ["jsx-function", "decorated-class", "single-file-object"])

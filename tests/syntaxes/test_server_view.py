@@ -181,7 +181,7 @@ def test_it_renders_the_same_on_the_server(run: Any, tmp_path: Path) -> None:
     found = run("verify", "Card.vue", "card.blade.php", "--search", "--budget", "5", "--json")
     result = json.loads(found.stdout)
     assert result["verdict"] == "same", found.stdout[-2000:]
-    assert result["tried"] > 10
+    assert result["tried"] > 2
     place = tmp_path / "card.blade.php"
     place.write_text(place.read_text("utf-8").replace("$at + 1", "$at"), "utf-8")
     found = run("verify", "Card.vue", "card.blade.php", "--search", "--budget", "5", "--json")
