@@ -65,3 +65,29 @@ def test_a_component_that_others_render_is_not_retired(run: Any, tmp_path: Path)
     done = run("retire", "TideNotice.vue")
     assert done.returncode == 1
     assert "Page.vue" in done.stdout + done.stderr
+
+
+def test_a_view_that_other_views_render_stays(run: Any, tmp_path: Path) -> None:
+    shutil.copytree(VIEWS, tmp_path / "views")
+    run("carry", "views/cargo-badge.blade.php", "--to", "single-file-flat", "--write")
+    done = run("switch", "views/cargo-badge.blade.php")
+    assert "its tag in booking-card.blade.php" in done.stdout
+    done = run("retire", "views/cargo-badge.blade.php")
+    assert done.returncode == 1
+    assert "booking-card.blade.php" in done.stdout + done.stderr
+
+
+def test_a_view_that_a_controller_names_stays(run: Any, tmp_path: Path) -> None:
+    shutil.copytree(VIEWS, tmp_path / "views")
+    (tmp_path / "TideController.php").write_text(
+        "<?php\n\nreturn view('harbour.tide-strip', ['height' => 2]);\n", "utf-8"
+    )
+    (tmp_path / "clean-carry.toml").write_text("", "utf-8")
+    run("carry", "views/tide-strip.blade.php", "--to", "single-file-flat", "--write")
+    done = run("retire", "views/tide-strip.blade.php")
+    assert done.returncode == 1
+    assert "TideController.php:3" in done.stdout + done.stderr
+    run("carry", "views/fare-table.blade.php", "--to", "single-file-flat", "--write")
+    done = run("retire", "views/fare-table.blade.php")
+    assert done.returncode == 0
+    assert "deleted: views/FareTable.php" in done.stdout

@@ -11,6 +11,7 @@ from clean_carry.project.walk.edits import Edits, Left, Plan
 from clean_carry.project.walk.pairs import Pair
 from clean_carry.project.walk.requests import rewritten
 from clean_carry.project.walk.switch import users_left
+from clean_carry.project.walk.view_uses import class_to_go
 from clean_carry.source.index.facts import Import
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
@@ -54,6 +55,9 @@ def retire(index: Index, pair: Pair) -> Plan:
     if pair.bridge.is_file() and not bridged:
         plan.put(pair.bridge, None)
     plan.put(pair.old, None)
+    script = class_to_go(index.root, pair.old)
+    if script is not None:
+        plan.put(script, None)
     for style in _styles_of(index, pair):
         plan.put(style, None)
     parts = _Parts(index, pair, plan)

@@ -15,6 +15,7 @@ from clean_carry.project.walk.crossing_uses import uncrossable
 from clean_carry.project.walk.edits import Edits, Left, Plan
 from clean_carry.project.walk.pairs import Pair
 from clean_carry.project.walk.requests import rewritten
+from clean_carry.project.walk.view_uses import in_views
 from clean_carry.source.index.facts import FileFacts, Import
 from clean_carry.source.javascript.tree import Tree
 from clean_carry.source.text import SourceText
@@ -90,6 +91,7 @@ def _pointed(index: Index, pair: Pair, plan: Plan, edits: Edits) -> list[str]:
     whole = _is_whole(pair.old), not pair.is_across and _is_whole(pair.new)
     changed: dict[str, None] = {}
     kept = uncrossable(index, pair) if pair.is_across else {}
+    plan.left += in_views(index, pair.old, pair.own)
     for file, facts in index.files.items():
         if file in pair.own:
             continue
@@ -136,7 +138,7 @@ def users_left(index: Index, old: Path, but: set[str]) -> list[Left]:
             if index.resolve(one.request, file) == old.as_posix() and one.how != "glob":
                 advice = f"Run `clean-carry switch {old.name}` first"
                 found.append(Left(file, one.line, f"{one.how} of {one.request}", advice))
-    return found
+    return [*found, *in_views(index, old, but)]
 
 
 def _offered(index: Index, pair: Pair) -> set[str] | None:
