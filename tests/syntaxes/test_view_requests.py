@@ -250,6 +250,30 @@ def test_a_controller_that_does_more_is_not_taken(tmp_path: Path, body: str, tak
     assert ("data-source-open" in rules) != taken
 
 
+@pytest.mark.parametrize(
+    ("routes", "class_more"),
+    [
+        (ROUTES.replace("->name('berths')", "->middleware('auth')"), ""),
+        (
+            ROUTES.replace("Route::get('/berths', ", "Route::middleware('auth')->get('/berths', "),
+            "",
+        ),
+        (ROUTES, "public function __construct() { $this->middleware('auth'); }\n\n    "),
+    ],
+)
+def test_a_guarded_answer_is_not_taken(tmp_path: Path, routes: str, class_more: str) -> None:
+    folder = project(tmp_path)
+    (tmp_path / "routes" / "api.php").write_text(routes, "utf-8")
+    controller = tmp_path / "app" / "Http" / "Controllers" / "BerthController.php"
+    text = controller.read_text("utf-8").replace(
+        "public function index", f"{class_more}public function index"
+    )
+    controller.write_text(text, "utf-8")
+    rules = [one.rule for one in carried(folder, CHAIN).findings]
+    assert "data-source-open" in rules
+    assert "query-not-run" not in rules
+
+
 @pytest.mark.skipif(shutil.which("php") is None, reason="php is not installed")
 def test_trials_stand_for_the_query(run: Any, tmp_path: Path) -> None:
     folder = project(tmp_path)

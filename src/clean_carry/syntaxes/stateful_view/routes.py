@@ -19,6 +19,8 @@ _OF_REQUEST = re.compile(
     r"\$this\b|\$request\b|\b(?:request|auth|session|abort\w*|redirect|view|response|dispatch)\s*\(|"
     r"\b(?:Auth|Request|Session|Gate|Cache)::"
 )
+# Anything that a route is given but its name: guards, conditions of its address.
+_GUARDED = re.compile(r"\)\s*->(?!name\b)\w+")
 _RESPONSE = re.compile(r"response\(\)->json\(")
 _NAMING = frozenset(
     {"scoped_call_expression", "class_constant_access_expression", "object_creation_expression"}
@@ -87,7 +89,9 @@ class Routes:
     def _of_statement(
         self, node: PhpNode, prefix: str, imports: dict[str, str]
     ) -> Iterator[tuple[str, str, str]]:
-        """The route of a statement; one in a group has more around it, and is passed over."""
+        """The route of a statement. One in a group, or with a guard, has more around it: it is passed over."""
+        if _GUARDED.search(node.text):
+            return
         for one in node.walk():
             if one.type == "anonymous_function":
                 return
@@ -114,7 +118,10 @@ class Routes:
         tree = _tree(self.root / "app" / f"{way}.php")
         if tree is None:
             return None
-        methods = (one for one in tree.walk() if one.type == "method_declaration")
+        methods = [one for one in tree.walk() if one.type == "method_declaration"]
+        if any(one.part("name").text == "__construct" for one in methods):
+            # It may guard what its methods answer.
+            return None
         found = next((one for one in methods if one.part("name").text == method), None)
         try:
             return _of_method(found, tree, controller, pattern) if found is not None else None
