@@ -89,7 +89,7 @@ class Routes:
     def _of_statement(
         self, node: PhpNode, prefix: str, imports: dict[str, str]
     ) -> Iterator[tuple[str, str, str]]:
-        """The route of a statement. One in a group, or with a guard, has more around it: it is passed over."""
+        """The route of a statement. One in a group, or with a guard, is passed over."""
         if _GUARDED.search(node.text):
             return
         for one in node.walk():
