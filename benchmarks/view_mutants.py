@@ -28,6 +28,7 @@ FOLDER = Path(__file__).parents[1] / "tests" / "everyday" / "server_pages"
 PAIRS = {
     "BerthSearch": "stateful-view",
     "DiscountCodes": "stateful-view",
+    "SailingList": "stateful-view",
     "RouteTabs": "stateful-view",
     "SeatCounter": "stateful-view",
     "DeckPlan": "server-view",
