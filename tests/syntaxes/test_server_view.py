@@ -196,3 +196,9 @@ def test_inputs_at_the_root_are_no_attributes_of_the_parent(tmp_path: Path) -> N
     merged = carried(tmp_path, '<a :title="name" class="link">x</a>')
     assert "->merge(['title' => $name])" in merged.files[0].text
     assert "value-trimmed" in [one.rule for one in merged.findings]
+
+
+def test_content_is_asked_for_by_the_name_of_its_slot(tmp_path: Path) -> None:
+    template = '<p><b v-if="name || $slots.default"><slot>{{ name }}</slot></b></p>'
+    view = carried(tmp_path, template).files[0].text
+    assert "@if ($name !== '' || ($slot->isEmpty() ? null : $slot) !== null)" in view

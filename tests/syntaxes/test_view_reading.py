@@ -218,4 +218,7 @@ def test_faults_of_written_views_are_found() -> None:
     assert list(faults_of_view("<p></p><b></b>", raw=0, one_root=True)) == [
         "the view has several roots"
     ]
+    assert list(faults_of_view("<p>{{ ($ ?? 1) }}</p>", raw=0, one_root=True)) == [
+        "the code ` ($ ?? 1) ` cannot be read"
+    ]
     assert "not balanced" in next(faults_of_view("<p>@if ($a)</p>@endif", raw=0, one_root=True))

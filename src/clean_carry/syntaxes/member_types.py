@@ -208,7 +208,7 @@ class MemberTypes:
                     return Name(own, node.text) if own is not None else None
                 return None
             if isinstance(operation, SlotGiven):
-                return Name(_GIVEN, f"slot {operation.name}")
+                return Name(_GIVEN, f"slot {operation.name or 'default'}")
             if not isinstance(operation, Read):
                 raise Unsayable(f"`{node.text[:40]}`", start + node.start - 1)
             if operation.member in self.fixed:

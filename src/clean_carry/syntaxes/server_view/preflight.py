@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 
 from clean_carry.source.expressions.model import Unsayable
 from clean_carry.source.expressions.types import Type
-from clean_carry.source.php.tree import PhpNode, parsed
+from clean_carry.source.php.tree import PhpNode, expression_in, parsed
 from clean_carry.source.text import SourceText
 from clean_carry.source.view.marks import marks_of
 from clean_carry.source.view.tree import Block, Part, Tag, Unfolded, read_view
@@ -63,6 +63,15 @@ def faults_of_view(view: str, *, raw: int, one_root: bool) -> Iterator[str]:
     except Unfolded as reason:
         yield f"the view is not balanced: {reason.what}"
         return
+    for one in marks_of(source.data):
+        code = source.data[slice(*one.given)] if one.given is not None else b""
+        try:
+            if one.kind in ("echo", "raw") or one.name in ("if", "elseif", "class", "js"):
+                expression_in(code, 0)
+            elif one.name in ("foreach", "for"):
+                parsed(one.name.encode() + b"(" + code + b"){}", 0)
+        except Unsayable:
+            yield f"the code `{code.decode()[:40]}` cannot be read"
     if sum(one.kind == "raw" for one in marks_of(source.data)) > raw:
         yield "the view shows HTML that was escaped before"
     if one_root and len(list(_shown(tree.parts, source))) != 1:
