@@ -51,6 +51,8 @@ FORMS = [
      '<p><i v-for="i in 3" :key="i">{{ i - 1 }}</i></p>'),
     ("<p>@for ($i = 1; $i <= $n; $i++)<i>{{ $i }}</i>@endfor</p>",
      '<p><i v-for="i in Math.max(n, 0)" :key="i">{{ i }}</i></p>'),
+    ("@props(['n' => 3])<p>@for ($i = 0; $i < $n; $i++)<i>*</i>@endfor</p>",
+     '<p><i v-for="i in Math.max(Math.ceil(n), 0)" :key="i">*</i></p>'),
     ("<p @class(['a', 'b' => $late])>x</p>", '<p class="a" :class="{ b: late }">x</p>'),
     ('<p class="a b-{{ $kind }}">x</p>', '<p class="a" :class="`b-${kind}`">x</p>'),
     ('<p class="a @if ($late) late @endif">x</p>', "<p class=\"a\" :class=\"late ? ' late ' : ''\">x</p>"),

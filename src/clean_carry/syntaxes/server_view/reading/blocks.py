@@ -255,6 +255,9 @@ class Blocks:
         most = self.names.reader.expect(self.names.reader.read(right), "whole", right)
         self.names.uses.note(self.names.reader.path(most), "count")
         less = first - (sign == "<=")
+        if not most.type.whole and not isinstance(most, Constant):
+            # A count may have a fraction there: the last round is the one below it.
+            most = Apply(WHOLE, "floor" if sign == "<=" else "ceil", (most,))
         count: Expr = most
         if less:
             count = Apply(WHOLE, "-" if less > 0 else "+", (most, Constant(WHOLE, abs(less))))
