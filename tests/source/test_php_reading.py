@@ -146,7 +146,8 @@ $n <> 7
 """.strip().split("\n")
 REFUSED = [
     "$t == null", "$o < 3", "strlen($t)", "date('H:i')", "$x++", "$t . $names", "$t['a']", "$n == $t",
-    "$t < $u", "Str::limit($t, 3)", "in_array($t, $names)", "new Sailing()", "$t = 'a'",
+    "$t < $u",
+    "Str::limit($t, 3)", "in_array($t, $names)", "str_replace('a', '$&', $t)", "new Sailing()", "$t = 'a'",
     "function () { return 1; }", "match($t) { 'a' => 1 }", "`id`",
 ]  # fmt: skip
 pytestmark = pytest.mark.skipif(shutil.which("php") is None, reason="php is not installed")

@@ -38,6 +38,8 @@ FORMS = [
     ("<p>{!! $notice !!}</p>", '<p v-html="notice"></p>'),
     ("<p>post@gullmoor</p>", "<p>post@gullmoor</p>"),
     ("<p>@@if</p>", "<p>@if</p>"),
+    ("<p>{{-- a -- b --}}a</p>", "<p><!-- a - - b -->a</p>"),
+    ("@php($label = 'x')<p>{{ $label }}</p>", "<p>{{ label }}</p>"),
     ("<p>@if ($late)late @else on time @endif</p>",
      '<p><template v-if="late">late </template>\n<template v-else> on time </template></p>'),
     ("<p>@isset($quay)<b>{{ $quay }}</b>@endisset</p>", '<p><b v-if="quay != null">{{ quay }}</b></p>'),
@@ -102,6 +104,7 @@ REFUSED = [
     ("<p>@switch($a) @case('b') b @case('c') c @endswitch</p>", "view-unread", "@case"),
     ("<x-other />", "view-unread", "not found"),
     ('<p class="a" @class([\'b\' => $c])>x</p>', "view-unread", "a second class"),
+    ('<p class="a" @if ($c) class="b" @endif>x</p>', "view-unread", "a second class"),
     ("<DIV>{{ $a }}</DIV>", "view-unread", "<DIV>"),
     ("<p>{{ $a == null }}</p>", "view-unread", "nothing equals much"),
     ("<p>@while ($a) b @endwhile</p>", "view-unread", "@"),
@@ -150,6 +153,11 @@ def test_a_class_gives_props_and_computed_values(tmp_path: Path) -> None:
     assert "note: { type: String, default: null }" in found
     assert "return `${this.berth.metres} ${this.unit}`;" in found
     assert "inheritAttrs" not in found
+
+
+def test_texts_keep_their_spaces_in_scripts_of_another_indentation(tmp_path: Path) -> None:
+    found = read("@props(['gap' => 'a  b'])\n<p>\n    {{ $gap }}\n</p>", tmp_path)
+    assert "\n        gap: { type: String, default: 'a  b' },\n" in found
 
 
 def test_a_class_with_code_of_the_server_is_refused(tmp_path: Path) -> None:

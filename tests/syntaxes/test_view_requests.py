@@ -99,6 +99,29 @@ def test_the_preparation_asks_for_the_data(tmp_path: Path, script: str, lines: l
     assert "@if ($fault !== '')" in files["berths.blade.php"]
 
 
+@pytest.mark.parametrize(
+    ("old", "new"),
+    [
+        (
+            "this.fault = 'Not known.';\n    }\n    this",
+            "this.fault = 'Not known.';\n      return;\n    }\n    this",
+        ),
+        (
+            "this.rows = await reply.json();",
+            "if (this.fault) return;\n      this.rows = await reply.json();",
+        ),
+    ],
+)
+def test_a_flag_that_may_stay_set_is_kept(tmp_path: Path, old: str, new: str) -> None:
+    assert old in AWAITED
+    files = {
+        Path(one.path).name: one.text for one in carried(tmp_path, AWAITED.replace(old, new)).files
+    }
+    assert "public bool $waiting = true;" in files["Berths.php"]
+    assert "@if ($waiting)" in files["berths.blade.php"]
+    assert "Loading" in files["berths-placeholder.blade.php"]
+
+
 def test_a_reply_that_is_not_checked_is_named(tmp_path: Path) -> None:
     rules = [one.rule for one in carried(tmp_path, CHAIN).findings]
     assert "success-not-checked" in rules

@@ -217,11 +217,13 @@ def _part(given: Given) -> Expr:
 def _replaced(given: Given) -> Expr:
     given.count(3, 3)
     old, new = given.value(0), given.value(1)
-    if not all(
-        isinstance(one, Constant) and isinstance(one.value, str) and one.value for one in (old, new)
-    ):
-        if not (isinstance(new, Constant) and new.value == "" and isinstance(old, Constant)):
-            raise given.reader.unsaid(given.node)
+    if not (isinstance(old, Constant) and isinstance(new, Constant) and old.value):
+        raise given.reader.unsaid(given.node)
+    if not (isinstance(old.value, str) and isinstance(new.value, str)):
+        raise given.reader.unsaid(given.node)
+    if "$" in str(new.value):
+        # A sign with a meaning of its own in the other language's replacements.
+        raise given.reader.unsaid(given.node)
     return Apply(TEXT, "text.replace all", (given.text(2), old, new))
 
 

@@ -120,8 +120,6 @@ class PhpReader:
 
     def truth(self, expr: Expr, node: PhpNode) -> Expr:
         """The same for a value that was read."""
-        if isinstance(expr, Apply) and expr.operation == "entries":
-            return Apply(FLAG, "number >", (Apply(WHOLE, "list.length", expr.parts), _NOUGHT))
         match expr.type.kind:
             case "nothing":
                 return Constant(FLAG, False)

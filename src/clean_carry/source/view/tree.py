@@ -61,7 +61,7 @@ class Block:
 
 @dataclass
 class Piece:
-    """A stretch of plain text; one that is not `shown` is there for who reads the file."""
+    """A stretch of plain text. `shown` is false for a line break that the engine drops."""
 
     start: int
     end: int

@@ -37,6 +37,7 @@ from clean_carry.syntaxes.decorated_class.recognise import (
     text_of,
 )
 from clean_carry.syntaxes.piped_expressions import Spelling, Unread, respelled
+from clean_carry.syntaxes.single_file.pieces import trimmed
 from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
 _SCRIPT = '<script lang="ts">\n'
@@ -410,14 +411,7 @@ def _moved(pieces: list[tuple[str, Place]]) -> list[tuple[str, Place]]:
     kept: list[tuple[str, Place]] = []
     for one, place in pieces:
         kept.append((re.sub(rf"\n {{0,{own}}}", "\n", one) if own else one, place))
-    while kept and not kept[0][0].strip():
-        kept.pop(0)
-    while kept and not kept[-1][0].strip():
-        kept.pop()
-    if kept:
-        kept[0] = (kept[0][0].lstrip(), kept[0][1])
-        kept[-1] = (kept[-1][0].rstrip(), kept[-1][1])
-    return kept
+    return trimmed(kept)
 
 
 def _indented(pieces: list[tuple[str, Place]]) -> list[tuple[str, Place]]:

@@ -187,7 +187,8 @@ class Attributes:
                 raise Unsaid("not-said-in-view", "a class of no known type", at)
 
     def _class(self, name: str, test: Expr, at: int, parts: Parts) -> None:
-        """A class with its condition; one that is there always, or never, needs none."""
+        """Write a class with its condition. Where the outcome is known, the class stands alone, or not at
+        all."""
         if isinstance(test, Constant):
             parts.classes += [quoted(name)] if test.value else []
             return

@@ -292,15 +292,29 @@ def pending_in(node: Node, flags: frozenset[str]) -> frozenset[str]:
         chain = _chain(one)
         if chain is not None and chain.at_end is not None:
             at_end |= set(_falses(chain.at_end))
-        if chain is not None and chain.failed is not None and chain.then:
+        ways = [chain.failed, *chain.then[-1:]] if chain is not None and chain.failed else []
+        if chain is not None and chain.failed is not None and len(ways) > 1 and not _leave(ways):
             at_end |= set(_falses(chain.failed)) & set(_falses(chain.then[-1]))
         if one.type == "try_statement":
             body, handler = one.child("body"), one.child("handler")
-            if body is not None and handler is not None:
+            if body is None or _leave([body, *([handler] if handler is not None else [])]):
+                # A way out on the way: what stands further on may never run.
+                continue
+            if handler is not None:
                 at_end |= set(_falses(handler)) & set(_falses(body))
             for each in _behind(one):
                 at_end |= set(_falses(each))
     return frozenset(at_end) & flags
+
+
+def _leave(ways: list[Node]) -> bool:
+    """Whether statements may end their function early: by `return`, or in a `catch` by `throw`."""
+    return any(
+        each.type == "return_statement"
+        or (each.type == "throw_statement" and way.type == "catch_clause")
+        for way in ways
+        for each in way.walk()
+    )
 
 
 def _falses(node: Node) -> Iterator[str]:

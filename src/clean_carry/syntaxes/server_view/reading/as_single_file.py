@@ -27,6 +27,7 @@ from clean_carry.syntaxes.server_view.reading.names import ERRORS, TEXTS, Input,
 from clean_carry.syntaxes.server_view.reading.nesting import repaired
 from clean_carry.syntaxes.server_view.reading.script import assumed, script_of
 from clean_carry.syntaxes.server_view.reading.template import TemplateReading
+from clean_carry.syntaxes.single_file.pieces import trimmed
 from clean_carry.syntaxes.single_file.stands_for import NotAFile
 
 # Directives that put a view together with other templates.
@@ -123,8 +124,8 @@ class _View:
         if text.strip().startswith("{{") and "<" not in text:
             raise NotAFile("view-unread", "a view without markup", 0)
         unit = _unit(self.source)
-        script = script.replace("  ", unit) if unit != "  " else script
-        body = _indented(_trimmed(template.pieces), unit)
+        script = re.sub(r"(?m)^(?:  )+", lambda lead: unit * (len(lead[0]) // 2), script)
+        body = _indented(trimmed(template.pieces), unit)
         pieces = [(f"<template>\n{unit}", 0), *body, ("\n</template>\n\n", 0)]
         edits = [Edit(0, 0, part, self._place(at)) for part, at in pieces if part]
         edits.append(Edit(0, 0, script, self._place(0)))
@@ -170,7 +171,7 @@ class _View:
         return names, template
 
     def _types_of(self, child: FilePath) -> dict[str, Type]:
-        """The types of the inputs of a view that this one uses; none for one that is not read."""
+        """The types of the inputs of a used view; none if that view cannot be read."""
         if child not in self.known:
             self.known[child] = {}
             try:
@@ -275,7 +276,7 @@ def _indented(pieces: list[tuple[str, int]], unit: str) -> list[tuple[str, int]]
 
 
 def _at_breaks(pieces: list[tuple[str, int]]) -> list[tuple[str, int]]:
-    """Pieces of which none ends in a line break that another one goes on behind."""
+    """Pieces joined at line breaks, so that each line is indented as a whole."""
     found: list[tuple[str, int]] = []
     for text, at in pieces:
         if found and found[-1][0].endswith("\n") and not text.startswith("\n"):
@@ -283,16 +284,3 @@ def _at_breaks(pieces: list[tuple[str, int]]) -> list[tuple[str, int]]:
         else:
             found.append((text, at))
     return found
-
-
-def _trimmed(pieces: list[tuple[str, int]]) -> list[tuple[str, int]]:
-    """A template without white space at either end."""
-    kept = [one for one in pieces if one[0]]
-    while kept and not kept[0][0].strip():
-        kept.pop(0)
-    while kept and not kept[-1][0].strip():
-        kept.pop()
-    if kept:
-        kept[0] = (kept[0][0].lstrip(), kept[0][1])
-        kept[-1] = (kept[-1][0].rstrip(), kept[-1][1])
-    return kept

@@ -30,8 +30,9 @@ class Given:
     classes: list[str] = field(default_factory=list)
     class_at: int = -1
     passes_on: bool = False
-    # Whether what is read stands under a condition.
+    # Whether what is read stands under a condition, and whether the class of the tag does.
     conditional: bool = False
+    chosen: bool = False
 
 
 @dataclass
@@ -138,6 +139,7 @@ class Attributes:
         plain = all(isinstance(part, Piece) for part in parts)
         if one.name == "class":
             self._second(made, one.start)
+            made.chosen = made.conditional
             made.class_at = max(made.class_at, len(made.texts))
             self._class(parts, made, test)
             return
@@ -162,7 +164,7 @@ class Attributes:
     @staticmethod
     def _second(made: Given, at: int) -> None:
         """Raises `Unsayable` for a second class of a tag: a browser reads the first one alone."""
-        if made.class_at >= 0 and not made.conditional:
+        if made.class_at >= 0 and not (made.conditional and made.chosen):
             raise Unsayable("a second class of one tag", at)
 
     def _value(self, parts: list[Part]) -> Expr:
@@ -261,7 +263,7 @@ class Attributes:
             made.conditional = False
 
     def _echo(self, mark: Mark, made: Given, *, rooted: bool) -> None:
-        """Attributes by an echo: those of the parent, or one that is there or not."""
+        """Write an echo between attributes: those of the parent, or one attribute under a condition."""
         node = self.node(mark)
         if node.text.startswith("$attributes"):
             made.passes_on = True
@@ -308,12 +310,11 @@ class Attributes:
                 self._bag_class(value, made)
                 continue
             shown = self.names.reader.shown(self.names.reader.read(value), value)
-            if not isinstance(shown, Constant):
+            if isinstance(shown, Constant):
+                made.texts.append((f'{told.value}="{quoted(str(shown.value).strip())}"', one.start))
+            else:
                 # The engine trims what it merges (`ComponentAttributeBag`).
                 self.names.reader.notes.append(("value-trimmed", str(told.value), one.start))
-            if isinstance(shown, Constant):
-                made.texts.append((f'{told.value}="{quoted(str(shown.value))}"', one.start))
-            else:
                 made.texts.append((f':{told.value}="{quoted(self.code(shown))}"', one.start))
 
     def _bag_class(self, node: PhpNode, made: Given) -> None:

@@ -66,7 +66,6 @@ class Names:
     inputs: dict[str, Input]
     strict: bool = False
     computed: dict[str, Callable[[], Expr]] = field(default_factory=dict)
-    slots: dict[str, int] = field(default_factory=dict)
     locals: dict[str, Expr] = field(default_factory=dict)
     loops: list[Loop] = field(default_factory=list)
     reads_errors: bool = False
@@ -166,7 +165,7 @@ class Names:
             return self.error(given[0], FLAG if name == "has" else TEXT.or_missing("undefined"))
         slot = of[1:] if self.is_slot(of[1:]) else ""
         if slot and name in ("isEmpty", "isNotEmpty") and not given:
-            there = self.slot(slot, node.start)
+            there = self.slot(slot)
             return Apply(FLAG, "not", (there,)) if name == "isEmpty" else there
         return None
 
@@ -187,7 +186,7 @@ class Names:
         ):
             name = given[0].text[1:]
             if self.is_slot(name):
-                return self.slot(name, node.start)
+                return self.slot(name)
         return None
 
     # -- slots and errors ----------------------------------------------------------------
@@ -197,9 +196,8 @@ class Names:
         known = name in self.locals or name in self.inputs or name in self.computed
         return name == "slot" or (self.strict and not known and name not in ENGINE)
 
-    def slot(self, name: str, at: int) -> Expr:
+    def slot(self, name: str) -> Expr:
         """Whether the view is given content for a slot."""
-        self.slots.setdefault(name, at)
         return Name(FLAG, f"slot {'default' if name == 'slot' else name}")
 
     def error(self, field_: PhpNode, type_: Type) -> Expr:

@@ -71,12 +71,12 @@ class TemplateReading(Blocks):
                 self._echo(part)
             case Mark(kind="comment"):
                 inner = self.source.slice(part.start + 4, part.end - 4)
-                self.put(f"<!--{inner}-->" if "--" not in inner else "", part.start)
+                self.put(f"<!--{inner.replace('--', '- -')}-->", part.start)
             case Mark(kind="directive", name="lang") if part.given is not None:
                 self.put(f"{{{{ {self.code(self.attributes.text(part))} }}}}", part.start)
             case Mark(kind="doubled"):
                 self.put(self.source.slice(part.start + 1, part.end), part.start)
-            case Mark(kind="directive") if part.name in ("props",):
+            case Mark(kind="directive", name="props" | "php") if part.given is not None:
                 return
             case Mark(kind="code"):
                 return
@@ -155,12 +155,10 @@ class TemplateReading(Blocks):
         found = re.fullmatch(r"\$(\w+)\s*\?\?\s*'([^'\\\\<&{]+)'", text)
         if found is None or not self.names.is_slot(found[1]):
             return False
-        self.names.slot(found[1], mark.start)
         self.put(f'<slot name="{found[1]}">{found[2]}</slot>', mark.start)
         return True
 
     def slot(self, name: str, at: int, head: str = "", fallback: list[Part] | None = None) -> None:
-        self.names.slot(name, at)
         given = "" if name == "slot" else f' name="{name}"'
         lead = f" {head}" if head else ""
         if not fallback:

@@ -23,7 +23,7 @@ _COUNTS = [3, 0, 1, 2, 5]
 
 
 def view_inputs(source: SourceText) -> Inputs:
-    """The inputs of a view; none that are known for one that is not read."""
+    """The inputs of a view; none if the view cannot be read."""
     try:
         view = whole_view(source, Workspace(Path(source.path).resolve()))
     except NotAFile:
